@@ -1,0 +1,75 @@
+// Numbers as people read them: as many digits as the uncertainty supports, bounds rounded outwards.
+import { findUnit, fromSi, type QuantityId, quantityOf } from './units.ts';
+
+const EXPONENT = (value: number): number => Math.floor(Math.log10(Math.abs(value)) + 1e-12);
+
+/**
+ * Decimals that an expanded uncertainty supports: two significant digits of U when it starts with 1 or 2, else one.
+ * A zero, infinite or NaN uncertainty supports no statement; `fallback` decimals are used.
+ */
+export function decimalsFor(uncertainty: number, fallback = 3): number {
+  if (!Number.isFinite(uncertainty) || uncertainty <= 0) return fallback;
+  const exponent = EXPONENT(uncertainty);
+  const leading = uncertainty / 10 ** exponent;
+  return Math.min(9, Math.max(0, (leading < 3 ? 1 : 0) - exponent));
+}
+
+/** Round up at a number of decimals, forgiving the last bits of binary arithmetic. */
+export const roundUp = (value: number, decimals: number): number =>
+  Math.ceil(value * 10 ** decimals - 1e-9) / 10 ** decimals;
+
+/** Round down at a number of decimals, forgiving the last bits of binary arithmetic. */
+export const roundDown = (value: number, decimals: number): number =>
+  Math.floor(value * 10 ** decimals + 1e-9) / 10 ** decimals;
+
+/** A number with fixed decimals; "–" for NaN and infinities, never "-0". */
+export function fixed(value: number, decimals: number): string {
+  if (!Number.isFinite(value)) return '–';
+  const text = value.toFixed(decimals);
+  return Number(text) === 0 ? text.replace('-', '') : text;
+}
+
+const withUnit = (number: string, unit: string): string => (unit === '' ? number : `${number} ${unit}`);
+
+/** An SI value in a unit with fixed decimals: `formatValue(0.9, 'efficiency', 1)` → `90.0 %`. */
+export function formatValue(si: number, id: QuantityId, decimals: number, unitSymbol = quantityOf(id).usual): string {
+  const unit = findUnit(id, unitSymbol);
+  if (!unit) throw new RangeError(`"${unitSymbol}" is not a unit of ${id}.`);
+  return withUnit(fixed(fromSi(si, unit), decimals), unitSymbol);
+}
+
+/** A value for people without an uncertainty: up to four significant digits, trailing zeros dropped. */
+export function formatPlain(si: number, id: QuantityId, unitSymbol = quantityOf(id).usual): string {
+  const unit = findUnit(id, unitSymbol);
+  if (!unit) throw new RangeError(`"${unitSymbol}" is not a unit of ${id}.`);
+  const value = fromSi(si, unit);
+  if (!Number.isFinite(value)) return '–';
+  return withUnit(String(Number(value.toPrecision(4))), unitSymbol);
+}
+
+/**
+ * A value with its expanded uncertainty: `61.8 ± 0.3 W`. The uncertainty is rounded up, the value to the same place.
+ * @param si value in SI
+ * @param expanded expanded uncertainty U in SI, not negative
+ */
+export function formatMeasured(si: number, expanded: number, id: QuantityId, unitSymbol = quantityOf(id).usual): string {
+  const unit = findUnit(id, unitSymbol);
+  if (!unit) throw new RangeError(`"${unitSymbol}" is not a unit of ${id}.`);
+  const value = fromSi(si, unit);
+  const shownU = expanded / unit.factor;
+  if (!Number.isFinite(shownU) || shownU <= 0) return formatPlain(si, id, unitSymbol);
+  const decimals = decimalsFor(shownU);
+  return withUnit(`${fixed(value, decimals)} ± ${fixed(roundUp(shownU, decimals), decimals)}`, unitSymbol);
+}
+
+/** An interval with both bounds rounded outwards: `100.1…103.6 W`. Infinite ends read "at least" / "at most". */
+export function formatInterval(low: number, high: number, id: QuantityId, decimals: number): string {
+  const { usual } = quantityOf(id);
+  const unit = findUnit(id, usual);
+  if (!unit) throw new RangeError(`${id} has no usual unit.`);
+  const from = fixed(roundDown(fromSi(low, unit), decimals), decimals);
+  const to = fixed(roundUp(fromSi(high, unit), decimals), decimals);
+  if (high === Number.POSITIVE_INFINITY) return withUnit(`at least ${from}`, usual);
+  if (low === Number.NEGATIVE_INFINITY) return withUnit(`at most ${to}`, usual);
+  return withUnit(`${from}…${to}`, usual);
+}

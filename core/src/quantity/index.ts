@@ -1,0 +1,4 @@
+// Quantities and units: what a number means, how it is typed and how it is shown.
+export * from './format.ts';
+export * from './parse.ts';
+export * from './units.ts';

@@ -1,0 +1,33 @@
+// Which readings stand: a correction supersedes, nothing is overwritten.
+import type { QuantityId } from '../quantity/index.ts';
+import { type Measured, measured } from '../uncertainty/index.ts';
+import type { Place, Point, Reading } from './types.ts';
+
+/** The readings that stand: not superseded by another, and not struck out. Order is kept. */
+export function currentReadings(readings: readonly Reading[]): readonly Reading[] {
+  const superseded = new Set(readings.map((reading) => reading.supersedes));
+  return readings.filter((reading) => !superseded.has(reading.id) && reading.value !== null);
+}
+
+/** The standing reading of a quantity at a place (and port), if the point has one; the last taken wins. */
+export function readingAt(
+  point: Pick<Point, 'readings'>,
+  quantity: QuantityId,
+  place: Place,
+  port: string | null = null,
+): Reading | undefined {
+  return currentReadings(point.readings).findLast(
+    (reading) => reading.quantity === quantity && reading.place === place && reading.port === port,
+  );
+}
+
+/**
+ * A reading as a value with uncertainty. The mean of n samples carries s/√n as its repeat part (JCGM 100:2008, 4.2.3).
+ * @throws RangeError for a struck-out reading
+ */
+export function asMeasured(reading: Reading): Measured {
+  if (reading.value === null) throw new RangeError('This reading is struck out.');
+  return reading.count > 1
+    ? measured(reading.value, reading.u, reading.spread / Math.sqrt(reading.count), reading.count - 1)
+    : measured(reading.value, reading.u);
+}

@@ -1,0 +1,44 @@
+// Supply conditions: naming and matching.
+import type { Mains } from './types.ts';
+
+/** How a supply is written everywhere: `230 V 50 Hz`, `13.8 V DC`. Also serves as its key. */
+export const mainsLabel = (mains: Mains): string =>
+  mains.kind === 'ac' ? `${mains.volts} V ${mains.hertz} Hz` : `${mains.volts} V DC`;
+
+/** True when a supply meets a wanted one within ±1 % of voltage and frequency (source tolerance of the test procedures). */
+export function mainsMatches(actual: Mains, wanted: Mains): boolean {
+  const near = (a: number, b: number) => Math.abs(a - b) <= 0.01 * b + 1e-9;
+  if (actual.kind === 'dc' || wanted.kind === 'dc') {
+    return actual.kind === wanted.kind && near(actual.volts, wanted.volts);
+  }
+  return near(actual.volts, wanted.volts) && near(actual.hertz, wanted.hertz);
+}
+
+/** The pair most regulations name, and the default. */
+export const REGULATORY_PAIR: readonly Mains[] = [
+  { kind: 'ac', volts: 115, hertz: 60 },
+  { kind: 'ac', volts: 230, hertz: 50 },
+];
+
+/** Mains pairs in use on benches. */
+export const MAINS_CHOICES: readonly { readonly id: string; readonly title: string; readonly mains: readonly Mains[] }[] = [
+  { id: 'regulatory', title: '115 V 60 Hz and 230 V 50 Hz', mains: REGULATORY_PAIR },
+  {
+    id: 'pair-110-220',
+    title: '110 V 60 Hz and 220 V 50 Hz',
+    mains: [
+      { kind: 'ac', volts: 110, hertz: 60 },
+      { kind: 'ac', volts: 220, hertz: 50 },
+    ],
+  },
+  {
+    id: 'pair-120-230',
+    title: '120 V 60 Hz and 230 V 50 Hz',
+    mains: [
+      { kind: 'ac', volts: 120, hertz: 60 },
+      { kind: 'ac', volts: 230, hertz: 50 },
+    ],
+  },
+  { id: 'local-230', title: '230 V 50 Hz only', mains: [{ kind: 'ac', volts: 230, hertz: 50 }] },
+  { id: 'local-120', title: '120 V 60 Hz only', mains: [{ kind: 'ac', volts: 120, hertz: 60 }] },
+];

@@ -1,0 +1,92 @@
+// What a reading is: a value with its unit, uncertainty, place, conditions, evidence kind, rig, time and source.
+import type { QuantityId } from '../quantity/index.ts';
+
+/** Where in the chain a quantity was read. Quantities from different places are never mixed without conversion. */
+export type Place = 'mains' | 'port' | 'load-end' | 'display';
+
+/**
+ * What a reading can prove.
+ * - `load`: an electronic load asked for it; two-sided
+ * - `device`: a device took what it wanted; a lower bound
+ * - `wall`: a meter at the socket; an upper bound once losses are taken off
+ * - `display`: the charger's own screen; coarse
+ * - `word`, `observation`: kept as said, never a number
+ * - `read-out`: the charger says so; advertised, not proven
+ */
+export type EvidenceKind = 'load' | 'device' | 'wall' | 'display' | 'word' | 'observation' | 'read-out';
+
+/** The supply a reading was taken at. */
+export type Mains =
+  | { readonly kind: 'ac'; readonly volts: number; readonly hertz: number }
+  | { readonly kind: 'dc'; readonly volts: number };
+
+/** What hangs on the output while idle. */
+export type Attached = 'nothing' | 'cable' | 'cable and meter';
+
+export interface Reading {
+  readonly id: string;
+  readonly quantity: QuantityId;
+  readonly place: Place;
+  /** Label of the port, or null at the mains. */
+  readonly port: string | null;
+  /** SI. Null when the reading strikes out the one it supersedes. */
+  readonly value: number | null;
+  /** Standard uncertainty from the instrument, SI. */
+  readonly u: number;
+  /** How many samples the value is the mean of. */
+  readonly count: number;
+  /** Standard deviation of one sample, SI; 0 for a single reading. */
+  readonly spread: number;
+  /** As typed or written by the meter, with its unit. */
+  readonly typed: string;
+  readonly instrumentId: string | null;
+  readonly takenAt: string;
+  /** "keypad", or the file and its lines. */
+  readonly source: string;
+  /** Id of the reading this one corrects. */
+  readonly supersedes: string | null;
+}
+
+/** Readings taken at one moment under one set of conditions. */
+export interface Point {
+  readonly id: string;
+  /** The loading it belongs to; null for idle. */
+  readonly setupId: string | null;
+  readonly mains: Mains;
+  /** Fraction of nameplate current asked for, 0…1. */
+  readonly load: number;
+  readonly attached: Attached;
+  readonly evidence: EvidenceKind;
+  readonly rigId: string;
+  readonly takenAt: string;
+  readonly readings: readonly Reading[];
+}
+
+/** One output as loaded: the level and the nameplate current at it. */
+export interface Output {
+  readonly port: string;
+  /** V */
+  readonly volts: number;
+  /** A at 100 % */
+  readonly amps: number;
+}
+
+/** One way of loading the sample: which outputs, at which level, up to which current. */
+export interface Setup {
+  readonly id: string;
+  readonly name: string;
+  readonly outputs: readonly Output[];
+  readonly evidence: EvidenceKind;
+  readonly rigId: string;
+}
+
+/** The meters in use and the lead between the port and the load. */
+export interface Rig {
+  readonly id: string;
+  readonly name: string;
+  /** Where the output voltage is sensed. */
+  readonly outputPlace: 'port' | 'load-end';
+  /** Loop resistance of lead and cable between port and load end, Ω, and its standard uncertainty. */
+  readonly leadOhms: number;
+  readonly leadUOhms: number;
+}

@@ -1,0 +1,3 @@
+// Uncertainty of measurement after the GUM (JCGM 100:2008): specs, combination, coverage.
+export * from './measured.ts';
+export * from './spec.ts';
