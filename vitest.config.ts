@@ -3,7 +3,13 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['{core,contract,web,scripts}/**/*.test.{ts,mjs}'], exclude: ['**/node_modules/**'] } },
+      {
+        test: {
+          name: 'unit',
+          include: ['{core,contract,web,scripts}/**/*.test.{ts,mjs}'],
+          exclude: ['**/node_modules/**'],
+        },
+      },
       {
         test: {
           name: 'api',

@@ -1,7 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { measured } from '../uncertainty/index.ts';
-import { judgeAgainstSets, LIMIT_SETS, type LimitedQuantity, limitAt, type NameplateClass, suggestClass } from './index.ts';
+import {
+  judgeAgainstSets,
+  LIMIT_SETS,
+  type LimitedQuantity,
+  limitAt,
+  type NameplateClass,
+  suggestClass,
+} from './index.ts';
 
 const set = (id: string) => {
   const found = LIMIT_SETS.find((candidate) => candidate.id === id);
@@ -86,7 +93,15 @@ describe('the suggested class', () => {
 
 describe('judging', () => {
   const judge = (volts: number, hertz: number, value: number) =>
-    judgeAgainstSets(LIMIT_SETS, 'average-efficiency', 'basic', 65, { kind: 'ac', volts, hertz }, measured(value, 0.001), 'guarded');
+    judgeAgainstSets(
+      LIMIT_SETS,
+      'average-efficiency',
+      'basic',
+      65,
+      { kind: 'ac', volts, hertz },
+      measured(value, 0.001),
+      'guarded',
+    );
 
   it('gives a verdict at the set’s own mains and an indication elsewhere', () => {
     const lines = judge(115, 60, 0.9);

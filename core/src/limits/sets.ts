@@ -1,5 +1,5 @@
 // The limit sets that ship. Confirm against the current text before relying on one.
-import type { LimitFormula, LimitedQuantity, LimitSet, NameplateClass, Piece } from './types.ts';
+import type { LimitedQuantity, LimitFormula, LimitSet, NameplateClass, Piece } from './types.ts';
 
 const piece = (upTo: number | null, constant: number, perWatt = 0, perLog = 0, inclusive = true): Piece => ({
   upTo,
@@ -21,9 +21,29 @@ const beyond = (us: boolean, constant: number): Piece[] => (us ? [piece(null, co
 const levelVi = (us: boolean): LimitFormula[] => {
   const noLoad = [piece(49, 0.1), piece(250, 0.21), ...beyond(us, 0.5)];
   return [
-    formula('average-efficiency', 'basic', piece(1, 0.16, 0.5), piece(49, 0.67, -0.0014, 0.071), piece(250, 0.88), ...beyond(us, 0.875)),
-    formula('average-efficiency', 'low-voltage', piece(1, 0.087, 0.517), piece(49, 0.609, -0.0014, 0.0834), piece(250, 0.87), ...beyond(us, 0.875)),
-    formula('average-efficiency', 'multiple-voltage', piece(1, 0.067, 0.497), piece(49, 0.561, 0, 0.075), piece(us ? null : 250, 0.86)),
+    formula(
+      'average-efficiency',
+      'basic',
+      piece(1, 0.16, 0.5),
+      piece(49, 0.67, -0.0014, 0.071),
+      piece(250, 0.88),
+      ...beyond(us, 0.875),
+    ),
+    formula(
+      'average-efficiency',
+      'low-voltage',
+      piece(1, 0.087, 0.517),
+      piece(49, 0.609, -0.0014, 0.0834),
+      piece(250, 0.87),
+      ...beyond(us, 0.875),
+    ),
+    formula(
+      'average-efficiency',
+      'multiple-voltage',
+      piece(1, 0.067, 0.497),
+      piece(49, 0.561, 0, 0.075),
+      piece(us ? null : 250, 0.86),
+    ),
     formula('no-load-power', 'basic', ...noLoad),
     formula('no-load-power', 'low-voltage', ...noLoad),
     formula('no-load-power', 'multiple-voltage', piece(us ? null : 250, 0.3)),
@@ -36,7 +56,7 @@ export const LIMIT_SETS: readonly LimitSet[] = [
     title: 'US Level VI',
     jurisdiction: 'United States',
     source: '10 CFR 430.32(w)(1)(ii)',
-    checked: '2026-11-02',
+    checked: '2026-11-24',
     validFrom: '2016-02-10',
     validTo: null,
     note: 'Confirm against the current text. One sample is never compliance.',
@@ -48,7 +68,7 @@ export const LIMIT_SETS: readonly LimitSet[] = [
     title: 'EU 2019/1782',
     jurisdiction: 'European Union',
     source: 'Commission Regulation (EU) 2019/1782, Annex II',
-    checked: '2026-11-02',
+    checked: '2026-11-24',
     validFrom: '2020-04-01',
     validTo: null,
     note: 'Confirm against the current text; a successor is due about the end of 2028. One sample is never compliance.',
@@ -60,16 +80,34 @@ export const LIMIT_SETS: readonly LimitSet[] = [
     title: 'EU Code of Conduct 5, tier 2',
     jurisdiction: 'European Union, voluntary',
     source: 'Code of Conduct on Energy Efficiency of External Power Supplies, version 5, tier 2',
-    checked: '2026-11-02',
+    checked: '2026-11-24',
     validFrom: '2016-01-01',
     validTo: null,
     note: 'Voluntary. Confirm against the current text. One sample is never compliance.',
     mains: { kind: 'ac', volts: 230, hertz: 50 },
     formulas: [
       formula('average-efficiency', 'basic', piece(1, 0.169, 0.5), piece(49, 0.67, -0.00115, 0.071), piece(250, 0.89)),
-      formula('average-efficiency', 'low-voltage', piece(1, 0.091, 0.517), piece(49, 0.609, -0.0011, 0.0834), piece(250, 0.88)),
-      formula('light-load-efficiency', 'basic', piece(1, 0.06, 0.5), piece(49, 0.57, -0.00115, 0.071), piece(250, 0.79)),
-      formula('light-load-efficiency', 'low-voltage', piece(1, 0, 0.517), piece(49, 0.518, -0.00127, 0.0834), piece(250, 0.78)),
+      formula(
+        'average-efficiency',
+        'low-voltage',
+        piece(1, 0.091, 0.517),
+        piece(49, 0.609, -0.0011, 0.0834),
+        piece(250, 0.88),
+      ),
+      formula(
+        'light-load-efficiency',
+        'basic',
+        piece(1, 0.06, 0.5),
+        piece(49, 0.57, -0.00115, 0.071),
+        piece(250, 0.79),
+      ),
+      formula(
+        'light-load-efficiency',
+        'low-voltage',
+        piece(1, 0, 0.517),
+        piece(49, 0.518, -0.00127, 0.0834),
+        piece(250, 0.78),
+      ),
       formula('no-load-power', 'basic', piece(49, 0.075, 0, 0, false), piece(250, 0.15)),
       formula('no-load-power', 'low-voltage', piece(49, 0.075, 0, 0, false), piece(250, 0.15)),
     ],

@@ -52,7 +52,12 @@ export function formatPlain(si: number, id: QuantityId, unitSymbol = quantityOf(
  * @param si value in SI
  * @param expanded expanded uncertainty U in SI, not negative
  */
-export function formatMeasured(si: number, expanded: number, id: QuantityId, unitSymbol = quantityOf(id).usual): string {
+export function formatMeasured(
+  si: number,
+  expanded: number,
+  id: QuantityId,
+  unitSymbol = quantityOf(id).usual,
+): string {
   const unit = findUnit(id, unitSymbol);
   if (!unit) throw new RangeError(`"${unitSymbol}" is not a unit of ${id}.`);
   const value = fromSi(si, unit);

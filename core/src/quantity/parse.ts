@@ -2,7 +2,7 @@
 import { findUnit, type QuantityId, quantityOf, toSi } from './units.ts';
 
 export type Parsed =
-  | { readonly ok: true; /** SI */ readonly value: number; /** unit as recognised */ readonly unit: string }
+  | { readonly ok: true /** SI */; readonly value: number /** unit as recognised */; readonly unit: string }
   | { readonly ok: false; readonly reason: string };
 
 const SHAPE = /^([+-]?)((?:\d[\d.,' \u00a0\u202f]*)|(?:[.,]\d+))(e[+-]?\d+)?\s*([^\d\s.,+-][^\d]*)?$/i;
@@ -48,7 +48,10 @@ export function parseQuantity(text: string, id: QuantityId, usual: string = quan
       .units.map((candidate) => candidate.symbol)
       .filter(Boolean)
       .join(', ');
-    return { ok: false, reason: `"${written.trim()}" is not a unit of ${quantityOf(id).label.toLowerCase()}. Use ${known || 'a plain number'}.` };
+    return {
+      ok: false,
+      reason: `"${written.trim()}" is not a unit of ${quantityOf(id).label.toLowerCase()}. Use ${known || 'a plain number'}.`,
+    };
   }
   return { ok: true, value: toSi(number, found), unit: found.symbol };
 }

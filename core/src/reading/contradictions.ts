@@ -32,10 +32,13 @@ function impossibleValues(readings: readonly Reading[]): string[] {
 
 function loadContradictions(point: Pick<Point, 'load' | 'attached'>, readings: readonly Reading[]): string[] {
   const drawn = readings.find(
-    (reading) => reading.quantity === 'current' && outputPlaces.includes(reading.place) && (reading.value ?? 0) > NO_LOAD_AMPS,
+    (reading) =>
+      reading.quantity === 'current' && outputPlaces.includes(reading.place) && (reading.value ?? 0) > NO_LOAD_AMPS,
   );
   if (point.load === 0 && drawn?.value != null) {
-    return [`No load, yet ${formatPlain(drawn.value, 'current')} flows. Is something plugged in, or is this a load point?`];
+    return [
+      `No load, yet ${formatPlain(drawn.value, 'current')} flows. Is something plugged in, or is this a load point?`,
+    ];
   }
   return [];
 }

@@ -1,4 +1,5 @@
 // Readings, the points they make up, and the rules every reading obeys.
+export * from './accept.ts';
 export * from './contradictions.ts';
 export * from './current.ts';
 export * from './mains.ts';

@@ -21,7 +21,11 @@ export const REGULATORY_PAIR: readonly Mains[] = [
 ];
 
 /** Mains pairs in use on benches. */
-export const MAINS_CHOICES: readonly { readonly id: string; readonly title: string; readonly mains: readonly Mains[] }[] = [
+export const MAINS_CHOICES: readonly {
+  readonly id: string;
+  readonly title: string;
+  readonly mains: readonly Mains[];
+}[] = [
   { id: 'regulatory', title: '115 V 60 Hz and 230 V 50 Hz', mains: REGULATORY_PAIR },
   {
     id: 'pair-110-220',

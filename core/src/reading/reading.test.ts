@@ -45,7 +45,10 @@ describe('contradictions', () => {
 
   it('watts that are not volts times amps', () => {
     const point = aPoint({ watts: 71, out: { C1: [20, 3.25] } });
-    const readings = [...point.readings, aReading({ quantity: 'power', place: 'port', port: 'C1', value: 45, typed: '45 W' })];
+    const readings = [
+      ...point.readings,
+      aReading({ quantity: 'power', place: 'port', port: 'C1', value: 45, typed: '45 W' }),
+    ];
     expect(contradictions({ ...point, readings })[0]).toContain('45 W on C1 is not volts × amps');
   });
 

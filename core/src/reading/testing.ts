@@ -1,5 +1,5 @@
 // Builders that let tests read as statements about chargers.
-import type { Point, Reading } from './types.ts';
+import type { Point, Reading, Rig } from './types.ts';
 
 let serial = 0;
 
@@ -23,7 +23,9 @@ export function aReading(part: Partial<Reading> & Pick<Reading, 'quantity' | 'va
 }
 
 /** A loaded point with input watts and, per port, volts and amps. */
-export function aPoint(part: Partial<Point> & { watts?: number; out?: Record<string, [number, number]>; u?: number }): Point {
+export function aPoint(
+  part: Partial<Point> & { watts?: number; out?: Record<string, [number, number]>; u?: number },
+): Point {
   const { watts, out = {}, u = 0, ...rest } = part;
   serial += 1;
   const readings = [
@@ -46,3 +48,14 @@ export function aPoint(part: Partial<Point> & { watts?: number; out?: Record<str
     ...rest,
   };
 }
+
+/** A rig that senses at the port through no lead at all. */
+export const aRig = (part: Partial<Rig> = {}): Rig => ({
+  id: 'rig',
+  name: 'Bench',
+  meters: { mains: 'wattmeter', outputVolts: 'voltmeter', outputAmps: 'ammeter' },
+  outputPlace: 'port',
+  leadOhms: 0,
+  leadUOhms: 0,
+  ...part,
+});

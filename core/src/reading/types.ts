@@ -1,5 +1,6 @@
 // What a reading is: a value with its unit, uncertainty, place, conditions, evidence kind, rig, time and source.
 import type { QuantityId } from '../quantity/index.ts';
+import type { AccuracySpec } from '../uncertainty/index.ts';
 
 /** Where in the chain a quantity was read. Quantities from different places are never mixed without conversion. */
 export type Place = 'mains' | 'port' | 'load-end' | 'display';
@@ -80,10 +81,25 @@ export interface Setup {
   readonly rigId: string;
 }
 
+/** A meter and what its maker says about its accuracy, per quantity. */
+export interface Instrument {
+  readonly id: string;
+  readonly name: string;
+  readonly specs: Readonly<Partial<Record<QuantityId, AccuracySpec>>>;
+}
+
+/** Which instrument reads what on a rig; ids. */
+export interface RigMeters {
+  readonly mains: string;
+  readonly outputVolts: string;
+  readonly outputAmps: string;
+}
+
 /** The meters in use and the lead between the port and the load. */
 export interface Rig {
   readonly id: string;
   readonly name: string;
+  readonly meters: RigMeters;
   /** Where the output voltage is sensed. */
   readonly outputPlace: 'port' | 'load-end';
   /** Loop resistance of lead and cable between port and load end, Ω, and its standard uncertainty. */

@@ -16,7 +16,12 @@ export interface Measured {
 }
 
 /** A value known from one reading of one instrument. */
-export function measured(value: number, uInstrument: number, uRepeat = 0, degrees = Number.POSITIVE_INFINITY): Measured {
+export function measured(
+  value: number,
+  uInstrument: number,
+  uRepeat = 0,
+  degrees = Number.POSITIVE_INFINITY,
+): Measured {
   requireFinite('value', value);
   requireFinite('uInstrument', uInstrument);
   requireFinite('uRepeat', uRepeat);
@@ -58,7 +63,10 @@ const spreadDegrees = (parts: readonly { u: number; degrees: number }[]): number
 };
 
 /** Weighted sum of independent contributions: u² = Σ(weight·u)². `value` is given because f need not be linear. */
-export function propagate(value: number, terms: readonly { readonly weight: number; readonly of: Measured }[]): Measured {
+export function propagate(
+  value: number,
+  terms: readonly { readonly weight: number; readonly of: Measured }[],
+): Measured {
   const repeats = terms.map(({ weight, of }) => ({ u: Math.abs(weight) * of.uRepeat, degrees: of.degrees }));
   return measured(
     value,

@@ -43,7 +43,8 @@ export function specLimit(spec: AccuracySpec, value: number): number {
  */
 export function specUncertainty(spec: AccuracySpec, value: number): number {
   for (const part of [spec.readingPercent, spec.rangePercent, spec.range, spec.offset, spec.resolution]) {
-    if (!(part >= 0) || !Number.isFinite(part)) throw new RangeError('An accuracy spec has no negative or infinite part.');
+    if (!(part >= 0) || !Number.isFinite(part))
+      throw new RangeError('An accuracy spec has no negative or infinite part.');
   }
   const limit = specLimit(spec, value);
   const standard = spec.coverage === 'not stated' ? limit / Math.sqrt(3) : limit / 2;

@@ -1,0 +1,6 @@
+// Claims and how evidence settles them.
+export * from './describe.ts';
+export * from './evidence.ts';
+export * from './judge.ts';
+export * from './tolerance.ts';
+export * from './types.ts';

@@ -1,0 +1,81 @@
+// Claims: every promise on label, box or manual, one ledger line each, and the states they can be in.
+import type { Interval, Limit } from '../decision/index.ts';
+import type { QuantityId } from '../quantity/index.ts';
+import type { EvidenceKind, Mains } from '../reading/index.ts';
+
+/** For how long a power is promised. */
+export type ClaimDuration =
+  | { readonly kind: 'unstated' }
+  | { readonly kind: 'continuous' }
+  | { readonly kind: 'peak'; readonly seconds: number };
+
+/** What is promised. SI throughout. */
+export type Promised =
+  | { readonly kind: 'port-line'; readonly port: string; readonly volts: number; readonly amps: number }
+  | { readonly kind: 'total'; readonly watts: number }
+  | { readonly kind: 'combination'; readonly shares: readonly { readonly port: string; readonly watts: number }[] }
+  | { readonly kind: 'average-efficiency'; readonly ratio: number; readonly mains: Mains | null }
+  | { readonly kind: 'idle'; readonly watts: number; readonly mains: Mains | null }
+  /** A slogan or version name: kept, but it promises nothing that can be tested. */
+  | { readonly kind: 'wording'; readonly text: string };
+
+export type ClaimKind = Promised['kind'];
+
+export interface Claim {
+  readonly id: string;
+  readonly promise: Promised;
+  readonly duration: ClaimDuration;
+  /** Where it was printed: label, box, manual page. */
+  readonly printed: string;
+}
+
+/** Every state a claim can be in, worst first. */
+export const CLAIM_STATES = [
+  'short',
+  'unreachable',
+  'borderline',
+  'at least',
+  'advertised only',
+  'not visible',
+  'not tested',
+  'undefined',
+  'assumed',
+  'proven',
+] as const;
+
+export type ClaimState = (typeof CLAIM_STATES)[number];
+
+/** One piece of evidence brought to a claim. */
+export interface Evidence {
+  readonly kind: EvidenceKind;
+  /** What it says about the truth, SI; null when it says nothing in numbers. */
+  readonly interval: Interval | null;
+  /** Under which conditions, ready to show. */
+  readonly conditions: string;
+  /** Points whose readings stand behind it. */
+  readonly pointIds: readonly string[];
+}
+
+/** One test a claim was put to. */
+export interface ClaimTest {
+  readonly quantity: QuantityId;
+  readonly limit: Limit;
+  readonly value: number;
+  /** Expanded uncertainty, SI. */
+  readonly expanded: number;
+  readonly state: ClaimState;
+  /** Probability of conformity, for two-sided evidence. */
+  readonly probability: number | null;
+  readonly evidence: Evidence;
+}
+
+export interface ClaimResult {
+  readonly claimId: string;
+  readonly state: ClaimState;
+  /** The finding in one sentence, the number first. */
+  readonly sentence: string;
+  /** What else to know: why not judged, what was not covered. */
+  readonly notes: readonly string[];
+  /** Every test, the deciding one first. */
+  readonly tests: readonly ClaimTest[];
+}

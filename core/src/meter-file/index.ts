@@ -1,0 +1,4 @@
+// Files as meters write them: recognised, mapped, read line by line.
+export * from './read.ts';
+export * from './running.ts';
+export * from './sniff.ts';

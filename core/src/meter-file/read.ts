@@ -1,0 +1,287 @@
+// Reads a meter file by its plan: every line becomes part of a load point or is listed with what is wrong.
+import Papa from 'papaparse';
+import { findUnit, toSi, type Unit } from '../quantity/index.ts';
+import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
+import { Running } from './running.ts';
+import { COLUMN_ROLES, type ColumnRole, type FilePlan } from './sniff.ts';
+
+export interface BadLine {
+  /** 1-based line in the file. */
+  readonly line: number;
+  readonly reason: string;
+  /** The line as written, shortened. */
+  readonly text: string;
+}
+
+/** Mean and spread of one quantity over the lines of a load point, SI. */
+export interface FileValue {
+  readonly role: 'input-watts' | 'power-factor' | 'output-volts' | 'output-amps' | 'output-watts';
+  readonly port: string | null;
+  readonly mean: number;
+  readonly spread: number;
+  readonly count: number;
+}
+
+/** All good lines of one load at one mains. */
+export interface FilePoint {
+  readonly mains: Mains;
+  readonly load: number;
+  readonly firstLine: number;
+  readonly lastLine: number;
+  readonly lines: number;
+  readonly values: readonly FileValue[];
+}
+
+export interface FileReading {
+  readonly points: readonly FilePoint[];
+  readonly goodLines: number;
+  readonly badLines: readonly BadLine[];
+  /** Lines whose own efficiency differs from the computed one by more than 0.1 percentage points. */
+  readonly efficiencyDiffers: number;
+}
+
+/** Where the lines can belong. */
+export interface FileContext {
+  readonly outputs: readonly Output[];
+  readonly mains: readonly Mains[];
+  /** Supply of the whole file, when no column says it. */
+  readonly wholeFileMains: Mains | null;
+  readonly loads: readonly number[];
+}
+
+/** How far a line's mains may be from the wanted one to be taken for it, as a fraction. */
+const MAINS_REACH = 0.05;
+/** A line's load or current may be this far from the load point, in fractions of nameplate. */
+const LOAD_REACH = 0.02;
+/** Relative excess of output over input no pair of meters explains. */
+const IMPOSSIBLE_GAIN = 1.05;
+const SHOWN_TEXT = 160;
+
+interface ColumnReader {
+  readonly index: number;
+  readonly role: ColumnRole;
+  readonly name: string;
+  readonly unit: Unit;
+  readonly output: number;
+}
+
+/** What a plan lacks before it can be used, ready to show. Empty when it is complete. */
+export function planProblems(plan: FilePlan, context: FileContext): readonly string[] {
+  const has = (role: ColumnRole, port: string | null = null) =>
+    plan.columns.some((column) => column.role === role && (port === null || column.port === port));
+  const problems: string[] = [];
+  if (!has('input-watts')) problems.push('Say which column holds the input watts.');
+  for (const { port } of context.outputs) {
+    if (!has('output-volts', port)) problems.push(`Say which column holds the output volts of ${port}.`);
+    if (!has('output-amps', port)) problems.push(`Say which column holds the output amps of ${port}.`);
+  }
+  if (!context.wholeFileMains && !has('mains-volts')) problems.push('Say at which mains the file was taken.');
+  const used = plan.columns.filter(({ role }) => role !== 'ignore').map(({ role, port }) => `${role} ${port ?? ''}`);
+  for (const twice of new Set(used.filter((key, index) => used.indexOf(key) !== index))) {
+    const role = twice.split(' ')[0] as ColumnRole;
+    problems.push(`${COLUMN_ROLES[role].label} is given by two columns.`);
+  }
+  return problems;
+}
+
+function columnReaders(plan: FilePlan, context: FileContext): ColumnReader[] {
+  return plan.columns.flatMap((column, index) => {
+    if (column.role === 'ignore') return [];
+    const { quantity } = COLUMN_ROLES[column.role];
+    const unit = quantity ? findUnit(quantity, column.unit) : { symbol: '%', factor: 0.01 };
+    if (!unit) return [];
+    const output = context.outputs.findIndex((candidate) => candidate.port === column.port);
+    return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, output }];
+  });
+}
+
+/** One line's numbers, reused from line to line. */
+interface Line {
+  load: number;
+  mainsVolts: number;
+  inputWatts: number;
+  powerFactor: number;
+  efficiency: number;
+  volts: number[];
+  amps: number[];
+  /** Where it belongs: indexes into the context's mains and loads. */
+  mains: number;
+  point: number;
+}
+
+function readCells(
+  cells: readonly string[],
+  readers: readonly ColumnReader[],
+  comma: boolean,
+  line: Line,
+): string | null {
+  for (const { index, role, name, unit, output } of readers) {
+    const cell = cells[index] ?? '';
+    const value = cell.trim() === '' ? Number.NaN : Number(comma ? cell.replace(',', '.') : cell);
+    if (!Number.isFinite(value))
+      return cell.trim() === '' ? `${name} is empty.` : `${name}: "${cell.trim()}" is not a number.`;
+    const si = toSi(value, unit);
+    if (si < 0) return `${name} is negative (${cell.trim()}).`;
+    if (role === 'input-watts') line.inputWatts = si;
+    else if (role === 'output-volts') line.volts[output] = si;
+    else if (role === 'output-amps') line.amps[output] = si;
+    else if (role === 'mains-volts') line.mainsVolts = si;
+    else if (role === 'load') line.load = si;
+    else if (role === 'power-factor') line.powerFactor = si;
+    else if (role === 'efficiency') line.efficiency = si;
+  }
+  return null;
+}
+
+/** Nearest load point within reach, by the load column or else by the first output's current; -1 for none. */
+function loadIndex(line: Line, context: FileContext): number {
+  const [output] = context.outputs;
+  const load = Number.isNaN(line.load) ? (line.amps[0] ?? 0) / (output?.amps ?? Number.NaN) : line.load;
+  return context.loads.findIndex((candidate) => Math.abs(candidate - load) <= LOAD_REACH + 1e-9);
+}
+
+function mainsIndex(line: Line, context: FileContext): number {
+  return context.mains.findIndex((one) => Math.abs(one.volts - line.mainsVolts) <= MAINS_REACH * one.volts);
+}
+
+class PointSums {
+  firstLine = 0;
+  lastLine = 0;
+  readonly input = new Running();
+  readonly factor = new Running();
+  readonly volts: Running[];
+  readonly amps: Running[];
+  readonly watts: Running[];
+
+  constructor(outputs: number) {
+    const fresh = () => Array.from({ length: outputs }, () => new Running());
+    this.volts = fresh();
+    this.amps = fresh();
+    this.watts = fresh();
+  }
+
+  add(line: Line, number: number): void {
+    if (this.firstLine === 0) this.firstLine = number;
+    this.lastLine = number;
+    this.input.add(line.inputWatts);
+    if (!Number.isNaN(line.powerFactor)) this.factor.add(line.powerFactor);
+    for (let index = 0; index < this.volts.length; index += 1) {
+      const volts = line.volts[index] ?? 0;
+      const amps = line.amps[index] ?? 0;
+      this.volts[index]?.add(volts);
+      this.amps[index]?.add(amps);
+      this.watts[index]?.add(volts * amps);
+    }
+  }
+
+  values(outputs: readonly Output[], load: number): FileValue[] {
+    const value = (role: FileValue['role'], port: string | null, sums: Running | undefined): FileValue[] =>
+      sums && sums.count > 0 ? [{ role, port, mean: sums.mean, spread: sums.spread, count: sums.count }] : [];
+    const perPort = outputs.flatMap(({ port }, index) => [
+      ...value('output-volts', port, this.volts[index]),
+      ...value('output-amps', port, this.amps[index]),
+      ...(this.input.count > 1 ? value('output-watts', port, this.watts[index]) : []),
+    ]);
+    return [
+      ...value('input-watts', null, this.input),
+      ...value('power-factor', null, this.factor),
+      ...(load > 0 ? perPort : []),
+    ];
+  }
+}
+
+/** Find where a line belongs; returns what is wrong with it, or null. */
+function placeLine(line: Line, context: FileContext, wholeFile: number): string | null {
+  if (line.powerFactor > 1) return `A power factor of ${line.powerFactor} is above 1.`;
+  let output = 0;
+  for (let index = 0; index < line.volts.length; index += 1)
+    output += (line.volts[index] ?? 0) * (line.amps[index] ?? 0);
+  if (output > line.inputWatts * IMPOSSIBLE_GAIN && output > 0.5) {
+    return `Output ${output.toPrecision(4)} W is above input ${line.inputWatts.toPrecision(4)} W: columns swapped, or a wrong unit?`;
+  }
+  line.mains = wholeFile >= 0 ? wholeFile : mainsIndex(line, context);
+  if (line.mains < 0) {
+    return `Mains ${line.mainsVolts} V is none of ${context.mains.map(mainsLabel).join(', ')}.`;
+  }
+  line.point = loadIndex(line, context);
+  if (line.point < 0) return 'Not at a load point: further than 2 points of nameplate from every one.';
+  return null;
+}
+
+/**
+ * Read a meter file.
+ * Lines at the same load and mains become one point: mean and spread of each quantity, with V·I formed per line.
+ * @param text the whole file
+ * @param plan how to read it; see {@link planProblems} for what it must have
+ * @throws RangeError when the plan is incomplete
+ */
+export function readMeterFile(text: string, plan: FilePlan, context: FileContext): FileReading {
+  const problems = planProblems(plan, context);
+  if (problems.length > 0) throw new RangeError(problems.join(' '));
+  const readers = columnReaders(plan, context);
+  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { delimiter: plan.delimiter });
+  const badLines: BadLine[] = [];
+  const sums = new Map<number, PointSums>();
+  const comma = plan.decimal === ',';
+  const width = plan.columns.length;
+  const { wholeFileMains } = context;
+  const wholeFile = wholeFileMains
+    ? context.mains.findIndex((one) => mainsLabel(one) === mainsLabel(wholeFileMains))
+    : -1;
+  const quoted = text.includes('"');
+  const line: Line = {
+    load: 0,
+    mainsVolts: 0,
+    inputWatts: 0,
+    powerFactor: 0,
+    efficiency: 0,
+    volts: [],
+    amps: [],
+    mains: 0,
+    point: 0,
+  };
+  let goodLines = 0;
+  let efficiencyDiffers = 0;
+  let number = 0;
+  for (const cells of data) {
+    number += 1;
+    const own = number;
+    // A quoted cell may run over several lines of the file.
+    if (quoted) for (const cell of cells) number += cell.split('\n').length - 1;
+    if (own <= plan.headerLine || (cells.length === 1 && (cells[0] ?? '').trim() === '')) continue;
+    line.load = line.mainsVolts = line.powerFactor = line.efficiency = Number.NaN;
+    const reason =
+      cells.length !== width
+        ? `${cells.length} values where the header has ${width}.`
+        : (readCells(cells, readers, comma, line) ?? placeLine(line, context, wholeFile));
+    if (reason !== null) {
+      badLines.push({ line: own, reason, text: cells.join(plan.delimiter).slice(0, SHOWN_TEXT) });
+      continue;
+    }
+    goodLines += 1;
+    const key = line.mains * 1000 + line.point;
+    let point = sums.get(key);
+    if (!point) {
+      point = new PointSums(context.outputs.length);
+      sums.set(key, point);
+    }
+    point.add(line, own);
+    if (!Number.isNaN(line.efficiency)) {
+      const output = line.volts.reduce((total, volts, index) => total + volts * (line.amps[index] ?? 0), 0);
+      if (Math.abs(output / line.inputWatts - line.efficiency) > 0.001) efficiencyDiffers += 1;
+    }
+  }
+  return { points: filePoints(sums, context), goodLines, badLines, efficiencyDiffers };
+}
+
+function filePoints(sums: ReadonlyMap<number, PointSums>, context: FileContext): FilePoint[] {
+  return [...sums.entries()].flatMap(([key, point]) => {
+    const mains = context.mains[Math.floor(key / 1000)];
+    const load = context.loads[key % 1000];
+    if (!mains || load === undefined) return [];
+    const { firstLine, lastLine } = point;
+    return [
+      { mains, load, firstLine, lastLine, lines: point.input.count, values: point.values(context.outputs, load) },
+    ];
+  });
+}

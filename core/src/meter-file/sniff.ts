@@ -1,0 +1,128 @@
+// Finds out how a meter wrote its file: delimiter, decimal sign, header line, and what each column is.
+import Papa from 'papaparse';
+import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
+
+export type Delimiter = ',' | ';' | '\t';
+export type DecimalSign = '.' | ',';
+
+/** What a column can hold. Input is the mains side, output the port side. */
+export const COLUMN_ROLES = {
+  load: { label: 'Load point', quantity: null },
+  'mains-volts': { label: 'Mains volts', quantity: 'voltage' },
+  'mains-hertz': { label: 'Mains frequency', quantity: 'frequency' },
+  'input-watts': { label: 'Input watts', quantity: 'power' },
+  'power-factor': { label: 'Power factor', quantity: 'power-factor' },
+  'output-volts': { label: 'Output volts', quantity: 'voltage' },
+  'output-amps': { label: 'Output amps', quantity: 'current' },
+  efficiency: { label: 'Efficiency, to compare', quantity: 'efficiency' },
+  ignore: { label: 'Not used', quantity: null },
+} as const satisfies Record<string, { label: string; quantity: QuantityId | null }>;
+
+export type ColumnRole = keyof typeof COLUMN_ROLES;
+
+export interface Column {
+  readonly name: string;
+  readonly role: ColumnRole;
+  /** Unit the numbers are written in. */
+  readonly unit: string;
+  /** Port of an output column; null elsewhere. */
+  readonly port: string | null;
+}
+
+export interface FilePlan {
+  readonly delimiter: Delimiter;
+  readonly decimal: DecimalSign;
+  /** 1-based line of the header. */
+  readonly headerLine: number;
+  readonly columns: readonly Column[];
+}
+
+const SAMPLE_CHARACTERS = 64_000;
+
+const NAMES: readonly (readonly [ColumnRole, RegExp])[] = [
+  ['load', /^(load|loadpoint|loadpct|loadpercent|point|step)$/],
+  ['mains-hertz', /^(f|freq|frequency|fin|fmains|hz|mainsfrequency|inputfrequency)$/],
+  ['power-factor', /^(pf|powerfactor|lambda|cosphi)$/],
+  ['efficiency', /^(eff|efficiency|eta|η)$/],
+  ['input-watts', /^(pin|pac|pmains|inputpower|inputwatts|mainspower|mainswatts|activepower|wall|wallpower|p1)$/],
+  ['mains-volts', /^(vin|uin|vac|vmains|umains|inputvoltage|inputvolts|mainsvoltage|mainsvolts|linevoltage|u1|v1)$/],
+  ['output-volts', /^(vout|uout|vload|vport|vbus|outputvoltage|outputvolts|loadvoltage|u2|v2)$/],
+  ['output-amps', /^(iout|iload|iport|ibus|outputcurrent|outputamps|loadcurrent|i2)$/],
+];
+
+/** Split a header cell into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`. */
+export function headerParts(cell: string): { name: string; unit: string } {
+  const match = /^(.*?)\s*(?:\[([^\]]*)\]|\(([^)]*)\)|\/\s*([^/]+))\s*$/.exec(cell.trim());
+  if (!match) return { name: cell.trim(), unit: '' };
+  return { name: (match[1] ?? '').trim(), unit: (match[2] ?? match[3] ?? match[4] ?? '').trim() };
+}
+
+const simplified = (text: string): string => text.toLowerCase().replace(/[^a-z0-9η]/g, '');
+
+/** Guess what a column holds from its header. A port label in the name ties an output column to that port. */
+export function guessColumn(cell: string, ports: readonly string[]): Column {
+  const { name, unit } = headerParts(cell);
+  const words = name.split(/[\s_.:-]+/);
+  const port = ports.find((label) => words.some((word) => word.toLowerCase() === label.toLowerCase())) ?? null;
+  const bare = simplified(port ? words.filter((word) => word.toLowerCase() !== port.toLowerCase()).join(' ') : name);
+  const role = NAMES.find(([, pattern]) => pattern.test(bare))?.[0] ?? 'ignore';
+  const { quantity } = COLUMN_ROLES[role];
+  if (!quantity) return { name, role, unit: role === 'load' ? '%' : '', port: null };
+  const known = unit === '' ? undefined : findUnit(quantity, unit);
+  if (unit !== '' && !known) return { name, role: 'ignore', unit: '', port: null };
+  const output = role === 'output-volts' || role === 'output-amps';
+  const usual = role === 'efficiency' && unit === '' ? '%' : quantityOf(quantity).usual;
+  return { name, role, unit: known?.symbol ?? usual, port: output ? (port ?? ports[0] ?? null) : null };
+}
+
+const isNumber = (cell: string): boolean => !Number.isNaN(parseDecimal(cell));
+
+function countColumns(text: string, delimiter: Delimiter): { columns: number; agreeing: number; rows: string[][] } {
+  const rows = Papa.parse<string[]>(text, { delimiter, preview: 200 }).data;
+  const counts = new Map<number, number>();
+  for (const row of rows) if (row.length > 1) counts.set(row.length, (counts.get(row.length) ?? 0) + 1);
+  const [columns, agreeing] = [...counts.entries()].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0] ?? [1, 0];
+  return { columns, agreeing, rows };
+}
+
+/** The header is the last line of words right above the first line of numbers. */
+function findHeader(rows: readonly string[][], columns: number): number {
+  const numeric = (row: readonly string[]) => row.filter(isNumber).length;
+  const first = rows.findIndex((row) => row.length === columns && numeric(row) * 2 >= columns);
+  for (let index = (first < 0 ? rows.length : first) - 1; index >= 0; index -= 1) {
+    const row = rows[index];
+    if (row && row.length === columns && numeric(row) === 0 && row.some((cell) => cell.trim() !== '')) return index;
+  }
+  return -1;
+}
+
+/**
+ * Work out a plan for a meter file, to be shown and corrected before anything is kept.
+ * @param ports labels of the outputs the file can speak of; output columns without a label go to the first
+ * @returns the plan, or the reason no table was found
+ */
+export function sniffFile(text: string, ports: readonly string[]): FilePlan | { readonly reason: string } {
+  const sample = text.replace(/^\ufeff/, '').slice(0, SAMPLE_CHARACTERS);
+  if (sample.trim() === '') return { reason: 'The file is empty.' };
+  const tried = ([';', '\t', ','] as const).map((delimiter) => ({ delimiter, ...countColumns(sample, delimiter) }));
+  const best = tried
+    .filter((one) => one.columns > 1)
+    .sort((a, b) => b.agreeing - a.agreeing || b.columns - a.columns)[0];
+  if (!best) return { reason: 'No table found: the lines have no comma, semicolon or tab between values.' };
+  const header = findHeader(best.rows, best.columns);
+  const cells = best.rows[header];
+  if (!cells) return { reason: 'No header line found above the numbers. Give every column a name, such as Vin [V].' };
+  const body = best.rows.slice(header + 1).flat();
+  const commas = body.filter((cell) => /^\s*[+-]?\d+,\d+\s*$/.test(cell)).length;
+  const dots = body.filter((cell) => /^\s*[+-]?\d+\.\d+\s*$/.test(cell)).length;
+  return {
+    delimiter: best.delimiter,
+    decimal: best.delimiter !== ',' && commas > dots ? ',' : '.',
+    headerLine: header + 1,
+    columns: cells.map((cell) => guessColumn(cell, ports)),
+  };
+}
+
+/** Key under which a column mapping is remembered: the header as the meter writes it. */
+export const headerKey = (columns: readonly Pick<Column, 'name'>[]): string =>
+  columns.map((column) => column.name.trim().toLowerCase()).join('|');

@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest';
+import { NO_SPEC } from '../uncertainty/index.ts';
+import { accept, type Entry, type Instrument, specFor } from './index.ts';
+import { aRig } from './testing.ts';
+
+const instruments: Instrument[] = [
+  {
+    id: 'wattmeter',
+    name: 'Power meter',
+    specs: { power: { ...NO_SPEC, readingPercent: 0.15, offset: 0.1, floor: 0.01 } },
+  },
+  { id: 'voltmeter', name: 'Voltmeter', specs: { voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 } } },
+  { id: 'ammeter', name: 'Ammeter', specs: { current: { ...NO_SPEC, readingPercent: 0.1, offset: 0.003 } } },
+];
+const entry = (part: Partial<Entry> & Pick<Entry, 'quantity' | 'value'>): Entry => ({
+  place: 'mains',
+  port: null,
+  count: 1,
+  spread: 0,
+  ...part,
+});
+const volts = entry({ quantity: 'voltage', place: 'port', port: 'C1', value: 20.043 });
+const amps = entry({ quantity: 'current', place: 'port', port: 'C1', value: 3.248 });
+
+describe('an accepted value', () => {
+  it('takes instrument and uncertainty from the rig', () => {
+    const watts = entry({ quantity: 'power', value: 71.62 });
+    expect(accept(watts, [watts], aRig(), instruments)).toEqual({
+      instrumentId: 'wattmeter',
+      u: expect.closeTo(0.11976, 5),
+    });
+    expect(accept(volts, [volts], aRig(), instruments)).toEqual({
+      instrumentId: 'voltmeter',
+      u: expect.closeTo(0.008095, 6),
+    });
+    expect(accept(amps, [amps], aRig(), instruments)).toEqual({
+      instrumentId: 'ammeter',
+      u: expect.closeTo(0.003607, 6),
+    });
+  });
+
+  it('of energy follows the mean power over its time', () => {
+    const energy = entry({ quantity: 'energy', value: 27 });
+    const together = [energy, entry({ quantity: 'duration', value: 600 })];
+    expect(accept(energy, together, aRig(), instruments).u).toBeCloseTo(
+      ((0.045 * 0.0015 + 0.1) / Math.sqrt(3)) * 600,
+      6,
+    );
+    expect(accept(energy, [energy], aRig(), instruments).u).toBe(0);
+  });
+
+  it('of output power follows the volts and amps beside it', () => {
+    const watts = entry({ quantity: 'power', place: 'port', port: 'C1', value: 65.1 });
+    expect(accept(watts, [volts, amps, watts], aRig(), instruments).u).toBeCloseTo(0.07693, 5);
+  });
+
+  it('without a spec or a value has none', () => {
+    expect(accept(entry({ quantity: 'power-factor', value: 0.95 }), [], aRig(), instruments).u).toBe(0);
+    expect(accept(entry({ quantity: 'power', value: null }), [], aRig(), instruments).u).toBe(0);
+    expect(accept(volts, [volts], aRig(), []).instrumentId).toBeNull();
+  });
+
+  it('can be asked for its spec', () => {
+    expect(specFor('power', 'mains', aRig(), instruments)?.floor).toBe(0.01);
+    expect(specFor('temperature', 'mains', aRig(), instruments)).toBeUndefined();
+  });
+});

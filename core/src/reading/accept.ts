@@ -1,0 +1,77 @@
+// Gives an entered value its instrument and uncertainty: the one place where a value becomes a reading.
+import type { QuantityId } from '../quantity/index.ts';
+import { type AccuracySpec, measured, product, specUncertainty, standardUncertainty } from '../uncertainty/index.ts';
+import type { Instrument, Place, Rig } from './types.ts';
+
+/** A value as entered, already in SI, before it has an uncertainty. */
+export interface Entry {
+  readonly quantity: QuantityId;
+  readonly place: Place;
+  readonly port: string | null;
+  /** SI; null strikes out the reading it supersedes. */
+  readonly value: number | null;
+  readonly count: number;
+  readonly spread: number;
+}
+
+export interface Accepted {
+  readonly instrumentId: string | null;
+  /** Standard uncertainty from the instrument, SI. */
+  readonly u: number;
+}
+
+/** The instrument of a rig that reads a quantity at a place. */
+function instrumentFor(entry: Entry, rig: Rig, instruments: readonly Instrument[]): Instrument | undefined {
+  const { mains, outputVolts, outputAmps } = rig.meters;
+  const id = entry.place === 'mains' ? mains : entry.quantity === 'current' ? outputAmps : outputVolts;
+  return instruments.find((instrument) => instrument.id === id);
+}
+
+/** The spec of a rig's meter for a quantity at a place, if the instrument has one. */
+export function specFor(
+  quantity: QuantityId,
+  place: Place,
+  rig: Rig,
+  instruments: readonly Instrument[],
+): AccuracySpec | undefined {
+  const entry: Entry = { quantity, place, port: null, value: 0, count: 1, spread: 0 };
+  return instrumentFor(entry, rig, instruments)?.specs[quantity];
+}
+
+/**
+ * The instrument and standard uncertainty of an entry.
+ * Energy takes the relative uncertainty of the mean power; an output power given as such takes those of the volts and
+ * amps entered with it. A quantity the instrument has no spec for gets 0 (a power factor, a counted time).
+ * @param together everything entered for the same point, the entry included
+ */
+export function accept(
+  entry: Entry,
+  together: readonly Entry[],
+  rig: Rig,
+  instruments: readonly Instrument[],
+): Accepted {
+  const instrument = instrumentFor(entry, rig, instruments);
+  const instrumentId = instrument?.id ?? null;
+  if (entry.value === null) return { instrumentId, u: 0 };
+  const partner = (quantity: QuantityId) =>
+    together.findLast(
+      (other) => other.quantity === quantity && other.place === entry.place && other.port === entry.port,
+    );
+  if (entry.quantity === 'energy') {
+    const seconds = partner('duration')?.value ?? 0;
+    const spec = instrument?.specs.power;
+    const u = spec && seconds > 0 ? specUncertainty(spec, entry.value / seconds) * seconds : 0;
+    return { instrumentId, u };
+  }
+  if (entry.quantity === 'power' && entry.place !== 'mains') {
+    const factors = (['voltage', 'current'] as const).map((quantity) => {
+      const value = partner(quantity)?.value ?? 0;
+      const spec = specFor(quantity, entry.place, rig, instruments);
+      return measured(value, spec ? specUncertainty(spec, value) : 0);
+    });
+    const [volts, amps] = factors;
+    if (volts && amps) return { instrumentId, u: standardUncertainty(product(volts, amps)) };
+  }
+  const spec = instrument?.specs[entry.quantity];
+  return { instrumentId, u: spec ? specUncertainty(spec, entry.value) : 0 };
+}

@@ -1,0 +1,3 @@
+// The verdict on a sample.
+export * from './judge.ts';
+export * from './types.ts';

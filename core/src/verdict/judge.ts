@@ -1,0 +1,185 @@
+// From everything known about a sample to everything concluded: the one calculation behind screen, sheet and shelf.
+import { CLAIM_STATES, type ClaimResult, type ClaimState, judgeClaims, worstState } from '../claim/index.ts';
+import { efficiencySeries, LOAD_POINTS, type SeriesResult } from '../efficiency/index.ts';
+import { type IdleResult, idleResults } from '../idle/index.ts';
+import { judgeAgainstSets, type LimitLine, suggestClass } from '../limits/index.ts';
+import { mainsLabel, specFor } from '../reading/index.ts';
+import { expandedUncertainty } from '../uncertainty/index.ts';
+import type { Dossier, KeyFigure, KeyFigures, PriceFacts, SetupLimits, StationState, Verdict } from './types.ts';
+
+/** Nameplate output power: the promised total, else the largest loading, W. Null when neither is known. */
+export function nameplateOf(dossier: Dossier, series: readonly SeriesResult[]): number | null {
+  const totals = dossier.claims.flatMap(({ promise }) => (promise.kind === 'total' ? [promise.watts] : []));
+  const lines = dossier.claims.flatMap(({ promise }) =>
+    promise.kind === 'port-line' ? [promise.volts * promise.amps] : [],
+  );
+  for (const known of [totals, lines, series.map((one) => one.nameplateWatts)]) {
+    if (known.length > 0) return Math.max(...known);
+  }
+  return null;
+}
+
+function limitsOfSetups(dossier: Dossier, series: readonly SeriesResult[]): SetupLimits[] {
+  const sets = dossier.limitSets.filter((set) => dossier.profile.limitSetIds.includes(set.id));
+  return series.map(({ setup, nameplateWatts, byMains }) => {
+    const confirmed = dossier.setups.find(({ id }) => id === setup.id)?.nameplateClass ?? null;
+    const nameplateClass = confirmed ?? suggestClass(setup.outputs);
+    const judge = (quantity: LimitLine['quantity'], mains: LimitLine['mains'], result: LimitLine['result'] | null) =>
+      result && nameplateWatts > 0
+        ? judgeAgainstSets(sets, quantity, nameplateClass, nameplateWatts, mains, result, dossier.profile.rule)
+        : [];
+    const lines = byMains.flatMap(({ mains, average, lightLoad }) => [
+      ...judge('average-efficiency', mains, average),
+      ...judge('light-load-efficiency', mains, lightLoad),
+    ]);
+    return { setupId: setup.id, nameplateClass, confirmed: confirmed !== null, lines };
+  });
+}
+
+function limitsOfIdle(
+  dossier: Dossier,
+  idle: readonly IdleResult[],
+  limits: readonly SetupLimits[],
+  watts: number | null,
+): LimitLine[] {
+  if (watts === null || watts <= 0) return [];
+  const sets = dossier.limitSets.filter((set) => dossier.profile.limitSetIds.includes(set.id));
+  const nameplateClass = limits[0]?.nameplateClass ?? 'basic';
+  return idle
+    .filter(({ attached, below }) => attached === 'nothing' && below === null)
+    .flatMap((one) =>
+      judgeAgainstSets(sets, 'no-load-power', nameplateClass, watts, one.mains, one.watts, dossier.profile.rule),
+    );
+}
+
+/** The figure at the mains where it is worst, with that mains. */
+function worseOf<T>(items: readonly T[], value: (item: T) => number): T | undefined {
+  return items.reduce<T | undefined>(
+    (worst, item) => (worst === undefined || value(item) < value(worst) ? item : worst),
+    undefined,
+  );
+}
+
+const PRICE_ORDER: readonly PriceFacts['kind'][] = ['paid', 'street', 'discounted', 'list'];
+
+function newestPrice(prices: readonly PriceFacts[]): PriceFacts | undefined {
+  for (const kind of PRICE_ORDER) {
+    const newest = prices.filter((price) => price.kind === kind).sort((a, b) => b.date.localeCompare(a.date))[0];
+    if (newest) return newest;
+  }
+  return undefined;
+}
+
+function keyFigures(
+  dossier: Dossier,
+  series: readonly SeriesResult[],
+  idle: readonly IdleResult[],
+  claims: readonly ClaimResult[],
+): KeyFigures {
+  const watts = nameplateOf(dossier, series);
+  const main = worseOf(
+    series.filter((one) => one.byMains.some(({ average }) => average)),
+    (one) => -one.nameplateWatts,
+  );
+  const averages = (main?.byMains ?? []).flatMap(({ mains, average }) => (average ? [{ mains, average }] : []));
+  const worst = worseOf(averages, ({ average }) => average.value);
+  const efficiency: KeyFigure | null =
+    worst && main
+      ? {
+          value: worst.average.value,
+          expanded: expandedUncertainty(worst.average),
+          condition: `${main.setup.name}, ${mainsLabel(worst.mains)}`,
+        }
+      : null;
+  const draw = worseOf(
+    idle.filter(({ attached }) => attached === 'nothing'),
+    (one) => -one.watts.value,
+  );
+  const price = newestPrice(dossier.sample.prices);
+  const counts: Partial<Record<ClaimState, number>> = {};
+  for (const { state } of claims) counts[state] = (counts[state] ?? 0) + 1;
+  return {
+    watts,
+    efficiency,
+    idle: draw
+      ? {
+          value: draw.below ?? draw.watts.value,
+          expanded: expandedUncertainty(draw.watts),
+          condition: mainsLabel(draw.mains),
+          below: draw.below !== null,
+        }
+      : null,
+    massPerWatt: watts && dossier.sample.mass ? dossier.sample.mass / watts : null,
+    pricePerWatt: watts && price ? { value: price.amount / watts, currency: price.currency, basis: price.kind } : null,
+    claims: counts,
+  };
+}
+
+/** States that call for attention at the spine; the rest is normal progress. */
+const worstOf = (states: readonly ClaimState[]): ClaimState | null =>
+  states.length > 0 ? worstState(states, CLAIM_STATES) : null;
+
+const lineStates = (lines: readonly LimitLine[]): ClaimState[] => lines.map(({ decision }) => decision.outcome);
+
+function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): StationState[] {
+  const { sample, claims, setups, profile } = dossier;
+  const intake = [sample.ports.length > 0, sample.mass !== null, sample.prices.length > 0];
+  const loadsDone = verdict.series.flatMap(({ byMains }) => byMains.flatMap(({ loads }) => loads)).length;
+  const loadedPoints = LOAD_POINTS.length - 1;
+  const mainsCount = profile.mains.length;
+  const idleNothing = verdict.idle.filter(({ attached }) => attached === 'nothing');
+  const judged = verdict.claims.filter(({ state }) => state !== 'not tested').length;
+  const statesFor = (kinds: readonly string[]): ClaimState[] =>
+    verdict.claims.flatMap((result, index) =>
+      kinds.includes(claims[index]?.promise.kind ?? '') && result.state !== 'not tested' ? [result.state] : [],
+    );
+  return [
+    { id: 'intake', done: intake.filter(Boolean).length, total: intake.length, worst: null },
+    { id: 'claims', done: claims.length, total: Math.max(claims.length, 1), worst: null },
+    {
+      id: 'idle',
+      done: Math.min(idleNothing.length, mainsCount),
+      total: mainsCount,
+      worst: worstOf([...statesFor(['idle']), ...lineStates(verdict.idleLimits)]),
+    },
+    {
+      id: 'efficiency',
+      done: loadsDone,
+      total: Math.max(1, setups.length) * mainsCount * loadedPoints,
+      worst: worstOf([
+        ...statesFor(['average-efficiency']),
+        ...verdict.limits.flatMap(({ lines }) => lineStates(lines.filter(({ standing }) => standing === 'verdict'))),
+      ]),
+    },
+    {
+      id: 'verdict',
+      done: judged,
+      total: Math.max(claims.length, 1),
+      worst: worstOf(verdict.claims.map(({ state }) => state)),
+    },
+  ];
+}
+
+/** Judge a sample: pure, and the same in browser and server. */
+export function judgeSample(dossier: Dossier): Verdict {
+  const series = dossier.setups.map((setup) => efficiencySeries(setup, dossier.points, dossier.rigs));
+  const floorOf = (rigId: string) => {
+    const rig = dossier.rigs.find(({ id }) => id === rigId);
+    return (rig && specFor('power', 'mains', rig, dossier.instruments)?.floor) ?? 0;
+  };
+  const idle = idleResults(dossier.points, floorOf);
+  const limits = limitsOfSetups(dossier, series);
+  const watts = nameplateOf(dossier, series);
+  const twins = dossier.sample.ports.flatMap(({ label, twin }) => (twin ? [{ port: label, twin }] : []));
+  const { rule, allowance } = dossier.profile;
+  const claims = judgeClaims(dossier.claims, { series, idle, rule, allowance }, twins);
+  const concluded = {
+    series,
+    idle,
+    limits,
+    idleLimits: limitsOfIdle(dossier, idle, limits, watts),
+    claims,
+    figures: keyFigures(dossier, series, idle, claims),
+  };
+  return { ...concluded, stations: stationStates(dossier, concluded) };
+}

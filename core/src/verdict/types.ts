@@ -1,0 +1,114 @@
+// Everything known about one sample, and everything concluded from it.
+import type { Claim, ClaimResult, ClaimState } from '../claim/index.ts';
+import type { DecisionRule } from '../decision/index.ts';
+import type { SeriesResult } from '../efficiency/index.ts';
+import type { IdleResult } from '../idle/index.ts';
+import type { LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
+import type { Instrument, Mains, Point, Rig, Setup } from '../reading/index.ts';
+
+export type SampleKind = 'wall' | 'desktop' | 'car';
+
+export interface PortFacts {
+  readonly label: string;
+  readonly connector: 'C' | 'A' | 'captive C';
+  /** Label of the port the maker made alike, if any. */
+  readonly twin: string | null;
+}
+
+export interface PriceFacts {
+  readonly kind: 'paid' | 'list' | 'street' | 'discounted';
+  readonly amount: number;
+  readonly currency: string;
+  /** ISO date. */
+  readonly date: string;
+}
+
+/** What the calculations need of the intake. SI. */
+export interface SampleFacts {
+  readonly kind: SampleKind;
+  readonly ports: readonly PortFacts[];
+  /** kg, null while not weighed */
+  readonly mass: number | null;
+  readonly prices: readonly PriceFacts[];
+}
+
+/** The user's choices of method. */
+export interface Profile {
+  readonly rule: DecisionRule;
+  /** Fraction a set power may miss its promise by and still count. */
+  readonly allowance: number;
+  readonly mains: readonly Mains[];
+  /** Price of a kWh. */
+  readonly tariff: number;
+  readonly currency: string;
+  readonly limitSetIds: readonly string[];
+}
+
+export interface SetupFacts extends Setup {
+  /** Class the user confirmed; null takes the suggested one. */
+  readonly nameplateClass: NameplateClass | null;
+}
+
+export interface Dossier {
+  readonly sample: SampleFacts;
+  readonly claims: readonly Claim[];
+  readonly setups: readonly SetupFacts[];
+  readonly points: readonly Point[];
+  readonly rigs: readonly Rig[];
+  readonly instruments: readonly Instrument[];
+  readonly profile: Profile;
+  readonly limitSets: readonly LimitSet[];
+}
+
+/** Stations in the order of the work. */
+export type StationId = 'intake' | 'claims' | 'idle' | 'efficiency' | 'verdict';
+
+export interface StationState {
+  readonly id: StationId;
+  readonly done: number;
+  readonly total: number;
+  /** Worst finding of the station in a word, null when there is nothing to say. */
+  readonly worst: ClaimState | null;
+}
+
+/** A figure for the shelf, always with the condition that gave it. */
+export interface KeyFigure {
+  readonly value: number;
+  readonly expanded: number;
+  readonly condition: string;
+}
+
+export interface KeyFigures {
+  /** Nameplate output power, W. */
+  readonly watts: number | null;
+  /** Four-point average at the worse mains, ratio. */
+  readonly efficiency: KeyFigure | null;
+  /** Idle draw with nothing attached at the worse mains, W. */
+  readonly idle: (KeyFigure & { readonly below: boolean }) | null;
+  /** kg per W */
+  readonly massPerWatt: number | null;
+  /** Newest price per watt on the first of paid, street, list there is. */
+  readonly pricePerWatt: {
+    readonly value: number;
+    readonly currency: string;
+    readonly basis: PriceFacts['kind'];
+  } | null;
+  readonly claims: Readonly<Partial<Record<ClaimState, number>>>;
+}
+
+export interface SetupLimits {
+  readonly setupId: string;
+  readonly nameplateClass: NameplateClass;
+  readonly confirmed: boolean;
+  readonly lines: readonly LimitLine[];
+}
+
+export interface Verdict {
+  readonly series: readonly SeriesResult[];
+  readonly idle: readonly IdleResult[];
+  readonly limits: readonly SetupLimits[];
+  readonly idleLimits: readonly LimitLine[];
+  readonly claims: readonly ClaimResult[];
+  readonly stations: readonly StationState[];
+  readonly figures: KeyFigures;
+}
