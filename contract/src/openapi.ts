@@ -1,0 +1,117 @@
+// The OpenAPI 3.1 description, made from the routes and their schemas.
+import type { Schema, SchemaDescription } from 'yup';
+import type { Union } from './parts.ts';
+import { ROUTES, type Route } from './routes.ts';
+
+type Json = Record<string, unknown>;
+
+/** A Yup schema as JSON Schema (draft 2020-12), as far as the schemas of this package go. */
+export function toJsonSchema(schema: Schema<unknown> | Union): Json {
+  if ('variants' in schema) {
+    const variants = schema.variants.map((variant) => toJsonSchema(variant as Schema<unknown>));
+    return { oneOf: schema.nullable ? [...variants, { type: 'null' }] : variants };
+  }
+  const description = schema.describe() as SchemaDescription;
+  const type = nullableType(description);
+  const allowed = description.oneOf.filter((value) => value !== undefined);
+  const json: Json = { ...(type ? { type } : {}), ...(allowed.length > 0 ? { enum: allowed } : {}) };
+  for (const { name, params } of description.tests) {
+    if (name === 'min')
+      json[description.type === 'string' ? 'minLength' : description.type === 'array' ? 'minItems' : 'minimum'] =
+        params?.min;
+    if (name === 'max')
+      json[description.type === 'string' ? 'maxLength' : description.type === 'array' ? 'maxItems' : 'maximum'] =
+        params?.max;
+    if (name === 'matches' && params?.regex) json.pattern = String(params.regex).slice(1, -1);
+    if (name === 'integer') json.type = 'integer';
+  }
+  const { fields, innerType } = schema as unknown as {
+    fields?: Record<string, Schema<unknown>>;
+    innerType?: Schema<unknown>;
+  };
+  if (description.type === 'object' && fields) {
+    json.properties = Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, toJsonSchema(field)]));
+    json.required = Object.entries(fields).flatMap(([key, field]) => (isRequired(field) ? [key] : []));
+    json.additionalProperties = false;
+  }
+  if (description.type === 'array' && innerType) json.items = toJsonSchema(innerType);
+  return json;
+}
+
+function nullableType(description: SchemaDescription): unknown {
+  if (description.type === 'mixed' || description.type === 'lazy') return undefined;
+  return description.nullable ? [description.type, 'null'] : description.type;
+}
+
+function isRequired(field: Schema<unknown> | Union): boolean {
+  return 'variants' in field || (field.describe() as SchemaDescription).optional === false;
+}
+
+const PROBLEM: Json = {
+  type: 'object',
+  required: ['type', 'title', 'status', 'detail'],
+  properties: {
+    type: { type: 'string' },
+    title: { type: 'string' },
+    status: { type: 'integer' },
+    detail: { type: 'string' },
+    errors: {
+      type: 'array',
+      items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' } } },
+    },
+  },
+};
+
+const parametersOf = ({ path, query, ifMatch }: Route): Json[] => {
+  const fields = query ? ((query as unknown as { fields: Record<string, Schema<unknown>> }).fields ?? {}) : {};
+  return [
+    ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+      name,
+      in: 'path',
+      required: true,
+      schema: { type: 'string' },
+    })),
+    ...Object.entries(fields).map(([name, field]) => ({
+      name,
+      in: 'query',
+      required: isRequired(field),
+      schema: toJsonSchema(field),
+    })),
+    ...(ifMatch ? [{ name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } }] : []),
+  ];
+};
+
+function operationOf(operationId: string, route: Route): Json {
+  const problem = {
+    description: 'Problem details',
+    content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+  };
+  const body = route.file
+    ? { required: true, content: { 'application/octet-stream': {} } }
+    : route.body && { required: true, content: { 'application/json': { schema: toJsonSchema(route.body) } } };
+  return {
+    operationId,
+    summary: route.summary,
+    parameters: parametersOf(route),
+    ...(body ? { requestBody: body } : {}),
+    responses: {
+      [route.status]:
+        route.status === 204 ? { description: 'Done' } : { description: 'Done', content: { [route.answers]: {} } },
+      default: problem,
+    },
+  };
+}
+
+/** The whole description. @param version version of the running program */
+export function openapiDocument(version: string): Json {
+  const paths: Record<string, Json> = {};
+  for (const [operationId, route] of Object.entries(ROUTES)) {
+    paths[`/api${route.path}`] = { ...paths[`/api${route.path}`], [route.method]: operationOf(operationId, route) };
+  }
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Lastmark', version, description: 'Values are SI, times UTC, ids ULIDs.' },
+    paths,
+    components: { schemas: { Problem: PROBLEM } },
+  };
+}

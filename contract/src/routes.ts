@@ -1,0 +1,121 @@
+// Every operation of the API: the server mounts exactly these, and the API description is made from them.
+import type { AnyObject, ObjectSchema } from 'yup';
+import {
+  attachmentListQuery,
+  attachmentQuery,
+  claimInput,
+  importInput,
+  instrumentInput,
+  listQuery,
+  profileInput,
+  readingsInput,
+  readingsQuery,
+  rigInput,
+  sampleInput,
+  setupInput,
+  unitOfModelInput,
+} from './schemas.ts';
+
+export interface Route {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  /** Path below /api with {name} parameters. */
+  readonly path: string;
+  readonly summary: string;
+  readonly body?: ObjectSchema<AnyObject>;
+  readonly query?: ObjectSchema<AnyObject>;
+  /** Status when it works. */
+  readonly status: 200 | 201 | 204;
+  /** Media type of the answer. */
+  readonly answers: string;
+  /** Needs If-Match with the version last seen, so that nobody's edit is overwritten unseen. */
+  readonly ifMatch?: boolean;
+  /** The body is a file rather than JSON. */
+  readonly file?: boolean;
+  /** Largest body, bytes; the default is 1 MiB. */
+  readonly limit?: number;
+}
+
+const JSON_TYPE = 'application/json';
+const MIB = 1024 * 1024;
+
+/** Largest attachment, bytes. */
+export const ATTACHMENT_LIMIT = 20 * MIB;
+/** Largest meter file, bytes of its JSON envelope. */
+export const IMPORT_LIMIT = 64 * MIB;
+
+const get = (path: string, summary: string, more: Partial<Route> = {}): Route => ({
+  method: 'get',
+  path,
+  summary,
+  status: 200,
+  answers: JSON_TYPE,
+  ...more,
+});
+const write = (method: Route['method'], path: string, summary: string, more: Partial<Route> = {}): Route => ({
+  method,
+  path,
+  summary,
+  status: method === 'post' ? 201 : method === 'delete' ? 204 : 200,
+  answers: JSON_TYPE,
+  ...more,
+});
+
+export const ROUTES = {
+  health: get('/health', 'Whether server and database work'),
+  openapi: get('/openapi.json', 'This description'),
+  listSamples: get('/samples', 'The shelf: samples with their key figures', { query: listQuery }),
+  createSample: write('post', '/samples', 'Take in a sample of a new model', { body: sampleInput }),
+  getSample: get('/samples/{sampleId}', 'One sample'),
+  updateSample: write('put', '/samples/{sampleId}', 'Change the intake of a sample', {
+    body: sampleInput,
+    ifMatch: true,
+  }),
+  deleteSample: write('delete', '/samples/{sampleId}', 'Remove a sample nothing was measured on', { ifMatch: true }),
+  createUnit: write('post', '/samples/{sampleId}/units', 'Take in a further unit of the same model', {
+    body: unitOfModelInput,
+  }),
+  getDossier: get('/samples/{sampleId}/dossier', 'Everything needed to judge a sample'),
+  listReadings: get('/samples/{sampleId}/readings', 'All readings, superseded ones included', { query: readingsQuery }),
+  addReadings: write('post', '/samples/{sampleId}/readings', 'Add readings; the same id twice is kept once', {
+    body: readingsInput,
+  }),
+  importFile: write('post', '/samples/{sampleId}/imports', 'Read a meter file into a loading', {
+    body: importInput,
+    limit: IMPORT_LIMIT,
+  }),
+  getSheet: get('/samples/{sampleId}/sheet.pdf', 'The printable sheet', { answers: 'application/pdf' }),
+  exportCsv: get('/samples/{sampleId}/export.csv', 'All standing readings as CSV', { answers: 'text/csv' }),
+  exportJson: get('/samples/{sampleId}/export.json', 'The sample with everything measured as JSON'),
+  createClaim: write('post', '/samples/{sampleId}/claims', 'Add a claim', { body: claimInput }),
+  updateClaim: write('put', '/claims/{claimId}', 'Change a claim', { body: claimInput, ifMatch: true }),
+  deleteClaim: write('delete', '/claims/{claimId}', 'Remove a claim', { ifMatch: true }),
+  createSetup: write('post', '/samples/{sampleId}/setups', 'Add a loading', { body: setupInput }),
+  updateSetup: write('put', '/setups/{setupId}', 'Change a loading', { body: setupInput, ifMatch: true }),
+  deleteSetup: write('delete', '/setups/{setupId}', 'Remove a loading without readings', { ifMatch: true }),
+  listAttachments: get('/attachments', 'Files attached to a sample, its claims and readings', {
+    query: attachmentListQuery,
+  }),
+  addAttachment: write('post', '/attachments', 'Attach a file', {
+    query: attachmentQuery,
+    file: true,
+    limit: ATTACHMENT_LIMIT,
+  }),
+  getAttachment: get('/attachments/{attachmentId}', 'The file itself', { answers: '*/*' }),
+  getThumbnail: get('/attachments/{attachmentId}/thumbnail', 'A small picture of it', { answers: 'image/webp' }),
+  deleteAttachment: write('delete', '/attachments/{attachmentId}', 'Detach a file'),
+  listInstruments: get('/instruments', 'The instruments of the bench'),
+  createInstrument: write('post', '/instruments', 'Add an instrument', { body: instrumentInput }),
+  updateInstrument: write('put', '/instruments/{instrumentId}', 'Change an instrument', {
+    body: instrumentInput,
+    ifMatch: true,
+  }),
+  listRigs: get('/rigs', 'The rigs of the bench'),
+  createRig: write('post', '/rigs', 'Add a rig', { body: rigInput }),
+  updateRig: write('put', '/rigs/{rigId}', 'Change a rig', { body: rigInput, ifMatch: true }),
+  getProfile: get('/profile', 'The choices of method'),
+  updateProfile: write('put', '/profile', 'Change the choices of method', { body: profileInput, ifMatch: true }),
+  listLimitSets: get('/limit-sets', 'The limit sets'),
+  listColumnMaps: get('/column-maps', 'Remembered columns of meter files'),
+} as const satisfies Record<string, Route>;
+
+export type Operation = keyof typeof ROUTES;

@@ -1,0 +1,279 @@
+// What may be written: one set of schemas for form, API and importer. Values are SI.
+import type { Column, DecimalSign, Delimiter } from '@lastmark/core/meter-file';
+import type { QuantityId } from '@lastmark/core/quantity';
+import type { Attached, EvidenceKind, Place } from '@lastmark/core/reading';
+import type { PortFacts, PriceFacts, SampleKind } from '@lastmark/core/verdict';
+import { boolean, number, string } from 'yup';
+import {
+  anyMains,
+  currency,
+  day,
+  id,
+  list,
+  mains,
+  moment,
+  oneOf,
+  optionalText,
+  record,
+  si,
+  text,
+  union,
+  whole,
+} from './parts.ts';
+
+export const SAMPLE_KINDS = ['wall', 'desktop', 'car'] as const satisfies readonly SampleKind[];
+export const CONNECTORS = ['C', 'A', 'captive C'] as const satisfies readonly PortFacts['connector'][];
+export const OBTAINED = ['bought', 'lent', 'given', 'commission'] as const;
+export const PLUG_FORMS = ['fixed', 'folding', 'detachable lead'] as const;
+export const PRICE_KINDS = ['paid', 'list', 'street', 'discounted'] as const satisfies readonly PriceFacts['kind'][];
+export const MARKS = [
+  'safety listing',
+  'double insulation',
+  'indoor use',
+  'efficiency level',
+  'rated ambient',
+] as const;
+export const EVIDENCE = ['load', 'device', 'wall', 'display'] as const satisfies readonly EvidenceKind[];
+export const PLACES = ['mains', 'port', 'load-end', 'display'] as const satisfies readonly Place[];
+export const ATTACHED = ['nothing', 'cable', 'cable and meter'] as const satisfies readonly Attached[];
+export const CLASSES = ['basic', 'low-voltage', 'multiple-voltage'] as const;
+export const READ_QUANTITIES = [
+  'voltage',
+  'current',
+  'power',
+  'energy',
+  'duration',
+  'power-factor',
+] as const satisfies readonly QuantityId[];
+export const INSTRUMENT_CLASSES = [
+  'power analyser',
+  'plug-in wall meter',
+  'bench multimeter',
+  'inline USB meter',
+  'DC load',
+] as const;
+export const COLUMN_ROLE_IDS = [
+  'load',
+  'mains-volts',
+  'mains-hertz',
+  'input-watts',
+  'power-factor',
+  'output-volts',
+  'output-amps',
+  'efficiency',
+  'ignore',
+] as const satisfies readonly Column['role'][];
+
+/** The label of a port as printed; short, since it is drawn. */
+const portLabel = () => text(24);
+
+const port = record({
+  label: portLabel(),
+  connector: oneOf(CONNECTORS),
+  twin: string().strict().max(24).nullable().defined(),
+});
+
+const price = record({
+  kind: oneOf(PRICE_KINDS),
+  amount: si(0, 1e6).required(),
+  currency: currency(),
+  date: day().required(),
+});
+
+/** Everything that is the same for all units of a model. */
+export const modelInput = record({
+  maker: text(80),
+  model: text(120),
+  kind: oneOf(SAMPLE_KINDS),
+  ports: list(port, 12).test('unique-labels', 'Two ports have the same label; give each its own', (ports) => {
+    const labels = (ports as { label?: string }[] | undefined)?.map((one) => one?.label) ?? [];
+    return new Set(labels).size === labels.length;
+  }),
+  /** m */
+  length: si(0.001, 2).nullable().defined(),
+  width: si(0.001, 2).nullable().defined(),
+  height: si(0.001, 2).nullable().defined(),
+  /** kg */
+  mass: si(0.001, 50).nullable().defined(),
+  /** Whether size and mass include plug and lead. */
+  withPlug: boolean().strict().defined(),
+  plugForm: oneOf(PLUG_FORMS),
+  plugEarthed: boolean().strict().defined(),
+  plugBlocksNeighbour: boolean().strict().defined(),
+  inputRating: optionalText(120),
+  marks: list(oneOf(MARKS), MARKS.length),
+  prices: list(price, 40),
+});
+
+/** What belongs to the one unit on the bench. */
+export const unitInput = record({
+  revision: optionalText(60),
+  serial: optionalText(80),
+  dateCode: optionalText(40),
+  obtained: oneOf(OBTAINED),
+  /** Who gains by the test, as disclosed on the sheet. */
+  disclosure: optionalText(400),
+  notes: optionalText(4000),
+});
+
+export const sampleInput = record({ model: modelInput, unit: unitInput });
+/** A further unit of a model that is there already. */
+export const unitOfModelInput = record({ unit: unitInput });
+
+const share = record({ port: portLabel(), watts: si(0.01, 1000).required() });
+
+export const promised = union({
+  'port-line': record({
+    kind: oneOf(['port-line']),
+    port: portLabel(),
+    volts: si(0.5, 60).required(),
+    amps: si(0.001, 20).required(),
+  }),
+  total: record({ kind: oneOf(['total']), watts: si(0.01, 5000).required() }),
+  combination: record({
+    kind: oneOf(['combination']),
+    shares: list(share, 12).min(2, 'A combination has two ports or more'),
+  }),
+  'average-efficiency': record({
+    kind: oneOf(['average-efficiency']),
+    ratio: si(0.01, 1).required(),
+    mains: anyMains(),
+  }),
+  idle: record({ kind: oneOf(['idle']), watts: si(0.0001, 100).required(), mains: anyMains() }),
+  wording: record({ kind: oneOf(['wording']), text: text(300) }),
+});
+
+const duration = union({
+  unstated: record({ kind: oneOf(['unstated']) }),
+  continuous: record({ kind: oneOf(['continuous']) }),
+  peak: record({ kind: oneOf(['peak']), seconds: si(0.001, 86_400).required() }),
+});
+
+export const claimInput = record({ promise: promised, duration, printed: text(120) });
+
+const output = record({ port: portLabel(), volts: si(0.5, 60).required(), amps: si(0.001, 20).required() });
+
+export const setupInput = record({
+  name: text(80),
+  outputs: list(output, 12).min(1, 'A loading has one output or more'),
+  evidence: oneOf(EVIDENCE),
+  rigId: id(),
+  nameplateClass: string()
+    .strict()
+    .oneOf([...CLASSES])
+    .nullable()
+    .defined(),
+});
+
+const readingInput = record({
+  id: id(),
+  quantity: oneOf(READ_QUANTITIES),
+  place: oneOf(PLACES),
+  port: string().strict().max(24).nullable().defined(),
+  /** As typed, with or without a unit; empty strikes out the reading it supersedes. */
+  typed: string().strict().max(60).defined(),
+  supersedes: id().nullable().optional(),
+});
+
+const pointInput = record({
+  id: id(),
+  setupId: id().nullable().optional(),
+  mains: mains(),
+  load: si(0, 1.5).required(),
+  attached: oneOf(ATTACHED),
+  rigId: id(),
+  takenAt: moment().required(),
+  readings: list(readingInput, 60).min(1, 'A point has one reading or more'),
+});
+
+export const readingsInput = record({ points: list(pointInput, 200).min(1) });
+
+const column = record({
+  name: optionalText(200),
+  role: oneOf(COLUMN_ROLE_IDS),
+  unit: optionalText(20),
+  port: string().strict().max(24).nullable().defined(),
+});
+
+export const planInput = record({
+  delimiter: oneOf([',', ';', '\t'] satisfies Delimiter[]),
+  decimal: oneOf(['.', ','] satisfies DecimalSign[]),
+  headerLine: whole(1, 1000).required(),
+  columns: list(column, 100).min(1),
+});
+
+export const importInput = record({
+  fileName: text(200),
+  text: string().strict().min(1, 'The file is empty').required(),
+  plan: planInput,
+  setupId: id(),
+  /** Supply of the whole file, when no column says it. */
+  wholeFileMains: anyMains(),
+  /** The user has seen the bad lines and wants the good ones. */
+  keepGood: boolean().strict().defined(),
+  takenAt: moment().required(),
+});
+
+const spec = record({
+  readingPercent: si(0, 100).required(),
+  rangePercent: si(0, 100).required(),
+  range: si(0, 1e6).required(),
+  offset: si(0, 1e6).required(),
+  resolution: si(0, 1e6).required(),
+  floor: si(0, 1e6).required(),
+  coverage: oneOf(['not stated', 'k = 2 or 95 %']),
+}).test('some-limit', 'An accuracy of exactly zero is no accuracy: give per cent, offset or resolution', (value) => {
+  const { readingPercent = 0, rangePercent = 0, offset = 0, resolution = 0 } = (value ?? {}) as Record<string, number>;
+  return value == null || readingPercent + rangePercent + offset + resolution > 0;
+});
+
+export const instrumentInput = record({
+  name: text(80),
+  class: oneOf(INSTRUMENT_CLASSES),
+  firmware: optionalText(40),
+  calibrationDue: day().nullable().defined(),
+  specs: record({
+    voltage: spec.optional().default(undefined),
+    current: spec.optional().default(undefined),
+    power: spec.optional().default(undefined),
+  }),
+});
+
+export const rigInput = record({
+  name: text(80),
+  meters: record({ mains: id(), outputVolts: id(), outputAmps: id() }),
+  outputPlace: oneOf(['port', 'load-end']),
+  leadOhms: si(0, 10).required(),
+  leadUOhms: si(0, 10).required(),
+  note: optionalText(400),
+});
+
+export const profileInput = record({
+  rule: oneOf(['simple', 'guarded']),
+  allowance: si(0, 0.2).required(),
+  mains: list(mains(), 4).min(1, 'Choose one mains or more'),
+  tariff: si(0, 1000).required(),
+  currency: currency(),
+  limitSetIds: list(text(60), 50),
+});
+
+/** How lists are asked for. Query values arrive as text. */
+export const listQuery = record({
+  q: string().max(120),
+  kind: string().oneOf([...SAMPLE_KINDS]),
+  page: number().integer().min(1).max(100_000),
+  size: number().integer().min(1).max(200),
+}).strict(false);
+
+export const readingsQuery = record({
+  page: number().integer().min(1).max(100_000),
+  size: number().integer().min(1).max(500),
+}).strict(false);
+
+export const attachmentQuery = record({
+  owner: oneOf(['sample', 'claim', 'reading']),
+  ownerId: id(),
+  name: text(200),
+}).strict(false);
+
+export const attachmentListQuery = record({ sampleId: id() }).strict(false);

@@ -1,0 +1,200 @@
+// Shapes that travel over the API.
+import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
+import type { LimitSet } from '@lastmark/core/limits';
+import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
+import type { QuantityId } from '@lastmark/core/quantity';
+import type { Attached, EvidenceKind, Instrument, Mains, Output, Place, Point, Rig } from '@lastmark/core/reading';
+import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
+import type { CLASSES, INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS } from './schemas.ts';
+
+export interface ModelInput {
+  maker: string;
+  model: string;
+  kind: SampleKind;
+  ports: PortFacts[];
+  length: number | null;
+  width: number | null;
+  height: number | null;
+  mass: number | null;
+  withPlug: boolean;
+  plugForm: (typeof PLUG_FORMS)[number];
+  plugEarthed: boolean;
+  plugBlocksNeighbour: boolean;
+  inputRating: string;
+  marks: (typeof MARKS)[number][];
+  prices: PriceFacts[];
+}
+
+export interface UnitInput {
+  revision: string;
+  serial: string;
+  dateCode: string;
+  obtained: (typeof OBTAINED)[number];
+  disclosure: string;
+  notes: string;
+}
+
+export interface SampleInput {
+  model: ModelInput;
+  unit: UnitInput;
+}
+
+/** A sample as stored: one unit together with its model. */
+export interface Sample extends SampleInput {
+  id: string;
+  modelId: string;
+  /** Short tag for label and bench: the end of the id. */
+  tag: string;
+  /** Changes with every write; sent back as If-Match. */
+  etag: string;
+  createdAt: string;
+  updatedAt: string;
+  /** All units of the model, this one included, oldest first. */
+  units: { id: string; tag: string; serial: string; revision: string }[];
+}
+
+export interface SampleRow {
+  id: string;
+  tag: string;
+  maker: string;
+  model: string;
+  kind: SampleKind;
+  serial: string;
+  ports: PortFacts[];
+  figures: KeyFigures;
+  updatedAt: string;
+}
+
+export interface Page<T> {
+  items: T[];
+  page: number;
+  size: number;
+  total: number;
+}
+
+export interface ClaimInput {
+  promise: Promised;
+  duration: ClaimDuration;
+  printed: string;
+}
+
+export interface StoredClaim extends Claim {
+  version: number;
+}
+
+export interface SetupInput {
+  name: string;
+  outputs: Output[];
+  evidence: EvidenceKind;
+  rigId: string;
+  nameplateClass: (typeof CLASSES)[number] | null;
+}
+
+export interface StoredSetup extends SetupFacts {
+  version: number;
+}
+
+export interface ReadingInput {
+  id: string;
+  quantity: QuantityId;
+  place: Place;
+  port: string | null;
+  typed: string;
+  supersedes?: string | null;
+}
+
+export interface PointInput {
+  id: string;
+  setupId?: string | null;
+  mains: Mains;
+  load: number;
+  attached: Attached;
+  rigId: string;
+  takenAt: string;
+  readings: ReadingInput[];
+}
+
+export interface ImportInput {
+  fileName: string;
+  text: string;
+  plan: FilePlan;
+  setupId: string;
+  wholeFileMains: Mains | null;
+  keepGood: boolean;
+  takenAt: string;
+}
+
+export interface ImportOutcome {
+  points: number;
+  goodLines: number;
+  badLines: BadLine[];
+  attachmentId: string;
+}
+
+export interface InstrumentInput {
+  name: string;
+  class: (typeof INSTRUMENT_CLASSES)[number];
+  firmware: string;
+  calibrationDue: string | null;
+  specs: Instrument['specs'];
+}
+
+export interface StoredInstrument extends InstrumentInput, Instrument {
+  id: string;
+  name: string;
+  specs: Instrument['specs'];
+  version: number;
+}
+
+export interface RigInput {
+  name: string;
+  meters: { mains: string; outputVolts: string; outputAmps: string };
+  outputPlace: 'port' | 'load-end';
+  leadOhms: number;
+  leadUOhms: number;
+  note: string;
+}
+
+export interface StoredRig extends Rig {
+  note: string;
+  version: number;
+}
+
+export interface StoredProfile extends Profile {
+  version: number;
+}
+
+export interface AttachmentInfo {
+  id: string;
+  owner: 'sample' | 'claim' | 'reading';
+  ownerId: string;
+  name: string;
+  type: string;
+  size: number;
+  hasThumbnail: boolean;
+  createdAt: string;
+}
+
+/** Everything the browser needs to judge one sample. */
+export interface SampleDossier {
+  sample: Sample;
+  claims: StoredClaim[];
+  setups: StoredSetup[];
+  points: Point[];
+  rigs: StoredRig[];
+  instruments: StoredInstrument[];
+  profile: StoredProfile;
+  limitSets: LimitSet[];
+}
+
+/** RFC 9457 problem details. */
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  /** Which fields are wrong, where that is known. */
+  errors?: { path: string; message: string }[];
+  /** Lines of a file that are wrong, where a file was read. */
+  badLines?: BadLine[];
+}
