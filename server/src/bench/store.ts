@@ -1,0 +1,77 @@
+// The bench: instruments and the rigs made of them.
+import type { InstrumentInput, RigInput, StoredInstrument, StoredRig } from '@lastmark/contract';
+import { eq } from 'drizzle-orm';
+import { ulid } from 'ulid';
+import type { Database, Queries } from '../db/database.ts';
+import { instruments, rigs } from '../db/schema.ts';
+import { notFound } from '../http/problem.ts';
+import { etagOf, requireMatch } from '../http/versions.ts';
+import { forgetAllFigures } from '../samples/store.ts';
+
+const toInstrument = (row: typeof instruments.$inferSelect): StoredInstrument => ({
+  ...row,
+  class: row.class as StoredInstrument['class'],
+});
+
+const toRig = (row: typeof rigs.$inferSelect): StoredRig => ({
+  id: row.id,
+  name: row.name,
+  meters: { mains: row.mainsMeterId, outputVolts: row.outputVoltsMeterId, outputAmps: row.outputAmpsMeterId },
+  outputPlace: row.outputPlace,
+  leadOhms: row.leadOhms,
+  leadUOhms: row.leadUOhms,
+  note: row.note,
+  version: row.version,
+});
+
+const rigRow = ({ meters, ...rest }: RigInput) => ({
+  ...rest,
+  mainsMeterId: meters.mains,
+  outputVoltsMeterId: meters.outputVolts,
+  outputAmpsMeterId: meters.outputAmps,
+});
+
+export async function listInstruments(db: Queries): Promise<StoredInstrument[]> {
+  return (await db.select().from(instruments).orderBy(instruments.id)).map(toInstrument);
+}
+
+export async function listRigs(db: Queries): Promise<StoredRig[]> {
+  return (await db.select().from(rigs).orderBy(rigs.id)).map(toRig);
+}
+
+export async function createInstrument(db: Database, input: InstrumentInput): Promise<StoredInstrument> {
+  const id = ulid();
+  await db.insert(instruments).values({ id, ...input });
+  return { id, ...input, version: 1 };
+}
+
+/** Change an instrument. Readings keep the uncertainty they were accepted with. */
+export async function updateInstrument(db: Database, id: string, input: InstrumentInput, seen: string | null): Promise<StoredInstrument> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(instruments).where(eq(instruments.id, id)).for('update');
+    if (!row) throw notFound('instrument');
+    requireMatch(seen, etagOf(row.version), 'instrument');
+    const version = row.version + 1;
+    await tx.update(instruments).set({ ...input, version }).where(eq(instruments.id, id));
+    await forgetAllFigures(tx);
+    return { id, ...input, version };
+  });
+}
+
+export async function createRig(db: Database, input: RigInput): Promise<StoredRig> {
+  const id = ulid();
+  await db.insert(rigs).values({ id, ...rigRow(input) });
+  return { id, ...input, version: 1 };
+}
+
+export async function updateRig(db: Database, id: string, input: RigInput, seen: string | null): Promise<StoredRig> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(rigs).where(eq(rigs.id, id)).for('update');
+    if (!row) throw notFound('rig');
+    requireMatch(seen, etagOf(row.version), 'rig');
+    const version = row.version + 1;
+    await tx.update(rigs).set({ ...rigRow(input), version }).where(eq(rigs.id, id));
+    await forgetAllFigures(tx);
+    return { id, ...input, version };
+  });
+}

@@ -1,0 +1,32 @@
+// Settings from the environment.
+import { readFileSync } from 'node:fs';
+import { PACKAGE } from './paths.ts';
+
+export interface Config {
+  readonly databaseUrl: string;
+  readonly host: string;
+  readonly port: number;
+  /** Fill an empty database with the demo. */
+  readonly demo: boolean;
+  readonly version: string;
+  readonly logLevel: string;
+}
+
+/** Version of the running program. */
+export const version = (JSON.parse(readFileSync(PACKAGE, 'utf8')) as { version: string }).version;
+
+/** Read the settings. @throws Error with what to set when one is missing or wrong */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const databaseUrl = env.DATABASE_URL;
+  if (!databaseUrl) throw new Error('DATABASE_URL is not set. "npm start" starts a database of its own and sets it.');
+  const port = Number(env.PORT ?? 4310);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error(`PORT is "${env.PORT}"; give a number from 0 to 65535.`);
+  return {
+    databaseUrl,
+    host: env.HOST ?? '127.0.0.1',
+    port,
+    demo: env.LASTMARK_DEMO !== '0',
+    version,
+    logLevel: env.LOG_LEVEL ?? 'info',
+  };
+}

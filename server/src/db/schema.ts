@@ -1,0 +1,203 @@
+// The tables. Readings are only ever added: a correction is a new row that supersedes.
+import type { ModelInput, UnitInput } from '@lastmark/contract';
+import type { ClaimDuration, Promised } from '@lastmark/core/claim';
+import type { NameplateClass } from '@lastmark/core/limits';
+import type { FilePlan } from '@lastmark/core/meter-file';
+import type { QuantityId } from '@lastmark/core/quantity';
+import type { Attached, EvidenceKind, Instrument, Mains, Output, Place } from '@lastmark/core/reading';
+import type { KeyFigures, Profile, SampleKind } from '@lastmark/core/verdict';
+import { type AnyMySqlColumn, double, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core';
+import { bytesColumn, jsonColumn, momentColumn, ulidColumn } from './columns.ts';
+
+/** What all units of a model share. `facts` holds the rest of the intake as one document. */
+export const models = mysqlTable(
+  'models',
+  {
+    id: ulidColumn('id').primaryKey(),
+    maker: varchar('maker', { length: 80 }).notNull(),
+    model: varchar('model', { length: 120 }).notNull(),
+    kind: varchar('kind', { length: 12 }).$type<SampleKind>().notNull(),
+    facts: jsonColumn<Omit<ModelInput, 'maker' | 'model' | 'kind'>>('facts').notNull(),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [index('models_by_name').on(table.maker, table.model), index('models_by_kind').on(table.kind)],
+);
+
+/** One unit on the bench. */
+export const samples = mysqlTable(
+  'samples',
+  {
+    id: ulidColumn('id').primaryKey(),
+    modelId: ulidColumn('model_id')
+      .notNull()
+      .references(() => models.id),
+    serial: varchar('serial', { length: 80 }).notNull(),
+    facts: jsonColumn<Omit<UnitInput, 'serial'>>('facts').notNull(),
+    /** Key figures for the shelf; null when something changed since they were worked out. */
+    figures: jsonColumn<KeyFigures>('figures'),
+    version: int('version').notNull().default(1),
+    createdAt: momentColumn('created_at').notNull(),
+    updatedAt: momentColumn('updated_at').notNull(),
+  },
+  (table) => [index('samples_by_model').on(table.modelId), index('samples_by_update').on(table.updatedAt)],
+);
+
+export const claims = mysqlTable(
+  'claims',
+  {
+    id: ulidColumn('id').primaryKey(),
+    modelId: ulidColumn('model_id')
+      .notNull()
+      .references(() => models.id),
+    promise: jsonColumn<Promised>('promise').notNull(),
+    duration: jsonColumn<ClaimDuration>('duration').notNull(),
+    printed: varchar('printed', { length: 120 }).notNull(),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [index('claims_by_model').on(table.modelId)],
+);
+
+export const instruments = mysqlTable('instruments', {
+  id: ulidColumn('id').primaryKey(),
+  name: varchar('name', { length: 80 }).notNull(),
+  class: varchar('class', { length: 40 }).notNull(),
+  firmware: varchar('firmware', { length: 40 }).notNull(),
+  calibrationDue: varchar('calibration_due', { length: 10 }),
+  specs: jsonColumn<Instrument['specs']>('specs').notNull(),
+  version: int('version').notNull().default(1),
+});
+
+const instrumentRef = (name: string) =>
+  ulidColumn(name)
+    .notNull()
+    .references((): AnyMySqlColumn => instruments.id);
+
+export const rigs = mysqlTable('rigs', {
+  id: ulidColumn('id').primaryKey(),
+  name: varchar('name', { length: 80 }).notNull(),
+  mainsMeterId: instrumentRef('mains_meter_id'),
+  outputVoltsMeterId: instrumentRef('output_volts_meter_id'),
+  outputAmpsMeterId: instrumentRef('output_amps_meter_id'),
+  outputPlace: varchar('output_place', { length: 10 }).$type<'port' | 'load-end'>().notNull(),
+  leadOhms: double('lead_ohms').notNull(),
+  leadUOhms: double('lead_u_ohms').notNull(),
+  note: varchar('note', { length: 400 }).notNull(),
+  version: int('version').notNull().default(1),
+});
+
+/** One way of loading a sample. */
+export const setups = mysqlTable(
+  'setups',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    name: varchar('name', { length: 80 }).notNull(),
+    outputs: jsonColumn<readonly Output[]>('outputs').notNull(),
+    evidence: varchar('evidence', { length: 12 }).$type<EvidenceKind>().notNull(),
+    rigId: ulidColumn('rig_id')
+      .notNull()
+      .references(() => rigs.id),
+    nameplateClass: varchar('nameplate_class', { length: 20 }).$type<NameplateClass>(),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [index('setups_by_sample').on(table.sampleId)],
+);
+
+/** The conditions readings of one moment share. */
+export const points = mysqlTable(
+  'points',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    setupId: ulidColumn('setup_id').references(() => setups.id),
+    mains: jsonColumn<Mains>('mains').notNull(),
+    load: double('load_fraction').notNull(),
+    attached: varchar('attached', { length: 20 }).$type<Attached>().notNull(),
+    evidence: varchar('evidence', { length: 12 }).$type<EvidenceKind>().notNull(),
+    rigId: ulidColumn('rig_id')
+      .notNull()
+      .references(() => rigs.id),
+    takenAt: momentColumn('taken_at').notNull(),
+  },
+  (table) => [index('points_by_sample').on(table.sampleId, table.takenAt)],
+);
+
+export const readings = mysqlTable(
+  'readings',
+  {
+    id: ulidColumn('id').primaryKey(),
+    pointId: ulidColumn('point_id')
+      .notNull()
+      .references(() => points.id),
+    quantity: varchar('quantity', { length: 20 }).$type<QuantityId>().notNull(),
+    place: varchar('place', { length: 12 }).$type<Place>().notNull(),
+    port: varchar('port', { length: 24 }),
+    /** SI; null strikes out the reading it supersedes. */
+    value: double('value'),
+    u: double('u').notNull(),
+    count: int('sample_count').notNull(),
+    spread: double('spread').notNull(),
+    typed: varchar('typed', { length: 60 }).notNull(),
+    instrumentId: ulidColumn('instrument_id').references(() => instruments.id),
+    takenAt: momentColumn('taken_at').notNull(),
+    source: varchar('source', { length: 260 }).notNull(),
+    supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => readings.id),
+    enteredAt: momentColumn('entered_at').notNull(),
+  },
+  (table) => [index('readings_by_point').on(table.pointId), unique('one_correction').on(table.supersedes)],
+);
+
+/** A file attached to exactly one sample, claim or reading. */
+export const attachments = mysqlTable(
+  'attachments',
+  {
+    id: ulidColumn('id').primaryKey(),
+    /** The sample it is listed under; for a claim, any unit of its model. */
+    sampleId: ulidColumn('sample_id').references(() => samples.id),
+    claimId: ulidColumn('claim_id').references(() => claims.id),
+    readingId: ulidColumn('reading_id').references(() => readings.id),
+    name: varchar('name', { length: 200 }).notNull(),
+    type: varchar('type', { length: 60 }).notNull(),
+    size: int('size').notNull(),
+    sha256: varchar('sha256', { length: 64 }).notNull(),
+    thumbnail: bytesColumn('thumbnail'),
+    createdAt: momentColumn('created_at').notNull(),
+  },
+  (table) => [
+    index('attachments_by_sample').on(table.sampleId),
+    index('attachments_by_claim').on(table.claimId),
+    index('attachments_by_reading').on(table.readingId),
+  ],
+);
+
+/** File contents in pieces small enough for any server's packet limit. */
+export const attachmentParts = mysqlTable(
+  'attachment_parts',
+  {
+    attachmentId: ulidColumn('attachment_id')
+      .notNull()
+      .references(() => attachments.id, { onDelete: 'cascade' }),
+    part: int('part').notNull(),
+    bytes: bytesColumn('bytes').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.attachmentId, table.part] })],
+);
+
+/** How the columns of a meter's files were mapped last time. */
+export const columnMaps = mysqlTable('column_maps', {
+  headerHash: varchar('header_hash', { length: 64 }).primaryKey(),
+  headerKey: varchar('header_key', { length: 2000 }).notNull(),
+  plan: jsonColumn<FilePlan>('plan').notNull(),
+  usedAt: momentColumn('used_at').notNull(),
+});
+
+/** The choices of method; one row so far. */
+export const profiles = mysqlTable('profiles', {
+  id: varchar('id', { length: 26 }).primaryKey(),
+  settings: jsonColumn<Profile>('settings').notNull(),
+  version: int('version').notNull().default(1),
+});

@@ -1,0 +1,8 @@
+// Where the files beside the program are. Holds for the sources and for the bundle, both one folder deep.
+import { fileURLToPath } from 'node:url';
+
+const beside = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+export const MIGRATIONS = beside('../migrations');
+export const WEB = beside('../../web/dist');
+export const PACKAGE = beside('../package.json');

@@ -1,0 +1,42 @@
+// The choices of method.
+import type { StoredProfile } from '@lastmark/contract';
+import { LIMIT_SETS } from '@lastmark/core/limits';
+import { REGULATORY_PAIR } from '@lastmark/core/reading';
+import type { Profile } from '@lastmark/core/verdict';
+import { eq } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database.ts';
+import { profiles } from '../db/schema.ts';
+import { refused } from '../http/problem.ts';
+import { etagOf, requireMatch } from '../http/versions.ts';
+import { forgetAllFigures } from '../samples/store.ts';
+
+const ID = 'bench';
+
+/** What holds until someone chooses otherwise. */
+export const DEFAULT_PROFILE: Profile = {
+  rule: 'guarded',
+  allowance: 0.02,
+  mains: REGULATORY_PAIR,
+  tariff: 0.32,
+  currency: 'EUR',
+  limitSetIds: LIMIT_SETS.map(({ id }) => id),
+};
+
+export async function getProfile(db: Queries): Promise<StoredProfile> {
+  const [row] = await db.select().from(profiles).where(eq(profiles.id, ID));
+  return row ? { ...row.settings, version: row.version } : { ...DEFAULT_PROFILE, version: 0 };
+}
+
+/** Change the choices; every sample is judged anew when next looked at. */
+export async function updateProfile(db: Database, settings: Profile, seen: string | null): Promise<StoredProfile> {
+  const unknown = settings.limitSetIds.find((id) => !LIMIT_SETS.some((set) => set.id === id));
+  if (unknown !== undefined) throw refused('limitSetIds', `There is no limit set "${unknown}".`);
+  return db.transaction(async (tx) => {
+    const current = await getProfile(tx);
+    requireMatch(seen, etagOf(current.version), 'profile');
+    const version = current.version + 1;
+    await tx.insert(profiles).values({ id: ID, settings, version }).onDuplicateKeyUpdate({ set: { settings, version } });
+    await forgetAllFigures(tx);
+    return { ...settings, version };
+  });
+}

@@ -1,0 +1,78 @@
+// Gathers everything known about a sample into the one shape the core judges.
+import type { SampleDossier } from '@lastmark/contract';
+import { LIMIT_SETS } from '@lastmark/core/limits';
+import type { Point, Reading } from '@lastmark/core/reading';
+import type { Dossier } from '@lastmark/core/verdict';
+import { eq } from 'drizzle-orm';
+import { listInstruments, listRigs } from '../bench/store.ts';
+import { listClaims } from '../claims/store.ts';
+import type { Queries } from '../db/database.ts';
+import { points, readings } from '../db/schema.ts';
+import { getProfile } from '../profile/store.ts';
+import { listSetups } from '../setups/store.ts';
+import { getSample } from './store.ts';
+
+/** A reading row as the core knows it. */
+export const toReading = (row: typeof readings.$inferSelect): Reading => ({
+  id: row.id,
+  quantity: row.quantity,
+  place: row.place,
+  port: row.port,
+  value: row.value,
+  u: row.u,
+  count: row.count,
+  spread: row.spread,
+  typed: row.typed,
+  instrumentId: row.instrumentId,
+  takenAt: row.takenAt.toISOString(),
+  source: row.source,
+  supersedes: row.supersedes,
+});
+
+const toPoint = (row: typeof points.$inferSelect, own: readonly Reading[]): Point => ({
+  id: row.id,
+  setupId: row.setupId,
+  mains: row.mains,
+  load: row.load,
+  attached: row.attached,
+  evidence: row.evidence,
+  rigId: row.rigId,
+  takenAt: row.takenAt.toISOString(),
+  readings: own,
+});
+
+/** All points of a sample with all their readings, superseded ones included, oldest first. */
+export async function pointsOf(db: Queries, sampleId: string): Promise<Point[]> {
+  const rows = await db.select().from(points).where(eq(points.sampleId, sampleId)).orderBy(points.takenAt, points.id);
+  const all = await db
+    .select({ reading: readings })
+    .from(readings)
+    .innerJoin(points, eq(readings.pointId, points.id))
+    .where(eq(points.sampleId, sampleId))
+    .orderBy(readings.enteredAt, readings.id);
+  const byPoint = new Map<string, Reading[]>();
+  for (const { reading } of all) {
+    const own = byPoint.get(reading.pointId) ?? [];
+    own.push(toReading(reading));
+    byPoint.set(reading.pointId, own);
+  }
+  return rows.map((row) => toPoint(row, byPoint.get(row.id) ?? []));
+}
+
+/** Everything needed to judge a sample. @throws 404 */
+export async function getDossier(db: Queries, sampleId: string): Promise<SampleDossier> {
+  const sample = await getSample(db, sampleId);
+  return {
+    sample,
+    claims: await listClaims(db, sample.modelId),
+    setups: await listSetups(db, sampleId),
+    points: await pointsOf(db, sampleId),
+    rigs: await listRigs(db),
+    instruments: await listInstruments(db),
+    profile: await getProfile(db),
+    limitSets: [...LIMIT_SETS],
+  };
+}
+
+/** The part of a dossier the calculations use. */
+export const toJudge = ({ sample, ...rest }: SampleDossier): Dossier => ({ ...rest, sample: sample.model });

@@ -1,0 +1,74 @@
+// The shelf: pages of samples with their key figures, worked out when first asked for after a change.
+import type { Page, SampleRow } from '@lastmark/contract';
+import { judgeSample, type KeyFigures, type SampleKind } from '@lastmark/core/verdict';
+import { and, count, desc, eq, like, or, type SQL } from 'drizzle-orm';
+import type { Database } from '../db/database.ts';
+import { models, samples } from '../db/schema.ts';
+import { getDossier, toJudge } from './dossier.ts';
+import { tagOf } from './store.ts';
+
+export interface ShelfQuery {
+  readonly q?: string;
+  readonly kind?: SampleKind;
+  readonly page?: number;
+  readonly size?: number;
+}
+
+const DEFAULT_SIZE = 50;
+
+const containing = (word: string): string => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+
+/** Every word must be found in maker, model, serial or tag. */
+function filters({ q, kind }: ShelfQuery): SQL | undefined {
+  const words = (q ?? '').split(/\s+/).filter(Boolean);
+  const perWord = words.map((word) =>
+    or(
+      like(models.maker, containing(word)),
+      like(models.model, containing(word)),
+      like(samples.serial, containing(word)),
+      like(samples.id, `%${containing(word).slice(1, -1).toUpperCase()}`),
+    ),
+  );
+  return and(...perWord, kind ? eq(models.kind, kind) : undefined);
+}
+
+async function figuresOf(db: Database, sample: typeof samples.$inferSelect): Promise<KeyFigures> {
+  if (sample.figures) return sample.figures;
+  const { figures } = judgeSample(toJudge(await getDossier(db, sample.id)));
+  // Kept only if nothing changed while they were worked out.
+  await db
+    .update(samples)
+    .set({ figures, updatedAt: sample.updatedAt })
+    .where(and(eq(samples.id, sample.id), eq(samples.updatedAt, sample.updatedAt)));
+  return figures;
+}
+
+/** One page of the shelf, last changed first. */
+export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
+  const { page = 1, size = DEFAULT_SIZE } = query;
+  const where = filters(query);
+  const [counted] = await db.select({ total: count() }).from(samples).innerJoin(models, eq(samples.modelId, models.id)).where(where);
+  const rows = await db
+    .select({ sample: samples, model: models })
+    .from(samples)
+    .innerJoin(models, eq(samples.modelId, models.id))
+    .where(where)
+    .orderBy(desc(samples.updatedAt), desc(samples.id))
+    .limit(size)
+    .offset((page - 1) * size);
+  const items: SampleRow[] = [];
+  for (const { sample, model } of rows) {
+    items.push({
+      id: sample.id,
+      tag: tagOf(sample.id),
+      maker: model.maker,
+      model: model.model,
+      kind: model.kind,
+      serial: sample.serial,
+      ports: model.facts.ports,
+      figures: await figuresOf(db, sample),
+      updatedAt: sample.updatedAt.toISOString(),
+    });
+  }
+  return { items, page, size, total: counted?.total ?? 0 };
+}

@@ -1,0 +1,81 @@
+// Loadings: which outputs, at which level, up to which current.
+import type { SetupInput, StoredSetup } from '@lastmark/contract';
+import { eq } from 'drizzle-orm';
+import { ulid } from 'ulid';
+import type { Database, Queries } from '../db/database.ts';
+import { points, setups } from '../db/schema.ts';
+import { conflict, notFound, refused } from '../http/problem.ts';
+import { etagOf, requireMatch } from '../http/versions.ts';
+import { forgetFigures, getSample } from '../samples/store.ts';
+
+const toSetup = (row: typeof setups.$inferSelect): StoredSetup => ({
+  id: row.id,
+  name: row.name,
+  outputs: row.outputs,
+  evidence: row.evidence,
+  rigId: row.rigId,
+  nameplateClass: row.nameplateClass,
+  version: row.version,
+});
+
+/** The loadings of a sample in the order they were made. */
+export async function listSetups(db: Queries, sampleId: string): Promise<StoredSetup[]> {
+  const rows = await db.select().from(setups).where(eq(setups.sampleId, sampleId)).orderBy(setups.id);
+  return rows.map(toSetup);
+}
+
+function checkOutputs({ outputs }: SetupInput, labels: readonly string[]): void {
+  const ports = outputs.map(({ port }) => port);
+  const unknown = ports.find((port) => !labels.includes(port));
+  if (unknown !== undefined) throw refused('outputs', `There is no port "${unknown}". The ports are ${labels.join(', ') || 'not entered yet'}.`);
+  if (new Set(ports).size !== ports.length) throw refused('outputs', 'A loading names each port once.');
+}
+
+async function portLabels(db: Queries, sampleId: string): Promise<string[]> {
+  return (await getSample(db, sampleId)).model.ports.map(({ label }) => label);
+}
+
+export async function createSetup(db: Database, sampleId: string, input: SetupInput): Promise<StoredSetup> {
+  return db.transaction(async (tx) => {
+    checkOutputs(input, await portLabels(tx, sampleId));
+    const id = ulid();
+    await tx.insert(setups).values({ id, sampleId, ...input });
+    await forgetFigures(tx, sampleId);
+    return { id, ...input, version: 1 };
+  });
+}
+
+async function lockedSetup(db: Queries, id: string, seen: string | null): Promise<typeof setups.$inferSelect> {
+  const [row] = await db.select().from(setups).where(eq(setups.id, id)).for('update');
+  if (!row) throw notFound('loading');
+  requireMatch(seen, etagOf(row.version), 'loading');
+  return row;
+}
+
+const hasReadings = async (db: Queries, setupId: string): Promise<boolean> =>
+  (await db.select({ id: points.id }).from(points).where(eq(points.setupId, setupId)).limit(1)).length > 0;
+
+/** Change a loading. Once it has readings its outputs and evidence stay, or the readings would mean something else. */
+export async function updateSetup(db: Database, id: string, input: SetupInput, seen: string | null): Promise<StoredSetup> {
+  return db.transaction(async (tx) => {
+    const row = await lockedSetup(tx, id, seen);
+    checkOutputs(input, await portLabels(tx, row.sampleId));
+    const same = JSON.stringify(row.outputs) === JSON.stringify(input.outputs) && row.evidence === input.evidence;
+    if (!same && (await hasReadings(tx, id))) {
+      throw conflict('Readings were taken with this loading, so its outputs and evidence stay. Add another loading instead.');
+    }
+    const version = row.version + 1;
+    await tx.update(setups).set({ ...input, version }).where(eq(setups.id, id));
+    await forgetFigures(tx, row.sampleId);
+    return { id, ...input, version };
+  });
+}
+
+export async function deleteSetup(db: Database, id: string, seen: string | null): Promise<void> {
+  await db.transaction(async (tx) => {
+    const row = await lockedSetup(tx, id, seen);
+    if (await hasReadings(tx, id)) throw conflict('Readings were taken with this loading. Nothing measured is ever deleted.');
+    await tx.delete(setups).where(eq(setups.id, id));
+    await forgetFigures(tx, row.sampleId);
+  });
+}
