@@ -20,7 +20,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const databaseUrl = env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL is not set. "npm start" starts a database of its own and sets it.');
   const port = Number(env.PORT ?? 4310);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error(`PORT is "${env.PORT}"; give a number from 0 to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new Error(`PORT is "${env.PORT}"; give a number from 0 to 65535.`);
   return {
     databaseUrl,
     host: env.HOST ?? '127.0.0.1',

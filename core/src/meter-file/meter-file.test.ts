@@ -8,6 +8,7 @@ import {
   guessColumn,
   headerKey,
   headerParts,
+  MeterFileReader,
   planProblems,
   readMeterFile,
   sniffFile,
@@ -145,6 +146,13 @@ describe('reading a file', () => {
     const result = read(text, { wholeFileMains: { kind: 'ac', volts: 230, hertz: 50 } });
     expect(result.points[0]).toMatchObject({ load: 0.5, mains: { volts: 230 } });
     expect(result.badLines[0]?.reason).toContain('Not at a load point');
+  });
+
+  it('gives the same result in pieces as at once', () => {
+    const lines = semicolon.split('\r\n');
+    const reader = new MeterFileReader(plan(semicolon), context);
+    for (let at = 0; at < lines.length; at += 2) reader.add(`${lines.slice(at, at + 2).join('\r\n')}\r\n`);
+    expect(reader.result()).toEqual(read(semicolon));
   });
 
   it('recomputes the efficiency a file states and counts what differs', () => {

@@ -109,6 +109,18 @@ interface Line {
   point: number;
 }
 
+const freshLine = (): Line => ({
+  load: 0,
+  mainsVolts: 0,
+  inputWatts: 0,
+  powerFactor: 0,
+  efficiency: 0,
+  volts: [],
+  amps: [],
+  mains: 0,
+  point: 0,
+});
+
 function readCells(
   cells: readonly string[],
   readers: readonly ColumnReader[],
@@ -209,69 +221,89 @@ function placeLine(line: Line, context: FileContext, wholeFile: number): string 
 }
 
 /**
- * Read a meter file.
+ * Reads a meter file piece by piece, so that a long one need not hold up anything else.
  * Lines at the same load and mains become one point: mean and spread of each quantity, with V·I formed per line.
- * @param text the whole file
- * @param plan how to read it; see {@link planProblems} for what it must have
- * @throws RangeError when the plan is incomplete
  */
-export function readMeterFile(text: string, plan: FilePlan, context: FileContext): FileReading {
-  const problems = planProblems(plan, context);
-  if (problems.length > 0) throw new RangeError(problems.join(' '));
-  const readers = columnReaders(plan, context);
-  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { delimiter: plan.delimiter });
-  const badLines: BadLine[] = [];
-  const sums = new Map<number, PointSums>();
-  const comma = plan.decimal === ',';
-  const width = plan.columns.length;
-  const { wholeFileMains } = context;
-  const wholeFile = wholeFileMains
-    ? context.mains.findIndex((one) => mainsLabel(one) === mainsLabel(wholeFileMains))
-    : -1;
-  const quoted = text.includes('"');
-  const line: Line = {
-    load: 0,
-    mainsVolts: 0,
-    inputWatts: 0,
-    powerFactor: 0,
-    efficiency: 0,
-    volts: [],
-    amps: [],
-    mains: 0,
-    point: 0,
-  };
-  let goodLines = 0;
-  let efficiencyDiffers = 0;
-  let number = 0;
-  for (const cells of data) {
-    number += 1;
-    const own = number;
-    // A quoted cell may run over several lines of the file.
-    if (quoted) for (const cell of cells) number += cell.split('\n').length - 1;
-    if (own <= plan.headerLine || (cells.length === 1 && (cells[0] ?? '').trim() === '')) continue;
-    line.load = line.mainsVolts = line.powerFactor = line.efficiency = Number.NaN;
-    const reason =
-      cells.length !== width
-        ? `${cells.length} values where the header has ${width}.`
-        : (readCells(cells, readers, comma, line) ?? placeLine(line, context, wholeFile));
-    if (reason !== null) {
-      badLines.push({ line: own, reason, text: cells.join(plan.delimiter).slice(0, SHOWN_TEXT) });
-      continue;
-    }
-    goodLines += 1;
-    const key = line.mains * 1000 + line.point;
-    let point = sums.get(key);
-    if (!point) {
-      point = new PointSums(context.outputs.length);
-      sums.set(key, point);
-    }
-    point.add(line, own);
-    if (!Number.isNaN(line.efficiency)) {
-      const output = line.volts.reduce((total, volts, index) => total + volts * (line.amps[index] ?? 0), 0);
-      if (Math.abs(output / line.inputWatts - line.efficiency) > 0.001) efficiencyDiffers += 1;
+export class MeterFileReader {
+  private readonly readers: readonly ColumnReader[];
+  private readonly wholeFile: number;
+  private readonly sums = new Map<number, PointSums>();
+  private readonly badLines: BadLine[] = [];
+  private readonly line: Line = freshLine();
+  private goodLines = 0;
+  private efficiencyDiffers = 0;
+  private number = 0;
+  private readonly plan: FilePlan;
+  private readonly context: FileContext;
+
+  /**
+   * @param plan how to read it; see {@link planProblems} for what it must have
+   * @throws RangeError when the plan is incomplete
+   */
+  constructor(plan: FilePlan, context: FileContext) {
+    const problems = planProblems(plan, context);
+    if (problems.length > 0) throw new RangeError(problems.join(' '));
+    const { wholeFileMains } = context;
+    this.plan = plan;
+    this.context = context;
+    this.readers = columnReaders(plan, context);
+    this.wholeFile = wholeFileMains
+      ? context.mains.findIndex((one) => mainsLabel(one) === mainsLabel(wholeFileMains))
+      : -1;
+  }
+
+  /** Add whole lines, in order. The line end after the last one may be missing. */
+  add(lines: string): void {
+    const text = (this.number === 0 ? lines.replace(/^\ufeff/, '') : lines).replace(/\r?\n$/, '');
+    const { data } = Papa.parse<string[]>(text, { delimiter: this.plan.delimiter });
+    const quoted = text.includes('"');
+    for (const cells of data) {
+      this.number += 1;
+      const own = this.number;
+      // A quoted cell may run over several lines of the file.
+      if (quoted) for (const cell of cells) this.number += cell.split('\n').length - 1;
+      const blank = cells.length === 1 && (cells[0] ?? '').trim() === '';
+      if (own > this.plan.headerLine && !blank) this.take(cells, own);
     }
   }
-  return { points: filePoints(sums, context), goodLines, badLines, efficiencyDiffers };
+
+  private take(cells: readonly string[], number: number): void {
+    const { line, plan } = this;
+    line.load = line.mainsVolts = line.powerFactor = line.efficiency = Number.NaN;
+    const reason =
+      cells.length !== plan.columns.length
+        ? `${cells.length} values where the header has ${plan.columns.length}.`
+        : (readCells(cells, this.readers, plan.decimal === ',', line) ?? placeLine(line, this.context, this.wholeFile));
+    if (reason !== null) {
+      this.badLines.push({ line: number, reason, text: cells.join(plan.delimiter).slice(0, SHOWN_TEXT) });
+      return;
+    }
+    this.goodLines += 1;
+    const key = line.mains * 1000 + line.point;
+    let point = this.sums.get(key);
+    if (!point) {
+      point = new PointSums(this.context.outputs.length);
+      this.sums.set(key, point);
+    }
+    point.add(line, number);
+    if (!Number.isNaN(line.efficiency)) {
+      const output = line.volts.reduce((total, volts, index) => total + volts * (line.amps[index] ?? 0), 0);
+      if (Math.abs(output / line.inputWatts - line.efficiency) > 0.001) this.efficiencyDiffers += 1;
+    }
+  }
+
+  /** What the lines so far amount to. */
+  result(): FileReading {
+    const { goodLines, badLines, efficiencyDiffers } = this;
+    return { points: filePoints(this.sums, this.context), goodLines, badLines, efficiencyDiffers };
+  }
+}
+
+/** Read a whole meter file at once. See {@link MeterFileReader}. */
+export function readMeterFile(text: string, plan: FilePlan, context: FileContext): FileReading {
+  const reader = new MeterFileReader(plan, context);
+  reader.add(text);
+  return reader.result();
 }
 
 function filePoints(sums: ReadonlyMap<number, PointSums>, context: FileContext): FilePoint[] {

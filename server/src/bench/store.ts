@@ -1,8 +1,8 @@
 // The bench: instruments and the rigs made of them.
 import type { InstrumentInput, RigInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { ulid } from 'ulid';
 import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
 import { instruments, rigs } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
@@ -40,26 +40,34 @@ export async function listRigs(db: Queries): Promise<StoredRig[]> {
 }
 
 export async function createInstrument(db: Database, input: InstrumentInput): Promise<StoredInstrument> {
-  const id = ulid();
+  const id = newId();
   await db.insert(instruments).values({ id, ...input });
   return { id, ...input, version: 1 };
 }
 
 /** Change an instrument. Readings keep the uncertainty they were accepted with. */
-export async function updateInstrument(db: Database, id: string, input: InstrumentInput, seen: string | null): Promise<StoredInstrument> {
+export async function updateInstrument(
+  db: Database,
+  id: string,
+  input: InstrumentInput,
+  seen: string | null,
+): Promise<StoredInstrument> {
   return db.transaction(async (tx) => {
     const [row] = await tx.select().from(instruments).where(eq(instruments.id, id)).for('update');
     if (!row) throw notFound('instrument');
     requireMatch(seen, etagOf(row.version), 'instrument');
     const version = row.version + 1;
-    await tx.update(instruments).set({ ...input, version }).where(eq(instruments.id, id));
+    await tx
+      .update(instruments)
+      .set({ ...input, version })
+      .where(eq(instruments.id, id));
     await forgetAllFigures(tx);
     return { id, ...input, version };
   });
 }
 
 export async function createRig(db: Database, input: RigInput): Promise<StoredRig> {
-  const id = ulid();
+  const id = newId();
   await db.insert(rigs).values({ id, ...rigRow(input) });
   return { id, ...input, version: 1 };
 }
@@ -70,7 +78,10 @@ export async function updateRig(db: Database, id: string, input: RigInput, seen:
     if (!row) throw notFound('rig');
     requireMatch(seen, etagOf(row.version), 'rig');
     const version = row.version + 1;
-    await tx.update(rigs).set({ ...rigRow(input), version }).where(eq(rigs.id, id));
+    await tx
+      .update(rigs)
+      .set({ ...rigRow(input), version })
+      .where(eq(rigs.id, id));
     await forgetAllFigures(tx);
     return { id, ...input, version };
   });

@@ -1,8 +1,8 @@
 // Claims: the promises of a model, one ledger line each.
 import type { ClaimInput, StoredClaim } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { ulid } from 'ulid';
 import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
 import { attachments, claims } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
@@ -24,9 +24,18 @@ export async function listClaims(db: Queries, modelId: string): Promise<StoredCl
 
 /** A claim may only speak of ports the model has. */
 function checkPorts({ promise }: ClaimInput, labels: readonly string[]): void {
-  const named = promise.kind === 'port-line' ? [promise.port] : promise.kind === 'combination' ? promise.shares.map(({ port }) => port) : [];
+  const named =
+    promise.kind === 'port-line'
+      ? [promise.port]
+      : promise.kind === 'combination'
+        ? promise.shares.map(({ port }) => port)
+        : [];
   const unknown = named.find((port) => !labels.includes(port));
-  if (unknown !== undefined) throw refused('promise.port', `There is no port "${unknown}". The ports are ${labels.join(', ') || 'not entered yet'}.`);
+  if (unknown !== undefined)
+    throw refused(
+      'promise.port',
+      `There is no port "${unknown}". The ports are ${labels.join(', ') || 'not entered yet'}.`,
+    );
   if (new Set(named).size !== named.length) throw refused('promise.shares', 'A combination names each port once.');
 }
 
@@ -34,8 +43,11 @@ function checkPorts({ promise }: ClaimInput, labels: readonly string[]): void {
 export async function createClaim(db: Database, sampleId: string, input: ClaimInput): Promise<StoredClaim> {
   return db.transaction(async (tx) => {
     const sample = await getSample(tx, sampleId);
-    checkPorts(input, sample.model.ports.map(({ label }) => label));
-    const id = ulid();
+    checkPorts(
+      input,
+      sample.model.ports.map(({ label }) => label),
+    );
+    const id = newId();
     await tx.insert(claims).values({ id, modelId: sample.modelId, ...input });
     await forgetFiguresOfModel(tx, sample.modelId);
     return { id, ...input, version: 1 };
@@ -50,11 +62,19 @@ async function lockedClaim(db: Queries, id: string, seen: string | null): Promis
 }
 
 /** Change a claim. @throws 412 when it changed since `seen` */
-export async function updateClaim(db: Database, id: string, input: ClaimInput, seen: string | null): Promise<StoredClaim> {
+export async function updateClaim(
+  db: Database,
+  id: string,
+  input: ClaimInput,
+  seen: string | null,
+): Promise<StoredClaim> {
   return db.transaction(async (tx) => {
     const row = await lockedClaim(tx, id, seen);
     const version = row.version + 1;
-    await tx.update(claims).set({ ...input, version }).where(eq(claims.id, id));
+    await tx
+      .update(claims)
+      .set({ ...input, version })
+      .where(eq(claims.id, id));
     await forgetFiguresOfModel(tx, row.modelId);
     return { id, ...input, version };
   });
@@ -64,10 +84,13 @@ export async function updateClaim(db: Database, id: string, input: ClaimInput, s
 export async function deleteClaim(db: Database, id: string, seen: string | null): Promise<void> {
   await db.transaction(async (tx) => {
     const row = await lockedClaim(tx, id, seen);
-    const [attached] = await tx.select({ id: attachments.id }).from(attachments).where(eq(attachments.claimId, id)).limit(1);
+    const [attached] = await tx
+      .select({ id: attachments.id })
+      .from(attachments)
+      .where(eq(attachments.claimId, id))
+      .limit(1);
     if (attached) throw conflict('A file is attached to this claim. Detach it first.');
     await tx.delete(claims).where(eq(claims.id, id));
     await forgetFiguresOfModel(tx, row.modelId);
   });
 }
-

@@ -16,4 +16,5 @@ export const jsonColumn = <T>(name: string) =>
   })(name);
 
 /** Bytes up to 16 MiB. */
-export const bytesColumn = (name: string) => customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'mediumblob' })(name);
+export const bytesColumn = (name: string) =>
+  customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'mediumblob' })(name);

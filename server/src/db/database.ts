@@ -26,7 +26,10 @@ export function connect(url: string): Connection {
 }
 
 /** True for the error a unique key or foreign key raises, by MariaDB's error name. */
-export function isDatabaseError(error: unknown, name: 'ER_DUP_ENTRY' | 'ER_ROW_IS_REFERENCED_2' | 'ER_NO_REFERENCED_ROW_2'): boolean {
+export function isDatabaseError(
+  error: unknown,
+  name: 'ER_DUP_ENTRY' | 'ER_ROW_IS_REFERENCED_2' | 'ER_NO_REFERENCED_ROW_2',
+): boolean {
   for (let at: unknown = error; typeof at === 'object' && at !== null; at = (at as { cause?: unknown }).cause) {
     if ((at as { code?: unknown }).code === name) return true;
   }

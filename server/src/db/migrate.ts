@@ -12,7 +12,8 @@ export async function migrate(pool: Pool, folder: string): Promise<void> {
   const connection = await pool.getConnection();
   try {
     const [rows] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [LOCK, LOCK_SECONDS]);
-    if (rows[0]?.got !== 1) throw new Error('Another process has been migrating the database for a minute. Try again later.');
+    if (rows[0]?.got !== 1)
+      throw new Error('Another process has been migrating the database for a minute. Try again later.');
     // The migrator takes a connection of the promise flavour; the lock lives on this one.
     await applyMigrations(drizzle(connection as never), { migrationsFolder: folder });
   } finally {

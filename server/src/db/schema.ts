@@ -6,7 +6,16 @@ import type { FilePlan } from '@lastmark/core/meter-file';
 import type { QuantityId } from '@lastmark/core/quantity';
 import type { Attached, EvidenceKind, Instrument, Mains, Output, Place } from '@lastmark/core/reading';
 import type { KeyFigures, Profile, SampleKind } from '@lastmark/core/verdict';
-import { type AnyMySqlColumn, double, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core';
+import {
+  type AnyMySqlColumn,
+  double,
+  index,
+  int,
+  mysqlTable,
+  primaryKey,
+  unique,
+  varchar,
+} from 'drizzle-orm/mysql-core';
 import { bytesColumn, jsonColumn, momentColumn, ulidColumn } from './columns.ts';
 
 /** What all units of a model share. `facts` holds the rest of the intake as one document. */

@@ -3,7 +3,13 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Problem, ROUTES, type Route, validate } from '@lastmark/contract';
 import compression from 'compression';
-import express, { type ErrorRequestHandler, type Express, type Request, type RequestHandler, type Response } from 'express';
+import express, {
+  type ErrorRequestHandler,
+  type Express,
+  type Request,
+  type RequestHandler,
+  type Response,
+} from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -42,7 +48,9 @@ function send(response: Response, route: Route, answer: Answer): void {
 
 function operation(route: Route, handler: Handler, db: Database): RequestHandler {
   return async (request: Request, response: Response) => {
-    const query = route.query ? validate<Record<string, unknown>>(route.query, { ...request.query }) : { ok: true as const, value: {} };
+    const query = route.query
+      ? validate<Record<string, unknown>>(route.query, { ...request.query })
+      : { ok: true as const, value: {} };
     if (!query.ok) throw invalid(query.errors);
     const body = route.body ? validate<unknown>(route.body, request.body) : { ok: true as const, value: undefined };
     if (!body.ok) throw invalid(body.errors);
@@ -50,7 +58,12 @@ function operation(route: Route, handler: Handler, db: Database): RequestHandler
     if (route.ifMatch && ifMatch === null) {
       throw new ProblemError(428, 'Version missing', 'Send the version you last saw as If-Match.');
     }
-    const file = route.file ? { bytes: Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0), type: request.get('Content-Type') ?? '' } : null;
+    const file = route.file
+      ? {
+          bytes: Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0),
+          type: request.get('Content-Type') ?? '',
+        }
+      : null;
     const params = request.params as Record<string, string>;
     send(response, route, await handler({ params, query: query.value, body: body.value, file, ifMatch, db }));
   };
@@ -65,20 +78,36 @@ function bodyParser(route: Route): RequestHandler[] {
 /** Turn any error into problem details; only a {@link ProblemError} says what happened. */
 function toProblem(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem;
-  const { type, status } = (typeof error === 'object' && error !== null ? error : {}) as { type?: string; status?: number };
+  const { type, status } = (typeof error === 'object' && error !== null ? error : {}) as {
+    type?: string;
+    status?: number;
+  };
   if (type === 'entity.too.large') {
-    return { type: 'about:blank', title: 'Too large', status: 413, detail: 'This is larger than can be taken. Split it or make it smaller.' };
+    return {
+      type: 'about:blank',
+      title: 'Too large',
+      status: 413,
+      detail: 'This is larger than can be taken. Split it or make it smaller.',
+    };
   }
   if (type === 'entity.parse.failed') {
     return { type: 'about:blank', title: 'Not JSON', status: 400, detail: 'The body is not valid JSON.' };
   }
-  if (isDatabaseError(error, 'ER_DUP_ENTRY')) return conflict('This was saved already, or corrected by someone else just now. Reload to see it.').problem;
-  if (isDatabaseError(error, 'ER_ROW_IS_REFERENCED_2')) return conflict('Something still refers to this, so it stays.').problem;
-  if (isDatabaseError(error, 'ER_NO_REFERENCED_ROW_2')) return conflict('This refers to something that is not there. Reload and choose again.').problem;
+  if (isDatabaseError(error, 'ER_DUP_ENTRY'))
+    return conflict('This was saved already, or corrected by someone else just now. Reload to see it.').problem;
+  if (isDatabaseError(error, 'ER_ROW_IS_REFERENCED_2'))
+    return conflict('Something still refers to this, so it stays.').problem;
+  if (isDatabaseError(error, 'ER_NO_REFERENCED_ROW_2'))
+    return conflict('This refers to something that is not there. Reload and choose again.').problem;
   if (status !== undefined && status >= 400 && status < 500) {
     return { type: 'about:blank', title: 'Bad request', status, detail: 'The request could not be read.' };
   }
-  return { type: 'about:blank', title: 'Server error', status: 500, detail: 'The server failed at this. Nothing was half-saved. Try again; the log has the details.' };
+  return {
+    type: 'about:blank',
+    title: 'Server error',
+    status: 500,
+    detail: 'The server failed at this. Nothing was half-saved. Try again; the log has the details.',
+  };
 }
 
 const problemResponse =
@@ -92,7 +121,10 @@ const problemResponse =
 
 function serveBrowserFiles(app: Express, web: string): void {
   if (!existsSync(join(web, 'index.html'))) return;
-  app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(web, 'assets'), { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }),
+  );
   app.use(express.static(web, { index: false }));
   app.get('/{*path}', (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache');
@@ -105,7 +137,13 @@ export function createApp({ db, handlers, log, web, loopbackOnly }: AppParts): E
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url?.startsWith('/api') }, customLogLevel: (_q, s, e) => (e || s.statusCode >= 500 ? 'error' : 'debug') }));
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (request) => !request.url?.startsWith('/api') },
+      customLogLevel: (_q, s, e) => (e || s.statusCode >= 500 ? 'error' : 'debug'),
+    }),
+  );
   app.use(
     helmet({
       contentSecurityPolicy: {

@@ -35,7 +35,10 @@ export async function updateProfile(db: Database, settings: Profile, seen: strin
     const current = await getProfile(tx);
     requireMatch(seen, etagOf(current.version), 'profile');
     const version = current.version + 1;
-    await tx.insert(profiles).values({ id: ID, settings, version }).onDuplicateKeyUpdate({ set: { settings, version } });
+    await tx
+      .insert(profiles)
+      .values({ id: ID, settings, version })
+      .onDuplicateKeyUpdate({ set: { settings, version } });
     await forgetAllFigures(tx);
     return { ...settings, version };
   });

@@ -47,7 +47,11 @@ async function figuresOf(db: Database, sample: typeof samples.$inferSelect): Pro
 export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
   const { page = 1, size = DEFAULT_SIZE } = query;
   const where = filters(query);
-  const [counted] = await db.select({ total: count() }).from(samples).innerJoin(models, eq(samples.modelId, models.id)).where(where);
+  const [counted] = await db
+    .select({ total: count() })
+    .from(samples)
+    .innerJoin(models, eq(samples.modelId, models.id))
+    .where(where);
   const rows = await db
     .select({ sample: samples, model: models })
     .from(samples)

@@ -1,8 +1,8 @@
 // Samples: a unit together with its model, written as one.
 import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { ulid } from 'ulid';
 import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
 import { attachments, claims, models, points, samples, setups } from '../db/schema.ts';
 import { conflict, notFound } from '../http/problem.ts';
 import { requireMatch } from '../http/versions.ts';
@@ -20,7 +20,11 @@ interface StoredRow {
 const etagOfRow = ({ sample, model }: StoredRow): string => `"m${model.version}-u${sample.version}"`;
 
 async function rowOf(db: Queries, id: string, lock = false): Promise<StoredRow> {
-  const query = db.select({ sample: samples, model: models }).from(samples).innerJoin(models, eq(samples.modelId, models.id)).where(eq(samples.id, id));
+  const query = db
+    .select({ sample: samples, model: models })
+    .from(samples)
+    .innerJoin(models, eq(samples.modelId, models.id))
+    .where(eq(samples.id, id));
   const [row] = lock ? await query.for('update') : await query;
   if (!row) throw notFound('sample');
   return row;
@@ -40,12 +44,17 @@ export async function getSample(db: Queries, id: string): Promise<Sample> {
     updatedAt: row.sample.updatedAt.toISOString(),
     model: { maker, model, kind, ...facts },
     unit: { serial: row.sample.serial, ...row.sample.facts },
-    units: units.map((unit) => ({ id: unit.id, tag: tagOf(unit.id), serial: unit.serial, revision: unit.facts.revision })),
+    units: units.map((unit) => ({
+      id: unit.id,
+      tag: tagOf(unit.id),
+      serial: unit.serial,
+      revision: unit.facts.revision,
+    })),
   };
 }
 
 async function insertUnit(db: Queries, modelId: string, { serial, ...facts }: UnitInput): Promise<string> {
-  const id = ulid();
+  const id = newId();
   const now = new Date();
   await db.insert(samples).values({ id, modelId, serial, facts, createdAt: now, updatedAt: now });
   return id;
@@ -56,7 +65,7 @@ const modelRow = ({ maker, model, kind, ...facts }: SampleInput['model']) => ({ 
 /** Take in a sample of a new model. */
 export async function createSample(db: Database, input: SampleInput): Promise<Sample> {
   return db.transaction(async (tx) => {
-    const modelId = ulid();
+    const modelId = newId();
     await tx.insert(models).values({ id: modelId, ...modelRow(input.model) });
     return getSample(tx, await insertUnit(tx, modelId, input.unit));
   });
@@ -76,8 +85,14 @@ export async function updateSample(db: Database, id: string, input: SampleInput,
     const row = await rowOf(tx, id, true);
     requireMatch(seen, etagOfRow(row), 'sample');
     const { serial, ...facts } = input.unit;
-    await tx.update(models).set({ ...modelRow(input.model), version: row.model.version + 1 }).where(eq(models.id, row.model.id));
-    await tx.update(samples).set({ serial, facts, version: row.sample.version + 1, updatedAt: new Date() }).where(eq(samples.id, id));
+    await tx
+      .update(models)
+      .set({ ...modelRow(input.model), version: row.model.version + 1 })
+      .where(eq(models.id, row.model.id));
+    await tx
+      .update(samples)
+      .set({ serial, facts, version: row.sample.version + 1, updatedAt: new Date() })
+      .where(eq(samples.id, id));
     await forgetFiguresOfModel(tx, row.model.id);
     return getSample(tx, id);
   });

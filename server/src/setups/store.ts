@@ -1,8 +1,8 @@
 // Loadings: which outputs, at which level, up to which current.
 import type { SetupInput, StoredSetup } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { ulid } from 'ulid';
 import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
 import { points, setups } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
@@ -27,7 +27,8 @@ export async function listSetups(db: Queries, sampleId: string): Promise<StoredS
 function checkOutputs({ outputs }: SetupInput, labels: readonly string[]): void {
   const ports = outputs.map(({ port }) => port);
   const unknown = ports.find((port) => !labels.includes(port));
-  if (unknown !== undefined) throw refused('outputs', `There is no port "${unknown}". The ports are ${labels.join(', ') || 'not entered yet'}.`);
+  if (unknown !== undefined)
+    throw refused('outputs', `There is no port "${unknown}". The ports are ${labels.join(', ') || 'not entered yet'}.`);
   if (new Set(ports).size !== ports.length) throw refused('outputs', 'A loading names each port once.');
 }
 
@@ -38,7 +39,7 @@ async function portLabels(db: Queries, sampleId: string): Promise<string[]> {
 export async function createSetup(db: Database, sampleId: string, input: SetupInput): Promise<StoredSetup> {
   return db.transaction(async (tx) => {
     checkOutputs(input, await portLabels(tx, sampleId));
-    const id = ulid();
+    const id = newId();
     await tx.insert(setups).values({ id, sampleId, ...input });
     await forgetFigures(tx, sampleId);
     return { id, ...input, version: 1 };
@@ -56,16 +57,26 @@ const hasReadings = async (db: Queries, setupId: string): Promise<boolean> =>
   (await db.select({ id: points.id }).from(points).where(eq(points.setupId, setupId)).limit(1)).length > 0;
 
 /** Change a loading. Once it has readings its outputs and evidence stay, or the readings would mean something else. */
-export async function updateSetup(db: Database, id: string, input: SetupInput, seen: string | null): Promise<StoredSetup> {
+export async function updateSetup(
+  db: Database,
+  id: string,
+  input: SetupInput,
+  seen: string | null,
+): Promise<StoredSetup> {
   return db.transaction(async (tx) => {
     const row = await lockedSetup(tx, id, seen);
     checkOutputs(input, await portLabels(tx, row.sampleId));
     const same = JSON.stringify(row.outputs) === JSON.stringify(input.outputs) && row.evidence === input.evidence;
     if (!same && (await hasReadings(tx, id))) {
-      throw conflict('Readings were taken with this loading, so its outputs and evidence stay. Add another loading instead.');
+      throw conflict(
+        'Readings were taken with this loading, so its outputs and evidence stay. Add another loading instead.',
+      );
     }
     const version = row.version + 1;
-    await tx.update(setups).set({ ...input, version }).where(eq(setups.id, id));
+    await tx
+      .update(setups)
+      .set({ ...input, version })
+      .where(eq(setups.id, id));
     await forgetFigures(tx, row.sampleId);
     return { id, ...input, version };
   });
@@ -74,7 +85,8 @@ export async function updateSetup(db: Database, id: string, input: SetupInput, s
 export async function deleteSetup(db: Database, id: string, seen: string | null): Promise<void> {
   await db.transaction(async (tx) => {
     const row = await lockedSetup(tx, id, seen);
-    if (await hasReadings(tx, id)) throw conflict('Readings were taken with this loading. Nothing measured is ever deleted.');
+    if (await hasReadings(tx, id))
+      throw conflict('Readings were taken with this loading. Nothing measured is ever deleted.');
     await tx.delete(setups).where(eq(setups.id, id));
     await forgetFigures(tx, row.sampleId);
   });

@@ -1,0 +1,179 @@
+// Fills an empty database with the Fernwall shelf, through the same doors a person's entries take.
+import type { PointInput, ReadingInput, StoredRig, StoredSetup } from '@lastmark/contract';
+import type { Mains } from '@lastmark/core/reading';
+import { sql } from 'drizzle-orm';
+import { createInstrument, createRig } from '../bench/store.ts';
+import { createClaim } from '../claims/store.ts';
+import type { Database } from '../db/database.ts';
+import { newId, withSeededIds } from '../db/ids.ts';
+import { addReadings } from '../readings/store.ts';
+import { createSample, createUnit } from '../samples/store.ts';
+import { createSetup } from '../setups/store.ts';
+import { type ChargerPhysics, meter, operate, seededRandom } from './simulate.ts';
+import { type DemoLoading, type DemoSample, type DemoUnit, INSTRUMENTS, SHELF } from './world.ts';
+
+const SEED = 20_260_301;
+const START = new Date('2026-03-02T08:00:00.000Z');
+const MINUTE = 60_000;
+
+const MAINS: Record<115 | 230, Mains> = {
+  115: { kind: 'ac', volts: 115, hertz: 60 },
+  230: { kind: 'ac', volts: 230, hertz: 50 },
+};
+
+interface DemoBench {
+  readonly load: StoredRig;
+  readonly idle: StoredRig;
+  readonly desk: StoredRig;
+  readonly random: () => number;
+  /** Demo time of the next reading. */
+  readonly moment: () => string;
+}
+
+async function createBench(db: Database, random: () => number): Promise<DemoBench> {
+  const ids: Record<string, string> = {};
+  for (const [key, input] of Object.entries(INSTRUMENTS)) ids[key] = (await createInstrument(db, input)).id;
+  const rig = (name: string, mains: string, volts: string, amps: string, note: string) =>
+    createRig(db, {
+      name,
+      meters: { mains: ids[mains] ?? '', outputVolts: ids[volts] ?? '', outputAmps: ids[amps] ?? '' },
+      outputPlace: 'port',
+      leadOhms: 0,
+      leadUOhms: 0,
+      note,
+    });
+  let clock = START.getTime();
+  return {
+    load: await rig('Load bench', 'analyser', 'volts', 'amps', 'Sensed at the receptacle, electronic load, 25 °C.'),
+    idle: await rig('Idle bench', 'lowRange', 'volts', 'amps', 'Analyser voltage tap on the supply side.'),
+    desk: await rig('Desk rig', 'socket', 'inline', 'inline', 'Wall meter and inline meter, open room.'),
+    random,
+    moment: () => {
+      clock += 6 * MINUTE;
+      return new Date(clock).toISOString();
+    },
+  };
+}
+
+const reading = (
+  quantity: ReadingInput['quantity'],
+  place: ReadingInput['place'],
+  port: string | null,
+  typed: string,
+): ReadingInput => ({
+  id: newId(),
+  quantity,
+  place,
+  port,
+  typed,
+});
+
+function loadedPoints(
+  bench: DemoBench,
+  setup: StoredSetup,
+  loading: DemoLoading,
+  physics: ChargerPhysics,
+): PointInput[] {
+  const watts = meter(bench.random, 0.08, 0.004, 3);
+  const volts = meter(bench.random, 0.015, 0.0008, 3);
+  const amps = meter(bench.random, 0.05, 0.0004, 4);
+  const factor = meter(bench.random, 0.2, 0.002, 3);
+  const nameplate = loading.outputs.reduce((total, output) => total + output.volts * output.amps, 0);
+  return loading.measured.flatMap(({ mains, loads }) =>
+    loads.map((load): PointInput => {
+      const truth = operate(physics, loading.outputs, nameplate, load, mains);
+      return {
+        id: newId(),
+        setupId: setup.id,
+        mains: MAINS[mains],
+        load,
+        attached: 'nothing',
+        rigId: setup.rigId,
+        takenAt: bench.moment(),
+        readings: [
+          reading('power', 'mains', null, watts(truth.inputWatts)),
+          reading('power-factor', 'mains', null, factor(truth.powerFactor)),
+          ...truth.outputs.flatMap((output) => [
+            reading('voltage', 'port', output.port, volts(output.volts)),
+            reading('current', 'port', output.port, amps(output.amps)),
+          ]),
+        ],
+      };
+    }),
+  );
+}
+
+/** Idle by energy over ten minutes on the bench, or a flicker of the wall meter at the desk. */
+function idlePoints(bench: DemoBench, { idle }: DemoUnit, physics: ChargerPhysics): PointInput[] {
+  if (!idle) return [];
+  const rig = bench[idle.rig];
+  const show = idle.rig === 'desk' ? meter(bench.random, 1, 0.02, 1) : meter(bench.random, 0.15, 0.0004, 4);
+  return idle.mains.map((mains): PointInput => {
+    const watts = physics.idle * (mains === 115 ? 0.72 : 1);
+    const byEnergy = [
+      reading('energy', 'mains', null, `${((Number(show(watts)) * 1000) / 6).toFixed(3)} mWh`),
+      reading('duration', 'mains', null, '10 min'),
+    ];
+    return {
+      id: newId(),
+      mains: MAINS[mains],
+      load: 0,
+      attached: 'nothing',
+      rigId: rig.id,
+      takenAt: bench.moment(),
+      readings: idle.rig === 'desk' ? [reading('power', 'mains', null, show(watts))] : byEnergy,
+    };
+  });
+}
+
+async function measureUnit(
+  db: Database,
+  bench: DemoBench,
+  sampleId: string,
+  unit: DemoUnit,
+  physics: ChargerPhysics,
+): Promise<void> {
+  for (const loading of unit.loadings) {
+    const setup = await createSetup(db, sampleId, {
+      name: loading.name,
+      outputs: [...loading.outputs],
+      evidence: 'load',
+      rigId: bench.load.id,
+      nameplateClass: null,
+    });
+    await addReadings(db, sampleId, loadedPoints(bench, setup, loading, physics));
+  }
+  const idle = idlePoints(bench, unit, physics);
+  if (idle.length > 0) await addReadings(db, sampleId, idle);
+}
+
+async function seedSample(
+  db: Database,
+  bench: DemoBench,
+  { model, claims, units, physics }: DemoSample,
+): Promise<void> {
+  const [first, ...others] = units;
+  if (!first) return;
+  const sample = await createSample(db, { model, unit: first.unit });
+  for (const claim of claims) await createClaim(db, sample.id, claim);
+  for (const other of others) {
+    const { id } = await createUnit(db, sample.id, other.unit);
+    // No two units are alike: this one loses a little more.
+    await measureUnit(db, bench, id, other, { ...physics, proportionalLoss: physics.proportionalLoss * 1.05 });
+  }
+  await measureUnit(db, bench, sample.id, first, physics);
+}
+
+/** Fill the database unless someone has used it. @returns whether it was filled */
+export async function seedDemo(db: Database): Promise<boolean> {
+  const [rows] = (await db.execute(
+    sql`SELECT (SELECT COUNT(*) FROM samples) + (SELECT COUNT(*) FROM instruments) AS used`,
+  )) as unknown as [{ used: number }[]];
+  if (Number(rows[0]?.used ?? 0) > 0) return false;
+  const random = seededRandom(SEED);
+  await withSeededIds(random, START, async () => {
+    const bench = await createBench(db, random);
+    for (const sample of SHELF) await seedSample(db, bench, sample);
+  });
+  return true;
+}

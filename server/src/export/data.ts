@@ -1,0 +1,73 @@
+// A sample's data in open formats.
+import type { SampleDossier } from '@lastmark/contract';
+import { quantityOf } from '@lastmark/core/quantity';
+import { currentReadings, mainsLabel } from '@lastmark/core/reading';
+import { judgeSample } from '@lastmark/core/verdict';
+import Papa from 'papaparse';
+import { toJudge } from '../samples/dossier.ts';
+
+/** Identifies the JSON form, so that a reader can tell what it has. */
+export const JSON_FORM = 'lastmark-sample/1';
+
+const COLUMNS = [
+  'reading',
+  'point',
+  'taken_at',
+  'quantity',
+  'place',
+  'port',
+  'value',
+  'unit',
+  'standard_uncertainty',
+  'samples',
+  'spread',
+  'typed',
+  'mains',
+  'load_percent',
+  'attached',
+  'loading',
+  'evidence',
+  'rig',
+  'instrument',
+  'source',
+] as const;
+
+/** Standing readings, one a line, SI values with the conditions they were taken under. */
+export function toCsv(dossier: SampleDossier): string {
+  const { points, setups, rigs, instruments } = dossier;
+  const nameOf = (list: readonly { id: string; name: string }[], id: string | null) =>
+    list.find((one) => one.id === id)?.name ?? '';
+  const rows = points.flatMap((point) =>
+    currentReadings(point.readings).map(
+      (reading): Record<(typeof COLUMNS)[number], unknown> => ({
+        reading: reading.id,
+        point: point.id,
+        taken_at: reading.takenAt,
+        quantity: reading.quantity,
+        place: reading.place,
+        port: reading.port ?? '',
+        value: reading.value,
+        unit: quantityOf(reading.quantity).si,
+        standard_uncertainty: reading.u,
+        samples: reading.count,
+        spread: reading.spread,
+        typed: reading.typed,
+        mains: mainsLabel(point.mains),
+        load_percent: Number((point.load * 100).toFixed(6)),
+        attached: point.attached,
+        loading: nameOf(setups, point.setupId),
+        evidence: point.evidence,
+        rig: nameOf(rigs, point.rigId),
+        instrument: nameOf(instruments, reading.instrumentId),
+        source: reading.source,
+      }),
+    ),
+  );
+  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+}
+
+/** Everything about a sample, superseded readings included, with what was concluded from it. */
+export function toJson(dossier: SampleDossier, exportedAt: string): unknown {
+  const { claims, figures, idle } = judgeSample(toJudge(dossier));
+  return { form: JSON_FORM, exportedAt, units: 'SI', ...dossier, concluded: { claims, figures, idle } };
+}

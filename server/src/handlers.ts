@@ -1,0 +1,144 @@
+// The operations of the contract, each tied to the store that carries it out.
+import {
+  type ClaimInput,
+  type ImportInput,
+  type InstrumentInput,
+  openapiDocument,
+  type PointInput,
+  type RigInput,
+  type SampleInput,
+  type SetupInput,
+  type UnitInput,
+} from '@lastmark/contract';
+import { LIMIT_SETS } from '@lastmark/core/limits';
+import type { Profile } from '@lastmark/core/verdict';
+import { sql } from 'drizzle-orm';
+import {
+  addAttachment,
+  deleteAttachment,
+  listAttachments,
+  type Owner,
+  readAttachment,
+  readThumbnail,
+} from './attachments/store.ts';
+import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
+import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
+import { toCsv, toJson } from './export/data.ts';
+import { type Answer, type Call, type Handlers, param } from './http/handlers.ts';
+import { ProblemError } from './http/problem.ts';
+import { etagOf } from './http/versions.ts';
+import { importFile, listColumnMaps } from './importer/import.ts';
+import { getProfile, updateProfile } from './profile/store.ts';
+import { listReadings } from './readings/list.ts';
+import { addReadings } from './readings/store.ts';
+import { getDossier } from './samples/dossier.ts';
+import { listSamples, type ShelfQuery } from './samples/shelf.ts';
+import { createSample, createUnit, deleteSample, getSample, updateSample } from './samples/store.ts';
+import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
+import { sheetPdf } from './sheet/sheet.ts';
+
+const versioned = <T extends { version: number }>(body: T): Answer => ({ body, etag: etagOf(body.version) });
+const tagged = <T extends { etag: string }>(body: T): Answer => ({ body, etag: body.etag });
+const sampleId = (call: Call): string => param(call, 'sampleId');
+
+/** A file name that is safe in a header, with the real one beside it (RFC 6266). */
+function disposition(kind: 'inline' | 'attachment', name: string): string {
+  const plain = name.replace(/[^\w.-]+/g, '_');
+  return `${kind}; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+}
+
+async function fileOf(call: Call, extension: string) {
+  const dossier = await getDossier(call.db, sampleId(call));
+  const { maker, model } = dossier.sample.model;
+  return { dossier, name: `${maker} ${model} ${dossier.sample.tag}.${extension}` };
+}
+
+async function health({ db }: Call): Promise<unknown> {
+  try {
+    await db.execute(sql`SELECT 1`);
+  } catch {
+    throw new ProblemError(503, 'Database unreachable', 'The server runs, but its database does not answer.');
+  }
+  return { status: 'ok', database: 'ok' };
+}
+
+/** All handlers. @param version version of the running program */
+export const createHandlers = (version: string): Handlers => ({
+  health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
+  openapi: async () => ({ body: openapiDocument(version) }),
+
+  listSamples: async ({ db, query }) => ({ body: await listSamples(db, query as ShelfQuery) }),
+  createSample: async ({ db, body }) => tagged(await createSample(db, body as SampleInput)),
+  getSample: async (call) => tagged(await getSample(call.db, sampleId(call))),
+  updateSample: async (call) =>
+    tagged(await updateSample(call.db, sampleId(call), call.body as SampleInput, call.ifMatch)),
+  deleteSample: async (call) => ({ body: await deleteSample(call.db, sampleId(call), call.ifMatch) }),
+  createUnit: async (call) =>
+    tagged(await createUnit(call.db, sampleId(call), (call.body as { unit: UnitInput }).unit)),
+  getDossier: async (call) => ({ body: await getDossier(call.db, sampleId(call)) }),
+
+  listReadings: async (call) => {
+    const { page, size } = call.query as { page?: number; size?: number };
+    return { body: await listReadings(call.db, sampleId(call), page, size) };
+  },
+  addReadings: async (call) => ({
+    body: { points: await addReadings(call.db, sampleId(call), (call.body as { points: PointInput[] }).points) },
+  }),
+  importFile: async (call) => ({ body: await importFile(call.db, sampleId(call), call.body as ImportInput) }),
+
+  getSheet: async (call) => {
+    const { dossier, name } = await fileOf(call, 'pdf');
+    return {
+      body: await sheetPdf(dossier, new Date()),
+      headers: { 'Content-Disposition': disposition('inline', name) },
+    };
+  },
+  exportCsv: async (call) => {
+    const { dossier, name } = await fileOf(call, 'csv');
+    return { body: toCsv(dossier), headers: { 'Content-Disposition': disposition('attachment', name) } };
+  },
+  exportJson: async (call) => {
+    const { dossier, name } = await fileOf(call, 'json');
+    const body = toJson(dossier, new Date().toISOString());
+    return { body, headers: { 'Content-Disposition': disposition('attachment', name) } };
+  },
+
+  createClaim: async (call) => versioned(await createClaim(call.db, sampleId(call), call.body as ClaimInput)),
+  updateClaim: async (call) =>
+    versioned(await updateClaim(call.db, param(call, 'claimId'), call.body as ClaimInput, call.ifMatch)),
+  deleteClaim: async (call) => ({ body: await deleteClaim(call.db, param(call, 'claimId'), call.ifMatch) }),
+  createSetup: async (call) => versioned(await createSetup(call.db, sampleId(call), call.body as SetupInput)),
+  updateSetup: async (call) =>
+    versioned(await updateSetup(call.db, param(call, 'setupId'), call.body as SetupInput, call.ifMatch)),
+  deleteSetup: async (call) => ({ body: await deleteSetup(call.db, param(call, 'setupId'), call.ifMatch) }),
+
+  listAttachments: async ({ db, query }) => ({ body: { items: await listAttachments(db, query.sampleId as string) } }),
+  addAttachment: async ({ db, query, file }) => {
+    const { owner, ownerId, name } = query as { owner: Owner; ownerId: string; name: string };
+    return { body: await addAttachment(db, owner, ownerId, name, file?.bytes ?? Buffer.alloc(0)) };
+  },
+  getAttachment: async (call) => {
+    const { name, type, bytes } = await readAttachment(call.db, param(call, 'attachmentId'));
+    // Text is never shown as a page of ours; pictures and PDFs may open in place.
+    const kind = type.startsWith('image/') || type === 'application/pdf' ? 'inline' : 'attachment';
+    return { body: bytes, headers: { 'Content-Type': type, 'Content-Disposition': disposition(kind, name) } };
+  },
+  getThumbnail: async (call) => ({
+    body: await readThumbnail(call.db, param(call, 'attachmentId')),
+    headers: { 'Cache-Control': 'private, max-age=31536000, immutable' },
+  }),
+  deleteAttachment: async (call) => ({ body: await deleteAttachment(call.db, param(call, 'attachmentId')) }),
+
+  listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
+  createInstrument: async ({ db, body }) => versioned(await createInstrument(db, body as InstrumentInput)),
+  updateInstrument: async (call) =>
+    versioned(await updateInstrument(call.db, param(call, 'instrumentId'), call.body as InstrumentInput, call.ifMatch)),
+  listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
+  createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
+  updateRig: async (call) =>
+    versioned(await updateRig(call.db, param(call, 'rigId'), call.body as RigInput, call.ifMatch)),
+  getProfile: async ({ db }) => versioned(await getProfile(db)),
+  updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body as Profile, ifMatch)),
+  listLimitSets: async () => ({ body: { items: LIMIT_SETS } }),
+  listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
+});

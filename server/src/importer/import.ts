@@ -1,0 +1,171 @@
+// Takes a meter file into a loading: all of it, or nothing.
+import { createHash } from 'node:crypto';
+import type { ImportInput, ImportOutcome } from '@lastmark/contract';
+import { LOAD_POINTS } from '@lastmark/core/efficiency';
+import { type FileContext, type FilePoint, type FileValue, headerKey, planProblems } from '@lastmark/core/meter-file';
+import { formatPlain } from '@lastmark/core/quantity';
+import {
+  accept,
+  contradictions,
+  type Entry,
+  mainsLabel,
+  type Reading,
+  type Rig,
+  type Setup,
+} from '@lastmark/core/reading';
+import { insertAttachment } from '../attachments/store.ts';
+import { listInstruments, listRigs } from '../bench/store.ts';
+import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
+import { columnMaps, points, readings } from '../db/schema.ts';
+import { notFound, ProblemError, refused } from '../http/problem.ts';
+import { getProfile } from '../profile/store.ts';
+import { readingRow } from '../readings/store.ts';
+import { forgetFigures, getSample } from '../samples/store.ts';
+import { listSetups } from '../setups/store.ts';
+import { readInSlices } from './slices.ts';
+
+/** Bad lines an answer carries at most; the count is always given. */
+const MOST_BAD_LINES = 2000;
+
+const ENTRY_OF: Record<FileValue['role'], Pick<Entry, 'quantity'>> = {
+  'input-watts': { quantity: 'power' },
+  'power-factor': { quantity: 'power-factor' },
+  'output-volts': { quantity: 'voltage' },
+  'output-amps': { quantity: 'current' },
+  'output-watts': { quantity: 'power' },
+};
+
+const toEntry = (value: FileValue, rig: Rig): Entry => ({
+  ...ENTRY_OF[value.role],
+  place: value.port === null ? 'mains' : rig.outputPlace,
+  port: value.port,
+  value: value.mean,
+  count: value.count,
+  spread: value.spread,
+});
+
+/** The readings of one file point. @throws 422 when they contradict each other */
+function toReadings(
+  point: FilePoint,
+  rig: Rig,
+  instruments: Awaited<ReturnType<typeof listInstruments>>,
+  fileName: string,
+  takenAt: string,
+): Reading[] {
+  const entries = point.values.map((value) => toEntry(value, rig));
+  const lines =
+    point.lines === 1 ? `line ${point.firstLine}` : `${point.lines} lines, ${point.firstLine}–${point.lastLine}`;
+  const made = entries.map(
+    (entry): Reading => ({
+      ...entry,
+      ...accept(entry, entries, rig, instruments),
+      id: newId(),
+      typed: formatPlain(entry.value ?? 0, entry.quantity, entry.quantity === 'power-factor' ? '' : undefined),
+      takenAt,
+      source: `${fileName}, ${lines}`,
+      supersedes: null,
+    }),
+  );
+  const [contradiction] = contradictions({ load: point.load, attached: 'nothing', readings: made });
+  if (contradiction)
+    throw refused('text', `${mainsLabel(point.mains)}, ${Math.round(point.load * 100)} % (${lines}): ${contradiction}`);
+  return made;
+}
+
+async function rememberColumns(db: Queries, plan: ImportInput['plan']): Promise<void> {
+  const key = headerKey(plan.columns).slice(0, 2000);
+  const headerHash = createHash('sha256').update(key).digest('hex');
+  const usedAt = new Date();
+  await db
+    .insert(columnMaps)
+    .values({ headerHash, headerKey: key, plan, usedAt })
+    .onDuplicateKeyUpdate({ set: { plan, usedAt } });
+}
+
+/** Remembered plans by header, last used first. */
+export async function listColumnMaps(db: Queries): Promise<{ headerKey: string; plan: ImportInput['plan'] }[]> {
+  const rows = await db.select().from(columnMaps);
+  return rows
+    .sort((a, b) => b.usedAt.getTime() - a.usedAt.getTime())
+    .map(({ headerKey: key, plan }) => ({ headerKey: key, plan }));
+}
+
+async function contextOf(
+  db: Queries,
+  sampleId: string,
+  input: ImportInput,
+): Promise<{ context: FileContext; setup: Setup; rig: Rig }> {
+  await getSample(db, sampleId);
+  const setup = (await listSetups(db, sampleId)).find(({ id }) => id === input.setupId);
+  if (!setup) throw notFound('loading');
+  const rig = (await listRigs(db)).find(({ id }) => id === setup.rigId);
+  if (!rig) throw notFound('rig');
+  const { mains } = await getProfile(db);
+  const { wholeFileMains } = input;
+  if (wholeFileMains && !mains.some((one) => mainsLabel(one) === mainsLabel(wholeFileMains))) {
+    throw refused('wholeFileMains', `${mainsLabel(wholeFileMains)} is not among the mains of the profile.`);
+  }
+  return { setup, rig, context: { outputs: setup.outputs, mains, wholeFileMains, loads: LOAD_POINTS } };
+}
+
+/**
+ * Import a meter file in one transaction: its points, the file itself, and the column mapping for next time.
+ * @throws 422 with the bad lines while `keepGood` is not set, or when no line is good
+ */
+export async function importFile(db: Database, sampleId: string, input: ImportInput): Promise<ImportOutcome> {
+  const { context, setup, rig } = await contextOf(db, sampleId, input);
+  const problems = planProblems(input.plan, context);
+  if (problems.length > 0) throw refused('plan.columns', problems.join(' '));
+  const { points: found, goodLines, badLines } = await readInSlices(input.text, input.plan, context);
+  const shown = badLines.slice(0, MOST_BAD_LINES);
+  if (goodLines === 0) {
+    throw new ProblemError(422, 'Nothing to keep', `None of ${badLines.length} lines could be read.`, {
+      badLines: shown,
+    });
+  }
+  if (badLines.length > 0 && !input.keepGood) {
+    throw new ProblemError(
+      422,
+      'Bad lines',
+      `${badLines.length} of ${goodLines + badLines.length} lines could not be read. Agree to keep the others, or mend the file.`,
+      { badLines: shown },
+    );
+  }
+  const instruments = await listInstruments(db);
+  const made = found.map((point) => ({
+    point,
+    readings: toReadings(point, rig, instruments, input.fileName, input.takenAt),
+  }));
+  return db.transaction(async (tx) => {
+    const enteredAt = new Date();
+    for (const { point, readings: own } of made) {
+      const id = newId();
+      await tx.insert(points).values({
+        id,
+        sampleId,
+        setupId: point.load === 0 ? null : setup.id,
+        mains: point.mains,
+        load: point.load,
+        attached: 'nothing',
+        evidence: setup.evidence,
+        rigId: rig.id,
+        takenAt: new Date(input.takenAt),
+      });
+      await tx.insert(readings).values(own.map((reading) => readingRow(id, reading, enteredAt)));
+    }
+    const file = await insertAttachment(
+      tx,
+      { kind: 'sample', id: sampleId },
+      input.fileName,
+      Buffer.from(input.text, 'utf8'),
+      {
+        type: 'text/csv',
+        thumbnail: null,
+      },
+    );
+    await rememberColumns(tx, input.plan);
+    await forgetFigures(tx, sampleId);
+    return { points: made.length, goodLines, badLines: shown, attachmentId: file.id };
+  });
+}

@@ -1,0 +1,45 @@
+// Starts the server: settings, database, migrations, demo, listening; and stops it without losing anything.
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import { readConfig } from './config.ts';
+import { connect } from './db/database.ts';
+import { migrate } from './db/migrate.ts';
+import { seedDemo } from './demo/seed.ts';
+import { createHandlers } from './handlers.ts';
+import { createApp } from './http/app.ts';
+import { MIGRATIONS, WEB } from './paths.ts';
+
+const STOP_MILLISECONDS = 10_000;
+
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const log = pino({ level: config.logLevel });
+  const { pool, db } = connect(config.databaseUrl);
+  await migrate(pool, MIGRATIONS);
+  if (config.demo && (await seedDemo(db))) log.info('empty database: the demo was filled in');
+  const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
+  const app = createApp({ db, handlers: createHandlers(config.version), log, web: WEB, loopbackOnly });
+  const server = createServer(app);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(config.port, config.host, resolve);
+  });
+  const { port } = server.address() as AddressInfo;
+  const stop = () => {
+    log.info('stopping: finishing what was accepted');
+    server.close(() => pool.end().then(() => process.exit(0)));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();
+  };
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
+  log.info({ port }, 'listening');
+  // The start command waits for this line.
+  process.send?.({ ready: true, port });
+}
+
+main().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : error);
+  process.exit(1);
+});

@@ -1,0 +1,175 @@
+// Where entered values become readings: parsed, given their uncertainty, checked for contradictions, added for good.
+import type { PointInput, ReadingInput } from '@lastmark/contract';
+import { parseQuantity } from '@lastmark/core/quantity';
+import { accept, contradictions, currentReadings, type Entry, type Point, type Reading } from '@lastmark/core/reading';
+import { eq } from 'drizzle-orm';
+import { listInstruments, listRigs } from '../bench/store.ts';
+import type { Database, Queries } from '../db/database.ts';
+import { points, readings, samples } from '../db/schema.ts';
+import { conflict, notFound, refused } from '../http/problem.ts';
+import { toReading } from '../samples/dossier.ts';
+import { forgetFigures } from '../samples/store.ts';
+import { listSetups } from '../setups/store.ts';
+
+type Bench = { rigs: Awaited<ReturnType<typeof listRigs>>; instruments: Awaited<ReturnType<typeof listInstruments>> };
+
+/** A point ready to be stored: its conditions, what stood before, and what is new. */
+interface Prepared {
+  readonly conditions: Omit<typeof points.$inferInsert, 'id'>;
+  readonly isNew: boolean;
+  readonly fresh: readonly Reading[];
+}
+
+const isOutput = (input: ReadingInput): boolean => input.place !== 'mains';
+
+/** Value in SI, or null for a strike-out. */
+function typedValue(input: ReadingInput, path: string): number | null {
+  if (input.typed.trim() === '') {
+    if (!input.supersedes) throw refused(path, 'Nothing typed.');
+    return null;
+  }
+  const parsed = parseQuantity(input.typed, input.quantity);
+  if (!parsed.ok) throw refused(path, parsed.reason);
+  return parsed.value;
+}
+
+/** A correction must correct a standing reading of the same thing; a new value must not stand beside an old one. */
+function checkCorrection(input: ReadingInput, standing: readonly Reading[]): void {
+  const same = (reading: Reading) =>
+    reading.quantity === input.quantity && reading.place === input.place && reading.port === input.port;
+  const before = standing.find(same);
+  if (input.supersedes) {
+    if (before?.id !== input.supersedes)
+      throw conflict('Someone corrected this reading meanwhile. Reload to see their value, then correct it again.');
+  } else if (before) {
+    throw conflict('There is a reading here already. Reload to see it; a correction supersedes it.');
+  }
+}
+
+async function storedPoint(
+  db: Queries,
+  id: string,
+): Promise<{ row: typeof points.$inferSelect; own: Reading[] } | null> {
+  const [row] = await db.select().from(points).where(eq(points.id, id)).for('update');
+  if (!row) return null;
+  const own = await db.select().from(readings).where(eq(readings.pointId, id)).orderBy(readings.enteredAt, readings.id);
+  return { row, own: own.map(toReading) };
+}
+
+const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof points.$inferInsert, 'id'>): boolean =>
+  row.sampleId === wanted.sampleId &&
+  row.setupId === wanted.setupId &&
+  row.load === wanted.load &&
+  row.attached === wanted.attached &&
+  row.rigId === wanted.rigId &&
+  JSON.stringify(row.mains) === JSON.stringify(wanted.mains);
+
+async function preparePoint(
+  db: Queries,
+  sampleId: string,
+  input: PointInput,
+  path: string,
+  bench: Bench,
+  source: string,
+): Promise<Prepared> {
+  const rig = bench.rigs.find(({ id }) => id === input.rigId);
+  if (!rig) throw refused(`${path}.rigId`, 'This rig is not on the bench any more. Choose another.');
+  const setup = input.setupId ? (await listSetups(db, sampleId)).find(({ id }) => id === input.setupId) : undefined;
+  if (input.setupId && !setup)
+    throw refused(`${path}.setupId`, 'This loading is not there any more. Reload and choose again.');
+  if (!setup && input.load !== 0)
+    throw refused(`${path}.load`, 'A load point belongs to a loading; only idle has none.');
+  const conditions = {
+    sampleId,
+    setupId: setup?.id ?? null,
+    mains: input.mains,
+    load: input.load,
+    attached: input.attached,
+    evidence: setup?.evidence ?? ('load' as const),
+    rigId: rig.id,
+    takenAt: new Date(input.takenAt),
+  };
+  const stored = await storedPoint(db, input.id);
+  if (stored && !sameConditions(stored.row, conditions))
+    throw conflict('This point was taken under other conditions. Reload to see it.');
+  let known = stored?.own ?? [];
+  const fresh: Reading[] = [];
+  const inputs = input.readings.map((one, index) => ({ one, at: `${path}.readings[${index}]` }));
+  const entries = inputs.map(({ one, at }): Entry => {
+    if (isOutput(one)) {
+      if (one.place !== rig.outputPlace)
+        throw refused(`${at}.place`, `The rig "${rig.name}" senses at the ${rig.outputPlace}.`);
+      if (!setup?.outputs.some(({ port }) => port === one.port))
+        throw refused(`${at}.port`, `"${one.port ?? ''}" is not an output of this loading.`);
+    } else if (one.port !== null) {
+      throw refused(`${at}.port`, 'A mains reading has no port.');
+    }
+    return {
+      quantity: one.quantity,
+      place: one.place,
+      port: one.port,
+      value: typedValue(one, `${at}.typed`),
+      count: 1,
+      spread: 0,
+    };
+  });
+  for (const [index, { one }] of inputs.entries()) {
+    const entry = entries[index];
+    const repeated = known.find(({ id }) => id === one.id);
+    if (!entry) continue;
+    // The same id again is the same reading sent twice, after a lost answer.
+    if (repeated) {
+      if (repeated.typed !== one.typed || repeated.quantity !== one.quantity)
+        throw conflict('Another reading has this id.');
+      continue;
+    }
+    checkCorrection(one, currentReadings(known));
+    const reading: Reading = {
+      ...entry,
+      ...accept(entry, [...currentReadings(known), ...entries], rig, bench.instruments),
+      id: one.id,
+      typed: one.typed.trim(),
+      takenAt: input.takenAt,
+      source,
+      supersedes: one.supersedes ?? null,
+    };
+    known = [...known, reading];
+    fresh.push(reading);
+  }
+  const [contradiction] = contradictions({ load: input.load, attached: input.attached, readings: known });
+  const strikesOut = fresh.every(({ value }) => value === null);
+  if (contradiction && fresh.length > 0 && !strikesOut)
+    throw refused(`${path}.readings[${input.readings.length - 1}].typed`, contradiction);
+  return { conditions, isNew: stored === null, fresh };
+}
+
+/** Row of a reading for a point. */
+export const readingRow = (pointId: string, reading: Reading, enteredAt: Date): typeof readings.$inferInsert => ({
+  ...reading,
+  pointId,
+  takenAt: new Date(reading.takenAt),
+  enteredAt,
+});
+
+/**
+ * Add readings in one transaction: all or none. Sending the same ids again changes nothing.
+ * @returns every point touched, with all its readings
+ */
+export async function addReadings(db: Database, sampleId: string, inputs: readonly PointInput[]): Promise<Point[]> {
+  return db.transaction(async (tx) => {
+    const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
+    if (!sample) throw notFound('sample');
+    const bench = { rigs: await listRigs(tx), instruments: await listInstruments(tx) };
+    const touched: Point[] = [];
+    for (const [index, input] of inputs.entries()) {
+      const { conditions, isNew, fresh } = await preparePoint(tx, sampleId, input, `points[${index}]`, bench, 'keypad');
+      if (isNew) await tx.insert(points).values({ id: input.id, ...conditions });
+      if (fresh.length > 0)
+        await tx.insert(readings).values(fresh.map((reading) => readingRow(input.id, reading, new Date())));
+      const stored = await storedPoint(tx, input.id);
+      if (stored) touched.push({ ...stored.row, takenAt: stored.row.takenAt.toISOString(), readings: stored.own });
+    }
+    await forgetFigures(tx, sampleId);
+    return touched;
+  });
+}

@@ -1,0 +1,178 @@
+// What the one-page sheet says, taken from the verdict and nothing else.
+import type { SampleDossier } from '@lastmark/contract';
+import { describeDuration, describePromise } from '@lastmark/core/claim';
+import { yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
+import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import type { Verdict } from '@lastmark/core/verdict';
+import type { Content, TableCell } from 'pdfmake/interfaces.js';
+
+/** Claims and limits that fit the page; the rest is counted. */
+const MOST_CLAIMS = 14;
+const MOST_LIMITS = 8;
+const MOST_SERIES = 2;
+
+const STATE_MARKS: Record<string, string> = { proven: '+', short: '–', borderline: '~', 'at least': '>' };
+
+const head = (...cells: string[]): TableCell[] => cells.map((text) => ({ text, style: 'head' }));
+
+const table = (widths: (string | number)[], body: TableCell[][]): Content => ({
+  table: { headerRows: 1, widths, body },
+  layout: 'lightHorizontalLines',
+  margin: [0, 2, 0, 8],
+});
+
+const section = (text: string): Content => ({ text, style: 'section' });
+
+function facts({ sample }: SampleDossier): string {
+  const { model, unit } = sample;
+  const size = [model.length, model.width, model.height].every((side) => side !== null)
+    ? [model.length, model.width, model.height]
+        .map((side) => formatPlain(side ?? 0, 'length').replace(' mm', ''))
+        .join(' × ')
+        .concat(' mm')
+    : null;
+  return [
+    `Unit ${sample.tag}`,
+    unit.serial && `serial ${unit.serial}`,
+    unit.revision && `revision ${unit.revision}`,
+    size,
+    model.mass === null ? null : `${formatPlain(model.mass, 'mass')} ${model.withPlug ? 'with' : 'without'} plug`,
+    model.inputRating && `input ${model.inputRating}`,
+    `ports ${model.ports.map(({ label }) => label).join(', ') || 'not entered'}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+function claimsTable({ claims }: SampleDossier, verdict: Verdict): Content[] {
+  if (claims.length === 0) return [section('Claims'), { text: 'No claim was entered.', style: 'note' }];
+  const rows = claims.slice(0, MOST_CLAIMS).map((claim, index): TableCell[] => {
+    const result = verdict.claims[index];
+    const state = result?.state ?? 'not tested';
+    return [
+      { text: describePromise(claim.promise), bold: true },
+      claim.duration.kind === 'unstated' ? claim.printed : `${claim.printed}, ${describeDuration(claim.duration)}`,
+      { text: `${STATE_MARKS[state] ?? '·'} ${state}`, bold: state === 'short' },
+      result?.sentence ?? '',
+    ];
+  });
+  const more = claims.length - MOST_CLAIMS;
+  return [
+    section('Claims'),
+    table(['auto', 'auto', 'auto', '*'], [head('Promised', 'Printed', 'State', 'Found'), ...rows]),
+    ...(more > 0 ? [{ text: `and ${more} more; see the data.`, style: 'note' }] : []),
+  ];
+}
+
+function efficiencyTables(verdict: Verdict): Content[] {
+  const measured = verdict.series.filter(({ byMains }) => byMains.length > 0);
+  const tables = measured.slice(0, MOST_SERIES).flatMap(({ setup, byMains, best, worst }): Content[] => {
+    const loads = [...new Set(byMains.flatMap((one) => one.loads.map(({ load }) => load)))].sort((a, b) => a - b);
+    const body = byMains.map((one): TableCell[] => [
+      mainsLabel(one.mains),
+      ...loads.map((load) => {
+        const found = one.loads.find((result) => result.load === load);
+        return found
+          ? formatMeasured(found.efficiency.value, expandedUncertainty(found.efficiency), 'efficiency').replace(
+              ' %',
+              '',
+            )
+          : '–';
+      }),
+      one.average
+        ? { text: formatMeasured(one.average.value, expandedUncertainty(one.average), 'efficiency'), bold: true }
+        : 'incomplete',
+    ]);
+    const range =
+      best && worst
+        ? `Best ${formatValue(best.efficiency.value, 'efficiency', 1)} at ${mainsLabel(best.mains)}, ${Math.round(best.load * 100)} % load; worst ${formatValue(worst.efficiency.value, 'efficiency', 1)} at ${mainsLabel(worst.mains)}, ${Math.round(worst.load * 100)} % load.`
+        : '';
+    return [
+      { text: setup.name, bold: true },
+      table(
+        ['auto', ...loads.map(() => '*'), 'auto'],
+        [
+          head('Efficiency, %', ...loads.map((load) => `${Math.round(load * 100)} % load`), 'Four-point average'),
+          ...body,
+        ],
+      ),
+      { text: range, style: 'note' },
+    ];
+  });
+  if (tables.length === 0) return [section('Efficiency'), { text: 'Not measured.', style: 'note' }];
+  const more = measured.length - MOST_SERIES;
+  return [
+    section('Efficiency'),
+    ...tables,
+    ...(more > 0 ? [{ text: `and ${more} more loadings; see the data.`, style: 'note' }] : []),
+  ];
+}
+
+function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
+  const { tariff, currency } = dossier.profile;
+  if (verdict.idle.length === 0) return [section('Idle'), { text: 'Not measured.', style: 'note' }];
+  const rows = verdict.idle.map(({ mains, attached, watts, below }): TableCell[] => [
+    mainsLabel(mains),
+    `${attached} attached`,
+    below === null
+      ? formatMeasured(watts.value, expandedUncertainty(watts), 'power')
+      : `below ${formatPlain(below, 'power')}`,
+    `${yearlyKilowattHours(watts.value).toFixed(2)} kWh a year, ${yearlyCost(watts.value, tariff).toFixed(2)} ${currency}`,
+  ]);
+  return [
+    section('Idle'),
+    table(['auto', 'auto', 'auto', '*'], [head('Mains', 'Attached', 'Draw', 'If left plugged in'), ...rows]),
+  ];
+}
+
+const OUTCOME = { proven: 'meets', short: 'misses', borderline: 'too close to call' } as const;
+
+function limitsTable(verdict: Verdict): Content[] {
+  const all = [...verdict.limits.flatMap(({ lines }) => lines), ...verdict.idleLimits].filter(
+    ({ standing }) => standing === 'verdict',
+  );
+  if (all.length === 0) return [];
+  const rows = all.slice(0, MOST_LIMITS).map((line): TableCell[] => {
+    const quantity = line.quantity === 'no-load-power' ? 'power' : 'efficiency';
+    const limit =
+      line.limit.kind === 'at-most'
+        ? `≤ ${formatPlain(line.limit.high, quantity)}`
+        : `≥ ${formatPlain(line.limit.kind === 'at-least' ? line.limit.low : 0, quantity)}`;
+    return [
+      line.title,
+      line.quantity.replaceAll('-', ' '),
+      limit,
+      formatMeasured(line.result.value, expandedUncertainty(line.result), quantity),
+      { text: OUTCOME[line.decision.outcome], bold: line.decision.outcome !== 'proven' },
+    ];
+  });
+  return [
+    section('Limit sets'),
+    table(['auto', '*', 'auto', 'auto', 'auto'], [head('Set', 'Quantity', 'Limit', 'Measured', 'Outcome'), ...rows]),
+    { text: 'Confirm against the current text. One sample is never compliance.', style: 'note' },
+  ];
+}
+
+/** The body of the sheet. */
+export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[] {
+  const { sample, profile } = dossier;
+  const rule =
+    profile.rule === 'guarded'
+      ? 'A claim is proven only if value − U clears its limit.'
+      : 'Values are held against limits without a guard band.';
+  const disclosure = `Obtained: ${sample.unit.obtained}.${sample.unit.disclosure ? ` ${sample.unit.disclosure}` : ''}`;
+  return [
+    { text: `${sample.model.maker} ${sample.model.model}`, style: 'title' },
+    { text: facts(dossier), style: 'facts' },
+    ...claimsTable(dossier, verdict),
+    ...efficiencyTables(verdict),
+    ...idleTable(dossier, verdict),
+    ...limitsTable(verdict),
+    {
+      text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached. Efficiency at the port. ${disclosure} This is not a safety certification.`,
+      style: 'method',
+    },
+  ];
+}
