@@ -2,5 +2,6 @@
 export * from './describe.ts';
 export * from './evidence.ts';
 export * from './judge.ts';
+export * from './parse.ts';
 export * from './tolerance.ts';
 export * from './types.ts';

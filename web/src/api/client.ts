@@ -1,0 +1,69 @@
+// Talks to the server: JSON both ways, problems as errors.
+import type { Problem } from '@lastmark/contract/types';
+
+/** What the server refused, or that it could not be reached. */
+export class ApiProblem extends Error {
+  readonly problem: Problem;
+
+  constructor(problem: Problem) {
+    super(problem.detail);
+    this.problem = problem;
+  }
+
+  get status(): number {
+    return this.problem.status;
+  }
+}
+
+const unreachable = (): ApiProblem =>
+  new ApiProblem({
+    type: 'about:blank',
+    title: 'No answer',
+    status: 0,
+    detail: 'The server does not answer. Is it still running? What you typed is kept.',
+  });
+
+async function problemOf(response: Response): Promise<ApiProblem> {
+  const fallback: Problem = {
+    type: 'about:blank',
+    title: 'Server error',
+    status: response.status,
+    detail: `The server answered ${response.status}.`,
+  };
+  try {
+    const body = (await response.json()) as Partial<Problem>;
+    return new ApiProblem(typeof body.detail === 'string' ? { ...fallback, ...body } : fallback);
+  } catch {
+    return new ApiProblem(fallback);
+  }
+}
+
+export interface Options {
+  readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  readonly body?: unknown;
+  /** Version last seen, for writes that must not overwrite a newer one. */
+  readonly ifMatch?: string;
+  readonly signal?: AbortSignal;
+}
+
+/** Call the API. @throws ApiProblem */
+export async function api<T>(path: string, { method = 'GET', body, ifMatch, signal }: Options = {}): Promise<T> {
+  const isFile = body instanceof Blob;
+  const headers: Record<string, string> = {
+    ...(body === undefined ? {} : { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }),
+    ...(ifMatch ? { 'If-Match': ifMatch } : {}),
+  };
+  const content = body === undefined ? null : isFile ? body : JSON.stringify(body);
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, { method, headers, body: content, signal: signal ?? null });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw unreachable();
+  }
+  if (!response.ok) throw await problemOf(response);
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** ETag of something with a version number. */
+export const versionTag = ({ version }: { version: number }): string => `"v${version}"`;

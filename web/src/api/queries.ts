@@ -1,0 +1,99 @@
+// What the screens ask the server for, each under one key.
+import type {
+  AttachmentInfo,
+  Page,
+  SampleDossier,
+  SampleRow,
+  StoredInstrument,
+  StoredProfile,
+  StoredRig,
+} from '@lastmark/contract/types';
+import type { LimitSet } from '@lastmark/core/limits';
+import type { FilePlan } from '@lastmark/core/meter-file';
+import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query';
+import { ApiProblem, api } from './client.ts';
+
+const MOST_RETRIES = 2;
+
+/** One client: lost connections are tried again, refusals are not. */
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      retry: (count, error) =>
+        count < MOST_RETRIES && error instanceof ApiProblem && (error.status === 0 || error.status >= 500),
+    },
+  },
+});
+
+interface Items<T> {
+  readonly items: T[];
+}
+
+export interface ShelfFilter {
+  readonly q: string;
+  readonly kind: string;
+}
+
+const SHELF_PAGE = 100;
+
+export const shelfQuery = ({ q, kind }: ShelfFilter) =>
+  infiniteQueryOptions({
+    queryKey: ['samples', q, kind],
+    initialPageParam: 1,
+    queryFn: ({ pageParam, signal }) => {
+      const query = new URLSearchParams({ page: String(pageParam), size: String(SHELF_PAGE) });
+      if (q) query.set('q', q);
+      if (kind) query.set('kind', kind);
+      return api<Page<SampleRow>>(`/samples?${query}`, { signal });
+    },
+    getNextPageParam: ({ page, size, total }) => (page * size < total ? page + 1 : undefined),
+  });
+
+export const dossierQuery = (sampleId: string) =>
+  queryOptions({
+    queryKey: ['dossier', sampleId],
+    queryFn: ({ signal }) => api<SampleDossier>(`/samples/${sampleId}/dossier`, { signal }),
+  });
+
+export const attachmentsQuery = (sampleId: string) =>
+  queryOptions({
+    queryKey: ['attachments', sampleId],
+    queryFn: ({ signal }) => api<Items<AttachmentInfo>>(`/attachments?sampleId=${sampleId}`, { signal }),
+  });
+
+export const instrumentsQuery = queryOptions({
+  queryKey: ['instruments'],
+  queryFn: ({ signal }) => api<Items<StoredInstrument>>('/instruments', { signal }),
+});
+
+export const rigsQuery = queryOptions({
+  queryKey: ['rigs'],
+  queryFn: ({ signal }) => api<Items<StoredRig>>('/rigs', { signal }),
+});
+
+export const profileQuery = queryOptions({
+  queryKey: ['profile'],
+  queryFn: ({ signal }) => api<StoredProfile>('/profile', { signal }),
+});
+
+export const limitSetsQuery = queryOptions({
+  queryKey: ['limit-sets'],
+  queryFn: ({ signal }) => api<Items<LimitSet>>('/limit-sets', { signal }),
+});
+
+export const columnMapsQuery = queryOptions({
+  queryKey: ['column-maps'],
+  queryFn: ({ signal }) => api<Items<{ headerKey: string; plan: FilePlan }>>('/column-maps', { signal }),
+});
+
+/** After a change to one sample: its dossier and the shelf are asked for anew. */
+export async function refreshSample(sampleId: string): Promise<void> {
+  await Promise.all([
+    queryClient.invalidateQueries({ queryKey: ['dossier', sampleId] }),
+    queryClient.invalidateQueries({ queryKey: ['samples'] }),
+  ]);
+}
+
+/** After a change that touches every sample. */
+export const refreshAll = (): Promise<void> => queryClient.invalidateQueries();

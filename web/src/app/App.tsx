@@ -1,0 +1,72 @@
+// Providers and routes. Everything beyond the shelf is fetched when first visited.
+import CssBaseline from '@mui/material/CssBaseline';
+import { ThemeProvider } from '@mui/material/styles';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { queryClient } from '../api/queries.ts';
+import { ShelfPage } from '../shelf/ShelfPage.tsx';
+import { STATIONS } from '../stations/registry.ts';
+import { FailedPage, MissingPage } from './FailedPage.tsx';
+import { Frame } from './Frame.tsx';
+import { NoticesProvider } from './notices.tsx';
+import { SettingsProvider, useSettings } from './settings.tsx';
+import { makeTheme } from './theme.ts';
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <FailedPage />,
+    children: [
+      {
+        errorElement: <FailedPage />,
+        children: [
+          { index: true, element: <ShelfPage /> },
+          {
+            path: 'samples/new',
+            lazy: async () => ({ Component: (await import('../stations/intake/NewSamplePage.tsx')).NewSamplePage }),
+          },
+          {
+            path: 'samples/:sampleId',
+            lazy: async () => ({ Component: (await import('./SampleLayout.tsx')).SampleLayout }),
+            children: [
+              { index: true, element: <Navigate to="intake" replace /> },
+              ...STATIONS.map(({ id, page }) => ({
+                path: id,
+                errorElement: <FailedPage />,
+                lazy: async () => ({ Component: await page() }),
+              })),
+              { path: '*', element: <MissingPage /> },
+            ],
+          },
+          { path: 'bench', lazy: async () => ({ Component: (await import('../bench/BenchPage.tsx')).BenchPage }) },
+          { path: 'rules', lazy: async () => ({ Component: (await import('../rules/RulesPage.tsx')).RulesPage }) },
+          { path: '*', element: <MissingPage /> },
+        ],
+      },
+    ],
+  },
+]);
+
+function Themed() {
+  const { light } = useSettings();
+  const theme = useMemo(() => makeTheme(light), [light]);
+  return (
+    <ThemeProvider theme={theme}>
+      <CssBaseline />
+      <NoticesProvider>
+        <RouterProvider router={router} />
+      </NoticesProvider>
+    </ThemeProvider>
+  );
+}
+
+export function App() {
+  return (
+    <QueryClientProvider client={queryClient}>
+      <SettingsProvider>
+        <Themed />
+      </SettingsProvider>
+    </QueryClientProvider>
+  );
+}

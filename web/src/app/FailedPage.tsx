@@ -1,0 +1,45 @@
+// Shown in place of a page that failed: what failed, and that nothing typed is lost.
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Link, useLocation, useRouteError } from 'react-router';
+
+export function FailedPage() {
+  const error = useRouteError();
+  const { pathname } = useLocation();
+  const message = error instanceof Error ? error.message : 'Something unexpected happened.';
+  return (
+    <Stack spacing={2} sx={{ p: 4, maxWidth: 640 }} role="alert">
+      <Typography variant="h1">This page failed</Typography>
+      <Typography>
+        {pathname}: {message}
+      </Typography>
+      <Typography color="text.secondary">
+        What you typed is kept in this browser. Readings the server accepted are safe.
+      </Typography>
+      <Stack direction="row" spacing={1}>
+        <Button variant="contained" onClick={() => window.location.reload()}>
+          Load it again
+        </Button>
+        <Button component={Link} to="/">
+          Go to the shelf
+        </Button>
+      </Stack>
+    </Stack>
+  );
+}
+
+export function MissingPage() {
+  const { pathname } = useLocation();
+  return (
+    <Stack spacing={2} sx={{ p: 4 }}>
+      <Typography variant="h1">Nothing here</Typography>
+      <Typography>There is no page at {pathname}.</Typography>
+      <div>
+        <Button variant="contained" component={Link} to="/">
+          Go to the shelf
+        </Button>
+      </div>
+    </Stack>
+  );
+}

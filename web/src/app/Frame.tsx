@@ -1,0 +1,35 @@
+// The frame around every page: spine, work surface, command box and key list.
+import Box from '@mui/material/Box';
+import { useState } from 'react';
+import { Outlet, ScrollRestoration } from 'react-router';
+import { CommandBox } from './CommandBox.tsx';
+import { KeyList } from './KeyList.tsx';
+import { Spine } from './Spine.tsx';
+import { useKeys } from './useKeys.ts';
+
+export function Frame() {
+  const [open, setOpen] = useState<'command' | 'keys' | null>(null);
+  useKeys({ 'ctrl+k': () => setOpen('command'), '?': () => setOpen('keys') });
+  return (
+    <Box sx={{ display: 'flex', minHeight: '100vh', minWidth: 960 }}>
+      <Box
+        component="a"
+        href="#work"
+        sx={{
+          position: 'absolute',
+          left: -999,
+          '&:focus': { left: 8, top: 8, zIndex: 10, bgcolor: 'background.paper', p: 1 },
+        }}
+      >
+        Skip to the work surface
+      </Box>
+      <Spine onCommand={() => setOpen('command')} onKeys={() => setOpen('keys')} />
+      <Box component="main" id="work" tabIndex={-1} sx={{ flex: 1, minWidth: 0, '&:focus': { outline: 'none' } }}>
+        <Outlet />
+      </Box>
+      {open === 'command' && <CommandBox onClose={() => setOpen(null)} onKeys={() => setOpen('keys')} />}
+      {open === 'keys' && <KeyList onClose={() => setOpen(null)} />}
+      <ScrollRestoration />
+    </Box>
+  );
+}

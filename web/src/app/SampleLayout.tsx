@@ -1,0 +1,36 @@
+// A sample's pages: the station in the middle, the ledger at the right.
+import type { SampleDossier } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { Outlet, useParams } from 'react-router';
+import { dossierQuery } from '../api/queries.ts';
+import { QueryGate } from '../parts/QueryGate.tsx';
+import { BenchContext, useVerdict } from './bench.tsx';
+import { Ledger } from './Ledger.tsx';
+
+function OnBench({ dossier }: { readonly dossier: SampleDossier }) {
+  const verdict = useVerdict(dossier);
+  const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
+  return (
+    <BenchContext.Provider value={value}>
+      <Box sx={{ display: 'flex', minHeight: '100vh' }}>
+        {/* Keyed by unit: no field of one sample may survive into another. */}
+        <Box key={dossier.sample.id} sx={{ flex: 1, minWidth: 0, p: 3, pb: 8 }}>
+          <Outlet />
+        </Box>
+        <Ledger />
+      </Box>
+    </BenchContext.Provider>
+  );
+}
+
+export function SampleLayout() {
+  const { sampleId = '' } = useParams();
+  const query = useQuery(dossierQuery(sampleId));
+  return (
+    <QueryGate query={query} what="the sample">
+      {(dossier) => <OnBench dossier={dossier} />}
+    </QueryGate>
+  );
+}

@@ -1,0 +1,107 @@
+// The spine: where one is. The sample on the bench with its stations, and the places beyond it.
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { lazy, Suspense } from 'react';
+import { NavLink, useMatch } from 'react-router';
+import { useSettings } from './settings.tsx';
+
+const SpineSample = lazy(async () => ({ default: (await import('./SpineSample.tsx')).SpineSample }));
+
+export const SPINE_WIDTH = 216;
+
+const PLACES = [
+  { to: '/', title: 'Shelf' },
+  { to: '/bench', title: 'Bench' },
+  { to: '/rules', title: 'Rules' },
+];
+
+/** A link of the spine; the one that is open carries a bar at its edge. */
+export const spineLink = {
+  display: 'flex',
+  alignItems: 'center',
+  gap: 1,
+  minHeight: 34,
+  px: 1.5,
+  py: 0.5,
+  color: 'text.primary',
+  textDecoration: 'none',
+  borderLeft: '4px solid transparent',
+  '&:hover': { bgcolor: 'ground' },
+  '&.active': { borderColor: 'primary.main', bgcolor: 'ground', fontWeight: 600 },
+} as const;
+
+interface Props {
+  readonly onCommand: () => void;
+  readonly onKeys: () => void;
+}
+
+export function Spine({ onCommand, onKeys }: Props) {
+  const { light, change } = useSettings();
+  const sampleId = useMatch('/samples/:sampleId/*')?.params.sampleId;
+  const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
+  return (
+    <Box
+      component="nav"
+      aria-label="Spine"
+      sx={{
+        width: SPINE_WIDTH,
+        flexShrink: 0,
+        position: 'sticky',
+        top: 0,
+        height: '100vh',
+        overflowY: 'auto',
+        display: 'flex',
+        flexDirection: 'column',
+        bgcolor: 'background.paper',
+        borderRight: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Stack direction="row" spacing={1} sx={{ px: 2, pt: 2, pb: 1.5, alignItems: 'center' }}>
+        <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden="true">
+          <path
+            d="M5 25h22M10 25V9M16 25v-9M22 25V5"
+            stroke="currentColor"
+            strokeWidth="3"
+            strokeLinecap="round"
+            fill="none"
+          />
+        </svg>
+        <Typography component="span" sx={{ fontWeight: 600, fontSize: 17, letterSpacing: 0.2 }}>
+          Lastmark
+        </Typography>
+      </Stack>
+      {PLACES.map(({ to, title }) => (
+        <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
+          {title}
+        </Box>
+      ))}
+      {onBench && (
+        <Suspense fallback={<Box sx={{ flex: 1 }} />}>
+          <SpineSample sampleId={onBench} />
+        </Suspense>
+      )}
+      <Box sx={{ flex: 1 }} />
+      <Stack
+        sx={{
+          p: 1,
+          borderTop: 1,
+          borderColor: 'divider',
+          '& .MuiButton-root': { justifyContent: 'space-between', color: 'text.secondary' },
+        }}
+      >
+        <Button size="small" onClick={onCommand} endIcon={<kbd style={{ fontSize: 12 }}>Ctrl K</kbd>}>
+          Find or do
+        </Button>
+        <Button size="small" onClick={() => change({ light: light === 'dim' ? 'light' : 'dim' })}>
+          {light === 'dim' ? 'Light theme' : 'Dim theme'}
+        </Button>
+        <Button size="small" onClick={onKeys} endIcon={<kbd style={{ fontSize: 12 }}>?</kbd>}>
+          Keys
+        </Button>
+      </Stack>
+    </Box>
+  );
+}

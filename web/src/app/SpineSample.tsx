@@ -1,0 +1,97 @@
+// The sample on the bench: its port face, its units, and its stations with progress and worst finding.
+import type { SampleDossier } from '@lastmark/contract/types';
+import type { StationState } from '@lastmark/core/verdict';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { NavLink, useMatch, useNavigate } from 'react-router';
+import { dossierQuery } from '../api/queries.ts';
+import { PortFace } from '../parts/PortFace.tsx';
+import { StateMark } from '../parts/StateMark.tsx';
+import { STATIONS } from '../stations/registry.ts';
+import { useVerdict } from './bench.tsx';
+import { spineLink } from './Spine.tsx';
+import { useKeys } from './useKeys.ts';
+
+/** How much of a station is done, as a small filled bar. */
+function Progress({ done, total }: { readonly done: number; readonly total: number }) {
+  const share = total > 0 ? Math.min(1, done / total) : 0;
+  return (
+    <Box
+      aria-hidden
+      sx={{ width: 30, height: 5, border: 1, borderColor: 'text.secondary', borderRadius: 1, overflow: 'hidden' }}
+    >
+      <Box sx={{ width: `${share * 100}%`, height: '100%', bgcolor: 'text.secondary' }} />
+    </Box>
+  );
+}
+
+function StationLink({
+  sampleId,
+  title,
+  state,
+}: {
+  readonly sampleId: string;
+  readonly title: string;
+  readonly state: StationState;
+}) {
+  const { id, done, total, worst } = state;
+  return (
+    <Box
+      component={NavLink}
+      to={`/samples/${sampleId}/${id}`}
+      sx={spineLink}
+      aria-label={`${title}, ${done} of ${total} done${worst ? `, worst: ${worst}` : ''}`}
+    >
+      <Box component="span" sx={{ flex: 1 }}>
+        {title}
+      </Box>
+      {worst && <StateMark state={worst} bare />}
+      <Progress done={done} total={total} />
+    </Box>
+  );
+}
+
+function Loaded({ dossier }: { readonly dossier: SampleDossier }) {
+  const { sample } = dossier;
+  const navigate = useNavigate();
+  const verdict = useVerdict(dossier);
+  const station = useMatch('/samples/:sampleId/:station')?.params.station ?? 'intake';
+  useKeys(
+    Object.fromEntries(
+      STATIONS.map(({ id }, index) => [`alt+${index + 1}`, () => void navigate(`/samples/${sample.id}/${id}`)]),
+    ),
+  );
+  return (
+    <>
+      <Box sx={{ px: 2, pt: 1.5, pb: 1, mt: 1, borderTop: 1, borderColor: 'divider' }}>
+        <PortFace ports={sample.model.ports} />
+        <Typography sx={{ mt: 1, fontWeight: 600, lineHeight: 1.25, overflowWrap: 'anywhere' }}>
+          {sample.model.maker} {sample.model.model}
+        </Typography>
+        <Box component="ul" aria-label="Units" sx={{ listStyle: 'none', m: 0, mt: 0.5, p: 0 }}>
+          {sample.units.map((unit) => (
+            <Box component="li" key={unit.id} sx={{ fontSize: 13 }}>
+              {unit.id === sample.id ? (
+                <span aria-current="true">● {unit.serial || unit.tag}</span>
+              ) : (
+                <Box component={NavLink} to={`/samples/${unit.id}/${station}`} sx={{ color: 'text.secondary' }}>
+                  ○ {unit.serial || unit.tag}
+                </Box>
+              )}
+            </Box>
+          ))}
+        </Box>
+      </Box>
+      {STATIONS.map(({ id, title }) => {
+        const state = verdict.stations.find((one) => one.id === id);
+        return state && <StationLink key={id} sampleId={sample.id} title={title} state={state} />;
+      })}
+    </>
+  );
+}
+
+export function SpineSample({ sampleId }: { readonly sampleId: string }) {
+  const { data } = useQuery(dossierQuery(sampleId));
+  return data ? <Loaded dossier={data} /> : <Box sx={{ flex: 1 }} />;
+}

@@ -1,0 +1,197 @@
+// The bench: instruments with their accuracy and calibration, and the rigs made of them.
+import type { StoredInstrument, StoredRig } from '@lastmark/contract/types';
+import { formatPlain } from '@lastmark/core/quantity';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { instrumentsQuery, rigsQuery } from '../api/queries.ts';
+import { QueryGate } from '../parts/QueryGate.tsx';
+import { InstrumentDialog } from './InstrumentDialog.tsx';
+import { RigDialog } from './RigDialog.tsx';
+import { describeSpec } from './spec.ts';
+
+function Part({
+  title,
+  action,
+  onAction,
+  children,
+}: {
+  readonly title: string;
+  readonly action: string;
+  readonly onAction: () => void;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Box component="section" aria-label={title} sx={{ mb: 4 }}>
+      <Stack direction="row" sx={{ mb: 1, alignItems: 'center' }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          {title}
+        </Typography>
+        <Button variant="outlined" onClick={onAction}>
+          {action}
+        </Button>
+      </Stack>
+      <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}>
+        {children}
+      </Box>
+    </Box>
+  );
+}
+
+function Heads({ heads }: { readonly heads: readonly string[] }) {
+  return (
+    <TableHead>
+      <TableRow>
+        {heads.map((head) => (
+          <TableCell key={head}>{head}</TableCell>
+        ))}
+      </TableRow>
+    </TableHead>
+  );
+}
+
+const none = (words: string) => (
+  <Typography sx={{ p: 2 }} color="text.secondary">
+    {words}
+  </Typography>
+);
+
+function Due({ due }: { readonly due: string | null }) {
+  if (!due) return <Box sx={{ color: 'text.secondary' }}>not stated</Box>;
+  const overdue = due < new Date().toISOString().slice(0, 10);
+  return overdue ? <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ overdue since {due}</Box> : <>{due}</>;
+}
+
+function Instruments({
+  items,
+  onChange,
+}: {
+  readonly items: readonly StoredInstrument[];
+  readonly onChange: (one: StoredInstrument) => void;
+}) {
+  if (items.length === 0) return none('No instruments yet. Readings take their uncertainty from the meters’ accuracy.');
+  return (
+    <Table size="small" aria-label="Instruments">
+      <Heads heads={['Name', 'Class', 'Accuracy', 'Calibration due', '']} />
+      <TableBody>
+        {items.map((one) => (
+          <TableRow key={one.id}>
+            <TableCell sx={{ fontWeight: 600 }}>{one.name}</TableCell>
+            <TableCell>
+              {one.class}
+              {one.firmware && `, firmware ${one.firmware}`}
+            </TableCell>
+            <TableCell>
+              {(['power', 'voltage', 'current'] as const).map((quantity) => {
+                const spec = one.specs[quantity];
+                return spec && <Box key={quantity}>{`${quantity} ${describeSpec(spec, quantity)}`}</Box>;
+              })}
+            </TableCell>
+            <TableCell>
+              <Due due={one.calibrationDue} />
+            </TableCell>
+            <TableCell>
+              <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
+                Change
+              </Button>
+            </TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  );
+}
+
+function Rigs({
+  items,
+  instruments,
+  onChange,
+}: {
+  readonly items: readonly StoredRig[];
+  readonly instruments: readonly StoredInstrument[];
+  readonly onChange: (one: StoredRig) => void;
+}) {
+  if (items.length === 0) return none('No rigs yet. A rig says which meter reads what, and which lead is between.');
+  const nameOf = (id: string) => instruments.find((one) => one.id === id)?.name ?? 'missing';
+  return (
+    <Table size="small" aria-label="Rigs">
+      <Heads heads={['Name', 'Input', 'Output volts', 'Output amps', 'Sensed', '']} />
+      <TableBody>
+        {items.map((one) => (
+          <TableRow key={one.id}>
+            <TableCell>
+              <Box sx={{ fontWeight: 600 }}>{one.name}</Box>
+              <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{one.note}</Box>
+            </TableCell>
+            <TableCell>{nameOf(one.meters.mains)}</TableCell>
+            <TableCell>{nameOf(one.meters.outputVolts)}</TableCell>
+            <TableCell>{nameOf(one.meters.outputAmps)}</TableCell>
+            <TableCell>
+              {one.outputPlace === 'port'
+                ? 'at the port'
+                : `at the load end, lead ${formatPlain(one.leadOhms, 'resistance')}`}
+            </TableCell>
+            <TableCell>
+              <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
+                Change
+              </Button>
+            </TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  );
+}
+
+type Open =
+  | { readonly kind: 'instrument'; readonly one: StoredInstrument | null }
+  | { readonly kind: 'rig'; readonly one: StoredRig | null };
+
+export function BenchPage() {
+  const instruments = useQuery(instrumentsQuery);
+  const rigs = useQuery(rigsQuery);
+  const [open, setOpen] = useState<Open | null>(null);
+  const close = () => setOpen(null);
+  return (
+    <Box sx={{ p: 3, maxWidth: 1180 }}>
+      <Typography variant="h1" sx={{ mb: 2 }}>
+        Bench
+      </Typography>
+      <Alert severity="warning" sx={{ mb: 3 }}>
+        Mains stays closed: open no enclosure, probe no primary side. Use an isolated supply and a residual-current
+        device; work on mains wiring follows local codes and is for licensed people.
+      </Alert>
+      <QueryGate query={instruments} what="the instruments">
+        {({ items }) => (
+          <>
+            <Part
+              title="Instruments"
+              action="Add an instrument"
+              onAction={() => setOpen({ kind: 'instrument', one: null })}
+            >
+              <Instruments items={items} onChange={(one) => setOpen({ kind: 'instrument', one })} />
+            </Part>
+            <QueryGate query={rigs} what="the rigs">
+              {(found) => (
+                <Part title="Rigs" action="Add a rig" onAction={() => setOpen({ kind: 'rig', one: null })}>
+                  <Rigs items={found.items} instruments={items} onChange={(one) => setOpen({ kind: 'rig', one })} />
+                </Part>
+              )}
+            </QueryGate>
+          </>
+        )}
+      </QueryGate>
+      {open?.kind === 'instrument' && <InstrumentDialog instrument={open.one} onClose={close} />}
+      {open?.kind === 'rig' && <RigDialog rig={open.one} instruments={instruments.data?.items ?? []} onClose={close} />}
+    </Box>
+  );
+}

@@ -1,0 +1,168 @@
+// Files attached to a sample, a claim or a reading: thumbnails, adding by drop or dialog, removing.
+import type { AttachmentInfo } from '@lastmark/contract/types';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type DragEvent, useId, useState } from 'react';
+import { api } from '../api/client.ts';
+import { attachmentsQuery, queryClient } from '../api/queries.ts';
+import { useOnBench } from '../app/bench.tsx';
+
+const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.csv,.tsv,.txt,.log,.json';
+const LARGEST = 20 * 1024 * 1024;
+
+interface Props {
+  readonly owner: AttachmentInfo['owner'];
+  readonly ownerId: string;
+  /** Show nothing but a small link while there is no file. */
+  readonly compact?: boolean;
+}
+
+const sizeWords = (bytes: number): string =>
+  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+
+async function upload(owner: Props['owner'], ownerId: string, file: File): Promise<void> {
+  if (file.size > LARGEST) throw new Error(`${file.name} has ${sizeWords(file.size)}; 20 MB is the most.`);
+  await api(`/attachments?${new URLSearchParams({ owner, ownerId, name: file.name })}`, { method: 'POST', body: file });
+}
+
+function Tile({ file, onRemove }: { readonly file: AttachmentInfo; readonly onRemove: () => void }) {
+  const href = `/api/attachments/${file.id}`;
+  return (
+    <Box component="li" sx={{ width: 104 }}>
+      <Box
+        component="a"
+        href={href}
+        target="_blank"
+        rel="noreferrer"
+        sx={{ display: 'block', color: 'inherit', fontSize: 12 }}
+      >
+        <Box
+          sx={{
+            height: 76,
+            border: 1,
+            borderColor: 'divider',
+            borderRadius: 1,
+            display: 'grid',
+            placeItems: 'center',
+            overflow: 'hidden',
+            bgcolor: 'ground',
+            fontWeight: 600,
+          }}
+        >
+          {file.hasThumbnail ? (
+            <img src={`${href}/thumbnail`} alt="" loading="lazy" style={{ maxWidth: '100%', maxHeight: '100%' }} />
+          ) : (
+            (file.name.split('.').at(-1) ?? '').toUpperCase()
+          )}
+        </Box>
+        <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{file.name}</Box>
+      </Box>
+      <Box
+        sx={{
+          display: 'flex',
+          justifyContent: 'space-between',
+          alignItems: 'center',
+          fontSize: 12,
+          color: 'text.secondary',
+        }}
+      >
+        {sizeWords(file.size)}
+        <Button
+          size="small"
+          sx={{ minWidth: 0, p: '0 4px', fontSize: 12 }}
+          onClick={onRemove}
+          aria-label={`Remove ${file.name}`}
+        >
+          Remove
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+export function Attachments({ owner, ownerId, compact = false }: Props) {
+  const { dossier } = useOnBench();
+  const sampleId = dossier.sample.id;
+  const inputId = useId();
+  const [over, setOver] = useState(false);
+  const query = useQuery(attachmentsQuery(sampleId));
+  const refresh = () => queryClient.invalidateQueries({ queryKey: ['attachments', sampleId] });
+  const add = useMutation({
+    mutationFn: async (files: readonly File[]) => {
+      for (const file of files) await upload(owner, ownerId, file);
+    },
+    onSettled: refresh,
+  });
+  const remove = useMutation({
+    mutationFn: async (file: AttachmentInfo) => {
+      if (!window.confirm(`Remove ${file.name}? It cannot be brought back.`)) return;
+      await api(`/attachments/${file.id}`, { method: 'DELETE' });
+    },
+    onSettled: refresh,
+  });
+  const files = (query.data?.items ?? []).filter((file) => file.owner === owner && file.ownerId === ownerId);
+  const failed = add.error ?? remove.error ?? query.error;
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    add.mutate([...event.dataTransfer.files]);
+  };
+  const small = compact && files.length === 0;
+  return (
+    <Box
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      sx={{
+        outline: over ? '2px dashed' : undefined,
+        outlineColor: 'primary.main',
+        borderRadius: 1,
+        display: small ? 'inline-block' : 'block',
+      }}
+    >
+      {files.length > 0 && (
+        <Box
+          component="ul"
+          aria-label="Files"
+          sx={{ listStyle: 'none', m: 0, mb: 1, p: 0, display: 'flex', flexWrap: 'wrap', gap: 1.5 }}
+        >
+          {files.map((file) => (
+            <Tile key={file.id} file={file} onRemove={() => remove.mutate(file)} />
+          ))}
+        </Box>
+      )}
+      <Button
+        component="label"
+        htmlFor={inputId}
+        size="small"
+        variant={compact ? 'text' : 'outlined'}
+        disabled={add.isPending}
+        sx={compact ? { p: 0, minWidth: 0, fontSize: 12 } : undefined}
+      >
+        {add.isPending ? 'Attaching…' : compact ? 'Attach' : 'Attach photos or files'}
+      </Button>
+      <input
+        id={inputId}
+        type="file"
+        multiple
+        accept={ACCEPTED}
+        aria-label={`Attach files to this ${owner}`}
+        style={{ position: 'absolute', width: 1, height: 1, opacity: 0 }}
+        onChange={(event) => {
+          add.mutate([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      {failed && (
+        <Alert severity="error" sx={{ mt: 1 }}>
+          {failed.message}
+        </Alert>
+      )}
+    </Box>
+  );
+}

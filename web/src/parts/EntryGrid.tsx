@@ -1,0 +1,229 @@
+// Readings typed with number keys and Enter alone: a grid that keeps what is typed until the server has it.
+import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
+import Box from '@mui/material/Box';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { readDraft, writeDraft } from './useDraft.ts';
+
+export interface CellSpec {
+  readonly id: string;
+  /** Full name for screen readers: "115 V 60 Hz, 100 %, input watts". */
+  readonly label: string;
+  readonly quantity: QuantityId;
+  /** What stands there now. */
+  readonly typed: string;
+  /** Store it; rejects with the reason when it is refused. */
+  readonly commit: (typed: string) => Promise<void>;
+}
+
+export interface RowSpec {
+  readonly id: string;
+  readonly head: ReactNode;
+  /** Null leaves a place empty. */
+  readonly cells: readonly (CellSpec | null)[];
+  /** What follows from the row. */
+  readonly results: readonly ReactNode[];
+}
+
+interface Props {
+  readonly label: string;
+  readonly heads: readonly ReactNode[];
+  readonly rows: readonly RowSpec[];
+  /** Key under which unsaved text is kept. */
+  readonly draftKey: string;
+}
+
+type Report = (cellId: string, problem: string | null) => void;
+
+const inputsOf = (from: Element): HTMLInputElement[] => [
+  ...(from.closest('[data-entry-area]') ?? document).querySelectorAll<HTMLInputElement>('input[data-entry]'),
+];
+
+function focusBy(from: HTMLInputElement, step: number): void {
+  const all = inputsOf(from);
+  const next = all[all.indexOf(from) + step];
+  next?.focus();
+  next?.select();
+}
+
+function focusInColumn(from: HTMLInputElement, step: number): void {
+  const own = inputsOf(from).filter(({ dataset }) => dataset.column === from.dataset.column);
+  const next = own[own.indexOf(from) + step];
+  next?.focus();
+  next?.select();
+}
+
+function Cell({
+  cell,
+  column,
+  draftKey,
+  report,
+}: {
+  readonly cell: CellSpec;
+  readonly column: number;
+  readonly draftKey: string;
+  readonly report: Report;
+}) {
+  const key = `${draftKey}.${cell.id}`;
+  const [text, setText] = useState(() => readDraft<string>(key));
+  const [state, setState] = useState<'rest' | 'saving' | 'refused'>(text === null ? 'rest' : 'refused');
+  const sending = useRef<string | null>(null);
+  const shown = text ?? cell.typed;
+  useEffect(() => {
+    if (readDraft<string>(key) !== null) report(cell.id, 'Not saved yet: press Enter to try again, Esc to drop it.');
+  }, [key, cell.id, report]);
+  const drop = () => {
+    setText(null);
+    setState('rest');
+    writeDraft(key, null);
+    report(cell.id, null);
+  };
+  const commit = async (): Promise<boolean> => {
+    if (text === null || (text === cell.typed && state !== 'refused')) {
+      drop();
+      return true;
+    }
+    if (text.trim() !== '') {
+      const parsed = parseQuantity(text, cell.quantity);
+      if (!parsed.ok) {
+        setState('refused');
+        report(cell.id, parsed.reason);
+        return false;
+      }
+    } else if (cell.typed === '') {
+      drop();
+      return true;
+    }
+    if (sending.current === text) return true;
+    sending.current = text;
+    setState('saving');
+    report(cell.id, null);
+    void cell
+      .commit(text)
+      .then(drop)
+      .catch((error: unknown) => {
+        setState('refused');
+        report(cell.id, error instanceof Error ? error.message : 'Not saved.');
+      })
+      .finally(() => {
+        sending.current = null;
+      });
+    return true;
+  };
+  const keys = async (event: KeyboardEvent<HTMLInputElement>) => {
+    const input = event.currentTarget;
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      if (await commit()) focusBy(input, event.shiftKey ? -1 : 1);
+    } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      event.preventDefault();
+      focusInColumn(input, event.key === 'ArrowDown' ? 1 : -1);
+    } else if (event.key === 'Escape') {
+      event.stopPropagation();
+      drop();
+    }
+  };
+  return (
+    <Box
+      component="input"
+      data-entry=""
+      data-column={column}
+      data-state={state}
+      aria-label={cell.label}
+      aria-invalid={state === 'refused'}
+      inputMode="decimal"
+      autoComplete="off"
+      value={shown}
+      onChange={(event) => {
+        setText(event.target.value);
+        writeDraft(key, event.target.value);
+        if (state === 'refused') setState('rest');
+      }}
+      onFocus={(event) => event.currentTarget.select()}
+      onBlur={() => void commit()}
+      onKeyDown={(event) => void keys(event)}
+      sx={(theme) => ({
+        width: '100%',
+        minWidth: 74,
+        height: 32,
+        px: 1,
+        font: 'inherit',
+        fontSize: 15,
+        textAlign: 'right',
+        color: 'text.primary',
+        bgcolor: 'background.default',
+        border: `1px solid ${theme.palette.soft}`,
+        borderRadius: 0.75,
+        '&[data-state=saving]': { borderStyle: 'dashed' },
+        '&[data-state=refused]': { borderColor: 'error.main', borderWidth: 2 },
+      })}
+    />
+  );
+}
+
+function Row({ row, draftKey, width }: { readonly row: RowSpec; readonly draftKey: string; readonly width: number }) {
+  const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
+  const report = useRef<Report>((cellId, problem) =>
+    setProblems(({ [cellId]: _old, ...rest }) => (problem === null ? rest : { ...rest, [cellId]: problem })),
+  );
+  const sentences = row.cells.flatMap((cell) =>
+    cell && problems[cell.id] ? [`${cell.label}: ${problems[cell.id]}`] : [],
+  );
+  return (
+    <>
+      <tr>
+        <th scope="row">{row.head}</th>
+        {row.cells.map((cell, column) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+          <td key={column}>
+            {cell && <Cell key={cell.id} cell={cell} column={column} draftKey={draftKey} report={report.current} />}
+          </td>
+        ))}
+        {row.results.map((result, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+          <td key={index}>{result}</td>
+        ))}
+      </tr>
+      {sentences.length > 0 && (
+        <tr>
+          <td colSpan={width}>
+            <Box role="alert" sx={{ color: 'error.main', fontSize: 13 }}>
+              {sentences.join(' ')}
+            </Box>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+export function EntryGrid({ label, heads, rows, draftKey }: Props) {
+  return (
+    <Box
+      component="table"
+      aria-label={label}
+      sx={{
+        borderCollapse: 'collapse',
+        width: '100%',
+        '& th, & td': { px: 0.75, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
+        '& thead th': { color: 'text.secondary', fontWeight: 600, fontSize: 13, verticalAlign: 'bottom' },
+        '& tbody th': { fontWeight: 600, pr: 1 },
+      }}
+    >
+      <thead>
+        <tr>
+          {heads.map((head, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+            <th key={index} scope="col">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <Row key={row.id} row={row} draftKey={draftKey} width={heads.length} />
+        ))}
+      </tbody>
+    </Box>
+  );
+}

@@ -1,0 +1,75 @@
+// What stands behind a claim's state: each test with its limit band, and the readings it rests on.
+import type { ClaimResult, ClaimTest } from '@lastmark/core/claim';
+import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useOnBench } from '../app/bench.tsx';
+import { LimitBand } from './LimitBand.tsx';
+import { ReadingList } from './ReadingList.tsx';
+import { StateMark } from './StateMark.tsx';
+
+const EVIDENCE_WORDS: Readonly<Record<string, string>> = {
+  load: 'electronic load',
+  device: 'device',
+  wall: 'wall meter',
+  display: 'display',
+};
+
+export function limitWords({ limit, quantity }: Pick<ClaimTest, 'limit' | 'quantity'>): string {
+  if (limit.kind === 'at-least') return `at least ${formatPlain(limit.low, quantity)}`;
+  if (limit.kind === 'at-most') return `at most ${formatPlain(limit.high, quantity)}`;
+  return `${formatPlain(limit.low, quantity)} to ${formatPlain(limit.high, quantity)}`;
+}
+
+function Test({ test }: { readonly test: ClaimTest }) {
+  const { dossier } = useOnBench();
+  const points = dossier.points.filter(({ id }) => test.evidence.pointIds.includes(id));
+  const probability =
+    test.probability === null
+      ? ''
+      : ` · ${(test.probability * 100).toFixed(test.probability > 0.995 || test.probability < 0.005 ? 1 : 0)} % likely to conform`;
+  return (
+    <Box component="li" sx={{ mt: 1.25 }}>
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1, flexWrap: 'wrap' }}>
+        <strong>{formatMeasured(test.value, test.expanded, test.quantity)}</strong>
+        <StateMark state={test.state} />
+      </Box>
+      <LimitBand value={test.value} expanded={test.expanded} limit={test.limit} quantity={test.quantity} />
+      <Typography variant="body2" color="text.secondary">
+        {limitWords(test)} · {test.evidence.conditions} · {EVIDENCE_WORDS[test.evidence.kind] ?? test.evidence.kind}
+        {probability}
+      </Typography>
+      <ReadingList points={points} />
+    </Box>
+  );
+}
+
+interface Props {
+  readonly result: ClaimResult;
+  readonly printed: string;
+}
+
+export function EvidenceList({ result, printed }: Props) {
+  return (
+    <>
+      <Typography variant="body2" color="text.secondary">
+        Printed: {printed}
+      </Typography>
+      {result.notes.map((note) => (
+        <Typography key={note} variant="body2" sx={{ mt: 0.5 }}>
+          {note}
+        </Typography>
+      ))}
+      {result.tests.length === 0 && (
+        <Typography variant="body2" sx={{ mt: 0.5 }}>
+          No reading stands behind this yet.
+        </Typography>
+      )}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {result.tests.map((test) => (
+          <Test key={`${test.quantity} ${test.evidence.conditions}`} test={test} />
+        ))}
+      </Box>
+    </>
+  );
+}

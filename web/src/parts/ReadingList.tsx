@@ -1,0 +1,62 @@
+// Readings as taken, superseded ones struck through, each with its files.
+import { formatMeasured, quantityOf } from '@lastmark/core/quantity';
+import { mainsLabel, type Point, type Reading } from '@lastmark/core/reading';
+import { expandedUncertainty, measured } from '@lastmark/core/uncertainty';
+import Box from '@mui/material/Box';
+import { useOnBench } from '../app/bench.tsx';
+import { Attachments } from './Attachments.tsx';
+
+const MOST_SHOWN = 40;
+
+function shownValue({ value, u, quantity, typed }: Reading): string {
+  if (value === null) return 'struck out';
+  return u > 0 ? formatMeasured(value, expandedUncertainty(measured(value, u)), quantity) : typed;
+}
+
+function Line({ reading, superseded }: { readonly reading: Reading; readonly superseded: boolean }) {
+  const { dossier } = useOnBench();
+  const instrument = dossier.instruments.find(({ id }) => id === reading.instrumentId);
+  const overdue = instrument?.calibrationDue && instrument.calibrationDue < reading.takenAt.slice(0, 10);
+  return (
+    <Box component="li" sx={{ mt: 0.5 }}>
+      <Box component="span" sx={{ textDecoration: superseded ? 'line-through' : undefined }}>
+        {quantityOf(reading.quantity).label} {reading.port ?? 'mains'}: {shownValue(reading)}
+      </Box>{' '}
+      <Box component="span" sx={{ color: 'text.secondary' }}>
+        {superseded ? 'superseded · ' : ''}
+        {instrument?.name ?? 'no instrument'} · {reading.source}
+        {reading.count > 1 ? ` · mean of ${reading.count}` : ''}
+        {overdue ? ` · calibration was due ${instrument.calibrationDue}` : ''}
+      </Box>
+      <Attachments owner="reading" ownerId={reading.id} compact />
+    </Box>
+  );
+}
+
+export function ReadingList({ points }: { readonly points: readonly Point[] }) {
+  const readings = points.flatMap((point) => point.readings.map((reading) => ({ point, reading })));
+  const superseded = new Set(readings.map(({ reading }) => reading.supersedes));
+  if (readings.length === 0) return null;
+  return (
+    <Box component="details" sx={{ mt: 0.5, fontSize: 13, '& summary': { cursor: 'pointer' } }}>
+      <summary>{readings.length} readings behind it</summary>
+      {points.slice(0, MOST_SHOWN).map((point) => (
+        <Box key={point.id} sx={{ mt: 0.75 }}>
+          <Box sx={{ color: 'text.secondary' }}>
+            {mainsLabel(point.mains)}, {Math.round(point.load * 100)} %, {point.takenAt.slice(0, 16).replace('T', ' ')}{' '}
+            UTC
+          </Box>
+          <Box component="ul" sx={{ m: 0, pl: 2 }}>
+            {point.readings.map((reading) => (
+              <Line
+                key={reading.id}
+                reading={reading}
+                superseded={superseded.has(reading.id) || reading.value === null}
+              />
+            ))}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

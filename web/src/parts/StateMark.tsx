@@ -1,0 +1,83 @@
+// A claim state as shape, word and colour; the shape alone is enough.
+import type { ClaimState } from '@lastmark/core/claim';
+import Box from '@mui/material/Box';
+import type { Theme } from '@mui/material/styles';
+import type { ReactNode } from 'react';
+
+const SHAPES: Record<ClaimState, ReactNode> = {
+  proven: (
+    <>
+      <circle cx="8" cy="8" r="7" fill="currentColor" />
+      <path d="M4.6 8.3l2.3 2.3 4.5-4.8" stroke="var(--hole)" strokeWidth="1.9" fill="none" />
+    </>
+  ),
+  assumed: (
+    <>
+      <circle cx="8" cy="8" r="6.1" fill="none" stroke="currentColor" strokeWidth="1.7" strokeDasharray="3 2" />
+      <path d="M4.8 8.3l2.1 2.1 4.2-4.5" stroke="currentColor" strokeWidth="1.7" fill="none" />
+    </>
+  ),
+  short: <path d="M1.2 2.4h13.6L8 14.4z" fill="currentColor" />,
+  borderline: (
+    <>
+      <path d="M8 .8L15.2 8 8 15.2.8 8z" fill="none" stroke="currentColor" strokeWidth="1.7" />
+      <path d="M8 .8L.8 8 8 15.2z" fill="currentColor" />
+    </>
+  ),
+  'at least': <path d="M3 2v12M6.5 3l6 5-6 5" stroke="currentColor" strokeWidth="2" fill="none" />,
+  'advertised only': (
+    <>
+      <rect x="1.8" y="1.8" width="12.4" height="12.4" fill="none" stroke="currentColor" strokeWidth="1.7" />
+      <circle cx="8" cy="8" r="2.2" fill="currentColor" />
+    </>
+  ),
+  unreachable: <path d="M2.5 2.5l11 11M13.5 2.5l-11 11" stroke="currentColor" strokeWidth="2.4" />,
+  'not visible': (
+    <path d="M1 8c4-6 10-6 14 0-4 6-10 6-14 0zM2.5 14L13.5 2" stroke="currentColor" strokeWidth="1.5" fill="none" />
+  ),
+  undefined: <path d="M1.5 9.5c3-5 5 2.5 7-1s4-2.5 6-.5" stroke="currentColor" strokeWidth="2" fill="none" />,
+  'not tested': <circle cx="8" cy="8" r="6.1" fill="none" stroke="currentColor" strokeWidth="1.7" />,
+};
+
+/** Colour a state is drawn in; neutral where there is nothing to worry or rejoice about. */
+export function stateColour(state: ClaimState, theme: Theme): string {
+  if (state === 'proven' || state === 'assumed') return theme.palette.success.main;
+  if (state === 'short' || state === 'unreachable') return theme.palette.error.main;
+  return state === 'borderline' ? theme.palette.warning.main : theme.palette.soft;
+}
+
+interface Props {
+  readonly state: ClaimState;
+  /** Leave the word to a tooltip where space is scarce. */
+  readonly bare?: boolean;
+}
+
+export function StateMark({ state, bare = false }: Props) {
+  return (
+    <Box
+      component="span"
+      title={bare ? state : undefined}
+      sx={(theme) => ({
+        display: 'inline-flex',
+        alignItems: 'center',
+        gap: 0.75,
+        whiteSpace: 'nowrap',
+        fontWeight: 600,
+        color: stateColour(state, theme),
+        '--hole': theme.palette.background.paper,
+      })}
+    >
+      <svg
+        width="14"
+        height="14"
+        viewBox="0 0 16 16"
+        role={bare ? 'img' : undefined}
+        aria-label={bare ? state : undefined}
+        aria-hidden={bare ? undefined : true}
+      >
+        {SHAPES[state]}
+      </svg>
+      {!bare && state}
+    </Box>
+  );
+}

@@ -1,0 +1,63 @@
+// Small form fields used at every station.
+import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
+import MenuItem from '@mui/material/MenuItem';
+import TextField, { type TextFieldProps } from '@mui/material/TextField';
+
+interface ChoiceProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly options: readonly (T | { readonly value: T; readonly label: string })[];
+  readonly onChange: (value: T) => void;
+  readonly more?: TextFieldProps;
+}
+
+/** One of a few values. */
+export function Choice<T extends string>({ label, value, options, onChange, more }: ChoiceProps<T>) {
+  return (
+    <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value as T)} {...more}>
+      {options.map((option) => {
+        const { value: id, label: text } = typeof option === 'string' ? { value: option, label: option } : option;
+        return (
+          <MenuItem key={id} value={id}>
+            {text}
+          </MenuItem>
+        );
+      })}
+    </TextField>
+  );
+}
+
+interface QuantityProps {
+  readonly label: string;
+  readonly quantity: QuantityId;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly required?: boolean;
+  readonly error?: string | undefined;
+  readonly more?: TextFieldProps;
+}
+
+/** A value typed with or without its unit; the field says at once when it cannot be read. */
+export function QuantityField({ label, quantity, value, onChange, required = false, error, more }: QuantityProps) {
+  const parsed = value.trim() === '' ? null : parseQuantity(value, quantity);
+  const problem = error ?? (parsed && !parsed.ok ? parsed.reason : undefined);
+  return (
+    <TextField
+      label={label}
+      value={value}
+      required={required}
+      error={problem !== undefined}
+      helperText={problem ?? ' '}
+      onChange={(event) => onChange(event.target.value)}
+      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+      {...more}
+    />
+  );
+}
+
+/** SI value of a typed quantity; null when empty, NaN when it cannot be read. */
+export function typedSi(text: string, quantity: QuantityId): number | null {
+  if (text.trim() === '') return null;
+  const parsed = parseQuantity(text, quantity);
+  return parsed.ok ? parsed.value : Number.NaN;
+}

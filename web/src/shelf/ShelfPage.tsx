@@ -1,0 +1,116 @@
+// The shelf: every sample with its key figures, found by words and kind.
+import type { SampleRow } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { useDeferredValue } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { shelfQuery } from '../api/queries.ts';
+import { QueryGate } from '../parts/QueryGate.tsx';
+import { ShelfTable } from './ShelfTable.tsx';
+
+const KINDS = [
+  ['', 'All'],
+  ['wall', 'Wall'],
+  ['desktop', 'Desktop'],
+  ['car', 'Car'],
+] as const;
+
+function EmptyShelf({ filtered, onClear }: { readonly filtered: boolean; readonly onClear: () => void }) {
+  return (
+    <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+      <Typography variant="h2">{filtered ? 'Nothing on the shelf matches' : 'The shelf is empty'}</Typography>
+      <Typography sx={{ my: 1.5 }} color="text.secondary">
+        {filtered
+          ? 'Try fewer words, or another kind.'
+          : 'Take in the first charger: what it is, its ports, and what its label promises.'}
+      </Typography>
+      {filtered ? (
+        <Button variant="outlined" onClick={onClear}>
+          Show all
+        </Button>
+      ) : (
+        <Button variant="contained" component={Link} to="/samples/new">
+          Take in a sample
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+export function ShelfPage() {
+  const [params, setParams] = useSearchParams();
+  const q = params.get('q') ?? '';
+  const kind = params.get('kind') ?? '';
+  const query = useInfiniteQuery({
+    ...shelfQuery({ q: useDeferredValue(q).trim(), kind }),
+    placeholderData: keepPreviousData,
+  });
+  const change = (part: Record<string, string>) => {
+    const next = new URLSearchParams({ q, kind, ...part });
+    for (const [name, value] of [...next]) if (value === '') next.delete(name);
+    setParams(next, { replace: true });
+  };
+  return (
+    <Box sx={{ p: 3, height: '100vh', display: 'flex', flexDirection: 'column' }}>
+      <Stack direction="row" spacing={2} sx={{ alignItems: 'center', mb: 2 }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Shelf
+        </Typography>
+        <Button variant="contained" component={Link} to="/samples/new">
+          Take in a sample
+        </Button>
+      </Stack>
+      <Stack direction="row" spacing={2} sx={{ mb: 2, alignItems: 'center' }}>
+        <TextField
+          label="Find by maker, model, serial or tag"
+          value={q}
+          onChange={(event) => change({ q: event.target.value })}
+          type="search"
+          sx={{ maxWidth: 360 }}
+        />
+        <Box
+          role="group"
+          aria-label="Kind"
+          sx={{ display: 'flex', border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden' }}
+        >
+          {KINDS.map(([id, title]) => (
+            <Button
+              key={title}
+              aria-pressed={kind === id}
+              onClick={() => change({ kind: id })}
+              sx={{
+                borderRadius: 0,
+                px: 2,
+                color: 'text.primary',
+                bgcolor: 'background.paper',
+                '&[aria-pressed=true]': { bgcolor: 'primary.main', color: 'primary.contrastText' },
+              }}
+            >
+              {title}
+            </Button>
+          ))}
+        </Box>
+        <Typography color="text.secondary" role="status">
+          {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
+        </Typography>
+      </Stack>
+      <QueryGate query={query} what="the shelf">
+        {({ pages }) => {
+          const rows: SampleRow[] = pages.flatMap(({ items }) => items);
+          if (rows.length === 0) return <EmptyShelf filtered={q !== '' || kind !== ''} onClear={() => setParams({})} />;
+          return (
+            <ShelfTable
+              rows={rows}
+              total={pages[0]?.total ?? rows.length}
+              onEnd={() => query.hasNextPage && !query.isFetchingNextPage && void query.fetchNextPage()}
+            />
+          );
+        }}
+      </QueryGate>
+    </Box>
+  );
+}

@@ -1,0 +1,217 @@
+// The shelf's table: only the rows in sight are drawn, further pages are fetched when their rows come near.
+import type { SampleRow } from '@lastmark/contract/types';
+import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import type { KeyFigures } from '@lastmark/core/verdict';
+import Box from '@mui/material/Box';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type ReactNode, useEffect, useRef } from 'react';
+import { Link } from 'react-router';
+import { PortFace } from '../parts/PortFace.tsx';
+import { StateMark } from '../parts/StateMark.tsx';
+
+const ROW_HEIGHT = 62;
+const NEAR_END = 20;
+
+const COLUMNS =
+  '150px minmax(190px, 1.6fr) 76px 86px minmax(150px, 1fr) minmax(130px, 0.9fr) 96px 92px minmax(120px, 0.8fr)';
+
+const HEADS = ['Ports', 'Sample', 'Kind', 'Nameplate', 'Average efficiency', 'Idle', 'Mass', 'Price', 'Claims'];
+
+/** A figure with its condition under it; both in full where the column is too narrow for them. */
+function Figure({ text, condition }: { readonly text: string; readonly condition?: string }) {
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Box>{text}</Box>
+      {condition && (
+        <Box
+          title={condition}
+          sx={{
+            fontSize: 12,
+            color: 'text.secondary',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
+          {condition}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const NONE = <Box sx={{ color: 'text.secondary' }}>–</Box>;
+
+const SHOWN_STATES = ['short', 'borderline', 'proven', 'not tested'] as const;
+
+function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
+  const states = SHOWN_STATES.filter((state) => claims[state]);
+  if (states.length === 0) return NONE;
+  return (
+    <Box sx={{ display: 'flex', gap: 1.25 }}>
+      {states.map((state) => (
+        <Box key={state} component="span" sx={{ display: 'inline-flex', gap: 0.5, alignItems: 'center' }}>
+          <StateMark state={state} bare />
+          {claims[state]}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function cells({ ports, maker, model, serial, tag, kind, figures }: SampleRow): ReactNode[] {
+  const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims } = figures;
+  return [
+    <PortFace key="ports" ports={ports} width={Math.min(140, ports.length * 34 + 14)} />,
+    <Figure key="name" text={`${maker} ${model}`} condition={serial || tag} />,
+    kind,
+    watts === null ? NONE : formatPlain(watts, 'power'),
+    efficiency ? (
+      <Figure
+        key="eff"
+        text={formatMeasured(efficiency.value, efficiency.expanded, 'efficiency')}
+        condition={efficiency.condition}
+      />
+    ) : (
+      NONE
+    ),
+    idle ? (
+      <Figure
+        key="idle"
+        text={
+          idle.below ? `below ${formatPlain(idle.value, 'power')}` : formatMeasured(idle.value, idle.expanded, 'power')
+        }
+        condition={idle.condition}
+      />
+    ) : (
+      NONE
+    ),
+    massPerWatt === null ? NONE : `${(massPerWatt * 1000).toFixed(2)} g/W`,
+    pricePerWatt === null ? (
+      NONE
+    ) : (
+      <Figure
+        key="price"
+        text={`${pricePerWatt.value.toFixed(2)}/W`}
+        condition={`${pricePerWatt.currency}, ${pricePerWatt.basis}`}
+      />
+    ),
+    <ClaimCounts key="claims" claims={claims} />,
+  ];
+}
+
+interface Props {
+  readonly rows: readonly SampleRow[];
+  readonly total: number;
+  readonly onEnd: () => void;
+}
+
+export function ShelfTable({ rows, total, onEnd }: Props) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 8,
+  });
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (last >= rows.length - NEAR_END && rows.length < total) onEnd();
+  }, [last, rows.length, total, onEnd]);
+  return (
+    <Box
+      ref={scroller}
+      role="table"
+      aria-label="Samples"
+      aria-rowcount={total + 1}
+      tabIndex={0}
+      sx={{
+        flex: 1,
+        minHeight: 0,
+        overflow: 'auto',
+        border: 1,
+        borderColor: 'divider',
+        borderRadius: 1,
+        bgcolor: 'background.paper',
+      }}
+    >
+      <Box
+        role="row"
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: COLUMNS,
+          columnGap: 1.5,
+          px: 2,
+          py: 1,
+          position: 'sticky',
+          top: 0,
+          zIndex: 1,
+          bgcolor: 'background.paper',
+          borderBottom: 1,
+          borderColor: 'divider',
+          color: 'text.secondary',
+          fontWeight: 600,
+          fontSize: 13,
+        }}
+      >
+        {HEADS.map((head) => (
+          <Box key={head} role="columnheader">
+            {head}
+          </Box>
+        ))}
+      </Box>
+      <Box role="rowgroup" sx={{ position: 'relative', height: virtual.getTotalSize() }}>
+        {items.map(({ index, start }) => {
+          const row = rows[index];
+          if (!row) return null;
+          return (
+            <Box
+              key={row.id}
+              role="row"
+              aria-rowindex={index + 2}
+              sx={{
+                position: 'absolute',
+                top: 0,
+                left: 0,
+                right: 0,
+                height: ROW_HEIGHT,
+                transform: `translateY(${start}px)`,
+                display: 'grid',
+                gridTemplateColumns: COLUMNS,
+                columnGap: 1.5,
+                px: 2,
+                alignItems: 'center',
+                borderBottom: 1,
+                borderColor: 'divider',
+                '&:hover': { bgcolor: 'ground' },
+              }}
+            >
+              {cells(row).map((cell, at) => (
+                <Box key={HEADS[at]} role="cell" sx={{ minWidth: 0 }}>
+                  {at === 1 ? (
+                    <Box
+                      component={Link}
+                      to={`/samples/${row.id}/verdict`}
+                      sx={{
+                        color: 'inherit',
+                        textDecoration: 'none',
+                        fontWeight: 600,
+                        display: 'block',
+                        '&::after': { content: '""', position: 'absolute', inset: 0 },
+                      }}
+                    >
+                      {cell}
+                    </Box>
+                  ) : (
+                    cell
+                  )}
+                </Box>
+              ))}
+            </Box>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,245 @@
+// One claim by form: to add one that is no plain label line, and to change any.
+import type { ClaimInput } from '@lastmark/contract/types';
+import type { ClaimDuration, Promised } from '@lastmark/core/claim';
+import { formatPlain } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import { type FormEvent, useState } from 'react';
+import { useOnBench } from '../../app/bench.tsx';
+import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+
+type Kind = Promised['kind'];
+
+const KINDS: readonly { value: Kind; label: string }[] = [
+  { value: 'port-line', label: 'Port line: volts and amps' },
+  { value: 'total', label: 'Total power' },
+  { value: 'combination', label: 'Ports together' },
+  { value: 'average-efficiency', label: 'Average efficiency' },
+  { value: 'idle', label: 'Idle' },
+  { value: 'wording', label: 'Words' },
+];
+
+/** The form holds text; which fields count depends on the kind. */
+interface Form {
+  readonly kind: Kind;
+  readonly port: string;
+  readonly volts: string;
+  readonly amps: string;
+  readonly watts: string;
+  readonly ratio: string;
+  readonly text: string;
+  readonly shares: Readonly<Record<string, string>>;
+  readonly mains: string;
+  readonly lasts: ClaimDuration['kind'];
+  readonly seconds: string;
+  readonly printed: string;
+}
+
+function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
+  const promise = claim?.promise;
+  const duration = claim?.duration;
+  return {
+    kind: promise?.kind ?? 'port-line',
+    port: promise?.kind === 'port-line' ? promise.port : (ports[0] ?? ''),
+    volts: promise?.kind === 'port-line' ? formatPlain(promise.volts, 'voltage') : '',
+    amps: promise?.kind === 'port-line' ? formatPlain(promise.amps, 'current') : '',
+    watts: promise?.kind === 'total' || promise?.kind === 'idle' ? formatPlain(promise.watts, 'power') : '',
+    ratio: promise?.kind === 'average-efficiency' ? formatPlain(promise.ratio, 'efficiency') : '',
+    text: promise?.kind === 'wording' ? promise.text : '',
+    shares:
+      promise?.kind === 'combination'
+        ? Object.fromEntries(promise.shares.map((share) => [share.port, formatPlain(share.watts, 'power')]))
+        : {},
+    mains:
+      (promise?.kind === 'idle' || promise?.kind === 'average-efficiency') && promise.mains
+        ? mainsLabel(promise.mains)
+        : '',
+    lasts: duration?.kind ?? 'unstated',
+    seconds: duration?.kind === 'peak' ? formatPlain(duration.seconds, 'duration', 's') : '',
+    printed: claim?.printed ?? 'label',
+  };
+}
+
+function usePromise(form: Form): Promised {
+  const { profile } = useOnBench().dossier;
+  const mains = profile.mains.find((one) => mainsLabel(one) === form.mains) ?? null;
+  const number = (text: string, quantity: 'voltage' | 'current' | 'power' | 'efficiency') =>
+    typedSi(text, quantity) ?? Number.NaN;
+  switch (form.kind) {
+    case 'port-line':
+      return {
+        kind: form.kind,
+        port: form.port,
+        volts: number(form.volts, 'voltage'),
+        amps: number(form.amps, 'current'),
+      };
+    case 'total':
+      return { kind: form.kind, watts: number(form.watts, 'power') };
+    case 'combination': {
+      const shares = Object.entries(form.shares).flatMap(([port, text]) =>
+        text.trim() ? [{ port, watts: number(text, 'power') }] : [],
+      );
+      return { kind: form.kind, shares };
+    }
+    case 'average-efficiency':
+      return { kind: form.kind, ratio: number(form.ratio, 'efficiency'), mains };
+    case 'idle':
+      return { kind: form.kind, watts: number(form.watts, 'power'), mains };
+    case 'wording':
+      return { kind: form.kind, text: form.text.trim() };
+  }
+}
+
+interface Props {
+  readonly claim: ClaimInput | null;
+  readonly error: string | undefined;
+  readonly busy: boolean;
+  readonly onSave: (input: ClaimInput) => void;
+  readonly onClose: () => void;
+}
+
+function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part: Partial<Form>) => void }) {
+  const { sample, profile } = useOnBench().dossier;
+  const ports = sample.model.ports.map(({ label }) => label);
+  const quantity = (
+    name: 'volts' | 'amps' | 'watts' | 'ratio',
+    label: string,
+    of: 'voltage' | 'current' | 'power' | 'efficiency',
+  ) => (
+    <QuantityField
+      label={label}
+      quantity={of}
+      value={form[name]}
+      required
+      onChange={(value) => set({ [name]: value })}
+    />
+  );
+  const mains = (
+    <Choice
+      label="At mains"
+      value={form.mains}
+      options={[{ value: '', label: 'any' }, ...profile.mains.map(mainsLabel)]}
+      onChange={(value) => set({ mains: value })}
+    />
+  );
+  if (form.kind === 'port-line') {
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1.5 }}>
+        <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
+        {quantity('volts', 'Volts', 'voltage')}
+        {quantity('amps', 'Amps', 'current')}
+      </Box>
+    );
+  }
+  if (form.kind === 'combination') {
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
+        {ports.map((port) => (
+          <QuantityField
+            key={port}
+            label={`${port}, W`}
+            quantity="power"
+            value={form.shares[port] ?? ''}
+            onChange={(value) => set({ shares: { ...form.shares, [port]: value } })}
+          />
+        ))}
+      </Box>
+    );
+  }
+  if (form.kind === 'wording') {
+    return (
+      <TextField
+        label="Words as printed"
+        value={form.text}
+        required
+        onChange={(event) => set({ text: event.target.value })}
+        slotProps={{ htmlInput: { maxLength: 300 } }}
+      />
+    );
+  }
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+      {form.kind === 'average-efficiency'
+        ? quantity('ratio', 'Efficiency, %', 'efficiency')
+        : quantity('watts', 'Watts', 'power')}
+      {form.kind !== 'total' && mains}
+    </Box>
+  );
+}
+
+export function ClaimDialog({ claim, error, busy, onSave, onClose }: Props) {
+  const { sample } = useOnBench().dossier;
+  const [form, setForm] = useState(() =>
+    toForm(
+      claim,
+      sample.model.ports.map(({ label }) => label),
+    ),
+  );
+  const set = (part: Partial<Form>) => setForm((before) => ({ ...before, ...part }));
+  const promise = usePromise(form);
+  const timed = form.kind === 'port-line' || form.kind === 'total' || form.kind === 'combination';
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const seconds = typedSi(form.seconds, 'duration') ?? Number.NaN;
+    const duration: ClaimDuration =
+      timed && form.lasts === 'peak'
+        ? { kind: 'peak', seconds }
+        : { kind: timed && form.lasts === 'continuous' ? 'continuous' : 'unstated' };
+    onSave({ promise, duration, printed: form.printed.trim() });
+  };
+  return (
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="claim-title">
+      <form onSubmit={submit} noValidate>
+        <DialogTitle id="claim-title">{claim ? 'Change the claim' : 'Add a claim'}</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
+          <Choice label="Promises" value={form.kind} options={KINDS} onChange={(kind) => set({ kind })} />
+          <PromiseFields form={form} set={set} />
+          {timed && (
+            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+              <Choice
+                label="For how long"
+                value={form.lasts}
+                options={[
+                  { value: 'unstated', label: 'not stated' },
+                  { value: 'continuous', label: 'continuous' },
+                  { value: 'peak', label: 'a peak' },
+                ]}
+                onChange={(lasts) => set({ lasts })}
+              />
+              {form.lasts === 'peak' && (
+                <QuantityField
+                  label="Lasting (600 s, 10 min)"
+                  quantity="duration"
+                  value={form.seconds}
+                  required
+                  onChange={(seconds) => set({ seconds })}
+                />
+              )}
+            </Box>
+          )}
+          <TextField
+            label="Printed on"
+            value={form.printed}
+            required
+            onChange={(event) => set({ printed: event.target.value })}
+            slotProps={{ htmlInput: { maxLength: 120 } }}
+          />
+          {error && <Alert severity="error">{error}</Alert>}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" variant="contained" disabled={busy}>
+            {claim ? 'Save' : 'Add'}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,146 @@
+// Efficiency: choose a loading, type or drop the readings, see averages, limits and the curve.
+import type { StoredSetup } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import Typography from '@mui/material/Typography';
+import { lazy, Suspense, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { useOnBench } from '../../app/bench.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
+import { Averages } from './Averages.tsx';
+import { LimitTable } from './LimitTable.tsx';
+import { LoadGrid } from './LoadGrid.tsx';
+import { SetupDialog } from './SetupDialog.tsx';
+
+const ImportDialog = lazy(async () => ({ default: (await import('./ImportDialog.tsx')).ImportDialog }));
+const LoadChart = lazy(async () => ({ default: (await import('./LoadChart.tsx')).LoadChart }));
+
+function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
+  const { dossier } = useOnBench();
+  const hasPorts = dossier.sample.model.ports.length > 0;
+  return (
+    <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+      <Typography variant="h2">No loading yet</Typography>
+      <Typography sx={{ my: 1.5 }} color="text.secondary">
+        {hasPorts
+          ? 'Say which port is loaded at which level; then its six load points wait to be typed or dropped as a file.'
+          : 'Enter the ports at Intake first.'}
+      </Typography>
+      {hasPorts ? (
+        <Button variant="contained" onClick={onAdd}>
+          Add a loading
+        </Button>
+      ) : (
+        <Button variant="contained" component={Link} to={`/samples/${dossier.sample.id}/intake`}>
+          Go to Intake
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onFile: (file: File) => void }) {
+  const { verdict } = useOnBench();
+  const [over, setOver] = useState(false);
+  const series = verdict.series.find((one) => one.setup.id === setup.id);
+  const limits = verdict.limits.find(({ setupId }) => setupId === setup.id);
+  if (!series) return null;
+  return (
+    <Box
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        const [file] = event.dataTransfer.files;
+        if (file) onFile(file);
+      }}
+      sx={{ outline: over ? '3px dashed' : undefined, outlineColor: 'primary.main', outlineOffset: 6, borderRadius: 1 }}
+    >
+      <Averages series={series} limits={limits} />
+      <LoadGrid key={setup.id} setup={setup} series={series} />
+      <Box sx={{ mt: 3 }}>
+        <Suspense fallback={<Loading what="the chart" />}>
+          <LoadChart series={series} limits={limits} />
+        </Suspense>
+      </Box>
+      {limits && <LimitTable limits={limits} setup={setup} />}
+    </Box>
+  );
+}
+
+export function EfficiencyPage() {
+  const { dossier } = useOnBench();
+  const { setups } = dossier;
+  const [params, setParams] = useSearchParams();
+  const [dialog, setDialog] = useState<'new' | StoredSetup | null>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const chosen = setups.find(({ id }) => id === params.get('loading')) ?? setups[0];
+  const choose = (id: string) => setParams({ loading: id }, { replace: true });
+  return (
+    <Box sx={{ maxWidth: 1180 }}>
+      <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Efficiency
+        </Typography>
+        {chosen && (
+          <>
+            <Button component="label" variant="contained">
+              Take in a meter file
+              <input
+                type="file"
+                aria-label="Meter file"
+                accept=".csv,.tsv,.txt"
+                style={{ position: 'absolute', width: 1, height: 1, opacity: 0 }}
+                onChange={(event) => {
+                  setFile(event.target.files?.[0] ?? null);
+                  event.target.value = '';
+                }}
+              />
+            </Button>
+            <Button variant="outlined" onClick={() => setDialog(chosen)}>
+              Change the loading
+            </Button>
+          </>
+        )}
+        <Button variant="outlined" onClick={() => setDialog('new')} disabled={dossier.sample.model.ports.length === 0}>
+          Add a loading
+        </Button>
+      </Stack>
+      {setups.length > 0 && chosen && (
+        <Tabs
+          value={chosen.id}
+          onChange={(_event, id: string) => choose(id)}
+          aria-label="Loadings"
+          sx={{ mb: 2, borderBottom: 1, borderColor: 'divider' }}
+        >
+          {setups.map(({ id, name }) => (
+            <Tab key={id} value={id} label={name} />
+          ))}
+        </Tabs>
+      )}
+      {chosen ? <Measured setup={chosen} onFile={setFile} /> : <NoLoading onAdd={() => setDialog('new')} />}
+      {dialog && (
+        <SetupDialog
+          setup={dialog === 'new' ? null : dialog}
+          onSaved={(id) => {
+            choose(id);
+            setDialog(null);
+          }}
+          onClose={() => setDialog(null)}
+        />
+      )}
+      {file && chosen && (
+        <Suspense fallback={null}>
+          <ImportDialog file={file} setup={chosen} onClose={() => setFile(null)} />
+        </Suspense>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,235 @@
+// Efficiency against load: one line a mains, whiskers, limit lines; as picture and as data.
+import type { SeriesResult } from '@lastmark/core/efficiency';
+import { mainsLabel } from '@lastmark/core/reading';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import type { SetupLimits } from '@lastmark/core/verdict';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useTheme } from '@mui/material/styles';
+import Typography from '@mui/material/Typography';
+import {
+  Chart,
+  type ChartData,
+  type ChartOptions,
+  Legend,
+  LinearScale,
+  LineElement,
+  type Plugin,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
+import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import { useRef } from 'react';
+import { Line } from 'react-chartjs-2';
+import { useOnBench } from '../../app/bench.tsx';
+import { saveFile } from '../../parts/saveFile.ts';
+
+Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
+
+const SHAPES = ['circle', 'rectRot', 'triangle', 'rect'] as const;
+const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3]];
+
+interface LoadPoint {
+  readonly x: number;
+  readonly y: number;
+  readonly u: number;
+}
+
+/** U as a whisker through each mark. */
+const whiskers: Plugin<'line'> = {
+  id: 'whiskers',
+  afterDatasetsDraw: ({ ctx, data, scales, getDatasetMeta, chartArea }) => {
+    const { y } = scales;
+    if (!y) return;
+    data.datasets.forEach((dataset, index) => {
+      const meta = getDatasetMeta(index);
+      if (meta.hidden) return;
+      ctx.save();
+      ctx.strokeStyle = String(dataset.borderColor);
+      ctx.lineWidth = 1.4;
+      meta.data.forEach((mark, at) => {
+        const point = dataset.data[at] as unknown as LoadPoint;
+        const top = Math.max(chartArea.top, y.getPixelForValue(point.y + point.u));
+        const bottom = Math.min(chartArea.bottom, y.getPixelForValue(point.y - point.u));
+        ctx.beginPath();
+        ctx.moveTo(mark.x, top);
+        ctx.lineTo(mark.x, bottom);
+        for (const end of [top, bottom]) {
+          ctx.moveTo(mark.x - 4, end);
+          ctx.lineTo(mark.x + 4, end);
+        }
+        ctx.stroke();
+      });
+      ctx.restore();
+    });
+  },
+};
+
+const pointsOf = ({ loads }: SeriesResult['byMains'][number]): LoadPoint[] =>
+  loads.map(({ load, efficiency }) => ({
+    x: load * 100,
+    y: efficiency.value * 100,
+    u: expandedUncertainty(efficiency) * 100,
+  }));
+
+/** Limit lines of verdict sets: the average across 25–100 %, light load at 10 %. Equal limits share one line. */
+function limitLines(limits: SetupLimits | undefined, colour: string, paper: string): Record<string, AnnotationOptions> {
+  const merged = new Map<string, { at: number; light: boolean; titles: string[] }>();
+  for (const { limit, quantity, title } of limits?.lines ?? []) {
+    if (limit.kind !== 'at-least') continue;
+    const light = quantity === 'light-load-efficiency';
+    const key = `${light} ${limit.low.toFixed(6)}`;
+    const line = merged.get(key) ?? { at: limit.low * 100, light, titles: [] };
+    if (!line.titles.includes(title)) line.titles.push(title);
+    merged.set(key, line);
+  }
+  return Object.fromEntries(
+    [...merged.entries()].map(([key, { at, light, titles }], index) => [
+      key,
+      {
+        type: 'line',
+        yMin: at,
+        yMax: at,
+        xMin: light ? 4 : 25,
+        xMax: light ? 16 : 100,
+        borderColor: colour,
+        borderWidth: 1.5,
+        borderDash: [5, 4],
+        label: {
+          display: true,
+          content: `${titles.join(', ')}${light ? ', 10 %' : ''} ${at.toFixed(1)} %`,
+          position: light ? 'start' : index % 2 === 0 ? 'end' : 'center',
+          yAdjust: light ? 12 : index % 2 === 0 ? 10 : -10,
+          backgroundColor: paper,
+          color: colour,
+          font: { size: 11, weight: 'normal' },
+          padding: 2,
+        },
+      } satisfies AnnotationOptions,
+    ]),
+  );
+}
+
+interface Props {
+  readonly series: SeriesResult;
+  readonly limits: SetupLimits | undefined;
+}
+
+export function LoadChart({ series, limits }: Props) {
+  const { sample } = useOnBench().dossier;
+  const { palette, typography } = useTheme();
+  const chart = useRef<Chart<'line', LoadPoint[]>>(null);
+  const { byMains, setup } = series;
+  if (byMains.length === 0) {
+    return <Typography color="text.secondary">The curve appears with the first complete load point.</Typography>;
+  }
+  const caption = `${sample.model.maker} ${sample.model.model}, unit ${sample.tag}: efficiency against load, ${setup.name}`;
+  const data: ChartData<'line', LoadPoint[]> = {
+    datasets: byMains.map((one, index) => ({
+      label: mainsLabel(one.mains),
+      data: pointsOf(one),
+      borderColor: palette.series[index % palette.series.length] ?? palette.text.primary,
+      backgroundColor: palette.series[index % palette.series.length] ?? palette.text.primary,
+      borderDash: DASHES[index % DASHES.length] ?? [],
+      pointStyle: SHAPES[index % SHAPES.length] ?? 'circle',
+      pointRadius: 6,
+      borderWidth: 2,
+    })),
+  };
+  const axis = {
+    grid: { color: palette.line },
+    ticks: { color: palette.text.secondary },
+    border: { color: palette.line },
+  };
+  const options: ChartOptions<'line'> = {
+    animation: false,
+    maintainAspectRatio: false,
+    font: { family: typography.fontFamily ?? 'sans-serif' },
+    scales: {
+      x: {
+        ...axis,
+        type: 'linear',
+        min: 0,
+        max: 105,
+        title: { display: true, text: 'Load, % of nameplate current', color: palette.text.secondary },
+      },
+      y: { ...axis, grace: '8%', title: { display: true, text: 'Efficiency, %', color: palette.text.secondary } },
+    },
+    plugins: {
+      legend: { position: 'top', align: 'start', labels: { usePointStyle: true, color: palette.text.primary } },
+      tooltip: {
+        callbacks: {
+          title: ([item]) => `${(item?.raw as LoadPoint | undefined)?.x ?? ''} % load`,
+          label: ({ dataset, raw }) =>
+            `${dataset.label}: ${(raw as LoadPoint).y.toFixed(2)} ± ${(raw as LoadPoint).u.toFixed(2)} %`,
+        },
+      },
+      annotation: { annotations: limitLines(limits, palette.text.secondary, palette.background.paper) },
+    },
+  };
+  const savePicture = () => {
+    const source = chart.current?.canvas;
+    if (!source) return;
+    const canvas = document.createElement('canvas');
+    const line = Math.round(source.width / 32);
+    canvas.width = source.width;
+    canvas.height = source.height + line * 2;
+    const context = canvas.getContext('2d');
+    if (!context) return;
+    context.fillStyle = palette.background.paper;
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    context.drawImage(source, 0, 0);
+    context.fillStyle = palette.text.primary;
+    context.font = `${line * 0.8}px ${typography.fontFamily}`;
+    context.fillText(caption, line, source.height + line);
+    canvas.toBlob((blob) => blob && saveFile(`${caption}.png`, blob));
+  };
+  const saveData = () => {
+    const rows = byMains.flatMap((one) =>
+      pointsOf(one).map(({ x, y, u }) => `${mainsLabel(one.mains)},${x},${y},${u}`),
+    );
+    saveFile(
+      `${caption}.csv`,
+      new Blob([['mains,load_percent,efficiency_percent,expanded_uncertainty_percent', ...rows, ''].join('\r\n')], {
+        type: 'text/csv',
+      }),
+    );
+  };
+  const words = byMains
+    .map(
+      (one) =>
+        `${mainsLabel(one.mains)}: ${pointsOf(one)
+          .map(({ x, y }) => `${Math.round(x)} % load ${y.toFixed(1)} %`)
+          .join(', ')}`,
+    )
+    .join('. ');
+  return (
+    <Box
+      component="figure"
+      sx={{ m: 0, p: 1.5, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
+    >
+      <Box sx={{ height: 320 }}>
+        <Line
+          ref={chart}
+          data={data}
+          options={options}
+          plugins={[whiskers]}
+          role="img"
+          aria-label={`Efficiency against load. ${words}`}
+        />
+      </Box>
+      <Box
+        component="figcaption"
+        sx={{ display: 'flex', alignItems: 'center', gap: 1, color: 'text.secondary', fontSize: 13 }}
+      >
+        <Box sx={{ flex: 1 }}>{caption}</Box>
+        <Button size="small" onClick={savePicture}>
+          Save as PNG
+        </Button>
+        <Button size="small" onClick={saveData}>
+          Save as CSV
+        </Button>
+      </Box>
+    </Box>
+  );
+}

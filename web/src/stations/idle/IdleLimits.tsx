@@ -1,0 +1,59 @@
+// The no-load limits held against the idle draw.
+import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useOnBench } from '../../app/bench.tsx';
+import { LimitBand } from '../../parts/LimitBand.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
+
+export function IdleLimits() {
+  const { verdict } = useOnBench();
+  if (verdict.idleLimits.length === 0) return null;
+  return (
+    <>
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        Limit sets
+      </Typography>
+      <Table size="small" aria-label="No-load limits">
+        <TableHead>
+          <TableRow>
+            {['Set', 'Mains', 'Limit', 'Measured', '', 'Outcome', 'Standing'].map((head) => (
+              <TableCell key={head}>{head}</TableCell>
+            ))}
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {verdict.idleLimits.map((line) => (
+            <TableRow key={`${line.setId} ${mainsLabel(line.mains)}`}>
+              <TableCell>{line.title}</TableCell>
+              <TableCell>{mainsLabel(line.mains)}</TableCell>
+              <TableCell>{line.limit.kind === 'at-most' ? `≤ ${formatPlain(line.limit.high, 'power')}` : ''}</TableCell>
+              <TableCell>{formatMeasured(line.result.value, expandedUncertainty(line.result), 'power')}</TableCell>
+              <TableCell>
+                <LimitBand
+                  value={line.result.value}
+                  expanded={expandedUncertainty(line.result)}
+                  limit={line.limit}
+                  quantity="power"
+                />
+              </TableCell>
+              <TableCell>
+                <StateMark state={line.decision.outcome} />
+              </TableCell>
+              <TableCell title={line.why}>{line.standing}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+        Confirm every limit against its current text. One sample is never compliance.
+      </Typography>
+    </>
+  );
+}

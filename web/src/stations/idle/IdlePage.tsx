@@ -1,0 +1,156 @@
+// Idle: what it draws with nothing to do, at each mains, and what that costs a year.
+import { type IdleResult, yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
+import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useReducer, useState } from 'react';
+import { Link } from 'react-router';
+import { useOnBench } from '../../app/bench.tsx';
+import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
+import { Choice } from '../../parts/fields.tsx';
+import { type PointKey, useEntry } from '../../parts/useEntry.ts';
+import { IdleLimits } from './IdleLimits.tsx';
+
+const ATTACHMENTS: readonly Attached[] = ['nothing', 'cable', 'cable and meter'];
+
+const COLUMNS = [
+  { head: 'Energy, Wh', name: 'energy', quantity: 'energy' },
+  { head: 'over, min', name: 'minutes', quantity: 'duration' },
+  { head: 'or watts', name: 'watts', quantity: 'power' },
+] as const;
+
+function drawOf({ watts, below }: IdleResult): string {
+  return below === null
+    ? formatMeasured(watts.value, expandedUncertainty(watts), 'power')
+    : `below ${formatPlain(below, 'power')}`;
+}
+
+export function IdlePage() {
+  const { dossier, verdict } = useOnBench();
+  const { profile, rigs, points, sample } = dossier;
+  const lastRig = points.findLast(({ load }) => load === 0)?.rigId;
+  const [rigId, setRigId] = useState(lastRig ?? rigs[0]?.id ?? '');
+  const { typedAt, commit, repeat } = useEntry();
+  const [, redraw] = useReducer((count: number) => count + 1, 0);
+
+  const rowOf = (mains: Mains, attached: Attached): RowSpec => {
+    const key: PointKey = { setupId: null, mains, load: 0, attached, rigId };
+    const result = verdict.idle.find((one) => one.attached === attached && mainsLabel(one.mains) === mainsLabel(mains));
+    const label = `${mainsLabel(mains)}, ${attached} attached`;
+    const cells = COLUMNS.map(({ name, quantity }): CellSpec => {
+      const target = { quantity, place: 'mains', port: null } as const;
+      return {
+        id: `idle|${mainsLabel(mains)}|${attached}|${quantity}`,
+        label: `${label}, ${name}`,
+        quantity,
+        typed: typedAt(key, target),
+        commit: (typed) => commit(key, target, typed),
+      };
+    });
+    return {
+      id: label,
+      head: `${attached} attached`,
+      cells,
+      results: [
+        result && (
+          <Box component="span" key="draw" sx={{ fontWeight: 600, fontSize: 16 }}>
+            {drawOf(result)}
+            {result.runs > 1 && ` (${result.runs} runs)`}
+          </Box>
+        ),
+        result
+          ? `${result.below === null ? '' : '< '}${yearlyKilowattHours(result.below ?? result.watts.value).toFixed(2)} kWh`
+          : '',
+        result
+          ? `${result.below === null ? '' : '< '}${yearlyCost(result.below ?? result.watts.value, profile.tariff).toFixed(2)} ${profile.currency}`
+          : '',
+        result && (
+          <Button
+            key="repeat"
+            size="small"
+            sx={{ minWidth: 0, py: 0 }}
+            aria-label={`Repeat ${label}`}
+            onClick={() => {
+              repeat(key);
+              redraw();
+            }}
+          >
+            Repeat
+          </Button>
+        ),
+      ],
+    };
+  };
+
+  const findings = verdict.idle.flatMap(({ mains, attached, findings: all }) =>
+    all.map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
+  );
+  return (
+    <Box sx={{ maxWidth: 1080 }}>
+      <Stack direction="row" spacing={2} sx={{ mb: 2, alignItems: 'center' }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Idle
+        </Typography>
+        <Choice
+          label="Rig"
+          value={rigId}
+          options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={setRigId}
+          more={{ sx: { width: 220 } }}
+        />
+      </Stack>
+      {sample.model.kind === 'car' && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          The mains of the profile are AC. For a car charger choose a DC supply at <Link to="/rules">Rules</Link>.
+        </Alert>
+      )}
+      {rigs.length === 0 ? (
+        <Alert severity="warning">
+          No rig yet: readings need to know their meters. <Link to="/bench">Add instruments and a rig at Bench</Link>.
+        </Alert>
+      ) : (
+        <Box data-entry-area="">
+          {profile.mains.map((mains) => (
+            <Box
+              key={mainsLabel(mains)}
+              sx={{
+                p: 1.5,
+                mb: 1.5,
+                border: 1,
+                borderColor: 'divider',
+                borderRadius: 1,
+                bgcolor: 'background.paper',
+                overflowX: 'auto',
+              }}
+            >
+              <Typography variant="h3" sx={{ px: 0.75 }}>
+                {mainsLabel(mains)}
+              </Typography>
+              <EntryGrid
+                label={`Idle at ${mainsLabel(mains)}`}
+                heads={['', ...COLUMNS.map(({ head }) => head), 'Draw', 'A year', 'Cost a year', '']}
+                rows={ATTACHMENTS.map((attached) => rowOf(mains, attached))}
+                draftKey={`cell-${sample.id}`}
+              />
+            </Box>
+          ))}
+        </Box>
+      )}
+      {findings.map((finding) => (
+        <Typography key={finding} variant="body2" color="warning.main">
+          {finding}
+        </Typography>
+      ))}
+      <Typography variant="body2" color="text.secondary">
+        Best by energy over 10 min or more: idle comes in bursts. Meter’s voltage tap on the supply side. Cost at{' '}
+        {profile.tariff} {profile.currency} a kWh, left plugged in all year.
+      </Typography>
+      <IdleLimits />
+    </Box>
+  );
+}

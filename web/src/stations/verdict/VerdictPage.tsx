@@ -1,0 +1,149 @@
+// The verdict: each claim's state with the readings behind it, and the ways to take it along.
+import { CLAIM_STATES, type ClaimState, describeDuration, describePromise } from '@lastmark/core/claim';
+import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import type { KeyFigures } from '@lastmark/core/verdict';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
+import { useOnBench } from '../../app/bench.tsx';
+import { EvidenceList } from '../../parts/EvidenceList.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
+
+function Figures({ figures }: { readonly figures: KeyFigures }) {
+  const { watts, efficiency, idle, massPerWatt, pricePerWatt } = figures;
+  const items: [string, string, string][] = [
+    ['Nameplate', watts === null ? '–' : formatPlain(watts, 'power'), ''],
+    [
+      'Average efficiency',
+      efficiency ? formatMeasured(efficiency.value, efficiency.expanded, 'efficiency') : '–',
+      efficiency?.condition ?? 'not measured',
+    ],
+    [
+      'Idle',
+      idle
+        ? idle.below
+          ? `below ${formatPlain(idle.value, 'power')}`
+          : formatMeasured(idle.value, idle.expanded, 'power')
+        : '–',
+      idle?.condition ?? 'not measured',
+    ],
+    ['Mass', massPerWatt === null ? '–' : `${(massPerWatt * 1000).toFixed(2)} g/W`, ''],
+    [
+      'Price',
+      pricePerWatt === null ? '–' : `${pricePerWatt.value.toFixed(2)} ${pricePerWatt.currency}/W`,
+      pricePerWatt?.basis ?? '',
+    ],
+  ];
+  return (
+    <Box component="dl" sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1.5, m: 0, mb: 3 }}>
+      {items.map(([name, value, condition]) => (
+        <Box key={name}>
+          <Box component="dt" sx={{ color: 'text.secondary', fontSize: 13 }}>
+            {name}
+          </Box>
+          <Box component="dd" sx={{ m: 0 }}>
+            <Box sx={{ fontSize: 21, fontWeight: 600, lineHeight: 1.25 }}>{value}</Box>
+            <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{condition}</Box>
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** Where to go to settle a claim nobody tested. */
+function NextStep({ kind }: { readonly kind: string }) {
+  const { dossier } = useOnBench();
+  if (kind === 'wording') return null;
+  const station = kind === 'idle' ? 'idle' : 'efficiency';
+  return (
+    <Button size="small" component={Link} to={`/samples/${dossier.sample.id}/${station}`} sx={{ mt: 0.5, px: 0.5 }}>
+      Measure it at {station === 'idle' ? 'Idle' : 'Efficiency'}
+    </Button>
+  );
+}
+
+function ClaimGroup({ state }: { readonly state: ClaimState }) {
+  const { dossier, verdict } = useOnBench();
+  const members = dossier.claims.flatMap((claim, index) => {
+    const result = verdict.claims[index];
+    return result?.state === state ? [{ claim, result }] : [];
+  });
+  if (members.length === 0) return null;
+  return (
+    <Box component="section" aria-label={state} sx={{ mb: 2.5 }}>
+      <Typography variant="h2" sx={{ mb: 0.75 }}>
+        <StateMark state={state} />
+      </Typography>
+      {members.map(({ claim, result }) => (
+        <Box
+          key={claim.id}
+          component="details"
+          sx={{
+            border: 1,
+            borderColor: 'divider',
+            borderRadius: 1,
+            bgcolor: 'background.paper',
+            mb: 0.75,
+            '& > summary': { px: 2, py: 1, cursor: 'pointer' },
+          }}
+        >
+          <summary>
+            <Box component="span" sx={{ fontWeight: 600 }}>
+              {describePromise(claim.promise)}
+            </Box>{' '}
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {claim.duration.kind !== 'unstated' && `(${describeDuration(claim.duration)}) `}
+            </Box>
+            {result.sentence}
+          </summary>
+          <Box sx={{ px: 2, pb: 1.5 }}>
+            <EvidenceList result={result} printed={claim.printed} />
+            {state === 'not tested' && <NextStep kind={claim.promise.kind} />}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+export function VerdictPage() {
+  const { dossier, verdict } = useOnBench();
+  const { sample, profile } = dossier;
+  const base = `/api/samples/${sample.id}`;
+  return (
+    <Box sx={{ maxWidth: 980 }}>
+      <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
+        <Typography variant="h1" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
+          Verdict
+        </Typography>
+        <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
+          Print the sheet
+        </Button>
+        <Button variant="outlined" href={`${base}/export.csv`}>
+          Data as CSV
+        </Button>
+        <Button variant="outlined" href={`${base}/export.json`}>
+          Data as JSON
+        </Button>
+      </Stack>
+      <Figures figures={verdict.figures} />
+      {CLAIM_STATES.map((state) => (
+        <ClaimGroup key={state} state={state} />
+      ))}
+      {dossier.claims.length === 0 && (
+        <Typography color="text.secondary">
+          Nothing to judge yet. <Link to={`/samples/${sample.id}/claims`}>Type what the label promises</Link>.
+        </Typography>
+      )}
+      <Typography variant="body2" color="text.secondary">
+        {profile.rule === 'guarded'
+          ? 'Guarded: proven only if value − U clears the limit, short only if value + U misses it.'
+          : 'Simple: the value against the limit.'}{' '}
+        U is k = 2, about 95 %. A result from Lastmark is not a safety certification.
+      </Typography>
+    </Box>
+  );
+}
