@@ -73,7 +73,8 @@ export const currency = () =>
 export const record = <T extends Record<string, unknown>>(fields: T) =>
   object(fields as never)
     .strict()
-    .noUnknown('${path} has a field nobody knows: ${unknown}') as ObjectSchema<AnyObject>;
+    .exact('${path} has a field nobody knows: ${properties}')
+    .required('${path} is missing') as ObjectSchema<AnyObject>;
 
 export const list = (of: unknown, max: number) =>
   array(of as Schema<unknown>)

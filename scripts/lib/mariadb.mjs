@@ -144,7 +144,8 @@ export async function startMariadb(folder, { port } = {}) {
     stop: async () => {
       if (!ended) {
         child.kill('SIGTERM');
-        await Promise.race([end, pause(STOP_MILLISECONDS)]);
+        // An unreferenced timer: waiting must not outlive the database.
+        await Promise.race([end, new Promise((resolve) => setTimeout(resolve, STOP_MILLISECONDS).unref())]);
       }
       if (socketFolder) rmSync(socketFolder, { recursive: true, force: true });
     },

@@ -23,8 +23,10 @@ export interface ChargerPhysics {
   readonly lowMainsPenalty: number;
   /** Source resistance of an output, Ω. */
   readonly sourceOhms: number;
-  /** Fraction of the asked current it can give warm at full load; 1 when it holds. */
+  /** Fraction of the asked current it can give warm when asked for much; 1 when it holds. */
   readonly warmFoldBack: number;
+  /** Output power from which it cannot hold warm, W. */
+  readonly foldBackFrom: number;
   /** Draw with nothing attached at 230 V, W. */
   readonly idle: number;
   /** Output power from which power-factor correction works, W; infinite when it has none. */
@@ -46,7 +48,7 @@ export function operate(
   load: number,
   mainsVolts: number,
 ): TruePoint {
-  const held = load >= 0.99 ? physics.warmFoldBack : 1;
+  const held = load * nameplateWatts >= physics.foldBackFrom ? physics.warmFoldBack : 1;
   const actual = outputs.map(({ port, volts, amps }) => {
     const current = amps * load * held;
     return { port, amps: current, volts: volts * 1.004 - physics.sourceOhms * current };

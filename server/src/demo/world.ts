@@ -82,6 +82,7 @@ const SOUND: ChargerPhysics = {
   lowMainsPenalty: 0.35,
   sourceOhms: 0.02,
   warmFoldBack: 1,
+  foldBackFrom: Number.POSITIVE_INFINITY,
   idle: 0.042,
   correctionFrom: Number.POSITIVE_INFINITY,
 };
@@ -220,7 +221,7 @@ export const SHELF: readonly DemoSample[] = [
         idle: { mains: [230], rig: 'idle' },
       },
     ],
-    physics: { ...SOUND, warmFoldBack: 0.86, idle: 0.19, fixedLoss: 0.5, correctionFrom: 70 },
+    physics: { ...SOUND, warmFoldBack: 0.86, foldBackFrom: 115, idle: 0.19, fixedLoss: 0.5, correctionFrom: 70 },
   },
   {
     model: model({
@@ -332,6 +333,7 @@ export const SHELF: readonly DemoSample[] = [
     physics: {
       ...SOUND,
       warmFoldBack: 0.945,
+      foldBackFrom: 72,
       idle: 0.098,
       fixedLoss: 0.35,
       proportionalLoss: 0.06,

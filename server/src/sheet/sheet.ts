@@ -7,8 +7,9 @@ import { sheetContent } from './content.ts';
 import { FONTS, SHEET_FONT } from './fonts.ts';
 
 pdfmake.setFonts(FONTS);
-// The sheet is made of text alone: nothing may be fetched.
+// The sheet is made of text alone: nothing may be fetched, and only the fonts are read.
 pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path) => Object.values(FONTS[SHEET_FONT]).includes(path));
 
 /** The sheet of a sample: one A4 page of real text. */
 export async function sheetPdf(dossier: SampleDossier, printedAt: Date): Promise<Buffer> {

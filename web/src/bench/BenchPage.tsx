@@ -68,7 +68,7 @@ const none = (words: string) => (
 function Due({ due }: { readonly due: string | null }) {
   if (!due) return <Box sx={{ color: 'text.secondary' }}>not stated</Box>;
   const overdue = due < new Date().toISOString().slice(0, 10);
-  return overdue ? <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ overdue since {due}</Box> : <>{due}</>;
+  return overdue ? <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ overdue since {due}</Box> : due;
 }
 
 function Instruments({

@@ -143,9 +143,9 @@ function Cell({
       onKeyDown={(event) => void keys(event)}
       sx={(theme) => ({
         width: '100%',
-        minWidth: 74,
+        minWidth: cell.quantity === 'energy' ? 104 : 66,
         height: 32,
-        px: 1,
+        px: 0.75,
         font: 'inherit',
         fontSize: 15,
         textAlign: 'right',

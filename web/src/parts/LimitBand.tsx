@@ -3,7 +3,7 @@ import type { Limit } from '@lastmark/core/decision';
 import { formatMeasured, formatPlain, type QuantityId } from '@lastmark/core/quantity';
 import { useTheme } from '@mui/material/styles';
 
-const WIDTH = 160;
+const WIDTH = 120;
 const HEIGHT = 16;
 const MIDDLE = HEIGHT / 2;
 

@@ -12,16 +12,17 @@ import { StateMark } from '../parts/StateMark.tsx';
 const ROW_HEIGHT = 62;
 const NEAR_END = 20;
 
-const COLUMNS =
-  '150px minmax(190px, 1.6fr) 76px 86px minmax(150px, 1fr) minmax(130px, 0.9fr) 96px 92px minmax(120px, 0.8fr)';
+const COLUMNS = '108px minmax(150px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 116px';
 
-const HEADS = ['Ports', 'Sample', 'Kind', 'Nameplate', 'Average efficiency', 'Idle', 'Mass', 'Price', 'Claims'];
+const HEADS = ['Ports', 'Sample', 'Nameplate', 'Average efficiency', 'Idle', 'Mass', 'Price', 'Claims'];
 
 /** A figure with its condition under it; both in full where the column is too narrow for them. */
 function Figure({ text, condition }: { readonly text: string; readonly condition?: string }) {
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Box>{text}</Box>
+      <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={text}>
+        {text}
+      </Box>
       {condition && (
         <Box
           title={condition}
@@ -48,7 +49,7 @@ function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
   const states = SHOWN_STATES.filter((state) => claims[state]);
   if (states.length === 0) return NONE;
   return (
-    <Box sx={{ display: 'flex', gap: 1.25 }}>
+    <Box sx={{ display: 'flex', gap: 0.9 }}>
       {states.map((state) => (
         <Box key={state} component="span" sx={{ display: 'inline-flex', gap: 0.5, alignItems: 'center' }}>
           <StateMark state={state} bare />
@@ -62,10 +63,9 @@ function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
 function cells({ ports, maker, model, serial, tag, kind, figures }: SampleRow): ReactNode[] {
   const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims } = figures;
   return [
-    <PortFace key="ports" ports={ports} width={Math.min(140, ports.length * 34 + 14)} />,
-    <Figure key="name" text={`${maker} ${model}`} condition={serial || tag} />,
-    kind,
-    watts === null ? NONE : formatPlain(watts, 'power'),
+    <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />,
+    <Figure key="name" text={model} condition={`${maker} · ${serial || tag}`} />,
+    <Figure key="watts" text={watts === null ? '–' : formatPlain(watts, 'power')} condition={kind} />,
     efficiency ? (
       <Figure
         key="eff"

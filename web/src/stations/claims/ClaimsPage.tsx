@@ -123,6 +123,7 @@ function ClaimRow({
       <Box sx={{ color: 'text.secondary' }}>
         {claim.printed}
         {claim.duration.kind !== 'unstated' && `, ${describeDuration(claim.duration)}`}
+        {' · '}
         <Attachments owner="claim" ownerId={claim.id} compact />
       </Box>
       <StateMark state={verdict.claims[index]?.state ?? 'not tested'} />

@@ -64,7 +64,7 @@ export function LimitTable({ limits, setup }: Props) {
           No limit set covers what is measured so far. The four-point average needs 25, 50, 75 and 100 %.
         </Typography>
       ) : (
-        <Table size="small" aria-label="Limit sets">
+        <Table size="small" aria-label="Limit sets" sx={{ '& td:not(:first-of-type)': { whiteSpace: 'nowrap' } }}>
           <TableHead>
             <TableRow>
               {['Set', 'Quantity', 'Mains', 'Limit', 'Measured', '', 'Outcome', 'Conforms'].map((head) => (

@@ -38,11 +38,12 @@ interface LoadPoint {
 /** U as a whisker through each mark. */
 const whiskers: Plugin<'line'> = {
   id: 'whiskers',
-  afterDatasetsDraw: ({ ctx, data, scales, getDatasetMeta, chartArea }) => {
+  afterDatasetsDraw: (chart) => {
+    const { ctx, data, scales, chartArea } = chart;
     const { y } = scales;
     if (!y) return;
     data.datasets.forEach((dataset, index) => {
-      const meta = getDatasetMeta(index);
+      const meta = chart.getDatasetMeta(index);
       if (meta.hidden) return;
       ctx.save();
       ctx.strokeStyle = String(dataset.borderColor);

@@ -62,7 +62,7 @@ export function LoadGrid({ setup, series }: Props) {
   const [, redraw] = useReducer((count: number) => count + 1, 0);
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);
   const columns = columnsOf(setup, rig?.outputPlace ?? 'port');
-  const heads = ['Load', ...columns.map(({ head }) => head), 'Output, W', 'Efficiency', 'Loss', ''];
+  const heads = ['Load', ...columns.map(({ head }) => head), 'Efficiency', 'Output', 'Loss', ''];
 
   const rowOf = (mains: Mains, load: number): RowSpec => {
     const idle = load === 0;
@@ -86,16 +86,19 @@ export function LoadGrid({ setup, series }: Props) {
       id: `${mainsLabel(mains)} ${load}`,
       head: (
         <>
-          {Math.round(load * 100)} %{' '}
-          <Box component="span" sx={{ fontWeight: 400, fontSize: 12, color: 'text.secondary' }}>
-            {idle ? 'nothing attached' : setting(setup, load)}
+          {Math.round(load * 100)} %
+          <Box
+            component="span"
+            sx={{ display: 'block', fontWeight: 400, fontSize: 12, color: 'text.secondary', lineHeight: 1.1 }}
+          >
+            {idle ? 'idle' : setting(setup, load)}
           </Box>
         </>
       ),
       cells,
       results: [
-        result ? formatMeasured(result.output.value, expandedUncertainty(result.output), 'power') : '',
         <Result key="eff" result={result} />,
+        result ? formatPlain(result.output.value, 'power') : '',
         result ? formatPlain(result.loss.value, 'power') : '',
         result && pointOf(key) ? (
           <Button

@@ -2,6 +2,7 @@
 import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -20,10 +21,10 @@ export function IdleLimits() {
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
         Limit sets
       </Typography>
-      <Table size="small" aria-label="No-load limits">
+      <Table size="small" aria-label="No-load limits" sx={{ '& td': { whiteSpace: 'nowrap' } }}>
         <TableHead>
           <TableRow>
-            {['Set', 'Mains', 'Limit', 'Measured', '', 'Outcome', 'Standing'].map((head) => (
+            {['Set', 'Mains', 'Limit', 'Measured', '', 'Outcome'].map((head) => (
               <TableCell key={head}>{head}</TableCell>
             ))}
           </TableRow>
@@ -45,8 +46,16 @@ export function IdleLimits() {
               </TableCell>
               <TableCell>
                 <StateMark state={line.decision.outcome} />
+                {line.standing === 'indicative' && (
+                  <Box
+                    component="span"
+                    title={line.why}
+                    sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}
+                  >
+                    indicative
+                  </Box>
+                )}
               </TableCell>
-              <TableCell title={line.why}>{line.standing}</TableCell>
             </TableRow>
           ))}
         </TableBody>

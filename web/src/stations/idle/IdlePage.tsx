@@ -30,6 +30,23 @@ function drawOf({ watts, below }: IdleResult): string {
     : `below ${formatPlain(below, 'power')}`;
 }
 
+/** Energy and cost of a year plugged in. */
+function Year({ result: { below, watts } }: { readonly result: IdleResult }) {
+  const { tariff, currency } = useOnBench().dossier.profile;
+  const bound = below === null ? '' : '< ';
+  const value = below ?? watts.value;
+  return (
+    <Box component="span" sx={{ display: 'block', lineHeight: 1.2 }}>
+      {bound}
+      {yearlyKilowattHours(value).toFixed(2)} kWh
+      <Box component="span" sx={{ display: 'block', fontSize: 13, color: 'text.secondary' }}>
+        {bound}
+        {yearlyCost(value, tariff).toFixed(2)} {currency}
+      </Box>
+    </Box>
+  );
+}
+
 export function IdlePage() {
   const { dossier, verdict } = useOnBench();
   const { profile, rigs, points, sample } = dossier;
@@ -54,7 +71,7 @@ export function IdlePage() {
     });
     return {
       id: label,
-      head: `${attached} attached`,
+      head: attached,
       cells,
       results: [
         result && (
@@ -63,12 +80,7 @@ export function IdlePage() {
             {result.runs > 1 && ` (${result.runs} runs)`}
           </Box>
         ),
-        result
-          ? `${result.below === null ? '' : '< '}${yearlyKilowattHours(result.below ?? result.watts.value).toFixed(2)} kWh`
-          : '',
-        result
-          ? `${result.below === null ? '' : '< '}${yearlyCost(result.below ?? result.watts.value, profile.tariff).toFixed(2)} ${profile.currency}`
-          : '',
+        result && <Year key="year" result={result} />,
         result && (
           <Button
             key="repeat"
@@ -133,7 +145,7 @@ export function IdlePage() {
               </Typography>
               <EntryGrid
                 label={`Idle at ${mainsLabel(mains)}`}
-                heads={['', ...COLUMNS.map(({ head }) => head), 'Draw', 'A year', 'Cost a year', '']}
+                heads={['Attached', ...COLUMNS.map(({ head }) => head), 'Draw', 'A year', '']}
                 rows={ATTACHMENTS.map((attached) => rowOf(mains, attached))}
                 draftKey={`cell-${sample.id}`}
               />

@@ -37,14 +37,14 @@ function Figures({ figures }: { readonly figures: KeyFigures }) {
     ],
   ];
   return (
-    <Box component="dl" sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1.5, m: 0, mb: 3 }}>
+    <Box component="dl" sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 3, rowGap: 1.5, m: 0, mb: 3 }}>
       {items.map(([name, value, condition]) => (
         <Box key={name}>
           <Box component="dt" sx={{ color: 'text.secondary', fontSize: 13 }}>
             {name}
           </Box>
           <Box component="dd" sx={{ m: 0 }}>
-            <Box sx={{ fontSize: 21, fontWeight: 600, lineHeight: 1.25 }}>{value}</Box>
+            <Box sx={{ fontSize: 19, fontWeight: 600, lineHeight: 1.25 }}>{value}</Box>
             <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{condition}</Box>
           </Box>
         </Box>

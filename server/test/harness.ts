@@ -1,0 +1,164 @@
+// A server on a fresh database for a test file, spoken to over HTTP.
+import type { AttachmentInfo, Sample, SampleInput, StoredClaim, StoredRig, StoredSetup } from '@lastmark/contract';
+import type { Express } from 'express';
+import { createPool } from 'mysql2/promise';
+import { pino } from 'pino';
+import request from 'supertest';
+import { inject } from 'vitest';
+import { type Connection, connect } from '../src/db/database.ts';
+import { newId } from '../src/db/ids.ts';
+import { migrate } from '../src/db/migrate.ts';
+import { createHandlers } from '../src/handlers.ts';
+import { createApp } from '../src/http/app.ts';
+import { MIGRATIONS } from '../src/paths.ts';
+
+export interface Harness extends Connection {
+  readonly app: Express;
+  readonly url: string;
+  readonly log: string[];
+  readonly stop: () => Promise<void>;
+}
+
+/** A migrated database of its own and an application on it. */
+export async function startHarness(name: string, { migrated = true } = {}): Promise<Harness> {
+  const server = inject('databaseUrl');
+  const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
+  const admin = createPool(server);
+  await admin.query(`DROP DATABASE IF EXISTS lastmark_${name}`);
+  await admin.query(`CREATE DATABASE lastmark_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+  await admin.end();
+  const connection = connect(url);
+  if (migrated) await migrate(connection.pool, MIGRATIONS);
+  const log: string[] = [];
+  const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
+  const app = createApp({
+    db: connection.db,
+    handlers: createHandlers('9.9.9'),
+    log: logger,
+    web: '/nowhere',
+    loopbackOnly: true,
+  });
+  return { ...connection, app, url, log, stop: () => connection.pool.end() };
+}
+
+export const aSample = (
+  part: { model?: Partial<SampleInput['model']>; unit?: Partial<SampleInput['unit']> } = {},
+): SampleInput => ({
+  model: {
+    maker: 'Tarnhook',
+    model: 'Ember 45',
+    kind: 'wall',
+    ports: [
+      { label: 'C1', connector: 'C', twin: null },
+      { label: 'A1', connector: 'A', twin: null },
+    ],
+    length: 0.052,
+    width: 0.039,
+    height: 0.028,
+    mass: 0.083,
+    withPlug: true,
+    plugForm: 'folding',
+    plugEarthed: false,
+    plugBlocksNeighbour: false,
+    inputRating: '100–240 V 50/60 Hz 1.2 A',
+    marks: ['double insulation'],
+    prices: [{ kind: 'paid', amount: 24.5, currency: 'EUR', date: '2026-03-01' }],
+    ...part.model,
+  },
+  unit: { revision: 'A', serial: 'T-1', dateCode: '', obtained: 'bought', disclosure: '', notes: '', ...part.unit },
+});
+
+const NO_SPEC = {
+  readingPercent: 0,
+  rangePercent: 0,
+  range: 0,
+  offset: 0,
+  resolution: 0,
+  floor: 0,
+  coverage: 'not stated',
+};
+
+/** Create things the way the browser does; every call must succeed. */
+export function makers({ app }: Pick<Harness, 'app'>) {
+  const post = async <T>(path: string, body: object): Promise<T> => {
+    const answer = await request(app).post(`/api${path}`).send(body);
+    if (answer.status !== 201) throw new Error(`${path}: ${answer.status} ${JSON.stringify(answer.body)}`);
+    return answer.body as T;
+  };
+  return {
+    post,
+    sample: (part?: Parameters<typeof aSample>[0]) => post<Sample>('/samples', aSample(part)),
+    claim: (sampleId: string, promise: object) =>
+      post<StoredClaim>(`/samples/${sampleId}/claims`, { promise, duration: { kind: 'unstated' }, printed: 'label' }),
+    rig: async (part: object = {}) => {
+      const instrument = (specs: object) =>
+        post<{ id: string }>('/instruments', {
+          name: 'Meter',
+          class: 'bench multimeter',
+          firmware: '',
+          calibrationDue: null,
+          specs,
+        });
+      const watts = await instrument({ power: { ...NO_SPEC, readingPercent: 0.15, offset: 0.1, floor: 0.01 } });
+      const volts = await instrument({ voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 } });
+      const amps = await instrument({ current: { ...NO_SPEC, readingPercent: 0.1, offset: 0.003 } });
+      const meters = { mains: watts.id, outputVolts: volts.id, outputAmps: amps.id };
+      return post<StoredRig>('/rigs', {
+        name: 'Bench',
+        meters,
+        outputPlace: 'port',
+        leadOhms: 0,
+        leadUOhms: 0,
+        note: '',
+        ...part,
+      });
+    },
+    setup: (sampleId: string, rigId: string, part: object = {}) =>
+      post<StoredSetup>(`/samples/${sampleId}/setups`, {
+        name: 'C1 20 V',
+        outputs: [{ port: 'C1', volts: 20, amps: 3.25 }],
+        evidence: 'load',
+        rigId,
+        nameplateClass: null,
+        ...part,
+      }),
+    attach: async (owner: string, ownerId: string, name: string, bytes: Buffer) => {
+      const answer = await request(app)
+        .post('/api/attachments')
+        .query({ owner, ownerId, name })
+        .set('Content-Type', 'application/octet-stream')
+        .send(bytes);
+      return { status: answer.status, body: answer.body as AttachmentInfo };
+    },
+  };
+}
+
+export const EU = { kind: 'ac', volts: 230, hertz: 50 } as const;
+
+/** A loaded point as the keypad sends it. */
+export const aPoint = (
+  setupId: string,
+  rigId: string,
+  typed: Partial<Record<'watts' | 'volts' | 'amps', string>>,
+  part: object = {},
+) => ({
+  id: newId(),
+  setupId,
+  mains: EU,
+  load: 1,
+  attached: 'nothing',
+  rigId,
+  takenAt: '2026-03-02T09:00:00.000Z',
+  readings: [
+    ...(typed.watts === undefined
+      ? []
+      : [{ id: newId(), quantity: 'power', place: 'mains', port: null, typed: typed.watts }]),
+    ...(typed.volts === undefined
+      ? []
+      : [{ id: newId(), quantity: 'voltage', place: 'port', port: 'C1', typed: typed.volts }]),
+    ...(typed.amps === undefined
+      ? []
+      : [{ id: newId(), quantity: 'current', place: 'port', port: 'C1', typed: typed.amps }]),
+  ],
+  ...part,
+});

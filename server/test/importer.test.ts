@@ -1,0 +1,136 @@
+import type { FilePlan } from '@lastmark/core/meter-file';
+import { sniffFile } from '@lastmark/core/meter-file';
+import fc from 'fast-check';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Harness, makers, startHarness } from './harness.ts';
+
+let harness: Harness;
+let make: ReturnType<typeof makers>;
+let sampleId: string;
+let setupId: string;
+beforeAll(async () => {
+  harness = await startHarness('importer');
+  make = makers(harness);
+  sampleId = (await make.sample()).id;
+  const rig = await make.rig();
+  setupId = (await make.setup(sampleId, rig.id)).id;
+});
+afterAll(() => harness.stop());
+
+const planOf = (text: string): FilePlan => {
+  const plan = sniffFile(text, ['C1']);
+  if ('reason' in plan) throw new Error(plan.reason);
+  return plan;
+};
+const send = (text: string, part: object = {}) =>
+  request(harness.app)
+    .post(`/api/samples/${sampleId}/imports`)
+    .send({
+      fileName: 'log.csv',
+      text,
+      plan: 'plan' in part ? part.plan : planOf(text),
+      setupId,
+      wholeFileMains: null,
+      keepGood: false,
+      takenAt: '2026-03-02T09:00:00.000Z',
+      ...part,
+    });
+const dossier = async () => (await request(harness.app).get(`/api/samples/${sampleId}/dossier`)).body;
+
+const HEAD = 'Load [%];Vin [V];Pin [W];PF;Vout [V];Iout [A]';
+const GOOD = [
+  HEAD,
+  '100;230,1;71,62;0,93;20,043;3,248',
+  '100;230,0;71,60;0,93;20,041;3,249',
+  '0;230,0;0,045;0,1;5,1;0',
+].join('\n');
+
+describe('a meter file', () => {
+  it('becomes points with means and spread, and is itself attached', async () => {
+    const answer = await send(GOOD);
+    expect(answer.status).toBe(201);
+    expect(answer.body).toMatchObject({ points: 2, goodLines: 3, badLines: [] });
+    const { points } = await dossier();
+    const loaded = points.find(({ load }: { load: number }) => load === 1);
+    const watts = loaded.readings.find(
+      ({ quantity, place }: { quantity: string; place: string }) => quantity === 'power' && place === 'mains',
+    );
+    expect(watts).toMatchObject({ value: expect.closeTo(71.61, 9), count: 2, source: 'log.csv, 2 lines, 2–3' });
+    expect(watts.spread).toBeCloseTo(0.01414, 5);
+    expect(
+      loaded.readings.some(
+        ({ quantity, place }: { quantity: string; place: string }) => quantity === 'power' && place === 'port',
+      ),
+    ).toBe(true);
+    const idle = points.find(({ load }: { load: number }) => load === 0);
+    expect(idle).toMatchObject({ setupId: null, attached: 'nothing' });
+    const file = await request(harness.app).get(`/api/attachments/${answer.body.attachmentId}`);
+    expect(file.text).toBe(GOOD);
+    const maps = (await request(harness.app).get('/api/column-maps')).body.items;
+    expect(maps[0].headerKey).toBe('load|vin|pin|pf|vout|iout');
+  });
+
+  it('with bad lines is kept only when that is agreed', async () => {
+    const text = `${GOOD}\n50;230;oops;0,9;20;1,625`;
+    const before = (await dossier()).points.length;
+    const refused = await send(text);
+    expect(refused.status).toBe(422);
+    expect(refused.body.badLines).toEqual([
+      { line: 5, reason: 'Pin: "oops" is not a number.', text: '50;230;oops;0,9;20;1,625' },
+    ]);
+    expect((await dossier()).points).toHaveLength(before);
+    expect((await send(text, { keepGood: true })).body).toMatchObject({ goodLines: 3, points: 2 });
+  });
+
+  it('whose points contradict themselves is refused whole', async () => {
+    const before = (await dossier()).points.length;
+    const text = [HEAD, '100;230;71,6;0,9;20,04;3,248', '50;230;31,5;0,9;20;1,625'].join('\n');
+    const answer = await send(text);
+    expect(answer.status).toBe(422);
+    expect(answer.body.detail).toContain('is above input');
+    expect((await dossier()).points).toHaveLength(before);
+  });
+
+  it('without a good line, or with an incomplete plan, is refused', async () => {
+    expect((await send(`${HEAD}\nx;x;x;x;x;x`, { plan: planOf(GOOD) })).body.title).toBe('Nothing to keep');
+    const plan = { ...planOf(GOOD), columns: planOf(GOOD).columns.map((column) => ({ ...column, role: 'ignore' })) };
+    expect((await send(GOOD, { plan })).body.detail).toContain('Say which column holds the input watts');
+    expect((await send(GOOD, { wholeFileMains: { kind: 'ac', volts: 99, hertz: 50 } })).body.detail).toContain(
+      'not among the mains',
+    );
+  });
+
+  it('never crashes the server and never half-saves, whatever is in it', async () => {
+    const cell = fc.oneof(
+      fc.double().map(String),
+      fc.constantFrom('', '100', '230', '71,6', '"', '\u0000', '-1', '1e308', '20;20'),
+      fc.string({ maxLength: 5 }),
+    );
+    const file = fc
+      .array(fc.array(cell, { minLength: 1, maxLength: 8 }), { maxLength: 6 })
+      .map((rows) => [HEAD, ...rows.map((row) => row.join(';'))].join('\n'));
+    await fc.assert(
+      fc.asyncProperty(file, fc.boolean(), async (text, keepGood) => {
+        const before = await dossier();
+        const answer = await request(harness.app)
+          .post(`/api/samples/${sampleId}/imports`)
+          .send({
+            fileName: 'f.csv',
+            text,
+            plan: planOf(GOOD),
+            setupId,
+            wholeFileMains: null,
+            keepGood,
+            takenAt: '2026-03-02T09:00:00.000Z',
+          });
+        expect([201, 422]).toContain(answer.status);
+        const after = await dossier();
+        if (answer.status === 422) expect(after.points).toHaveLength(before.points.length);
+        else expect(after.points).toHaveLength(before.points.length + answer.body.points);
+      }),
+      { numRuns: 40, seed: 7 },
+    );
+    expect(harness.log).toEqual([]);
+  });
+});

@@ -1,0 +1,195 @@
+import type { Point } from '@lastmark/core/reading';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
+import { aPoint, EU, type Harness, makers, startHarness } from './harness.ts';
+
+let harness: Harness;
+let make: ReturnType<typeof makers>;
+let sampleId: string;
+let rigId: string;
+let setupId: string;
+beforeAll(async () => {
+  harness = await startHarness('readings');
+  make = makers(harness);
+  sampleId = (await make.sample()).id;
+  rigId = (await make.rig()).id;
+  setupId = (await make.setup(sampleId, rigId)).id;
+});
+afterAll(() => harness.stop());
+
+const send = (...points: object[]) => request(harness.app).post(`/api/samples/${sampleId}/readings`).send({ points });
+const count = async () => (await request(harness.app).get(`/api/samples/${sampleId}/readings`)).body.total as number;
+const full = (part?: object) => aPoint(setupId, rigId, { watts: '71.62', volts: '20.043', amps: '3248 mA' }, part);
+
+describe('a reading', () => {
+  it('is parsed, given its uncertainty and instrument, and kept as typed', async () => {
+    const answer = await send(full());
+    expect(answer.status).toBe(201);
+    const [point] = answer.body.points as Point[];
+    expect(point?.readings.map(({ quantity, value, typed }) => [quantity, value, typed])).toEqual([
+      ['power', 71.62, '71.62'],
+      ['voltage', 20.043, '20.043'],
+      ['current', 3.248, '3248 mA'],
+    ]);
+    expect(point?.readings[0]?.u).toBeCloseTo(0.11976, 5);
+    expect(point?.readings.every(({ instrumentId }) => instrumentId !== null)).toBe(true);
+  });
+
+  it('sent twice after a lost answer counts once', async () => {
+    const point = full();
+    await send(point);
+    const before = await count();
+    const again = await send(point);
+    expect(again.status).toBe(201);
+    expect(await count()).toBe(before);
+  });
+
+  it('is corrected by a new one, the old staying', async () => {
+    const point = full();
+    await send(point);
+    const old = point.readings[0];
+    const correction = {
+      id: newId(),
+      quantity: 'power',
+      place: 'mains',
+      port: null,
+      typed: '71.9',
+      supersedes: old?.id,
+    };
+    const answer = await send({ ...point, readings: [correction] });
+    expect(answer.body.points[0].readings).toHaveLength(4);
+    const second = await send({ ...point, readings: [{ ...correction, id: newId(), typed: '80' }] });
+    expect(second.status).toBe(409);
+    expect(second.body.detail).toContain('corrected this reading meanwhile');
+  });
+
+  it('does not stand beside another of the same thing', async () => {
+    const point = full();
+    await send(point);
+    const beside = await send({
+      ...point,
+      readings: [{ id: newId(), quantity: 'power', place: 'mains', port: null, typed: '70' }],
+    });
+    expect(beside.status).toBe(409);
+  });
+
+  it('is struck out by an empty correction', async () => {
+    const point = full();
+    await send(point);
+    const strike = {
+      id: newId(),
+      quantity: 'power',
+      place: 'mains',
+      port: null,
+      typed: '',
+      supersedes: point.readings[0]?.id,
+    };
+    const answer = await send({ ...point, readings: [strike] });
+    expect(answer.status).toBe(201);
+    expect(answer.body.points[0].readings.at(-1).value).toBeNull();
+  });
+
+  it('cannot be changed or deleted by any operation', async () => {
+    const { body } = await request(harness.app).get('/api/openapi.json');
+    const writes = Object.entries(body.paths as Record<string, object>).filter(([path]) => /readings/.test(path));
+    expect(writes.flatMap(([, methods]) => Object.keys(methods)).sort()).toEqual(['get', 'post']);
+  });
+});
+
+describe('what cannot be true is refused, and nothing of it is kept', () => {
+  const idle = (typed: string, part: object = {}) => ({
+    ...aPoint(setupId, rigId, { watts: typed }),
+    setupId: null,
+    load: 0,
+    ...part,
+  });
+
+  it.each([
+    [
+      'output above input',
+      () => aPoint(setupId, rigId, { watts: '60', volts: '20', amps: '3.25' }),
+      'is above input 60 W',
+    ],
+    ['a unit of something else', () => aPoint(setupId, rigId, { watts: '60 V' }), '"V" is not a unit of power'],
+    ['no number', () => aPoint(setupId, rigId, { watts: 'about sixty' }), 'is not a number'],
+    ['nothing', () => aPoint(setupId, rigId, { watts: '' }), 'Nothing typed'],
+    ['negative watts', () => aPoint(setupId, rigId, { watts: '-5' }), 'wired backwards'],
+    ['a load point without a loading', () => ({ ...full(), setupId: null }), 'belongs to a loading'],
+    [
+      'volts at another place than the rig senses',
+      () => ({
+        ...full(),
+        readings: [{ id: newId(), quantity: 'voltage', place: 'load-end', port: 'C1', typed: '20' }],
+      }),
+      'senses at the port',
+    ],
+    [
+      'a port the loading does not have',
+      () => ({ ...full(), readings: [{ id: newId(), quantity: 'voltage', place: 'port', port: 'A1', typed: '5' }] }),
+      'not an output of this loading',
+    ],
+    ['a rig that is gone', () => ({ ...full(), rigId: newId() }), 'rig is not on the bench'],
+  ])('%s', async (_what, point, sentence) => {
+    const before = await count();
+    const answer = await send(point());
+    expect(answer.status).toBe(422);
+    expect(answer.body.detail).toContain(sentence);
+    expect(answer.body.errors[0].path).toMatch(/^points\[0\]/);
+    expect(await count()).toBe(before);
+  });
+
+  it('no load beside amps', async () => {
+    const loaded = { ...full(), load: 0 };
+    expect((await send(loaded)).body.detail).toContain('No load, yet 3.248 A flows');
+  });
+
+  it('one bad point refuses the whole batch', async () => {
+    const before = await count();
+    expect((await send(full(), idle('0.05'), aPoint(setupId, rigId, { watts: 'x' }))).status).toBe(422);
+    expect(await count()).toBe(before);
+    expect((await send(idle('0.05'))).status).toBe(201);
+  });
+
+  it('a point keeps its conditions', async () => {
+    const point = full();
+    await send(point);
+    const moved = await send({
+      ...point,
+      mains: { ...EU, volts: 115 },
+      readings: [{ id: newId(), quantity: 'power-factor', place: 'mains', port: null, typed: '0.9' }],
+    });
+    expect(moved.status).toBe(409);
+  });
+});
+
+describe('many hands at once', () => {
+  it('lose no accepted reading and accept no contradiction', async () => {
+    const point = full({ readings: [] });
+    const cells = [
+      { quantity: 'power', place: 'mains', port: null, typed: '71.62' },
+      { quantity: 'voltage', place: 'port', port: 'C1', typed: '20.04' },
+      { quantity: 'current', place: 'port', port: 'C1', typed: '3.25' },
+      { quantity: 'power-factor', place: 'mains', port: null, typed: '0.93' },
+    ];
+    const before = await count();
+    const answers = await Promise.all(cells.map((cell) => send({ ...point, readings: [{ id: newId(), ...cell }] })));
+    expect(answers.map(({ status }) => status)).toEqual([201, 201, 201, 201]);
+    expect(await count()).toBe(before + 4);
+  });
+});
+
+it('a loading with readings keeps its outputs but may be renamed', async () => {
+  const put = (body: object, version: number) =>
+    request(harness.app).put(`/api/setups/${setupId}`).set('If-Match', `"v${version}"`).send(body);
+  const base = {
+    name: 'Renamed',
+    outputs: [{ port: 'C1', volts: 20, amps: 3.25 }],
+    evidence: 'load',
+    rigId,
+    nameplateClass: 'basic',
+  };
+  expect((await put({ ...base, outputs: [{ port: 'C1', volts: 9, amps: 3 }] }, 1)).status).toBe(409);
+  expect((await put(base, 1)).body).toMatchObject({ name: 'Renamed', nameplateClass: 'basic', version: 2 });
+  expect((await request(harness.app).delete(`/api/setups/${setupId}`).set('If-Match', '"v2"')).status).toBe(409);
+});
