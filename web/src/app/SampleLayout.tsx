@@ -3,20 +3,29 @@ import type { SampleDossier } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { Outlet, useParams } from 'react-router';
+import { Outlet, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { STATIONS } from '../stations/registry.ts';
 import { BenchContext, useVerdict } from './bench.tsx';
 import { Ledger } from './Ledger.tsx';
+import { useKeys } from './useKeys.ts';
 
 function OnBench({ dossier }: { readonly dossier: SampleDossier }) {
   const verdict = useVerdict(dossier);
+  const navigate = useNavigate();
+  const { id } = dossier.sample;
+  useKeys(
+    Object.fromEntries(
+      STATIONS.map((station, index) => [`alt+${index + 1}`, () => void navigate(`/samples/${id}/${station.id}`)]),
+    ),
+  );
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
     <BenchContext.Provider value={value}>
       <Box sx={{ display: 'flex', minHeight: '100vh' }}>
         {/* Keyed by unit: no field of one sample may survive into another. */}
-        <Box key={dossier.sample.id} sx={{ flex: 1, minWidth: 0, p: 3, pb: 8 }}>
+        <Box key={id} sx={{ flex: 1, minWidth: 0, p: 3, pb: 8 }}>
           <Outlet />
         </Box>
         <Ledger />

@@ -4,14 +4,13 @@ import type { StationState } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { NavLink, useMatch, useNavigate } from 'react-router';
+import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { PortFace } from '../parts/PortFace.tsx';
 import { StateMark } from '../parts/StateMark.tsx';
 import { STATIONS } from '../stations/registry.ts';
 import { useVerdict } from './bench.tsx';
 import { spineLink } from './Spine.tsx';
-import { useKeys } from './useKeys.ts';
 
 /** How much of a station is done, as a small filled bar. */
 function Progress({ done, total }: { readonly done: number; readonly total: number }) {
@@ -54,14 +53,8 @@ function StationLink({
 
 function Loaded({ dossier }: { readonly dossier: SampleDossier }) {
   const { sample } = dossier;
-  const navigate = useNavigate();
   const verdict = useVerdict(dossier);
   const station = useMatch('/samples/:sampleId/:station')?.params.station ?? 'intake';
-  useKeys(
-    Object.fromEntries(
-      STATIONS.map(({ id }, index) => [`alt+${index + 1}`, () => void navigate(`/samples/${sample.id}/${id}`)]),
-    ),
-  );
   return (
     <>
       <Box sx={{ px: 2, pt: 1.5, pb: 1, mt: 1, borderTop: 1, borderColor: 'divider' }}>

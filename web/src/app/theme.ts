@@ -88,7 +88,10 @@ export function makeTheme(light: Light): Theme {
           ':focus-visible': { outline: `3px solid ${colour.accent}`, outlineOffset: 1 },
         },
       },
-      MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiButtonBase: {
+        defaultProps: { disableRipple: true },
+        styleOverrides: { root: { '&.Mui-focusVisible': { outline: `3px solid ${colour.accent}`, outlineOffset: 1 } } },
+      },
       MuiButton: { defaultProps: { disableElevation: true } },
       MuiTextField: { defaultProps: { size: 'small', fullWidth: true } },
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },

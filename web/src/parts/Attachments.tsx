@@ -4,10 +4,11 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type DragEvent, useId, useState } from 'react';
+import { type DragEvent, useState } from 'react';
 import { api } from '../api/client.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
 import { useOnBench } from '../app/bench.tsx';
+import { FileButton } from './FileButton.tsx';
 
 const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.csv,.tsv,.txt,.log,.json';
 const LARGEST = 20 * 1024 * 1024;
@@ -85,7 +86,6 @@ function Tile({ file, onRemove }: { readonly file: AttachmentInfo; readonly onRe
 export function Attachments({ owner, ownerId, compact = false }: Props) {
   const { dossier } = useOnBench();
   const sampleId = dossier.sample.id;
-  const inputId = useId();
   const [over, setOver] = useState(false);
   const query = useQuery(attachmentsQuery(sampleId));
   const refresh = () => queryClient.invalidateQueries({ queryKey: ['attachments', sampleId] });
@@ -136,28 +136,20 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
           ))}
         </Box>
       )}
-      <Button
-        component="label"
-        htmlFor={inputId}
-        size="small"
-        variant={compact ? 'text' : 'outlined'}
-        disabled={add.isPending}
-        sx={compact ? { p: 0, minWidth: 0, fontSize: 12 } : undefined}
+      <FileButton
+        label={`Attach files to this ${owner}`}
+        accept={ACCEPTED}
+        multiple
+        onFiles={(chosen) => add.mutate(chosen)}
+        button={{
+          size: 'small',
+          variant: compact ? 'text' : 'outlined',
+          disabled: add.isPending,
+          ...(compact ? { sx: { p: 0, minWidth: 0, fontSize: 12 } } : {}),
+        }}
       >
         {add.isPending ? 'Attaching…' : compact ? 'Attach' : 'Attach photos or files'}
-      </Button>
-      <input
-        id={inputId}
-        type="file"
-        multiple
-        accept={ACCEPTED}
-        aria-label={`Attach files to this ${owner}`}
-        style={{ position: 'absolute', width: 1, height: 1, opacity: 0 }}
-        onChange={(event) => {
-          add.mutate([...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
-      />
+      </FileButton>
       {failed && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {failed.message}

@@ -40,7 +40,7 @@ interface QuantityProps {
 /** A value typed with or without its unit; the field says at once when it cannot be read. */
 export function QuantityField({ label, quantity, value, onChange, required = false, error, more }: QuantityProps) {
   const parsed = value.trim() === '' ? null : parseQuantity(value, quantity);
-  const problem = error ?? (parsed && !parsed.ok ? parsed.reason : undefined);
+  const problem = parsed && !parsed.ok ? parsed.reason : error;
   return (
     <TextField
       label={label}

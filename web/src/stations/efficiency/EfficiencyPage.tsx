@@ -9,6 +9,7 @@ import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useOnBench } from '../../app/bench.tsx';
+import { FileButton } from '../../parts/FileButton.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { Averages } from './Averages.tsx';
 import { LimitTable } from './LimitTable.tsx';
@@ -91,19 +92,14 @@ export function EfficiencyPage() {
         </Typography>
         {chosen && (
           <>
-            <Button component="label" variant="contained">
+            <FileButton
+              label="Meter file"
+              accept=".csv,.tsv,.txt"
+              onFiles={([first]) => setFile(first ?? null)}
+              button={{ variant: 'contained' }}
+            >
               Take in a meter file
-              <input
-                type="file"
-                aria-label="Meter file"
-                accept=".csv,.tsv,.txt"
-                style={{ position: 'absolute', width: 1, height: 1, opacity: 0 }}
-                onChange={(event) => {
-                  setFile(event.target.files?.[0] ?? null);
-                  event.target.value = '';
-                }}
-              />
-            </Button>
+            </FileButton>
             <Button variant="outlined" onClick={() => setDialog(chosen)}>
               Change the loading
             </Button>

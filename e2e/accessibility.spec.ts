@@ -1,0 +1,62 @@
+// No serious accessibility finding on any view, light or dim.
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+
+const SERIOUS = ['serious', 'critical'];
+
+async function findings(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  return violations
+    .filter(({ impact }) => SERIOUS.includes(impact ?? ''))
+    .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 140)).join(' | ')}`);
+}
+
+const VIEWS: readonly (readonly [string, (page: Page) => Promise<string>])[] = [
+  ['Shelf', async () => '/'],
+  ['an empty shelf', async () => '/?q=nothing-like-this'],
+  ['Take in a sample', async () => '/samples/new'],
+  ['Intake', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/intake`],
+  ['Intake of six ports', async (page) => `/samples/${await demoSample(page, DEMO.six)}/intake`],
+  ['Claims', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/claims`],
+  ['Idle', async (page) => `/samples/${await demoSample(page, DEMO.pip)}/idle`],
+  ['Efficiency', async (page) => `/samples/${await demoSample(page, DEMO.ember)}/efficiency`],
+  ['Efficiency without readings', async (page) => `/samples/${(await freshSample(page, 'Axe')).id}/efficiency`],
+  ['Verdict', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/verdict`],
+  ['Bench', async () => '/bench'],
+  ['Rules', async () => '/rules'],
+  ['a missing page', async () => '/nowhere'],
+];
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(colorScheme === 'dark' ? 'dim' : 'light', () => {
+    test.use({ colorScheme });
+    for (const [name, path] of VIEWS) {
+      test(`${name} has no serious finding`, async ({ page }) => {
+        await page.goto(await path(page));
+        await expect(page.getByRole('heading').first()).toBeVisible();
+        await page.waitForLoadState('networkidle');
+        for (const details of await page.locator('main details').all())
+          await details.evaluate((one: HTMLDetailsElement) => (one.open = true));
+        expect(await findings(page)).toEqual([]);
+        const sideways = await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        );
+        expect(sideways, 'no sideways scroll of the page').toBeLessThanOrEqual(0);
+      });
+    }
+
+    test('dialogs have no serious finding', async ({ page }) => {
+      await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/efficiency`);
+      await page.getByRole('button', { name: 'Add a loading' }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('Control+k');
+      await expect(page.getByRole('listbox')).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+    });
+  });
+}

@@ -1,0 +1,82 @@
+// What the journeys share: the address, the demo's samples, and ways of doing things at the bench.
+import { test as base, expect, type Page } from '@playwright/test';
+
+const url = (): string => {
+  const found = process.env.LASTMARK_URL;
+  if (!found) throw new Error('No stage: run the journeys through the Playwright configuration.');
+  return found;
+};
+
+/** Fails a journey when the page logs an error or throws. */
+export const test = base.extend<{ page: Page }>({
+  // biome-ignore lint/correctness/noEmptyPattern: the runner wants a pattern here
+  baseURL: async ({}, use) => use(url()),
+  page: async ({ page }, use, info) => {
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(error.message));
+    page.on('console', (message) => {
+      // The browser itself reports refused requests; journeys about refusals look at them on the page.
+      if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
+    });
+    await use(page);
+    if (info.status === 'passed') expect(errors, 'errors on the page').toEqual([]);
+  },
+});
+
+export { expect };
+
+/** Id of a demo sample by its serial. */
+export async function demoSample(page: Page, serial: string): Promise<string> {
+  const answer = await page.request.get(`/api/samples?q=${encodeURIComponent(serial)}`);
+  const { items } = (await answer.json()) as { items: { id: string }[] };
+  const id = items[0]?.id;
+  if (!id) throw new Error(`No sample ${serial} on the shelf.`);
+  return id;
+}
+
+export const DEMO = {
+  ember: 'TE-45-0117',
+  ember2: 'TE-45-0868',
+  trio: 'PT-75-3310',
+  pip: 'QP-5520',
+  six: 'M6-1177',
+} as const;
+
+/** A fresh wall charger with a 20 V 2.25 A loading of its own, made over the API. */
+export async function freshSample(page: Page, model: string): Promise<{ id: string; setupId: string }> {
+  const post = async (path: string, data: object) => {
+    const answer = await page.request.post(`/api${path}`, { data });
+    expect(answer.status(), await answer.text()).toBe(201);
+    return (await answer.json()) as { id: string };
+  };
+  const sample = await post('/samples', {
+    model: {
+      maker: 'Tarnhook',
+      model,
+      kind: 'wall',
+      ports: [{ label: 'C1', connector: 'C', twin: null }],
+      length: null,
+      width: null,
+      height: null,
+      mass: null,
+      withPlug: true,
+      plugForm: 'fixed',
+      plugEarthed: false,
+      plugBlocksNeighbour: false,
+      inputRating: '',
+      marks: [],
+      prices: [],
+    },
+    unit: { revision: '', serial: `S-${model}`, dateCode: '', obtained: 'bought', disclosure: '', notes: '' },
+  });
+  const rigs = (await (await page.request.get('/api/rigs')).json()) as { items: { id: string; name: string }[] };
+  const rig = rigs.items.find(({ name }) => name === 'Load bench');
+  const setup = await post(`/samples/${sample.id}/setups`, {
+    name: 'C1 20 V',
+    outputs: [{ port: 'C1', volts: 20, amps: 2.25 }],
+    evidence: 'load',
+    rigId: rig?.id,
+    nameplateClass: null,
+  });
+  return { id: sample.id, setupId: setup.id };
+}

@@ -1,0 +1,100 @@
+// When something goes wrong: what is said, and that nothing typed is lost.
+import { expect, freshSample, test } from './bench.ts';
+
+test('a contradiction is refused with a sentence and can be mended', async ({ page }) => {
+  const { id } = await freshSample(page, 'Contradiction');
+  await page.goto(`/samples/${id}/efficiency`);
+  await page.getByLabel('115 V 60 Hz, 100 %, input watts').focus();
+  for (const typed of ['39.6', '0.68', '20.03', '2.25']) {
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByRole('alert')).toContainText('Output 45.07 W is above input 39.6 W.');
+  const amps = page.getByLabel('115 V 60 Hz, 100 %, C1 amps');
+  await expect(amps).toHaveValue('2.25');
+  await page.getByLabel('115 V 60 Hz, 100 %, input watts').fill('49.6');
+  await page.getByLabel('115 V 60 Hz, 100 %, input watts').press('Enter');
+  await amps.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /^100 %/ }).first()).toContainText('90.8');
+});
+
+test('what cannot be read is said in the row', async ({ page }) => {
+  const { id } = await freshSample(page, 'Unreadable');
+  await page.goto(`/samples/${id}/efficiency`);
+  const cell = page.getByLabel('115 V 60 Hz, 100 %, input watts');
+  await cell.fill('49 V');
+  await cell.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('"V" is not a unit of power. Use W, mW');
+  await expect(cell).toBeFocused();
+});
+
+test('a reading typed while the server is away is kept over a reload and saved later', async ({ page }) => {
+  const { id } = await freshSample(page, 'Server away');
+  await page.goto(`/samples/${id}/efficiency`);
+  const cell = page.getByLabel('115 V 60 Hz, 100 %, input watts');
+  await expect(cell).toBeVisible();
+  await page.route('**/readings', (route) => route.abort());
+  await cell.fill('49.6');
+  await cell.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('The server does not answer');
+  await page.unroute('**/readings');
+  await page.reload();
+  await expect(cell).toHaveValue('49.6');
+  await expect(page.getByRole('alert')).toContainText('Not saved yet');
+  await cell.focus();
+  await cell.press('Enter');
+  await expect(cell).toHaveAttribute('data-state', 'rest');
+  const { total } = (await (await page.request.get(`/api/samples/${id}/readings`)).json()) as { total: number };
+  expect(total).toBe(1);
+});
+
+test('an intake half typed survives a reload, and mistakes are named by field', async ({ page }) => {
+  await page.goto('/samples/new');
+  await page.getByLabel('Maker').fill('Gravelin');
+  await page.getByLabel('Mass, g').fill('heavy');
+  await page.reload();
+  await expect(page.getByLabel('Maker')).toHaveValue('Gravelin');
+  await page.getByRole('button', { name: 'Take in, then claims' }).click();
+  await expect(page.getByText('Not saved.', { exact: false })).toContainText('Model is empty');
+  await expect(page.getByText('"heavy" is not a number.', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Start empty' }).click();
+  await expect(page.getByLabel('Maker')).toHaveValue('');
+});
+
+test('missing pages, samples and an unreachable server say what to do', async ({ page }) => {
+  await page.goto('/nowhere');
+  await expect(page.getByText('There is no page at /nowhere.')).toBeVisible();
+  await page.goto('/samples/01JZZZZZZZZZZZZZZZZZZZZZZZ/intake');
+  await expect(page.getByRole('alert')).toContainText('There is no such sample');
+  await page.route('**/api/samples?**', (route) => route.abort());
+  await page.goto('/');
+  await expect(page.getByRole('alert')).toContainText('Could not load the shelf', { timeout: 20_000 });
+  await page.unroute('**/api/samples?**');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('table', { name: 'Samples' })).toBeVisible();
+});
+
+test('a removed claim comes back by undo', async ({ page }) => {
+  const { id } = await freshSample(page, 'Undo');
+  await page.goto(`/samples/${id}/claims`);
+  await page.getByLabel('A line as printed').fill('total 45 W');
+  await page.getByLabel('A line as printed').press('Enter');
+  await page.getByRole('button', { name: 'Remove Total 45 W' }).click();
+  await expect(page.getByRole('list', { name: 'Claims' })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('list', { name: 'Claims' })).toContainText('Total 45 W');
+});
+
+test('a photo is attached with a thumbnail; a program is refused', async ({ page }) => {
+  const { id } = await freshSample(page, 'Photo');
+  await page.goto(`/samples/${id}/intake`);
+  const input = page.getByLabel('Attach files to this sample');
+  const picture = await page.screenshot({ clip: { x: 0, y: 0, width: 200, height: 100 } });
+  await input.setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: picture });
+  const tile = page.getByRole('list', { name: 'Files' }).getByRole('listitem');
+  await expect(tile).toContainText('label.png');
+  await expect.poll(() => tile.locator('img').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(200);
+  await input.setInputFiles({ name: 'run.txt', mimeType: 'text/plain', buffer: Buffer.from([0, 1, 2, 255]) });
+  await expect(page.getByText('Attach a PNG, JPEG or WebP picture', { exact: false })).toBeVisible();
+});

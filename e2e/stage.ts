@@ -1,0 +1,9 @@
+// Before all journeys: a server with the demo on a database of its own.
+// @ts-expect-error plain script without types
+import { startStage } from '../scripts/lib/stage.mjs';
+
+export default async function setup() {
+  const stage = await startStage();
+  process.env.LASTMARK_URL = stage.url;
+  return stage.stop;
+}

@@ -1,0 +1,43 @@
+// Two people edit one sample: nobody's work is overwritten unseen.
+import { expect, freshSample, test } from './bench.ts';
+
+test('the second to save is shown both versions and decides', async ({ page, browser, baseURL }) => {
+  const { id } = await freshSample(page, 'Two people');
+  const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
+  for (const one of [page, other]) await one.goto(`/samples/${id}/intake`);
+  await page.getByLabel('Input rating as printed').fill('100–240 V by the first');
+  await other.getByLabel('Input rating as printed').fill('230 V by the second');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await other.getByRole('button', { name: 'Save', exact: true }).click();
+  const dialog = other.getByRole('dialog');
+  await expect(dialog).toContainText('Someone else saved this sample meanwhile');
+  const row = dialog.getByRole('row', { name: /inputRating/ });
+  await expect(row).toContainText('230 V by the second');
+  await expect(row).toContainText('100–240 V by the first');
+  await dialog.getByRole('button', { name: 'Save mine over theirs' }).click();
+  await expect(dialog).toBeHidden();
+  const stored = (await (await page.request.get(`/api/samples/${id}`)).json()) as { model: { inputRating: string } };
+  expect(stored.model.inputRating).toBe('230 V by the second');
+  await other.context().close();
+});
+
+test('the second to correct a reading is told, and keeps what was typed', async ({ page, browser, baseURL }) => {
+  const { id } = await freshSample(page, 'Two readings');
+  const cell = '115 V 60 Hz, 100 %, input watts';
+  await page.goto(`/samples/${id}/efficiency`);
+  await page.getByLabel(cell).fill('49.6');
+  await page.getByLabel(cell).press('Enter');
+  await expect(page.getByLabel(cell)).toHaveAttribute('data-state', 'rest');
+  const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
+  await other.goto(`/samples/${id}/efficiency`);
+  await expect(other.getByLabel(cell)).toHaveValue('49.6');
+  await page.getByLabel(cell).fill('49.7');
+  await page.getByLabel(cell).press('Enter');
+  await expect(page.getByLabel(cell)).toHaveAttribute('data-state', 'rest');
+  await other.getByLabel(cell).fill('49.9');
+  await other.getByLabel(cell).press('Enter');
+  await expect(other.getByRole('alert')).toContainText('Someone corrected this reading meanwhile');
+  await expect(other.getByLabel(cell)).toHaveValue('49.9');
+  await other.context().close();
+});

@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test';
+// @ts-expect-error plain script without types
+import { CHROMIUM } from './scripts/lib/chromium.mjs';
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results',
+  globalSetup: './e2e/stage.ts',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/journeys.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: CHROMIUM,
+    screenshot: 'only-on-failure',
+    colorScheme: 'light',
+    locale: 'en-GB',
+  },
+});
