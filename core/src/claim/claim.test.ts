@@ -248,6 +248,13 @@ describe('efficiency and idle', () => {
     expect(judge({ kind: 'idle', watts: 0.075, mains: null }, [idle(watts)]).state).toBe(state);
   });
 
+  it('of two mains the harder one speaks', () => {
+    const us = { ...idle(0.03), mains: { kind: 'ac', volts: 115, hertz: 60 } as const };
+    expect(judge({ kind: 'idle', watts: 0.075, mains: null }, [us, idle(0.042)]).sentence).toContain(
+      '0.0420 ± 0.0020 W (230 V 50 Hz)',
+    );
+  });
+
   it('a reading below the meter’s floor cannot prove less than the floor', () => {
     expect(judge({ kind: 'idle', watts: 0.005, mains: null }, [idle(0.001)]).state).toBe('borderline');
   });

@@ -47,6 +47,13 @@ export function formatPlain(si: number, id: QuantityId, unitSymbol = quantityOf(
   return withUnit(String(Number(value.toPrecision(4))), unitSymbol);
 }
 
+/** A probability in words people trust: `97.7 %`, `> 99.9 %`, `< 0.1 %`. */
+export function formatProbability(probability: number): string {
+  if (!(probability >= 0 && probability <= 1)) return '–';
+  if (probability > 0.999) return '> 99.9 %';
+  return probability < 0.001 ? '< 0.1 %' : `${fixed(probability * 100, 1)} %`;
+}
+
 /**
  * A value with its expanded uncertainty: `61.8 ± 0.3 W`. The uncertainty is rounded up, the value to the same place.
  * @param si value in SI

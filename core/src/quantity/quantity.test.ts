@@ -6,6 +6,7 @@ import {
   formatInterval,
   formatMeasured,
   formatPlain,
+  formatProbability,
   formatValue,
   fromSi,
   parseDecimal,
@@ -114,6 +115,10 @@ describe('numbers as shown', () => {
     expect(formatValue(Number.NaN, 'power', 1)).toBe('– W');
     expect(formatPlain(Number.NaN, 'power')).toBe('–');
     expect(decimalsFor(Number.NaN)).toBe(3);
+  });
+
+  it('probabilities never claim certainty', () => {
+    expect([1, 0.97725, 0, Number.NaN].map(formatProbability)).toEqual(['> 99.9 %', '97.7 %', '< 0.1 %', '–']);
   });
 
   it('plain values drop noise digits', () => {

@@ -204,7 +204,7 @@ export function EntryGrid({ label, heads, rows, draftKey }: Props) {
       sx={{
         borderCollapse: 'collapse',
         width: '100%',
-        '& th, & td': { px: 0.75, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
+        '& th, & td': { px: 0.6, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
         '& thead th': { color: 'text.secondary', fontWeight: 600, fontSize: 13, verticalAlign: 'bottom' },
         '& tbody th': { fontWeight: 600, pr: 1 },
       }}

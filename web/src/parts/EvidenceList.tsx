@@ -1,6 +1,6 @@
 // What stands behind a claim's state: each test with its limit band, and the readings it rests on.
 import type { ClaimResult, ClaimTest } from '@lastmark/core/claim';
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { formatMeasured, formatPlain, formatProbability } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useOnBench } from '../app/bench.tsx';
@@ -24,10 +24,7 @@ export function limitWords({ limit, quantity }: Pick<ClaimTest, 'limit' | 'quant
 function Test({ test }: { readonly test: ClaimTest }) {
   const { dossier } = useOnBench();
   const points = dossier.points.filter(({ id }) => test.evidence.pointIds.includes(id));
-  const probability =
-    test.probability === null
-      ? ''
-      : ` · ${(test.probability * 100).toFixed(test.probability > 0.995 || test.probability < 0.005 ? 1 : 0)} % likely to conform`;
+  const probability = test.probability === null ? '' : ` · ${formatProbability(test.probability)} likely to conform`;
   return (
     <Box component="li" sx={{ mt: 1.25 }}>
       <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1, flexWrap: 'wrap' }}>

@@ -1,7 +1,7 @@
 // The limit sets held against a loading, and the class that chooses their formulas.
 import { CLASSES } from '@lastmark/contract/schemas';
 import type { StoredSetup } from '@lastmark/contract/types';
-import { formatMeasured, formatValue } from '@lastmark/core/quantity';
+import { formatMeasured, formatProbability, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { SetupLimits } from '@lastmark/core/verdict';
@@ -67,7 +67,7 @@ export function LimitTable({ limits, setup }: Props) {
         <Table size="small" aria-label="Limit sets" sx={{ '& td:not(:first-of-type)': { whiteSpace: 'nowrap' } }}>
           <TableHead>
             <TableRow>
-              {['Set', 'Quantity', 'Mains', 'Limit', 'Measured', '', 'Outcome', 'Conforms'].map((head) => (
+              {['Set', 'Limit', 'Measured', '', 'Outcome', 'Likely'].map((head) => (
                 <TableCell key={head}>{head}</TableCell>
               ))}
             </TableRow>
@@ -75,9 +75,12 @@ export function LimitTable({ limits, setup }: Props) {
           <TableBody>
             {limits.lines.map((line) => (
               <TableRow key={`${line.setId} ${line.quantity} ${mainsLabel(line.mains)}`}>
-                <TableCell>{line.title}</TableCell>
-                <TableCell>{line.quantity === 'average-efficiency' ? 'average' : 'at 10 %'}</TableCell>
-                <TableCell>{mainsLabel(line.mains)}</TableCell>
+                <TableCell>
+                  {line.title}
+                  <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
+                    {line.quantity === 'average-efficiency' ? 'average' : 'at 10 %'}, {mainsLabel(line.mains)}
+                  </Box>
+                </TableCell>
                 <TableCell>
                   {line.limit.kind === 'at-least' ? `≥ ${formatValue(line.limit.low, 'efficiency', 2)}` : ''}
                 </TableCell>
@@ -104,7 +107,7 @@ export function LimitTable({ limits, setup }: Props) {
                     </Box>
                   )}
                 </TableCell>
-                <TableCell>{(line.decision.probability * 100).toFixed(1)} %</TableCell>
+                <TableCell>{formatProbability(line.decision.probability)}</TableCell>
               </TableRow>
             ))}
           </TableBody>

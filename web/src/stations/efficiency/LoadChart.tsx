@@ -100,7 +100,7 @@ function limitLines(limits: SetupLimits | undefined, colour: string, paper: stri
           display: true,
           content: `${titles.join(', ')}${light ? ', 10 %' : ''} ${at.toFixed(1)} %`,
           position: light ? 'start' : index % 2 === 0 ? 'end' : 'center',
-          yAdjust: light ? 12 : index % 2 === 0 ? 10 : -10,
+          yAdjust: light ? -11 : index % 2 === 0 ? 10 : -10,
           backgroundColor: paper,
           color: colour,
           font: { size: 11, weight: 'normal' },
@@ -137,6 +137,8 @@ export function LoadChart({ series, limits }: Props) {
       borderWidth: 2,
     })),
   };
+  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
+  Chart.defaults.font.size = 13;
   const axis = {
     grid: { color: palette.line },
     ticks: { color: palette.text.secondary },
@@ -145,19 +147,23 @@ export function LoadChart({ series, limits }: Props) {
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
-    font: { family: typography.fontFamily ?? 'sans-serif' },
     scales: {
       x: {
         ...axis,
         type: 'linear',
         min: 0,
         max: 105,
+        ticks: { ...axis.ticks, stepSize: 25, callback: (value) => (Number(value) > 100 ? '' : value) },
         title: { display: true, text: 'Load, % of nameplate current', color: palette.text.secondary },
       },
       y: { ...axis, grace: '8%', title: { display: true, text: 'Efficiency, %', color: palette.text.secondary } },
     },
     plugins: {
-      legend: { position: 'top', align: 'start', labels: { usePointStyle: true, color: palette.text.primary } },
+      legend: {
+        position: 'top',
+        align: 'start',
+        labels: { usePointStyle: true, pointStyleWidth: 14, boxHeight: 7, color: palette.text.primary },
+      },
       tooltip: {
         callbacks: {
           title: ([item]) => `${(item?.raw as LoadPoint | undefined)?.x ?? ''} % load`,

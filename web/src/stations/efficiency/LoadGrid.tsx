@@ -1,7 +1,7 @@
 // The load points of one loading at every mains, typed from left to right and downwards.
 import type { StoredSetup } from '@lastmark/contract/types';
 import { LOAD_POINTS, type LoadResult, type SeriesResult } from '@lastmark/core/efficiency';
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
@@ -98,8 +98,8 @@ export function LoadGrid({ setup, series }: Props) {
       cells,
       results: [
         <Result key="eff" result={result} />,
-        result ? formatPlain(result.output.value, 'power') : '',
-        result ? formatPlain(result.loss.value, 'power') : '',
+        result ? formatValue(result.output.value, 'power', 2) : '',
+        result ? formatValue(result.loss.value, 'power', 2) : '',
         result && pointOf(key) ? (
           <Button
             key="repeat"

@@ -1,5 +1,5 @@
 // The no-load limits held against the idle draw.
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { formatMeasured, formatPlain, formatProbability } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
@@ -24,7 +24,7 @@ export function IdleLimits() {
       <Table size="small" aria-label="No-load limits" sx={{ '& td': { whiteSpace: 'nowrap' } }}>
         <TableHead>
           <TableRow>
-            {['Set', 'Mains', 'Limit', 'Measured', '', 'Outcome'].map((head) => (
+            {['Set', 'Limit', 'Measured', '', 'Outcome', 'Likely'].map((head) => (
               <TableCell key={head}>{head}</TableCell>
             ))}
           </TableRow>
@@ -32,8 +32,12 @@ export function IdleLimits() {
         <TableBody>
           {verdict.idleLimits.map((line) => (
             <TableRow key={`${line.setId} ${mainsLabel(line.mains)}`}>
-              <TableCell>{line.title}</TableCell>
-              <TableCell>{mainsLabel(line.mains)}</TableCell>
+              <TableCell>
+                {line.title}
+                <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
+                  {mainsLabel(line.mains)}
+                </Box>
+              </TableCell>
               <TableCell>{line.limit.kind === 'at-most' ? `≤ ${formatPlain(line.limit.high, 'power')}` : ''}</TableCell>
               <TableCell>{formatMeasured(line.result.value, expandedUncertainty(line.result), 'power')}</TableCell>
               <TableCell>
@@ -56,6 +60,7 @@ export function IdleLimits() {
                   </Box>
                 )}
               </TableCell>
+              <TableCell>{formatProbability(line.decision.probability)}</TableCell>
             </TableRow>
           ))}
         </TableBody>

@@ -1,0 +1,81 @@
+// Promises of a figure that must hold at every mains: average efficiency and idle.
+import type { Limit } from '../decision/index.ts';
+import { formatPlain } from '../quantity/index.ts';
+import { mainsLabel, mainsMatches } from '../reading/index.ts';
+import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shown, testOf } from './claim-test.ts';
+import { stateOf, worstState } from './evidence.ts';
+import { CLAIM_STATES, type ClaimTest } from './types.ts';
+
+/** How far a value is inside its limit, SI; the smaller, the harder the test. */
+function marginOf({ limit, value }: ClaimTest): number {
+  if (limit.kind === 'at-least') return value - limit.low;
+  if (limit.kind === 'at-most') return limit.high - value;
+  return Math.min(value - limit.low, limit.high - value);
+}
+
+/** A promise that must hold at every mains measured (or the one it names): the worst decides. */
+function judgeEverywhere(tests: readonly ClaimTest[], none: string, promised: string): Judged {
+  if (tests.length === 0) return notTested(none);
+  const state = worstState(
+    tests.map((test) => test.state),
+    CLAIM_STATES,
+  );
+  const sorted = decidingFirst(
+    [...tests].sort((a, b) => marginOf(a) - marginOf(b)),
+    state,
+  );
+  const [first] = sorted;
+  return {
+    state,
+    sentence: first ? `${shown(first)} (${first.evidence.conditions}); promised ${promised}.` : none,
+    notes: [],
+    tests: sorted,
+  };
+}
+
+export function judgeEfficiency(promise: PromiseOf<'average-efficiency'>, known: Known): Judged {
+  const limit: Limit = { kind: 'at-least', low: promise.ratio };
+  const highest = Math.max(0, ...known.series.map((series) => series.nameplateWatts));
+  const tests = known.series
+    .filter((series) => series.nameplateWatts === highest)
+    .flatMap((series) =>
+      series.byMains.flatMap(({ mains, average, loads }) => {
+        if (!average || (promise.mains && !mainsMatches(mains, promise.mains))) return [];
+        const conditions = `${series.setup.name}, ${mainsLabel(mains)}, four-point average`;
+        return [
+          testOf(
+            'efficiency',
+            limit,
+            average,
+            'load',
+            conditions,
+            loads.flatMap((load) => load.pointIds),
+            known.rule,
+          ),
+        ];
+      }),
+    );
+  return judgeEverywhere(tests, 'No complete four-point average yet.', formatPlain(promise.ratio, 'efficiency'));
+}
+
+export function judgeIdle(promise: PromiseOf<'idle'>, known: Known): Judged {
+  const limit: Limit = { kind: 'at-most', high: promise.watts };
+  const tests = known.idle
+    .filter((idle) => idle.attached === 'nothing' && (!promise.mains || mainsMatches(idle.mains, promise.mains)))
+    .map((idle) => {
+      const test = testOf('power', limit, idle.watts, 'load', mainsLabel(idle.mains), idle.pointIds, known.rule);
+      if (idle.below === null) return test;
+      const interval = { low: Number.NEGATIVE_INFINITY, high: idle.below };
+      const evidence = {
+        ...test.evidence,
+        interval,
+        conditions: `${test.evidence.conditions}, below the meter’s ${formatPlain(idle.below, 'power')}`,
+      };
+      return { ...test, evidence, state: stateOf(evidence, limit), probability: null };
+    });
+  return judgeEverywhere(
+    tests,
+    'No idle reading with nothing attached.',
+    `at most ${formatPlain(promise.watts, 'power')}`,
+  );
+}

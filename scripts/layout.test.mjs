@@ -1,0 +1,68 @@
+// Holds the layout: imports go one way, and the core has no clock, no chance and no outside world.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { ROOT } from './lib/paths.mjs';
+
+const filesBelow = (folder) =>
+  readdirSync(join(ROOT, folder), { withFileTypes: true, recursive: true })
+    .filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name))
+    .map((entry) => relative(ROOT, join(entry.parentPath, entry.name)));
+
+const importsOf = (file) =>
+  [...readFileSync(join(ROOT, file), 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map(
+    ([, target]) => target,
+  );
+
+const isTest = (file) => /\.test\.tsx?$|\/testing\.ts$|^server\/test\//.test(file);
+
+/** What each part may import besides its own files. */
+const ALLOWED = {
+  core: /^(papaparse|@stdlib\/)/,
+  contract: /^(@lastmark\/core\/|yup$)/,
+  server: /^(?!@lastmark\/(web|server))/,
+  web: /^(?!@lastmark\/(server|web)|node:|express|drizzle|mysql2)/,
+};
+
+describe.each(Object.entries(ALLOWED))('%s', (part, allowed) => {
+  const sources = filesBelow(`${part}/src`).filter((file) => !isTest(file));
+
+  it('has sources', () => expect(sources.length).toBeGreaterThan(3));
+
+  it('imports only what it may', () => {
+    const wrong = sources.flatMap((file) =>
+      importsOf(file)
+        .filter((target) =>
+          target.startsWith('.')
+            ? relative(ROOT, join(ROOT, file, '..', target)).split('/')[0] !== part
+            : !allowed.test(target),
+        )
+        .map((target) => `${file} imports ${target}`),
+    );
+    expect(wrong).toEqual([]);
+  });
+});
+
+it('the core is pure: no clock, no chance, no input or output', () => {
+  const impure =
+    /\bDate\.now\(|\bnew Date\(\)|\bMath\.random\(|\bfetch\(|\bprocess\.|\bconsole\.|\bwindow\b|\bdocument\b/;
+  const found = filesBelow('core/src').filter(
+    (file) => !isTest(file) && impure.test(readFileSync(join(ROOT, file), 'utf8')),
+  );
+  expect(found).toEqual([]);
+});
+
+it('the first view needs neither the calculations nor the schemas', () => {
+  const eager = new Set();
+  const visit = (file) => {
+    if (eager.has(file)) return;
+    eager.add(file);
+    const text = readFileSync(join(ROOT, file), 'utf8');
+    for (const [, target] of text.matchAll(/^(?:import|export)(?! type)[^'"]*?from '(\.[^']+)'/gm))
+      visit(relative(ROOT, join(ROOT, file, '..', target)));
+  };
+  visit('web/src/main.tsx');
+  const heavy = /^import (?!type)[^;]*'@lastmark\/(core\/(verdict|claim|efficiency)|contract\/schemas)'/m;
+  expect([...eager].filter((file) => heavy.test(readFileSync(join(ROOT, file), 'utf8')))).toEqual([]);
+  expect(eager.size).toBeGreaterThan(10);
+});

@@ -1,0 +1,78 @@
+// npm run screenshots: remakes docs/screenshots from the demo at 1280×800.
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { needBuild } from './lib/build.mjs';
+import { CHROMIUM } from './lib/chromium.mjs';
+import { needNode, needPackages, needPrograms } from './lib/install.mjs';
+import { ROOT } from './lib/paths.mjs';
+import { say } from './lib/say.mjs';
+import { startStage } from './lib/stage.mjs';
+
+const FOLDER = join(ROOT, 'docs', 'screenshots');
+
+/** Each picture: its name, the sample by serial, the path, and what to do before it is taken. */
+const PICTURES = [
+  { name: 'shelf', path: '/' },
+  { name: 'intake', serial: 'PT-75-3310', path: '/samples/{id}/intake' },
+  { name: 'claims', serial: 'PT-75-3310', path: '/samples/{id}/claims' },
+  { name: 'idle', serial: 'TE-45-0117', path: '/samples/{id}/idle' },
+  { name: 'efficiency', serial: 'TE-45-0117', path: '/samples/{id}/efficiency' },
+  {
+    name: 'efficiency-chart',
+    serial: 'TE-45-0117',
+    path: '/samples/{id}/efficiency',
+    act: async (page) => {
+      await page.locator('figure').scrollIntoViewIfNeeded();
+      await page.locator('figure').evaluate((figure) => figure.scrollIntoView({ block: 'start' }));
+    },
+  },
+  {
+    name: 'meter-file',
+    serial: 'TE-45-0868',
+    path: '/samples/{id}/efficiency',
+    act: async (page) => {
+      await page.getByLabel('Meter file').setInputFiles(join(ROOT, 'examples', 'inline-meter-comma.csv'));
+      await page.getByText('15 good lines, 4 bad').waitFor();
+    },
+  },
+  {
+    name: 'verdict',
+    serial: 'PT-75-3310',
+    path: '/samples/{id}/verdict',
+    act: async (page) => page.locator('main details summary').first().click(),
+  },
+  { name: 'verdict-dim', serial: 'TE-45-0117', path: '/samples/{id}/verdict', dim: true },
+  { name: 'bench', path: '/bench' },
+  { name: 'rules', path: '/rules', act: async (page) => page.locator('main details summary').first().click() },
+];
+
+needNode();
+needPackages();
+needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
+needBuild();
+const { chromium } = await import('@playwright/test');
+mkdirSync(FOLDER, { recursive: true });
+const stage = await startStage();
+const browser = await chromium.launch(CHROMIUM);
+try {
+  for (const { name, serial, path, act, dim } of PICTURES) {
+    const context = await browser.newContext({
+      baseURL: stage.url,
+      viewport: { width: 1280, height: 800 },
+      colorScheme: dim ? 'dark' : 'light',
+    });
+    const page = await context.newPage();
+    const found = serial ? await (await page.request.get(`/api/samples?q=${serial}`)).json() : null;
+    await page.goto(path.replace('{id}', found?.items[0]?.id ?? ''));
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('heading').first().waitFor();
+    await act?.(page);
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    say(`docs/screenshots/${name}.png`);
+    await context.close();
+  }
+} finally {
+  await browser.close();
+  await stage.stop();
+}
