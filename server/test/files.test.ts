@@ -80,6 +80,17 @@ describe('what is handed out', () => {
     expect(bytes.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
   });
 
+  it('the sheet stays one page however much there is to say', async () => {
+    const sample = await make.sample({
+      unit: { disclosure: 'd '.repeat(200), notes: 'n'.repeat(4000) },
+      model: { inputRating: 'long '.repeat(24) },
+    });
+    for (let line = 0; line < 40; line += 1)
+      await make.claim(sample.id, { kind: 'wording', text: `slogan ${line} ${'very '.repeat(50)}much` });
+    const answer = await request(harness.app).get(`/api/samples/${sample.id}/sheet.pdf`).buffer(true);
+    expect((answer.body as Buffer).toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
+  });
+
   it('the CSV has one line a standing reading and no formulas a spreadsheet would run', async () => {
     const sample = await make.sample();
     const rig = await make.rig({ name: '=cmd()' });

@@ -11,6 +11,7 @@ import {
   MeterFileReader,
   planProblems,
   readMeterFile,
+  slicesOf,
   sniffFile,
 } from './index.ts';
 
@@ -153,6 +154,17 @@ describe('reading a file', () => {
     const reader = new MeterFileReader(plan(semicolon), context);
     for (let at = 0; at < lines.length; at += 2) reader.add(`${lines.slice(at, at + 2).join('\r\n')}\r\n`);
     expect(reader.result()).toEqual(read(semicolon));
+  });
+
+  it('of any length is cut at line ends only, and quoted files not at all', () => {
+    const rows = Array.from({ length: 40_000 }, (_, index) => `100;230;50,${index % 10};20;2,25`);
+    const text = [semicolon.split('\r\n')[2], ...rows].join('\n');
+    const slices = [...slicesOf(text)];
+    expect(slices.length).toBeGreaterThan(2);
+    expect(slices.join('')).toBe(text);
+    expect(slices.slice(0, -1).every((slice) => slice.endsWith('\n'))).toBe(true);
+    expect([...slicesOf(`"${text}"`)]).toHaveLength(1);
+    expect([...slicesOf('')]).toEqual([]);
   });
 
   it('recomputes the efficiency a file states and counts what differs', () => {

@@ -1,7 +1,8 @@
 // Reads a meter file by its plan: every line becomes part of a load point or is listed with what is wrong.
 import Papa from 'papaparse';
-import { findUnit, toSi, type Unit } from '../quantity/index.ts';
+import { findUnit, type Unit } from '../quantity/index.ts';
 import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
+import { meterNumber } from './number.ts';
 import { Running } from './running.ts';
 import { COLUMN_ROLES, type ColumnRole, type FilePlan } from './sniff.ts';
 
@@ -121,6 +122,7 @@ const freshLine = (): Line => ({
   point: 0,
 });
 
+/** Take the numbers of a line; returns what is wrong with it, or null. */
 function readCells(
   cells: readonly string[],
   readers: readonly ColumnReader[],
@@ -129,11 +131,12 @@ function readCells(
 ): string | null {
   for (const { index, role, name, unit, output } of readers) {
     const cell = cells[index] ?? '';
-    const value = cell.trim() === '' ? Number.NaN : Number(comma ? cell.replace(',', '.') : cell);
-    if (!Number.isFinite(value))
+    const value = meterNumber(cell, comma);
+    if (Number.isNaN(value)) {
       return cell.trim() === '' ? `${name} is empty.` : `${name}: "${cell.trim()}" is not a number.`;
-    const si = toSi(value, unit);
-    if (si < 0) return `${name} is negative (${cell.trim()}).`;
+    }
+    if (value < 0) return `${name} is negative (${cell.trim()}).`;
+    const si = value * unit.factor;
     if (role === 'input-watts') line.inputWatts = si;
     else if (role === 'output-volts') line.volts[output] = si;
     else if (role === 'output-amps') line.amps[output] = si;
@@ -149,7 +152,11 @@ function readCells(
 function loadIndex(line: Line, context: FileContext): number {
   const [output] = context.outputs;
   const load = Number.isNaN(line.load) ? (line.amps[0] ?? 0) / (output?.amps ?? Number.NaN) : line.load;
-  return context.loads.findIndex((candidate) => Math.abs(candidate - load) <= LOAD_REACH + 1e-9);
+  const { loads } = context;
+  for (let index = 0; index < loads.length; index += 1) {
+    if (Math.abs((loads[index] as number) - load) <= LOAD_REACH + 1e-9) return index;
+  }
+  return -1;
 }
 
 function mainsIndex(line: Line, context: FileContext): number {
@@ -299,10 +306,27 @@ export class MeterFileReader {
   }
 }
 
+/** Characters a slice has at least: some milliseconds of reading, and short-lived memory. */
+const SLICE = 250_000;
+
+/**
+ * A file in slices that end at line ends, to be added to a {@link MeterFileReader} one after the other.
+ * A file with quoted cells, which may span lines, is one slice.
+ */
+export function* slicesOf(text: string): Generator<string> {
+  const size = text.includes('"') ? text.length : SLICE;
+  for (let from = 0; from < text.length; ) {
+    const end = text.indexOf('\n', from + size);
+    const to = end < 0 ? text.length : end + 1;
+    yield text.slice(from, to);
+    from = to;
+  }
+}
+
 /** Read a whole meter file at once. See {@link MeterFileReader}. */
 export function readMeterFile(text: string, plan: FilePlan, context: FileContext): FileReading {
   const reader = new MeterFileReader(plan, context);
-  reader.add(text);
+  for (const slice of slicesOf(text)) reader.add(slice);
   return reader.result();
 }
 

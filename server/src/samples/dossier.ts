@@ -59,18 +59,31 @@ export async function pointsOf(db: Queries, sampleId: string): Promise<Point[]> 
   return rows.map((row) => toPoint(row, byPoint.get(row.id) ?? []));
 }
 
-/** Everything needed to judge a sample. @throws 404 */
-export async function getDossier(db: Queries, sampleId: string): Promise<SampleDossier> {
+/** What all samples are judged with. */
+export type Shared = Pick<SampleDossier, 'rigs' | 'instruments' | 'profile' | 'limitSets'>;
+
+export async function loadShared(db: Queries): Promise<Shared> {
+  return {
+    rigs: await listRigs(db),
+    instruments: await listInstruments(db),
+    profile: await getProfile(db),
+    limitSets: [...LIMIT_SETS],
+  };
+}
+
+/**
+ * Everything needed to judge a sample.
+ * @param shared given when several samples are judged one after the other
+ * @throws 404
+ */
+export async function getDossier(db: Queries, sampleId: string, shared?: Shared): Promise<SampleDossier> {
   const sample = await getSample(db, sampleId);
   return {
     sample,
     claims: await listClaims(db, sample.modelId),
     setups: await listSetups(db, sampleId),
     points: await pointsOf(db, sampleId),
-    rigs: await listRigs(db),
-    instruments: await listInstruments(db),
-    profile: await getProfile(db),
-    limitSets: [...LIMIT_SETS],
+    ...(shared ?? (await loadShared(db))),
   };
 }
 

@@ -4,7 +4,7 @@ import { judgeSample, type KeyFigures, type SampleKind } from '@lastmark/core/ve
 import { and, count, desc, eq, like, or, type SQL } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
 import { models, samples } from '../db/schema.ts';
-import { getDossier, toJudge } from './dossier.ts';
+import { getDossier, loadShared, type Shared, toJudge } from './dossier.ts';
 import { tagOf } from './store.ts';
 
 export interface ShelfQuery {
@@ -32,9 +32,9 @@ function filters({ q, kind }: ShelfQuery): SQL | undefined {
   return and(...perWord, kind ? eq(models.kind, kind) : undefined);
 }
 
-async function figuresOf(db: Database, sample: typeof samples.$inferSelect): Promise<KeyFigures> {
+async function figuresOf(db: Database, sample: typeof samples.$inferSelect, shared: Shared): Promise<KeyFigures> {
   if (sample.figures) return sample.figures;
-  const { figures } = judgeSample(toJudge(await getDossier(db, sample.id)));
+  const { figures } = judgeSample(toJudge(await getDossier(db, sample.id, shared)));
   // Kept only if nothing changed while they were worked out.
   await db
     .update(samples)
@@ -60,6 +60,7 @@ export async function listSamples(db: Database, query: ShelfQuery): Promise<Page
     .orderBy(desc(samples.updatedAt), desc(samples.id))
     .limit(size)
     .offset((page - 1) * size);
+  const shared = await loadShared(db);
   const items: SampleRow[] = [];
   for (const { sample, model } of rows) {
     items.push({
@@ -70,7 +71,7 @@ export async function listSamples(db: Database, query: ShelfQuery): Promise<Page
       kind: model.kind,
       serial: sample.serial,
       ports: model.facts.ports,
-      figures: await figuresOf(db, sample),
+      figures: await figuresOf(db, sample, shared),
       updatedAt: sample.updatedAt.toISOString(),
     });
   }

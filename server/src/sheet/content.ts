@@ -8,10 +8,19 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 
-/** Claims and limits that fit the page; the rest is counted. */
-const MOST_CLAIMS = 14;
-const MOST_LIMITS = 8;
-const MOST_SERIES = 2;
+/** How much of each kind goes onto the page; the rest is counted, so that nothing is left out unseen. */
+export interface Room {
+  readonly claims: number;
+  readonly limits: number;
+  readonly loadings: number;
+  /** Characters of one sentence or user text. */
+  readonly characters: number;
+}
+
+const cut = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
+const rest = (count: number, what: string): Content[] =>
+  count > 0 ? [{ text: `and ${count} more ${what}; see the data.`, style: 'note' }] : [];
 
 const STATE_MARKS: Record<string, string> = { proven: '+', short: '–', borderline: '~', 'at least': '>' };
 
@@ -46,29 +55,28 @@ function facts({ sample }: SampleDossier): string {
     .join(' · ');
 }
 
-function claimsTable({ claims }: SampleDossier, verdict: Verdict): Content[] {
+function claimsTable({ claims }: SampleDossier, verdict: Verdict, room: Room): Content[] {
   if (claims.length === 0) return [section('Claims'), { text: 'No claim was entered.', style: 'note' }];
-  const rows = claims.slice(0, MOST_CLAIMS).map((claim, index): TableCell[] => {
+  const rows = claims.slice(0, room.claims).map((claim, index): TableCell[] => {
     const result = verdict.claims[index];
     const state = result?.state ?? 'not tested';
     return [
-      { text: describePromise(claim.promise), bold: true },
+      { text: cut(describePromise(claim.promise), room.characters), bold: true },
       claim.duration.kind === 'unstated' ? claim.printed : `${claim.printed}, ${describeDuration(claim.duration)}`,
       { text: `${STATE_MARKS[state] ?? '·'} ${state}`, bold: state === 'short' },
-      result?.sentence ?? '',
+      cut(result?.sentence ?? '', room.characters),
     ];
   });
-  const more = claims.length - MOST_CLAIMS;
   return [
     section('Claims'),
     table(['auto', 'auto', 'auto', '*'], [head('Promised', 'Printed', 'State', 'Found'), ...rows]),
-    ...(more > 0 ? [{ text: `and ${more} more; see the data.`, style: 'note' }] : []),
+    ...rest(claims.length - room.claims, 'claims'),
   ];
 }
 
-function efficiencyTables(verdict: Verdict): Content[] {
+function efficiencyTables(verdict: Verdict, room: Room): Content[] {
   const measured = verdict.series.filter(({ byMains }) => byMains.length > 0);
-  const tables = measured.slice(0, MOST_SERIES).flatMap(({ setup, byMains, best, worst }): Content[] => {
+  const tables = measured.slice(0, room.loadings).flatMap(({ setup, byMains, best, worst }): Content[] => {
     const loads = [...new Set(byMains.flatMap((one) => one.loads.map(({ load }) => load)))].sort((a, b) => a - b);
     const body = byMains.map((one): TableCell[] => [
       mainsLabel(one.mains),
@@ -102,12 +110,7 @@ function efficiencyTables(verdict: Verdict): Content[] {
     ];
   });
   if (tables.length === 0) return [section('Efficiency'), { text: 'Not measured.', style: 'note' }];
-  const more = measured.length - MOST_SERIES;
-  return [
-    section('Efficiency'),
-    ...tables,
-    ...(more > 0 ? [{ text: `and ${more} more loadings; see the data.`, style: 'note' }] : []),
-  ];
+  return [section('Efficiency'), ...tables, ...rest(measured.length - room.loadings, 'loadings')];
 }
 
 function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
@@ -129,21 +132,21 @@ function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
 
 const OUTCOME = { proven: 'meets', short: 'misses', borderline: 'too close to call' } as const;
 
-function limitsTable(verdict: Verdict): Content[] {
-  const all = [...verdict.limits.flatMap(({ lines }) => lines), ...verdict.idleLimits].filter(
-    ({ standing }) => standing === 'verdict',
+function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): Content[] {
+  const ofLoadings = verdict.limits.flatMap(({ setupId, lines }) =>
+    lines.map((line) => ({ line, of: setups.find(({ id }) => id === setupId)?.name ?? '' })),
+  );
+  const all = [...verdict.idleLimits.map((line) => ({ line, of: '' })), ...ofLoadings].filter(
+    ({ line }) => line.standing === 'verdict',
   );
   if (all.length === 0) return [];
-  const rows = all.slice(0, MOST_LIMITS).map((line): TableCell[] => {
+  const rows = all.slice(0, room.limits).map(({ line, of }): TableCell[] => {
     const quantity = line.quantity === 'no-load-power' ? 'power' : 'efficiency';
-    const limit =
-      line.limit.kind === 'at-most'
-        ? `≤ ${formatPlain(line.limit.high, quantity)}`
-        : `≥ ${formatPlain(line.limit.kind === 'at-least' ? line.limit.low : 0, quantity)}`;
+    const bound = line.limit.kind === 'at-most' ? line.limit.high : line.limit.low;
     return [
       line.title,
-      line.quantity.replaceAll('-', ' '),
-      limit,
+      [line.quantity.replaceAll('-', ' '), of].filter(Boolean).join(', '),
+      `${line.limit.kind === 'at-most' ? 'at most' : 'at least'} ${formatPlain(bound, quantity)}`,
       formatMeasured(line.result.value, expandedUncertainty(line.result), quantity),
       { text: OUTCOME[line.decision.outcome], bold: line.decision.outcome !== 'proven' },
     ];
@@ -151,25 +154,26 @@ function limitsTable(verdict: Verdict): Content[] {
   return [
     section('Limit sets'),
     table(['auto', '*', 'auto', 'auto', 'auto'], [head('Set', 'Quantity', 'Limit', 'Measured', 'Outcome'), ...rows]),
+    ...rest(all.length - room.limits, 'limits'),
     { text: 'Confirm against the current text. One sample is never compliance.', style: 'note' },
   ];
 }
 
 /** The body of the sheet. */
-export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[] {
+export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Room): Content[] {
   const { sample, profile } = dossier;
   const rule =
     profile.rule === 'guarded'
       ? 'A claim is proven only if value − U clears its limit.'
       : 'Values are held against limits without a guard band.';
-  const disclosure = `Obtained: ${sample.unit.obtained}.${sample.unit.disclosure ? ` ${sample.unit.disclosure}` : ''}`;
+  const disclosure = `Obtained: ${sample.unit.obtained}.${sample.unit.disclosure ? ` ${cut(sample.unit.disclosure, 2 * room.characters)}` : ''}`;
   return [
     { text: `${sample.model.maker} ${sample.model.model}`, style: 'title' },
-    { text: facts(dossier), style: 'facts' },
-    ...claimsTable(dossier, verdict),
-    ...efficiencyTables(verdict),
+    { text: cut(facts(dossier), 3 * room.characters), style: 'facts' },
+    ...claimsTable(dossier, verdict, room),
+    ...efficiencyTables(verdict, room),
     ...idleTable(dossier, verdict),
-    ...limitsTable(verdict),
+    ...limitsTable(dossier, verdict, room),
     {
       text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached. Efficiency at the port. ${disclosure} This is not a safety certification.`,
       style: 'method',

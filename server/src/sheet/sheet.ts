@@ -1,9 +1,9 @@
 // The printable sheet as PDF.
 import type { SampleDossier } from '@lastmark/contract';
-import { judgeSample } from '@lastmark/core/verdict';
+import { judgeSample, type Verdict } from '@lastmark/core/verdict';
 import pdfmake from 'pdfmake';
 import { toJudge } from '../samples/dossier.ts';
-import { sheetContent } from './content.ts';
+import { type Room, sheetContent } from './content.ts';
 import { FONTS, SHEET_FONT } from './fonts.ts';
 
 pdfmake.setFonts(FONTS);
@@ -11,8 +11,17 @@ pdfmake.setFonts(FONTS);
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path) => Object.values(FONTS[SHEET_FONT]).includes(path));
 
-/** The sheet of a sample: one A4 page of real text. */
-export async function sheetPdf(dossier: SampleDossier, printedAt: Date): Promise<Buffer> {
+/** From roomy to tight: the first that fits one page is printed. */
+const ROOMS: readonly Room[] = [
+  { claims: 16, limits: 12, loadings: 3, characters: 160 },
+  { claims: 12, limits: 8, loadings: 2, characters: 120 },
+  { claims: 8, limits: 4, loadings: 1, characters: 80 },
+  { claims: 5, limits: 2, loadings: 1, characters: 50 },
+];
+
+const pagesOf = (pdf: Buffer): number => pdf.toString('latin1').match(/\/Type \/Page\b/g)?.length ?? 0;
+
+async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, room: Room): Promise<Buffer> {
   const { sample } = dossier;
   const document = pdfmake.createPdf({
     pageSize: 'A4',
@@ -32,7 +41,18 @@ export async function sheetPdf(dossier: SampleDossier, printedAt: Date): Promise
       alignment: 'center',
       fontSize: 7,
     },
-    content: sheetContent(dossier, judgeSample(toJudge(dossier))),
+    content: sheetContent(dossier, verdict, room),
   });
   return document.getBuffer();
+}
+
+/** The sheet of a sample: one A4 page of real text. What does not fit is counted on it. */
+export async function sheetPdf(dossier: SampleDossier, printedAt: Date): Promise<Buffer> {
+  const verdict = judgeSample(toJudge(dossier));
+  let pdf: Buffer = Buffer.alloc(0);
+  for (const room of ROOMS) {
+    pdf = await print(dossier, verdict, printedAt, room);
+    if (pagesOf(pdf) <= 1) break;
+  }
+  return pdf;
 }

@@ -1,0 +1,26 @@
+// npm run bench: measures and prints; nothing passes or fails here.
+import { cpus, totalmem } from 'node:os';
+import { needBuild } from './lib/build.mjs';
+import { needNode, needPackages, needPrograms } from './lib/install.mjs';
+import { startStage } from './lib/stage.mjs';
+
+needNode();
+needPackages();
+needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
+needBuild();
+const { measureMeterFile } = await import('./measure/meter-file.mjs');
+const { measureImport, measureList } = await import('./measure/server.mjs');
+const { measureFirstView } = await import('./measure/first-view.mjs');
+
+console.log(
+  `${cpus().length} × ${cpus()[0]?.model.trim()}, ${(totalmem() / 2 ** 30).toFixed(0)} GiB, Node ${process.versions.node}\n`,
+);
+const file = await measureMeterFile();
+const stage = await startStage();
+try {
+  await measureFirstView(stage.url);
+  await measureImport(stage.url, file);
+  await measureList(stage.url);
+} finally {
+  await stage.stop();
+}
