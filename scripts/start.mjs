@@ -73,7 +73,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => v
 needNode();
 claimFolder();
 needPackages();
-const configured = process.env.DATABASE_URL;
+const configured = process.env.DATABASE_URL || null;
 if (!configured) needPrograms({ 'mariadb-server': 'mariadbd' });
 needBuild();
 if (configured) say('using the database of DATABASE_URL');

@@ -34,6 +34,8 @@ async function main(): Promise<void> {
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
+  // The start command is gone, and with it whoever would stop this server.
+  process.once('disconnect', stop);
   log.info({ port }, 'listening');
   // The start command waits for this line.
   process.send?.({ ready: true, port });

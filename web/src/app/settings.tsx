@@ -12,11 +12,13 @@ interface SettingsControl extends Settings {
 }
 
 const KEY = 'lastmark.settings';
+/** Below this the ledger starts folded, to leave the work surface its room. */
+const WIDE = 1180;
 const Context = createContext<SettingsControl | null>(null);
 
 function remembered(): Settings {
   const dim = window.matchMedia('(prefers-color-scheme: dark)').matches;
-  const settings: Settings = { light: dim ? 'dim' : 'light', ledgerOpen: true };
+  const settings: Settings = { light: dim ? 'dim' : 'light', ledgerOpen: window.innerWidth >= WIDE };
   try {
     return { ...settings, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Settings>) };
   } catch {

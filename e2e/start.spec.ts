@@ -1,0 +1,96 @@
+// The start command itself: up, one at a time, and gone without a trace.
+import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+
+const ROOT = join(import.meta.dirname, '..');
+const START = join(ROOT, 'scripts', 'start.mjs');
+
+/** Collects what a started process says, and waits for a sentence. */
+function listen(child: ChildProcess) {
+  let said = '';
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => (said += chunk));
+  return {
+    said: () => said,
+    until: async (sentence: RegExp) => {
+      await expect.poll(() => said, { timeout: 40_000 }).toMatch(sentence);
+      return sentence.exec(said);
+    },
+  };
+}
+
+const processesOn = (folder: string): string[] =>
+  spawnSync('pgrep', ['-f', `datadir=${folder}`], { encoding: 'utf8' })
+    .stdout.trim()
+    .split('\n')
+    .filter(Boolean);
+
+test('start, serve, refuse a second start, stop by Ctrl-C, start again with everything kept', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'lastmark-start-'));
+  const env = { ...process.env, LASTMARK_DATA: folder, PORT: '0', DATABASE_URL: '', LASTMARK_DEMO: '0' };
+  const start = () => {
+    const child = spawn('node', [START], { env, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
+    return { child, ...listen(child), ended: new Promise<number | null>((resolve) => child.once('exit', resolve)) };
+  };
+  try {
+    const first = start();
+    const [, url] = (await first.until(/Lastmark is at {2}(http:\S+)/)) ?? [];
+    expect(await (await fetch(`${url}/api/health`)).json()).toMatchObject({ status: 'ok', database: 'ok' });
+    expect(await (await fetch(`${url}/api/samples`)).json()).toMatchObject({ total: 0 });
+    const made = await fetch(`${url}/api/instruments`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ name: 'Kept', class: 'bench multimeter', firmware: '', calibrationDue: null, specs: {} }),
+    });
+    expect(made.status).toBe(201);
+
+    const second = spawnSync('node', [START], { env, encoding: 'utf8' });
+    expect(second.status).toBe(1);
+    expect(second.stderr).toContain('Lastmark is running on');
+
+    // Ctrl-C reaches the whole group of the terminal.
+    process.kill(-(first.child.pid ?? 0), 'SIGINT');
+    expect(await first.ended).toBe(0);
+    expect(first.said()).toContain('stopped');
+    expect(processesOn(folder)).toEqual([]);
+
+    const again = start();
+    const [, later] = (await again.until(/Lastmark is at {2}(http:\S+)/)) ?? [];
+    const { items } = (await (await fetch(`${later}/api/instruments`)).json()) as { items: { name: string }[] };
+    expect(items.map(({ name }) => name)).toEqual(['Kept']);
+
+    // Killed outright, its database is found and ended by the next start.
+    again.child.kill('SIGKILL');
+    await again.ended;
+    expect(processesOn(folder)).toHaveLength(1);
+    const third = start();
+    await third.until(/Lastmark is at {2}(http:\S+)/);
+    process.kill(-(third.child.pid ?? 0), 'SIGINT');
+    expect(await third.ended).toBe(0);
+    expect(processesOn(folder)).toEqual([]);
+  } finally {
+    for (const pid of processesOn(folder)) process.kill(Number(pid), 'SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+test('without root and without MariaDB it says exactly what to run', () => {
+  const code = `process.getuid = () => 1000;
+    const { needPrograms } = await import(${JSON.stringify(join(ROOT, 'scripts/lib/install.mjs'))});
+    needPrograms({ 'mariadb-server': 'no-such-program' });`;
+  const answer = spawnSync('node', ['--input-type=module', '-e', code], { encoding: 'utf8' });
+  expect(answer.status).toBe(1);
+  expect(answer.stderr).toContain(
+    'sudo apt-get update && sudo apt-get install -y --no-install-recommends mariadb-server',
+  );
+});
+
+test('a wrong setting is refused with a sentence', () => {
+  const run = (env: object) =>
+    spawnSync('node', [join(ROOT, 'server/dist/main.js')], { env: { ...process.env, ...env }, encoding: 'utf8' });
+  expect(run({ DATABASE_URL: '' }).stderr).toContain('DATABASE_URL is not set');
+  expect(run({ DATABASE_URL: 'mysql://x', PORT: 'eighty' }).stderr).toContain('PORT is "eighty"');
+  expect(() => execFileSync('node', ['--check', START])).not.toThrow();
+});
