@@ -33,8 +33,11 @@ function formulaOf({ constant, perWatt, perLog }: Piece): string {
   return terms.join(' + ').replaceAll('+ -', '− ');
 }
 
-const rangeOf = ({ upTo, inclusive }: Piece): string =>
-  upTo === null ? 'above' : `${inclusive ? '≤' : '<'} ${upTo} W`;
+/** The range of a piece; a formula of one endless piece holds everywhere. */
+function rangeOf({ upTo, inclusive }: Piece, alone: boolean): string {
+  if (upTo === null) return alone ? 'any' : 'above';
+  return `${inclusive ? '≤' : '<'} ${upTo} W`;
+}
 
 function SetCard({ set, watts }: { readonly set: LimitSet; readonly watts: number }) {
   return (
@@ -77,7 +80,9 @@ function SetCard({ set, watts }: { readonly set: LimitSet; readonly watts: numbe
                 <TableRow key={`${quantity} ${nameplateClass}`}>
                   <TableCell>{QUANTITY_WORDS[quantity]}</TableCell>
                   <TableCell>{nameplateClass}</TableCell>
-                  <TableCell>{pieces.map((piece) => `${rangeOf(piece)}: ${formulaOf(piece)}`).join(' · ')}</TableCell>
+                  <TableCell>
+                    {pieces.map((piece) => `${rangeOf(piece, pieces.length === 1)}: ${formulaOf(piece)}`).join(' · ')}
+                  </TableCell>
                   <TableCell>
                     {at === null
                       ? 'not covered'

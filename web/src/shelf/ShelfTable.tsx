@@ -12,7 +12,7 @@ import { StateMark } from '../parts/StateMark.tsx';
 const ROW_HEIGHT = 62;
 const NEAR_END = 20;
 
-const COLUMNS = '108px minmax(150px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 116px';
+const COLUMNS = '108px minmax(150px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 128px';
 
 const HEADS = ['Ports', 'Sample', 'Nameplate', 'Average efficiency', 'Idle', 'Mass', 'Price', 'Claims'];
 

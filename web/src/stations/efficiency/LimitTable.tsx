@@ -1,16 +1,8 @@
 // The limit sets held against a loading, and the class that chooses their formulas.
 import { CLASSES } from '@lastmark/contract/schemas';
 import type { StoredSetup } from '@lastmark/contract/types';
-import { formatMeasured, formatProbability, formatValue } from '@lastmark/core/quantity';
-import { mainsLabel } from '@lastmark/core/reading';
-import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { SetupLimits } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
 import { api, versionTag } from '../../api/client.ts';
@@ -18,8 +10,7 @@ import { refreshSample } from '../../api/queries.ts';
 import { useOnBench } from '../../app/bench.tsx';
 import { useNotify } from '../../app/notices.tsx';
 import { Choice } from '../../parts/fields.tsx';
-import { LimitBand } from '../../parts/LimitBand.tsx';
-import { StateMark } from '../../parts/StateMark.tsx';
+import { LimitLines } from '../../parts/LimitLines.tsx';
 
 interface Props {
   readonly limits: SetupLimits;
@@ -64,54 +55,7 @@ export function LimitTable({ limits, setup }: Props) {
           No limit set covers what is measured so far. The four-point average needs 25, 50, 75 and 100 %.
         </Typography>
       ) : (
-        <Table size="small" aria-label="Limit sets" sx={{ '& td:not(:first-of-type)': { whiteSpace: 'nowrap' } }}>
-          <TableHead>
-            <TableRow>
-              {['Set', 'Limit', 'Measured', '', 'Outcome', 'Likely'].map((head) => (
-                <TableCell key={head}>{head}</TableCell>
-              ))}
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {limits.lines.map((line) => (
-              <TableRow key={`${line.setId} ${line.quantity} ${mainsLabel(line.mains)}`}>
-                <TableCell>
-                  {line.title}
-                  <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
-                    {line.quantity === 'average-efficiency' ? 'average' : 'at 10 %'}, {mainsLabel(line.mains)}
-                  </Box>
-                </TableCell>
-                <TableCell>
-                  {line.limit.kind === 'at-least' ? `≥ ${formatValue(line.limit.low, 'efficiency', 2)}` : ''}
-                </TableCell>
-                <TableCell>
-                  {formatMeasured(line.result.value, expandedUncertainty(line.result), 'efficiency')}
-                </TableCell>
-                <TableCell>
-                  <LimitBand
-                    value={line.result.value}
-                    expanded={expandedUncertainty(line.result)}
-                    limit={line.limit}
-                    quantity="efficiency"
-                  />
-                </TableCell>
-                <TableCell>
-                  <StateMark state={line.decision.outcome} />
-                  {line.standing === 'indicative' && (
-                    <Box
-                      component="span"
-                      title={line.why}
-                      sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}
-                    >
-                      indicative
-                    </Box>
-                  )}
-                </TableCell>
-                <TableCell>{formatProbability(line.decision.probability)}</TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <LimitLines label="Limit sets" lines={limits.lines} />
       )}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
         Indicative: taken at another mains than the set asks for. Confirm every limit against its current text. One

@@ -147,13 +147,16 @@ export function LoadChart({ series, limits }: Props) {
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
+    // Marks at 100 % stand on the edge of the area and are drawn whole.
+    clip: false,
+    layout: { padding: { right: 16 } },
     scales: {
       x: {
         ...axis,
         type: 'linear',
         min: 0,
-        max: 105,
-        ticks: { ...axis.ticks, stepSize: 25, callback: (value) => (Number(value) > 100 ? '' : value) },
+        max: 100,
+        ticks: { ...axis.ticks, stepSize: 25 },
         title: { display: true, text: 'Load, % of nameplate current', color: palette.text.secondary },
       },
       y: { ...axis, grace: '8%', title: { display: true, text: 'Efficiency, %', color: palette.text.secondary } },

@@ -5,11 +5,11 @@ import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantit
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useReducer } from 'react';
 import { useOnBench } from '../../app/bench.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
+import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, type Target, useEntry } from '../../parts/useEntry.ts';
 
 interface Column extends Target {
@@ -101,18 +101,14 @@ export function LoadGrid({ setup, series }: Props) {
         result ? formatValue(result.output.value, 'power', 2) : '',
         result ? formatValue(result.loss.value, 'power', 2) : '',
         result && pointOf(key) ? (
-          <Button
+          <RepeatButton
             key="repeat"
-            size="small"
-            sx={{ minWidth: 0, py: 0 }}
-            aria-label={`Repeat ${mainsLabel(mains)}, ${Math.round(load * 100)} %`}
-            onClick={() => {
+            of={`${mainsLabel(mains)}, ${Math.round(load * 100)} %`}
+            onRepeat={() => {
               repeat(key);
               redraw();
             }}
-          >
-            Repeat
-          </Button>
+          />
         ) : null,
       ],
     };

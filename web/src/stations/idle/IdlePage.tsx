@@ -5,7 +5,6 @@ import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useReducer, useState } from 'react';
@@ -13,6 +12,7 @@ import { Link } from 'react-router';
 import { useOnBench } from '../../app/bench.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, useEntry } from '../../parts/useEntry.ts';
 import { IdleLimits } from './IdleLimits.tsx';
 
@@ -82,18 +82,14 @@ export function IdlePage() {
         ),
         result && <Year key="year" result={result} />,
         result && (
-          <Button
+          <RepeatButton
             key="repeat"
-            size="small"
-            sx={{ minWidth: 0, py: 0 }}
-            aria-label={`Repeat ${label}`}
-            onClick={() => {
+            of={label}
+            onRepeat={() => {
               repeat(key);
               redraw();
             }}
-          >
-            Repeat
-          </Button>
+          />
         ),
       ],
     };

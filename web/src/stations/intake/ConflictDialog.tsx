@@ -14,7 +14,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../api/client.ts';
 import { QueryGate } from '../../parts/QueryGate.tsx';
-import { fromForm, type IntakeForm, toForm } from './form.ts';
+import { differences, type IntakeForm, toForm } from './form.ts';
 
 interface Props {
   readonly sampleId: string;
@@ -23,24 +23,6 @@ interface Props {
   /** Save mine over the version just shown. */
   readonly onMine: (etag: string) => void;
   readonly onClose: () => void;
-}
-
-const words = (value: unknown): string => (typeof value === 'string' ? value || '(empty)' : JSON.stringify(value));
-
-/** Fields that differ between two intakes. */
-export function differences(mine: IntakeForm, theirs: IntakeForm): { field: string; mine: string; theirs: string }[] {
-  const normal = (form: IntakeForm) => {
-    const result = fromForm(form);
-    const { model, unit } = 'input' in result ? result.input : form;
-    return { ...model, ...unit } as Record<string, unknown>;
-  };
-  const a = normal(mine);
-  const b = normal(theirs);
-  return Object.keys(a).flatMap((field) =>
-    JSON.stringify(a[field]) === JSON.stringify(b[field])
-      ? []
-      : [{ field, mine: words(a[field]), theirs: words(b[field]) }],
-  );
 }
 
 export function ConflictDialog({ sampleId, mine, onTheirs, onMine, onClose }: Props) {

@@ -121,3 +121,21 @@ const NAMES: Readonly<Record<string, string>> = {
 
 /** An error in the words of the form. */
 export const formMessage = ({ path, message }: FieldError): string => message.replace(path, NAMES[path] ?? 'This');
+
+const words = (value: unknown): string => (typeof value === 'string' ? value || '(empty)' : JSON.stringify(value));
+
+/** Fields that differ between two intakes. */
+export function differences(mine: IntakeForm, theirs: IntakeForm): { field: string; mine: string; theirs: string }[] {
+  const normal = (form: IntakeForm) => {
+    const result = fromForm(form);
+    const { model, unit } = 'input' in result ? result.input : form;
+    return { ...model, ...unit } as Record<string, unknown>;
+  };
+  const a = normal(mine);
+  const b = normal(theirs);
+  return Object.keys(a).flatMap((field) =>
+    JSON.stringify(a[field]) === JSON.stringify(b[field])
+      ? []
+      : [{ field, mine: words(a[field]), theirs: words(b[field]) }],
+  );
+}
