@@ -67,7 +67,14 @@ export async function freshSample(page: Page, model: string): Promise<{ id: stri
       marks: [],
       prices: [],
     },
-    unit: { revision: '', serial: `S-${model}`.slice(0, 80), dateCode: '', obtained: 'bought', disclosure: '', notes: '' },
+    unit: {
+      revision: '',
+      serial: `S-${model}`.slice(0, 80),
+      dateCode: '',
+      obtained: 'bought',
+      disclosure: '',
+      notes: '',
+    },
   });
   const rigs = (await (await page.request.get('/api/rigs')).json()) as { items: { id: string; name: string }[] };
   const rig = rigs.items.find(({ name }) => name === 'Load bench');

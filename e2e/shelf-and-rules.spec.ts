@@ -1,0 +1,113 @@
+// The shelf with many samples, ports moved by mouse, the method changed, the curve taken along.
+import { readFileSync } from 'node:fs';
+import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+
+test('a long shelf draws only the rows in sight and fetches more when scrolled', async ({ page }) => {
+  const { id } = await freshSample(page, 'Many');
+  const unit = { revision: '', serial: 'MANY', dateCode: '', obtained: 'bought', disclosure: '', notes: '' };
+  for (let made = 0; made < 140; made += 1) {
+    const answer = await page.request.post(`/api/samples/${id}/units`, {
+      data: { unit: { ...unit, serial: `MANY-${made}` } },
+    });
+    expect(answer.status()).toBe(201);
+  }
+  await page.goto('/?q=MANY');
+  await expect(page.getByText('141 samples')).toBeVisible();
+  const table = page.getByRole('table', { name: 'Samples' });
+  await expect(table).toHaveAttribute('aria-rowcount', '142');
+  expect(await table.getByRole('row').count()).toBeLessThan(40);
+  await expect
+    .poll(async () => {
+      await table.evaluate((one) => one.scrollTo(0, one.scrollHeight));
+      return table.getByText('S-Many', { exact: false }).count();
+    })
+    .toBe(1);
+  expect(await table.getByRole('row').count()).toBeLessThan(40);
+});
+
+test('kinds and words narrow the shelf, and nothing found says so', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Car' }).click();
+  await expect(page.getByRole('row', { name: /Shuttle 75/ })).toBeVisible();
+  await expect(page.getByRole('row')).toHaveCount(2);
+  await page.getByLabel('Find by maker, model, serial or tag').fill('nothing of the kind');
+  await expect(page.getByRole('heading', { name: 'Nothing on the shelf matches' })).toBeVisible();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await expect(page.getByRole('button', { name: 'All' })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('a port is moved by mouse and the face follows', async ({ page }) => {
+  await page.goto('/samples/new');
+  await page.getByRole('button', { name: 'Add a C port' }).click();
+  await page.getByRole('button', { name: 'Add an A port' }).click();
+  await expect(page.getByRole('img', { name: 'Ports: C1 (C), A1 (A)' })).toBeVisible();
+  const from = await page.getByRole('button', { name: 'Move port 2, A1', exact: true }).boundingBox();
+  const to = await page.getByRole('button', { name: 'Move port 1, C1', exact: true }).boundingBox();
+  if (!from || !to) throw new Error('The handles are not on the page.');
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2, from.y - 10, { steps: 5 });
+  await page.mouse.move(to.x + to.width / 2, to.y + 5, { steps: 10 });
+  await page.mouse.up();
+  await expect(page.getByRole('img', { name: 'Ports: A1 (A), C1 (C)' })).toBeVisible();
+});
+
+test('a new price of the kilowatt-hour changes what idle costs', async ({ page }) => {
+  const idle = `/samples/${await demoSample(page, DEMO.ember)}/idle`;
+  await page.goto(idle);
+  const table = page.getByRole('table', { name: 'Idle at 230 V 50 Hz' });
+  await expect(table).toContainText('0.12 EUR');
+  const setTariff = async (typed: string) => {
+    await page.goto('/rules');
+    await page.getByLabel('Price of a kWh').fill(typed);
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('Saved. Every sample is judged anew.')).toBeVisible();
+  };
+  await page.goto('/rules');
+  await page.getByLabel('Price of a kWh').fill('dear');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert')).toContainText('tariff');
+  await setTariff('0,64');
+  await page.goto(idle);
+  await expect(table).toContainText('0.23 EUR');
+  await setTariff('0.32');
+});
+
+test('limits follow the nameplate tried', async ({ page }) => {
+  await page.goto('/rules');
+  await page.getByText('US Level VI').click();
+  await page.getByLabel('Try a nameplate, W').fill('27');
+  await expect(page.getByRole('table', { name: 'US Level VI' })).toContainText('86.620 %');
+});
+
+test('the curve is taken along as data', async ({ page }) => {
+  await page.goto(`/samples/${await demoSample(page, DEMO.ember)}/efficiency`);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  const lines = readFileSync(await download.path(), 'utf8')
+    .trim()
+    .split('\r\n');
+  expect(lines[0]).toBe('mains,load_percent,efficiency_percent,expanded_uncertainty_percent');
+  expect(lines).toHaveLength(11);
+  const [picture] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PNG' }).click(),
+  ]);
+  expect(
+    readFileSync(await picture.path())
+      .subarray(1, 4)
+      .toString(),
+  ).toBe('PNG');
+});
+
+test('the theme is chosen and remembered', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Dim theme' }).click();
+  const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+  expect(await ground()).toBe('rgb(17, 23, 21)');
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
+  expect(await ground()).toBe('rgb(17, 23, 21)');
+});
