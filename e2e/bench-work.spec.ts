@@ -77,6 +77,8 @@ test('a device as load proves at least what it took', async ({ page }) => {
   await page.getByRole('option', { name: 'a real device' }).click();
   await expect(dialog).toContainText('Proves at least what it took; never refutes.');
   await dialog.getByRole('button', { name: 'Add' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole('tab', { name: 'Warden laptop' })).toHaveAttribute('aria-selected', 'true');
   await page.getByLabel('230 V 50 Hz, 100 %, input watts').focus();
   for (const typed of ['37', '0.6', '20.03', '1.65']) {
     await page.keyboard.type(typed);

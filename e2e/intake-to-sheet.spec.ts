@@ -64,6 +64,8 @@ test('a wall charger from intake to the sheet', async ({ page }) => {
   await expect(page.getByLabel('C1 level, V')).toHaveValue('20 V');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
 
+  await expect(page.getByRole('dialog')).toBeHidden();
+
   // Number keys and Enter alone.
   await page.getByLabel('230 V 50 Hz, 100 %, input watts').focus();
   for (const row of ROWS) {

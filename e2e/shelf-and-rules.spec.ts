@@ -27,13 +27,13 @@ test('a long shelf draws only the rows in sight and fetches more when scrolled',
 
 test('kinds and words narrow the shelf, and nothing found says so', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Car' }).click();
+  await page.getByRole('button', { name: 'Car', exact: true }).click();
   await expect(page.getByRole('row', { name: /Shuttle 75/ })).toBeVisible();
   await expect(page.getByRole('row')).toHaveCount(2);
   await page.getByLabel('Find by maker, model, serial or tag').fill('nothing of the kind');
   await expect(page.getByRole('heading', { name: 'Nothing on the shelf matches' })).toBeVisible();
   await page.getByRole('button', { name: 'Show all' }).click();
-  await expect(page.getByRole('button', { name: 'All' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'All', exact: true })).toHaveAttribute('aria-pressed', 'true');
 });
 
 test('a port is moved by mouse and the face follows', async ({ page }) => {
