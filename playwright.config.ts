@@ -8,8 +8,8 @@ export default defineConfig({
   globalSetup: './e2e/stage.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/journeys.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
