@@ -1,0 +1,95 @@
+// Offers in words, and back from words.
+import { formatPlain, parseDecimal } from '../quantity/index.ts';
+import type { SourceObject } from './source.ts';
+
+const volts = (value: number) => formatPlain(value, 'voltage');
+const amps = (value: number) => formatPlain(value, 'current');
+const watts = (value: number) => formatPlain(value, 'power');
+const range = (low: number, high: number) => `${formatPlain(low, 'voltage').replace(' V', '')}–${volts(high)}`;
+
+/** What kind of supply, in the words used everywhere. */
+export const SUPPLY_WORDS: Readonly<Record<SourceObject['kind'], string>> = {
+  fixed: 'fixed',
+  variable: 'variable',
+  battery: 'battery',
+  pps: 'PPS',
+  'epr-avs': 'EPR AVS',
+  'spr-avs': 'SPR AVS',
+  unknown: 'unknown type',
+  empty: 'place holder',
+};
+
+/** An offer as one line: `20 V 3.25 A`, `PPS 3.3–21 V 3.25 A`, `EPR AVS 15–28 V 140 W`. */
+export function describeOffer(object: SourceObject): string {
+  switch (object.kind) {
+    case 'fixed':
+      return `${volts(object.volts)} ${amps(object.amps)}`;
+    case 'variable':
+      return `variable ${range(object.minVolts, object.maxVolts)} ${amps(object.amps)}`;
+    case 'battery':
+      return `battery ${range(object.minVolts, object.maxVolts)} ${watts(object.watts)}`;
+    case 'pps':
+      return `PPS ${range(object.minVolts, object.maxVolts)} ${amps(object.amps)}`;
+    case 'epr-avs':
+      return `EPR AVS ${range(object.minVolts, object.maxVolts)} ${watts(object.watts)}`;
+    case 'spr-avs':
+      return object.ampsAbove > 0
+        ? `SPR AVS ${amps(object.amps)} to 15 V, ${amps(object.ampsAbove)} to 20 V`
+        : `SPR AVS ${amps(object.amps)} to 15 V`;
+    default:
+      return SUPPLY_WORDS[object.kind];
+  }
+}
+
+export type ParsedOffer =
+  | { readonly ok: true; readonly object: SourceObject }
+  | { readonly ok: false; readonly reason: string };
+
+const NUMBER = '(\\d+(?:[.,]\\d+)?)';
+const SPAN = new RegExp(`${NUMBER}\\s*(?:V\\s*)?(?:–|-|to|…|\\.\\.)\\s*${NUMBER}\\s*V`, 'i');
+const all = (text: string, unit: string): number[] =>
+  [...text.matchAll(new RegExp(`${NUMBER}\\s*(m?)${unit}(?![a-z])`, 'gi'))].map(
+    ([, digits = '', milli]) => parseDecimal(digits) * (milli ? 1e-3 : 1),
+  );
+
+const no = (reason: string): ParsedOffer => ({ ok: false, reason });
+
+/** Read one offer as people write it. @returns the object, or why it was not understood */
+export function parseOffer(text: string): ParsedOffer {
+  const line = text.trim();
+  if (line === '') return no('Nothing typed.');
+  const span = SPAN.exec(line);
+  const [low, high] = span ? [parseDecimal(span[1] ?? ''), parseDecimal(span[2] ?? '')] : [0, 0];
+  const currents = all(line, 'A');
+  const powers = all(line, 'W');
+  const kind = /^(spr\s*avs|epr\s*avs|avs|pps|variable|battery)/i.exec(line)?.[0].toLowerCase().replace(/\s+/g, ' ');
+  if (kind === 'spr avs') {
+    const [first, second = 0] = currents;
+    if (first === undefined)
+      return no('SPR AVS has a current to 15 V, and one to 20 V if it goes there: SPR AVS 3 A / 2.25 A.');
+    return { ok: true, object: { kind: 'spr-avs', amps: first, ampsAbove: second, peak: 0, reserved: 0 } };
+  }
+  if (kind && !span) return no(`Give the range too, such as ${kind} 5–11 V.`);
+  if (kind && low >= high) return no(`The range runs from the lower voltage to the higher one.`);
+  if (kind === 'epr avs' || kind === 'avs' || kind === 'battery') {
+    const [power] = powers;
+    if (power === undefined) return no(`This kind is offered by its power, such as ${kind} 15–28 V 140 W.`);
+    const ends = { minVolts: low, maxVolts: high, watts: power };
+    return {
+      ok: true,
+      object: kind === 'battery' ? { kind, ...ends } : { kind: 'epr-avs', ...ends, peak: 0, reserved: 0 },
+    };
+  }
+  const [current] = currents;
+  if (current === undefined) return no('The amps are missing: type it like 9 V 3 A.');
+  if (kind === 'pps')
+    return {
+      ok: true,
+      object: { kind, minVolts: low, maxVolts: high, amps: current, powerLimited: /limited/i.test(line), reserved: 0 },
+    };
+  if (kind === 'variable') return { ok: true, object: { kind, minVolts: low, maxVolts: high, amps: current } };
+  if (span) return no('A range is PPS, AVS, variable or battery: say which.');
+  const [level] = all(line, 'V');
+  if (level === undefined) return no('The volts are missing: type it like 9 V 3 A.');
+  return { ok: true, object: { kind: 'fixed', volts: level, amps: current, peak: 0, flags: [], reserved: 0 } };
+}
