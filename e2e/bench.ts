@@ -82,6 +82,7 @@ export async function freshSample(page: Page, model: string): Promise<{ id: stri
     name: 'C1 20 V',
     outputs: [{ port: 'C1', volts: 20, amps: 2.25 }],
     evidence: 'load',
+    purpose: 'efficiency',
     rigId: rig?.id,
     nameplateClass: null,
   });

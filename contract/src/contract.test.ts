@@ -95,7 +95,14 @@ it('an instrument with an accuracy of exactly zero is refused', () => {
     floor: 0,
     coverage: 'not stated',
   };
-  const meter = { name: 'M', class: 'bench multimeter', firmware: '', calibrationDue: null, specs: { voltage: spec } };
+  const meter = {
+    name: 'M',
+    class: 'bench multimeter',
+    firmware: '',
+    calibrationDue: null,
+    sees: null,
+    specs: { voltage: spec },
+  };
   expect(errorsOf(instrumentInput, meter)[0]).toContain('exactly zero');
   expect(errorsOf(instrumentInput, { ...meter, specs: { voltage: { ...spec, offset: 0.01 } } })).toEqual([]);
   expect(errorsOf(instrumentInput, { ...meter, specs: {} })).toEqual([]);
@@ -144,7 +151,14 @@ describe('the API description', () => {
   it('is plain JSON', () => expect(JSON.parse(JSON.stringify(document))).toEqual(document));
 
   it('uses ids nobody can mistake', () => {
-    const bad = { name: 'x', outputs: [], evidence: 'load', rigId: 'nope', nameplateClass: null };
+    const bad = {
+      name: 'x',
+      outputs: [],
+      evidence: 'load',
+      purpose: 'efficiency',
+      rigId: 'nope',
+      nameplateClass: null,
+    };
     expect(errorsOf(setupInput, bad).join()).toContain('rigId is not an id');
     expect(errorsOf(setupInput, { ...bad, rigId: id, outputs: [{ port: 'C1', volts: 20, amps: 1 }] })).toEqual([]);
   });

@@ -1,7 +1,10 @@
 // What may be written: one set of schemas for form, API and importer. Values are SI.
+import { RANGE_SUPPLIES } from '@lastmark/core/claim';
 import type { Column, DecimalSign, Delimiter } from '@lastmark/core/meter-file';
+import { DEVICE_KINDS, HOLD_ENDS, OUTCOMES, WORKLOADS } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
-import type { Attached, EvidenceKind, Place } from '@lastmark/core/reading';
+import { MARKERS, REVISIONS, VISIBLE_KINDS } from '@lastmark/core/read-out';
+import { type Attached, ELEMENT_KINDS, type EvidenceKind, type Place, RATING_BASES } from '@lastmark/core/reading';
 import type { PortFacts, PriceFacts, SampleKind } from '@lastmark/core/verdict';
 import { boolean, number, string } from 'yup';
 import {
@@ -51,6 +54,7 @@ export const INSTRUMENT_CLASSES = [
   'bench multimeter',
   'inline USB meter',
   'DC load',
+  'PD analyser',
 ] as const;
 export const COLUMN_ROLE_IDS = [
   'load',
@@ -129,6 +133,15 @@ export const promised = union({
     volts: si(0.5, 60).required(),
     amps: si(0.001, 20).required(),
   }),
+  range: record({
+    kind: oneOf(['range']),
+    port: portLabel(),
+    supply: oneOf(RANGE_SUPPLIES),
+    low: si(0.5, 60).required(),
+    high: si(0.5, 60).required(),
+    amps: si(0.001, 20).required(),
+  }),
+  signal: record({ kind: oneOf(['signal']), port: portLabel(), mode: text(40), title: text(60) }),
   total: record({ kind: oneOf(['total']), watts: si(0.01, 5000).required() }),
   combination: record({
     kind: oneOf(['combination']),
@@ -155,6 +168,7 @@ const output = record({ port: portLabel(), volts: si(0.5, 60).required(), amps: 
 
 export const setupInput = record({
   name: text(80),
+  purpose: oneOf(['efficiency', 'proof']),
   outputs: list(output, 12).min(1, 'A loading has one output or more'),
   evidence: oneOf(EVIDENCE),
   rigId: id(),
@@ -178,6 +192,10 @@ const readingInput = record({
 const pointInput = record({
   id: id(),
   setupId: id().nullable().optional(),
+  /** For a proof step instead of setupId: what is loaded; the server finds or makes the step. */
+  outputs: list(output, 12).optional().default(undefined),
+  /** Why the step is run beyond the rating of the line. */
+  override: string().strict().max(300).nullable().optional(),
   mains: mains(),
   load: si(0, 1.5).required(),
   attached: oneOf(ATTACHED),
@@ -232,6 +250,9 @@ export const instrumentInput = record({
   class: oneOf(INSTRUMENT_CLASSES),
   firmware: optionalText(40),
   calibrationDue: day().nullable().defined(),
+  sees: record({ supplies: list(oneOf(VISIBLE_KINDS), VISIBLE_KINDS.length), signals: list(text(40), 60) })
+    .nullable()
+    .defined(),
   specs: record({
     voltage: spec.optional().default(undefined),
     current: spec.optional().default(undefined),
@@ -239,12 +260,21 @@ export const instrumentInput = record({
   }),
 });
 
+const lineElement = record({
+  kind: oneOf(ELEMENT_KINDS),
+  name: text(60),
+  amps: si(0.1, 20).nullable().defined(),
+  volts: si(1, 60).nullable().defined(),
+  basis: oneOf(RATING_BASES),
+});
+
 export const rigInput = record({
   name: text(80),
-  meters: record({ mains: id(), outputVolts: id(), outputAmps: id() }),
+  meters: record({ mains: id(), outputVolts: id(), outputAmps: id(), loadEnd: id().nullable().defined() }),
   outputPlace: oneOf(['port', 'load-end']),
   leadOhms: si(0, 10).required(),
   leadUOhms: si(0, 10).required(),
+  elements: list(lineElement, 12),
   note: optionalText(400),
 });
 
@@ -255,7 +285,142 @@ export const profileInput = record({
   tariff: si(0, 1000).required(),
   currency: currency(),
   limitSetIds: list(text(60), 50),
+  tolerance: si(0.001, 0.1).nullable().defined(),
+  continuous: si(60, 86_400).required(),
+  overRating: record({
+    on: boolean().strict().defined(),
+    step: si(0.01, 0.1).required(),
+    seconds: si(0.5, 10).required(),
+  }),
+  signalModes: list(record({ id: text(40), title: text(60), how: text(200) }), 40),
 });
+
+const word = () =>
+  string()
+    .strict()
+    .matches(/^[0-9A-F]{8}$/, '${path} is not a word of eight hexadecimal digits')
+    .required();
+
+const takenBack = { supersedes: id().nullable().defined(), withdrawn: boolean().strict().defined() };
+
+export const readOutInput = record({
+  id: id(),
+  port: portLabel(),
+  instrumentId: id(),
+  takenAt: moment().required(),
+  occupied: list(portLabel(), 12),
+  marker: oneOf(MARKERS),
+  askedWith: string()
+    .strict()
+    .oneOf([...REVISIONS])
+    .nullable()
+    .defined(),
+  temperature: si(200, 450).nullable().defined(),
+  elapsed: si(0, 1e6).nullable().defined(),
+  words: list(word(), 32),
+  epr: boolean().strict().defined(),
+  declared: string()
+    .strict()
+    .oneOf([...REVISIONS])
+    .nullable()
+    .defined(),
+  cableWords: list(word(), 8),
+  signals: list(record({ mode: text(40), result: oneOf(['seen', 'not seen', 'cannot see']) }), 60),
+  unreachable: list(record({ position: whole(1, 32).required(), reason: text(200) }), 32),
+  note: optionalText(400),
+  source: optionalText(260),
+  ...takenBack,
+});
+
+const ceiling = record({
+  connector: text(40),
+  lead: text(80),
+  volts: si(1, 60).nullable().defined(),
+  watts: si(0.1, 500).required(),
+});
+
+export const deviceInput = record({
+  name: text(80),
+  kind: oneOf(DEVICE_KINDS),
+  /** J */
+  battery: si(100, 1e8).nullable().defined(),
+  ceilings: list(ceiling, 20),
+  baseline: si(0.1, 500).nullable().defined(),
+  note: optionalText(400),
+});
+
+const runHead = {
+  id: id(),
+  port: portLabel(),
+  rigId: id(),
+  takenAt: moment().required(),
+  note: optionalText(400),
+  ...takenBack,
+};
+const volts = () => si(0, 60);
+const amps = () => si(0, 20);
+const seconds = () => si(0, 1e6);
+
+export const runInput = union({
+  device: record({
+    kind: oneOf(['device']),
+    ...runHead,
+    deviceId: id(),
+    connector: text(40),
+    lead: text(80),
+    workload: oneOf(WORKLOADS),
+    charge: si(0, 1).nullable().defined(),
+    settled: seconds().required(),
+    place: oneOf(['port', 'mains']),
+    volts: volts().nullable().defined(),
+    watts: si(0, 1000).required(),
+    outcome: oneOf(OUTCOMES),
+    message: optionalText(200),
+  }),
+  hold: record({
+    kind: oneOf(['hold']),
+    ...runHead,
+    volts: volts().required(),
+    amps: amps().required(),
+    others: list(output, 12),
+    planned: seconds().required(),
+    held: seconds().required(),
+    end: oneOf(HOLD_ENDS),
+    hottest: si(200, 600).nullable().defined(),
+    ambient: si(200, 350).nullable().defined(),
+    after: si(0, 1000).nullable().defined(),
+  }),
+  move: record({
+    kind: oneOf(['move']),
+    ...runHead,
+    fromVolts: volts().required(),
+    toVolts: volts().required(),
+    amps: amps().required(),
+    breaks: whole(0, 1000).required(),
+    longest: seconds().nullable().defined(),
+    lowest: volts().nullable().defined(),
+  }),
+  over: record({
+    kind: oneOf(['over']),
+    ...runHead,
+    volts: si(1, 60).required(),
+    rated: si(0.01, 10).required(),
+    steps: list(
+      record({
+        asked: amps().required(),
+        amps: amps().required(),
+        volts: volts().required(),
+        seconds: si(0, 60).required(),
+      }),
+      40,
+    ).min(1, 'A search has one step or more'),
+    attached: oneOf(['electronic load', 'device']),
+    latched: boolean().strict().nullable().defined(),
+    recovery: seconds().nullable().defined(),
+  }),
+});
+
+export const runBody = record({ run: runInput });
 
 /** How lists are asked for. Query values arrive as text. */
 export const listQuery = record({

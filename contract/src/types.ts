@@ -2,8 +2,21 @@
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { LimitSet } from '@lastmark/core/limits';
 import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
+import type { Device, Run } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
-import type { Attached, EvidenceKind, Instrument, Mains, Output, Place, Point, Rig } from '@lastmark/core/reading';
+import type { ReadOut } from '@lastmark/core/read-out';
+import type {
+  Attached,
+  EvidenceKind,
+  Instrument,
+  LineElement,
+  Mains,
+  Output,
+  Place,
+  Point,
+  Rig,
+  Setup,
+} from '@lastmark/core/reading';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
 import type { CLASSES, INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS } from './schemas.ts';
 
@@ -84,6 +97,7 @@ export interface StoredClaim extends Claim {
 
 export interface SetupInput {
   name: string;
+  purpose: Setup['purpose'];
   outputs: Output[];
   evidence: EvidenceKind;
   rigId: string;
@@ -106,6 +120,9 @@ export interface ReadingInput {
 export interface PointInput {
   id: string;
   setupId?: string | null;
+  /** For a proof step: what is loaded; the server finds or makes the step. */
+  outputs?: Output[];
+  override?: string | null;
   mains: Mains;
   load: number;
   attached: Attached;
@@ -136,6 +153,7 @@ export interface InstrumentInput {
   class: (typeof INSTRUMENT_CLASSES)[number];
   firmware: string;
   calibrationDue: string | null;
+  sees: Instrument['sees'];
   specs: Instrument['specs'];
 }
 
@@ -143,15 +161,17 @@ export interface StoredInstrument extends InstrumentInput, Instrument {
   id: string;
   name: string;
   specs: Instrument['specs'];
+  sees: Instrument['sees'];
   version: number;
 }
 
 export interface RigInput {
   name: string;
-  meters: { mains: string; outputVolts: string; outputAmps: string };
+  meters: { mains: string; outputVolts: string; outputAmps: string; loadEnd: string | null };
   outputPlace: 'port' | 'load-end';
   leadOhms: number;
   leadUOhms: number;
+  elements: LineElement[];
   note: string;
 }
 
@@ -175,12 +195,28 @@ export interface AttachmentInfo {
   createdAt: string;
 }
 
+export type ReadOutInput = ReadOut;
+export type StoredReadOut = ReadOut;
+
+type WithoutU<T> = T extends Run ? Omit<T, 'u'> : never;
+export type RunInput = WithoutU<Run>;
+export type StoredRun = Run;
+
+export type DeviceInput = Omit<Device, 'id'>;
+
+export interface StoredDevice extends Device {
+  version: number;
+}
+
 /** Everything the browser needs to judge one sample. */
 export interface SampleDossier {
   sample: Sample;
   claims: StoredClaim[];
   setups: StoredSetup[];
   points: Point[];
+  readOuts: StoredReadOut[];
+  runs: StoredRun[];
+  devices: StoredDevice[];
   rigs: StoredRig[];
   instruments: StoredInstrument[];
   profile: StoredProfile;

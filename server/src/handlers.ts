@@ -1,11 +1,14 @@
 // The operations of the contract, each tied to the store that carries it out.
 import {
   type ClaimInput,
+  type DeviceInput,
   type ImportInput,
   type InstrumentInput,
   openapiDocument,
   type PointInput,
+  type ReadOutInput,
   type RigInput,
+  type RunInput,
   type SampleInput,
   type SetupInput,
   type UnitInput,
@@ -23,14 +26,17 @@ import {
 } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
+import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { toCsv, toJson } from './export/data.ts';
 import { type Answer, type Call, type Handlers, param } from './http/handlers.ts';
 import { ProblemError } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { importFile, listColumnMaps } from './importer/import.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
+import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
+import { addRun } from './runs/store.ts';
 import { getDossier } from './samples/dossier.ts';
 import { listSamples, type ShelfQuery } from './samples/shelf.ts';
 import { createSample, createUnit, deleteSample, getSample, updateSample } from './samples/store.ts';
@@ -84,6 +90,8 @@ export const createHandlers = (version: string): Handlers => ({
   addReadings: async (call) => ({
     body: { points: await addReadings(call.db, sampleId(call), (call.body as { points: PointInput[] }).points) },
   }),
+  addReadOut: async (call) => ({ body: await addReadOut(call.db, sampleId(call), call.body as ReadOutInput) }),
+  addRun: async (call) => ({ body: await addRun(call.db, sampleId(call), (call.body as { run: RunInput }).run) }),
   importFile: async (call) => ({ body: await importFile(call.db, sampleId(call), call.body as ImportInput) }),
 
   getSheet: async (call) => {
@@ -137,6 +145,10 @@ export const createHandlers = (version: string): Handlers => ({
   createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
   updateRig: async (call) =>
     versioned(await updateRig(call.db, param(call, 'rigId'), call.body as RigInput, call.ifMatch)),
+  listDevices: async ({ db }) => ({ body: { items: await listDevices(db) } }),
+  createDevice: async ({ db, body }) => versioned(await createDevice(db, body as DeviceInput)),
+  updateDevice: async (call) =>
+    versioned(await updateDevice(call.db, param(call, 'deviceId'), call.body as DeviceInput, call.ifMatch)),
   getProfile: async ({ db }) => versioned(await getProfile(db)),
   updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body as Profile, ifMatch)),
   listLimitSets: async () => ({ body: { items: LIMIT_SETS } }),

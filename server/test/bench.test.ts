@@ -28,6 +28,7 @@ const wattmeter = {
   class: 'power analyser',
   firmware: '1.0',
   calibrationDue: '2027-01-31',
+  sees: null,
   specs: { power: spec },
 };
 

@@ -97,18 +97,20 @@ export function makers({ app }: Pick<Harness, 'app'>) {
           class: 'bench multimeter',
           firmware: '',
           calibrationDue: null,
+          sees: null,
           specs,
         });
       const watts = await instrument({ power: { ...NO_SPEC, readingPercent: 0.15, offset: 0.1, floor: 0.01 } });
       const volts = await instrument({ voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 } });
       const amps = await instrument({ current: { ...NO_SPEC, readingPercent: 0.1, offset: 0.003 } });
-      const meters = { mains: watts.id, outputVolts: volts.id, outputAmps: amps.id };
+      const meters = { mains: watts.id, outputVolts: volts.id, outputAmps: amps.id, loadEnd: null };
       return post<StoredRig>('/rigs', {
         name: 'Bench',
         meters,
         outputPlace: 'port',
         leadOhms: 0,
         leadUOhms: 0,
+        elements: [],
         note: '',
         ...part,
       });
@@ -118,6 +120,7 @@ export function makers({ app }: Pick<Harness, 'app'>) {
         name: 'C1 20 V',
         outputs: [{ port: 'C1', volts: 20, amps: 3.25 }],
         evidence: 'load',
+        purpose: 'efficiency',
         rigId,
         nameplateClass: null,
         ...part,

@@ -186,6 +186,7 @@ it('a loading with readings keeps its outputs but may be renamed', async () => {
     name: 'Renamed',
     outputs: [{ port: 'C1', volts: 20, amps: 3.25 }],
     evidence: 'load',
+    purpose: 'efficiency',
     rigId,
     nameplateClass: 'basic',
   };

@@ -2,7 +2,9 @@
 import { conformity, type DecisionRule, type Limit } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { IdleResult } from '../idle/index.ts';
+import type { Delivered, HoldRun } from '../proof/types.ts';
 import { formatMeasured, type QuantityId } from '../quantity/index.ts';
+import type { ReadOut, Sees } from '../read-out/types.ts';
 import type { EvidenceKind } from '../reading/index.ts';
 import { expandedUncertainty, type Measured } from '../uncertainty/index.ts';
 import { evidenceInterval, stateOf } from './evidence.ts';
@@ -15,7 +17,31 @@ export interface Known {
   readonly rule: DecisionRule;
   /** Fraction by which a power or current may miss the promise and still count as set: the load setting tolerance. */
   readonly allowance: number;
+  /** Own voltage tolerance, fraction of the level; null takes the standard's. */
+  readonly tolerance: number | null;
+  /** Everything delivered under load: proof steps, full loads, devices. */
+  readonly delivered: readonly Delivered[];
+  readonly holds: readonly HoldRun[];
+  /** How long a power must hold to count as continuous, s. */
+  readonly continuous: number;
+  readonly readOuts: readonly ReadOut[];
+  /** What an analyser can see, by its id; null when it is not on record. */
+  readonly seesOf: (instrumentId: string) => Sees | null;
 }
+
+/** Nothing known yet, to spread over. */
+export const NOTHING_KNOWN: Known = {
+  series: [],
+  idle: [],
+  rule: 'guarded',
+  allowance: 0.02,
+  tolerance: null,
+  delivered: [],
+  holds: [],
+  continuous: 3600,
+  readOuts: [],
+  seesOf: () => null,
+};
 
 /** A result before it is tied to its claim. */
 export type Judged = Omit<ClaimResult, 'claimId'>;

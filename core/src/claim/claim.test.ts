@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Limit } from '../decision/index.ts';
 import { efficiencySeries } from '../efficiency/index.ts';
 import { idleResults } from '../idle/index.ts';
+import { deliveredByEfficiency } from '../proof/index.ts';
 import type { EvidenceKind, Point, Setup } from '../reading/index.ts';
 import { aPoint, aRig } from '../reading/testing.ts';
 import { measured } from '../uncertainty/index.ts';
@@ -12,7 +13,9 @@ import {
   describePromise,
   evidenceInterval,
   judgeClaims,
+  type Known,
   levelTolerance,
+  NOTHING_KNOWN,
   type Promised,
   settle,
   stateOf,
@@ -25,6 +28,7 @@ const c1: Setup = {
   name: 'C1 20 V',
   outputs: [{ port: 'C1', volts: 20, amps: 3.25 }],
   evidence: 'load',
+  purpose: 'efficiency',
   rigId: 'rig',
 };
 const claim = (promise: Promised, duration: Claim['duration'] = { kind: 'unstated' }): Claim => ({
@@ -40,11 +44,12 @@ const judge = (
   setups: readonly Setup[] = [c1],
   duration?: Claim['duration'],
 ) => {
-  const known = {
-    series: setups.map((setup) => efficiencySeries(setup, points, [rig])),
+  const series = setups.map((setup) => efficiencySeries(setup, points, [rig]));
+  const known: Known = {
+    ...NOTHING_KNOWN,
+    series,
+    delivered: deliveredByEfficiency(series),
     idle: idleResults(points, () => 0.01),
-    rule: 'guarded' as const,
-    allowance: 0.02,
   };
   const [result] = judgeClaims([claim(promise, duration)], known);
   if (!result) throw new Error('no result');
@@ -141,12 +146,8 @@ describe('a port line', () => {
   });
 
   it('is assumed where a twin port is proven', () => {
-    const known = {
-      series: [efficiencySeries(c1, [atFull(20, 3.25)], [rig])],
-      idle: [],
-      rule: 'guarded' as const,
-      allowance: 0.02,
-    };
+    const series = [efficiencySeries(c1, [atFull(20, 3.25)], [rig])];
+    const known: Known = { ...NOTHING_KNOWN, series, delivered: deliveredByEfficiency(series) };
     const twin = { ...claim({ ...promise, port: 'C2' }), id: 'twin' };
     const results = judgeClaims([claim(promise), twin], known, [{ port: 'C2', twin: 'C1' }]);
     expect(results.map((result) => result.state)).toEqual(['proven', 'assumed']);

@@ -1,7 +1,14 @@
 // Claims in words.
 import { formatPlain } from '../quantity/index.ts';
 import { mainsLabel } from '../reading/index.ts';
-import type { ClaimDuration, Promised } from './types.ts';
+import type { ClaimDuration, Promised, RangeSupply } from './types.ts';
+
+/** Ranges by their standard names. */
+export const SUPPLY_WORDS: Readonly<Record<RangeSupply, string>> = {
+  pps: 'PPS',
+  'spr-avs': 'SPR AVS',
+  'epr-avs': 'EPR AVS',
+};
 
 const atMains = (promise: { mains: Parameters<typeof mainsLabel>[0] | null }): string =>
   promise.mains ? ` at ${mainsLabel(promise.mains)}` : '';
@@ -11,6 +18,10 @@ export function describePromise(promise: Promised): string {
   switch (promise.kind) {
     case 'port-line':
       return `${promise.port}: ${formatPlain(promise.volts, 'voltage')} ${formatPlain(promise.amps, 'current')}`;
+    case 'range':
+      return `${promise.port}: ${SUPPLY_WORDS[promise.supply]} ${formatPlain(promise.low, 'voltage').replace(' V', '')}–${formatPlain(promise.high, 'voltage')} ${formatPlain(promise.amps, 'current')}`;
+    case 'signal':
+      return `${promise.port}: ${promise.title}`;
     case 'total':
       return `Total ${formatPlain(promise.watts, 'power')}`;
     case 'combination':

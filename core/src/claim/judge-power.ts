@@ -1,48 +1,99 @@
 // Promises of power: a port's volts and amps, a total, several ports together.
 import type { Limit } from '../decision/index.ts';
-import type { LoadResult, SeriesResult } from '../efficiency/index.ts';
-import { decimalsFor, formatPlain, formatValue } from '../quantity/index.ts';
-import { type EvidenceKind, mainsLabel } from '../reading/index.ts';
+import type { Delivered } from '../proof/types.ts';
+import { decimalsFor, formatInterval, formatPlain, formatValue } from '../quantity/index.ts';
+import type { EvidenceKind } from '../reading/index.ts';
 import type { Measured } from '../uncertainty/index.ts';
 import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shown, testOf } from './claim-test.ts';
-import { settle, worstState } from './evidence.ts';
+import { settle, stateOf, worstState } from './evidence.ts';
+import { judgeLineOffer } from './judge-offer.ts';
 import { levelTolerance } from './tolerance.ts';
 import { CLAIM_STATES, type ClaimTest } from './types.ts';
-
-const fullLoads = (series: SeriesResult): readonly LoadResult[] =>
-  series.byMains.flatMap(({ loads }) => loads.filter(({ load }) => Math.abs(load - 1) < 1e-6));
 
 const samePorts = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && [...a].sort().join('\n') === [...b].sort().join('\n');
 
-export function judgePortLine(promise: PromiseOf<'port-line'>, known: Known): Judged {
-  const tests: ClaimTest[] = [];
+const wattsAsked = ({ asked }: Delivered): number => asked.reduce((total, { volts, amps }) => total + volts * amps, 0);
+
+/** A delivery put to a promised power: two-sided, a lower bound, or an interval from the socket. */
+function powerTest(one: Delivered, limit: Limit, known: Known): ClaimTest[] {
+  if (one.watts) return [testOf('power', limit, one.watts, one.evidence, one.conditions, one.sourceIds, known.rule)];
+  if (!one.wall) return [];
+  // What a device left in the charger is not known: its interval has no upper end.
+  const interval = one.evidence === 'device' ? { low: one.wall.low, high: Number.POSITIVE_INFINITY } : one.wall;
+  const evidence = { kind: one.evidence, interval, conditions: one.conditions, pointIds: one.sourceIds };
+  const bounded = Number.isFinite(one.wall.low);
+  return [
+    {
+      quantity: 'power',
+      limit,
+      value: bounded ? (one.wall.low + one.wall.high) / 2 : one.wall.high,
+      expanded: bounded ? (one.wall.high - one.wall.low) / 2 : 0,
+      state: stateOf(evidence, limit),
+      probability: null,
+      evidence,
+    },
+  ];
+}
+
+const isAlone = ({ asked, load }: Delivered, port: string): boolean =>
+  load > 0 && asked.length === 1 && asked[0]?.port === port;
+
+/** Volts and amps of deliveries that asked for the promised line. */
+function lineTests(promise: PromiseOf<'port-line'>, known: Known) {
+  const voltages: ClaimTest[] = [];
   const currents: ClaimTest[] = [];
-  for (const series of known.series) {
-    const [only, ...others] = series.setup.outputs;
-    if (!only || others.length > 0 || only.port !== promise.port) continue;
-    if (Math.abs(only.volts - promise.volts) > 0.01 * promise.volts) continue;
-    if (only.amps < promise.amps * (1 - known.allowance)) continue;
-    for (const full of fullLoads(series)) {
-      const [output] = full.outputs;
-      if (!output) continue;
-      const conditions = `${only.port} alone, ${mainsLabel(full.mains)}, 100 % load`;
-      const add = (quantity: 'voltage' | 'current', limit: Limit, result: Measured, kind: EvidenceKind) =>
-        testOf(quantity, limit, result, kind, conditions, full.pointIds, known.rule);
-      // A device limits the current, not the voltage it sees, so the voltage is two-sided either way.
-      const voltageKind = series.setup.evidence === 'device' ? 'load' : series.setup.evidence;
-      tests.push(add('voltage', levelTolerance(promise.volts), output.volts, voltageKind));
-      const needed: Limit = { kind: 'at-least', low: promise.amps * (1 - known.allowance) };
-      currents.push(add('current', needed, output.amps, series.setup.evidence));
-    }
+  for (const one of known.delivered) {
+    const [asked] = one.asked;
+    const [output] = one.outputs;
+    // A device run gives one number, its power; it is put to the power of the line instead.
+    if (!isAlone(one, promise.port) || !asked || !output) continue;
+    if (Math.abs(asked.volts - promise.volts) > 0.01 * promise.volts) continue;
+    if (asked.amps < promise.amps * (1 - known.allowance)) continue;
+    const add = (quantity: 'voltage' | 'current', limit: Limit, result: Measured, kind: EvidenceKind) =>
+      testOf(quantity, limit, result, kind, one.conditions, one.sourceIds, known.rule);
+    // A device limits the current, not the voltage it sees, so the voltage is two-sided either way.
+    const voltageKind = one.evidence === 'device' ? 'load' : one.evidence;
+    voltages.push(add('voltage', levelTolerance(promise.volts, known.tolerance), output.volts, voltageKind));
+    const needed: Limit = { kind: 'at-least', low: promise.amps * (1 - known.allowance) };
+    currents.push(add('current', needed, output.amps, one.evidence));
   }
-  if (tests.length === 0)
-    return notTested(`No full-load reading of ${promise.port} alone at ${formatPlain(promise.volts, 'voltage')}.`);
-  const voltage = settle(tests.map((test) => test.state));
+  return { voltages, currents };
+}
+
+/** One-sided evidence about a line's power: devices, and the socket. */
+function boundsOfLine(promise: PromiseOf<'port-line'>, known: Known): ClaimTest[] {
+  const watts = promise.volts * promise.amps;
+  const limit: Limit = { kind: 'at-least', low: watts * (1 - known.allowance) };
+  return known.delivered
+    .filter((one) => isAlone(one, promise.port) && (one.evidence === 'device' || one.evidence === 'wall'))
+    .filter((one) => {
+      const volts = one.asked[0]?.volts ?? 0;
+      // Only what ran at the promised level says something about it.
+      return volts > 0 && Math.abs(volts - promise.volts) <= 0.06 * promise.volts;
+    })
+    .flatMap((one) => powerTest(one, limit, known));
+}
+
+export function judgePortLine(promise: PromiseOf<'port-line'>, known: Known): Judged {
+  const { voltages, currents } = lineTests(promise, known);
+  if (voltages.length === 0) {
+    const watts = promise.volts * promise.amps;
+    const offer = judgeLineOffer(promise, known);
+    const bounds = boundsOfLine(promise, known);
+    if (bounds.length > 0) {
+      const judged = judgePower(watts, bounds, '', known.allowance);
+      return { ...judged, notes: [...judged.notes, ...(offer ? [offer.sentence] : [])] };
+    }
+    return (
+      offer ?? notTested(`No full-load reading of ${promise.port} alone at ${formatPlain(promise.volts, 'voltage')}.`)
+    );
+  }
+  const voltage = settle(voltages.map((test) => test.state));
   const current = settle(currents.map((test) => test.state));
   const state = worstState([voltage.state, current.state], CLAIM_STATES);
-  const all = decidingFirst([...tests, ...currents], state);
-  const band = levelTolerance(promise.volts);
+  const all = decidingFirst([...voltages, ...currents], state);
+  const band = levelTolerance(promise.volts, known.tolerance);
   const at = all.find((test) => test.state === state && test.quantity === 'current') ?? currents[0];
   const volts = all.find((test) => test.quantity === 'voltage') ?? all[0];
   const within = `must stay within ${band.low.toFixed(2)}…${band.high.toFixed(2)} V`;
@@ -58,9 +109,13 @@ const disagreement = (disagree: boolean): string[] =>
 
 function powerSentence(test: ClaimTest, promised: number): string {
   const promise = `promised ${formatPlain(promised, 'power')}`;
+  const { kind, interval, conditions } = test.evidence;
   if (test.state === 'at least')
-    return `At least ${formatPlain(test.evidence.interval?.low ?? 0, 'power')}; ${promise}. The device took no more.`;
-  const text = `${shown(test)} at the port; ${promise}`;
+    return `At least ${formatPlain(interval?.low ?? 0, 'power')}; ${promise}. The device took no more (${conditions}).`;
+  if (kind === 'wall' && interval)
+    return `${formatInterval(interval.low, interval.high, 'power', 1)} by the socket and this sample’s efficiency; ${promise}.`;
+  const text =
+    kind === 'device' ? `${shown(test)} taken by a device; ${promise}` : `${shown(test)} at the port; ${promise}`;
   if (test.state === 'short') {
     return `${text}: short by ${formatValue(promised - test.value, 'power', decimalsFor(test.expanded))}.`;
   }
@@ -83,24 +138,12 @@ function judgePower(promised: number, candidates: readonly ClaimTest[], none: st
 
 export function judgeTotal(promise: PromiseOf<'total'>, known: Known): Judged {
   const limit: Limit = { kind: 'at-least', low: promise.watts * (1 - known.allowance) };
-  const tests = known.series
-    .filter((series) => series.nameplateWatts >= limit.low)
-    .flatMap((series) =>
-      fullLoads(series).map((full) =>
-        testOf(
-          'power',
-          limit,
-          full.output,
-          series.setup.evidence,
-          `${series.setup.name}, ${mainsLabel(full.mains)}, 100 % load`,
-          full.pointIds,
-          known.rule,
-        ),
-      ),
-    );
+  const asked = known.delivered.filter(
+    (one) => one.load > 0 && (one.evidence === 'device' || wattsAsked(one) >= limit.low),
+  );
   return judgePower(
     promise.watts,
-    tests,
+    asked.flatMap((one) => powerTest(one, limit, known)),
     `No full-load reading that asks for ${formatPlain(promise.watts, 'power')}.`,
     known.allowance,
   );
@@ -108,24 +151,24 @@ export function judgeTotal(promise: PromiseOf<'total'>, known: Known): Judged {
 
 export function judgeCombination(promise: PromiseOf<'combination'>, known: Known): Judged {
   const ports = promise.shares.map((share) => share.port);
-  const series = known.series.filter(({ setup }) =>
-    samePorts(
-      setup.outputs.map((output) => output.port),
-      ports,
-    ),
+  const together = known.delivered.filter(
+    ({ asked, load }) =>
+      load > 0 &&
+      samePorts(
+        asked.map((output) => output.port),
+        ports,
+      ),
   );
   const none = `No full-load reading with ${ports.join(' + ')} loaded together.`;
   const perPort = promise.shares.map((share) => {
     const limit: Limit = { kind: 'at-least', low: share.watts * (1 - known.allowance) };
-    const tests = series.flatMap((one) =>
-      fullLoads(one).flatMap((full) => {
-        const output = full.outputs.find((candidate) => candidate.port === share.port);
-        const asked = one.setup.outputs.find((candidate) => candidate.port === share.port);
-        if (!output || !asked || asked.volts * asked.amps < limit.low) return [];
-        const conditions = `${share.port} of ${one.setup.name}, ${mainsLabel(full.mains)}, 100 % load`;
-        return [testOf('power', limit, output.watts, one.setup.evidence, conditions, full.pointIds, known.rule)];
-      }),
-    );
+    const tests = together.flatMap((one) => {
+      const output = one.outputs.find((candidate) => candidate.port === share.port);
+      const asked = one.asked.find((candidate) => candidate.port === share.port);
+      if (!output || !asked || asked.volts * asked.amps < limit.low) return [];
+      const conditions = `${share.port} of ${one.conditions}`;
+      return [testOf('power', limit, output.watts, one.evidence, conditions, one.sourceIds, known.rule)];
+    });
     return { share, judged: judgePower(share.watts, tests, none, known.allowance) };
   });
   const state = worstState(

@@ -3,6 +3,8 @@
 import type { Judged, Known } from './claim-test.ts';
 import { describePromise } from './describe.ts';
 import { judgeEfficiency, judgeIdle } from './judge-figures.ts';
+import { withHold } from './judge-hold.ts';
+import { judgeRange, judgeSignal } from './judge-offer.ts';
 import { judgeCombination, judgePortLine, judgeTotal } from './judge-power.ts';
 import type { Claim, ClaimResult, Promised } from './types.ts';
 
@@ -10,6 +12,10 @@ function judgePromise(promise: Promised, known: Known): Judged {
   switch (promise.kind) {
     case 'port-line':
       return judgePortLine(promise, known);
+    case 'range':
+      return judgeRange(promise, known, (level) => judgePortLine({ kind: 'port-line', ...level }, known));
+    case 'signal':
+      return judgeSignal(promise, known);
     case 'total':
       return judgeTotal(promise, known);
     case 'combination':
@@ -23,13 +29,6 @@ function judgePromise(promise: Promised, known: Known): Judged {
   }
 }
 
-const holdNote = (claim: Claim, judged: Judged): string[] =>
-  claim.duration.kind !== 'unstated' && ['proven', 'borderline'].includes(judged.state)
-    ? [
-        `How long it holds is not tested; promised ${claim.duration.kind === 'peak' ? `${claim.duration.seconds} s` : 'continuously'}.`,
-      ]
-    : [];
-
 /**
  * Judge every claim of a sample.
  * @param twins pairs of port labels the maker made alike: an untested port takes its tested twin's result as assumed
@@ -41,11 +40,12 @@ export function judgeClaims(
 ): readonly ClaimResult[] {
   const results = claims.map((claim): ClaimResult => {
     const judged = judgePromise(claim.promise, known);
-    return { claimId: claim.id, ...judged, notes: [...judged.notes, ...holdNote(claim, judged)] };
+    return { claimId: claim.id, ...withHold(claim, judged, known) };
   });
   return results.map((result, index) => {
     const promise = claims[index]?.promise;
-    if (result.state !== 'not tested' || promise?.kind !== 'port-line') return result;
+    const untested = result.state === 'not tested' || result.state === 'advertised only';
+    if (!untested || promise?.kind !== 'port-line') return result;
     const alike = twins.flatMap(({ port, twin }) =>
       port === promise.port ? [twin] : twin === promise.port ? [port] : [],
     );

@@ -1,5 +1,6 @@
 // Reads a label line as it is printed and typed: "C1: 5V 3A / 9V 3A / 20V 2.25A", "C1+A1 45W+18W", "total 65 W".
 import { findUnit, parseDecimal } from '../quantity/index.ts';
+import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
 import type { Promised } from './types.ts';
 
 export type ParsedLine = { readonly promises: readonly Promised[] } | { readonly reason: string };
@@ -55,6 +56,21 @@ function portLines(port: string, amounts: readonly Amount[]): ParsedLine {
   return { promises };
 }
 
+const RANGE =
+  /^[:\s]*(pps|spr avs|epr avs|avs)\s+(\d+(?:[.,]\d+)?)\s*V?\s*(?:-|–|…|to)\s*(\d+(?:[.,]\d+)?)\s*V\s+(\d+(?:[.,]\d+)?)\s*A$/i;
+
+/** "PPS 3.3–21 V 3.25 A"; an AVS that goes beyond 20 V is an EPR one. */
+function rangeLine(port: string, text: string): ParsedLine | null {
+  const found = RANGE.exec(text.trim());
+  if (!found) return null;
+  const [, word = '', ...numbers] = found;
+  const [low = 0, high = 0, amps = 0] = numbers.map(parseDecimal);
+  if (!(low < high)) return { reason: 'A range runs from the lower voltage to the higher one.' };
+  const named = word.toLowerCase();
+  const supply = named === 'pps' ? 'pps' : named === 'epr avs' || high > 20 ? 'epr-avs' : 'spr-avs';
+  return { promises: [{ kind: 'range', port, supply, low, high, amps }] };
+}
+
 function combination(ports: readonly string[], amounts: readonly Amount[]): ParsedLine {
   const watts = amounts.filter(({ quantity }) => quantity === 'power');
   if (watts.length !== ports.length || watts.length !== amounts.length) {
@@ -72,9 +88,14 @@ function combination(ports: readonly string[], amounts: readonly Amount[]): Pars
 /**
  * Understand one typed label line.
  * @param labels the port labels of the sample
+ * @param modes signalling outside PD that a line may name by its title
  * @returns the promises in it, or why it was not understood
  */
-export function parseClaimLine(text: string, labels: readonly string[]): ParsedLine {
+export function parseClaimLine(
+  text: string,
+  labels: readonly string[],
+  modes: readonly SignalMode[] = SIGNAL_MODES,
+): ParsedLine {
   const line = text.trim();
   if (line === '') return { reason: 'Nothing typed.' };
   const quoted = /^["“](.+)["”]$/.exec(line);
@@ -83,6 +104,12 @@ export function parseClaimLine(text: string, labels: readonly string[]): ParsedL
   const amounts = amountsOf(rest);
   if (ports.length > 1) return combination(ports, amounts);
   const [port] = ports;
+  const range = port ? rangeLine(port, rest) : null;
+  if (range) return range;
+  const mode = port
+    ? modes.find(({ title }) => title.toLowerCase() === rest.replace(/^[:\s]+/, '').toLowerCase())
+    : null;
+  if (port && mode) return { promises: [{ kind: 'signal', port, mode: mode.id, title: mode.title }] };
   if (port && amounts.length > 0) return portLines(port, amounts);
   const [only] = amounts;
   const word = /^[a-z]+/i.exec(line)?.[0].toLowerCase() ?? '';

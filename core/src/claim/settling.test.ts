@@ -2,9 +2,10 @@
 import { describe, expect, it } from 'vitest';
 import { efficiencySeries } from '../efficiency/index.ts';
 import { idleResults } from '../idle/index.ts';
+import { deliveredByEfficiency } from '../proof/index.ts';
 import type { Point, Setup } from '../reading/index.ts';
 import { aPoint, aRig } from '../reading/testing.ts';
-import { type ClaimState, judgeClaims, type Known, type Promised } from './index.ts';
+import { type ClaimState, judgeClaims, type Known, NOTHING_KNOWN, type Promised } from './index.ts';
 
 const us = { kind: 'ac', volts: 115, hertz: 60 } as const;
 const eu = { kind: 'ac', volts: 230, hertz: 50 } as const;
@@ -13,6 +14,7 @@ const c1: Setup = {
   name: 'C1',
   outputs: [{ port: 'C1', volts: 20, amps: 2.25 }],
   evidence: 'load',
+  purpose: 'efficiency',
   rigId: 'rig',
 };
 const pair: Setup = {
@@ -24,13 +26,11 @@ const pair: Setup = {
   ],
 };
 
-const known = (points: readonly Point[], setup: Setup = c1, part: Partial<Known> = {}): Known => ({
-  series: [efficiencySeries(setup, points, [aRig()])],
-  idle: idleResults(points, () => 0),
-  rule: 'guarded',
-  allowance: 0.02,
-  ...part,
-});
+const known = (points: readonly Point[], setup: Setup = c1, part: Partial<Known> = {}): Known => {
+  const series = [efficiencySeries(setup, points, [aRig()])];
+  const delivered = deliveredByEfficiency(series);
+  return { ...NOTHING_KNOWN, series, delivered, idle: idleResults(points, () => 0), ...part };
+};
 const stateOf = (promise: Promised, from: Known): ClaimState | undefined =>
   judgeClaims([{ id: 'c', promise, duration: { kind: 'unstated' }, printed: 'label' }], from)[0]?.state;
 const full = (watts: number, u = 0.001) => aPoint({ watts: watts * 1.1, u, out: { C1: [20, watts / 20] } });

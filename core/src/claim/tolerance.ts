@@ -2,12 +2,16 @@
 import type { Limit } from '../decision/index.ts';
 
 /**
- * The band a fixed level must stay in at the receptacle, ripple included: 4.75–5.50 V for 5 V, ±5 % for every other
- * level (USB PD R3.2, 7.1.4.2). @param volts nominal level, V
+ * The band a level must stay in at the receptacle, ripple included: 4.75–5.50 V for 5 V, ±5 % for every other level
+ * (USB PD R3.2, 7.1.4.2).
+ * @param volts nominal level, V
+ * @param own a tighter tolerance of the user's, as a fraction of the level; null takes the standard's
  */
-export function levelTolerance(volts: number): Limit & { kind: 'within' } {
+export function levelTolerance(volts: number, own: number | null = null): Limit & { kind: 'within' } {
   if (!(volts > 0) || !Number.isFinite(volts)) throw new RangeError('A level has a voltage above zero.');
-  return Math.abs(volts - 5) < 1e-9
-    ? { kind: 'within', low: 4.75, high: 5.5 }
-    : { kind: 'within', low: volts * 0.95, high: volts * 1.05 };
+  const five = Math.abs(volts - 5) < 1e-9;
+  const low = five ? 4.75 : volts * 0.95;
+  const high = five ? 5.5 : volts * 1.05;
+  if (own === null) return { kind: 'within', low, high };
+  return { kind: 'within', low: Math.max(low, volts * (1 - own)), high: Math.min(high, volts * (1 + own)) };
 }

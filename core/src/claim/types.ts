@@ -9,9 +9,24 @@ export type ClaimDuration =
   | { readonly kind: 'continuous' }
   | { readonly kind: 'peak'; readonly seconds: number };
 
+/** Kinds of supply whose voltage can be set. */
+export const RANGE_SUPPLIES = ['pps', 'spr-avs', 'epr-avs'] as const;
+export type RangeSupply = (typeof RANGE_SUPPLIES)[number];
+
 /** What is promised. SI throughout. */
 export type Promised =
   | { readonly kind: 'port-line'; readonly port: string; readonly volts: number; readonly amps: number }
+  /** A range the voltage can be set in: PPS or AVS. Volts, and amps all over it. */
+  | {
+      readonly kind: 'range';
+      readonly port: string;
+      readonly supply: RangeSupply;
+      readonly low: number;
+      readonly high: number;
+      readonly amps: number;
+    }
+  /** Signalling outside PD: id of the mode, and its title as it stood. */
+  | { readonly kind: 'signal'; readonly port: string; readonly mode: string; readonly title: string }
   | { readonly kind: 'total'; readonly watts: number }
   | { readonly kind: 'combination'; readonly shares: readonly { readonly port: string; readonly watts: number }[] }
   | { readonly kind: 'average-efficiency'; readonly ratio: number; readonly mains: Mains | null }

@@ -10,6 +10,7 @@ const setup: Setup = {
   name: 'C1 20 V',
   outputs: [{ port: 'C1', volts: 20, amps: 3.25 }],
   evidence: 'load',
+  purpose: 'efficiency',
   rigId: 'rig',
 };
 const rig = aRig();

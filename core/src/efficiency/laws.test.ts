@@ -11,6 +11,7 @@ const setup: Setup = {
   name: 'C1',
   outputs: [{ port: 'C1', volts: 20, amps: 3 }],
   evidence: 'load',
+  purpose: 'efficiency',
   rigId: 'rig',
 };
 const volts = fc.double({ noNaN: true, min: 3, max: 50 });

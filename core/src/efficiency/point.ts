@@ -1,21 +1,23 @@
 // One loaded point: output power at the port, efficiency, loss.
 
 import { formatPlain } from '../quantity/index.ts';
-import { asMeasured, type Mains, type Output, type Point, type Rig, readingAt, type Setup } from '../reading/index.ts';
-import { type Measured, measured, product, propagate, ratio, sum } from '../uncertainty/index.ts';
-
-/** One output of a loaded point, at the receptacle. */
-export interface OutputResult {
-  readonly port: string;
-  /** V at the receptacle */
-  readonly volts: Measured;
-  readonly amps: Measured;
-  /** W at the receptacle */
-  readonly watts: Measured;
-}
+import {
+  asMeasured,
+  type Mains,
+  type Output,
+  type OutputResult,
+  outputAtReceptacle,
+  type Point,
+  type Rig,
+  readingAt,
+  type Setup,
+  statedLead,
+} from '../reading/index.ts';
+import { type Measured, propagate, ratio, sum } from '../uncertainty/index.ts';
 
 export interface EfficiencyPoint {
   readonly pointId: string;
+  readonly takenAt: string;
   readonly mains: Mains;
   /** Fraction of nameplate current asked for. */
   readonly load: number;
@@ -40,43 +42,6 @@ export interface IncompletePoint {
 /** Load setting tolerance: ±2 percentage points of nameplate current (10 CFR 430 subpart B, appendix Z). */
 export const LOAD_TOLERANCE = 0.02;
 
-/**
- * Output of one port at the receptacle.
- * Sensed at the load end, Vport = Vload + I·R and P = Vload·I + I²·R, so dP/dI = Vload + 2·I·R and dP/dR = I².
- * A mean power of many samples (from a meter file) is used as it stands: V·I is formed per sample, never from means.
- */
-function outputAtPort(point: Point, output: Output, rig: Rig): OutputResult | readonly string[] {
-  const place = rig.outputPlace;
-  const voltsReading = readingAt(point, 'voltage', place, output.port);
-  const ampsReading = readingAt(point, 'current', place, output.port);
-  const wattsReading = readingAt(point, 'power', place, output.port);
-  const missing = [
-    ...(voltsReading ? [] : [`output volts of ${output.port}`]),
-    ...(ampsReading ? [] : [`output amps of ${output.port}`]),
-  ];
-  if (!voltsReading || !ampsReading) return missing;
-  const volts = asMeasured(voltsReading);
-  const amps = asMeasured(ampsReading);
-  const sensed = wattsReading ? asMeasured(wattsReading) : product(volts, amps);
-  if (place === 'port' || rig.leadOhms === 0) return { port: output.port, volts, amps, watts: sensed };
-  const lead = measured(rig.leadOhms, rig.leadUOhms);
-  const drop = amps.value * lead.value;
-  return {
-    port: output.port,
-    amps,
-    volts: propagate(volts.value + drop, [
-      { weight: 1, of: volts },
-      { weight: lead.value, of: amps },
-      { weight: amps.value, of: lead },
-    ]),
-    watts: propagate(sensed.value + amps.value * drop, [
-      { weight: amps.value, of: volts },
-      { weight: volts.value + 2 * drop, of: amps },
-      { weight: amps.value ** 2, of: lead },
-    ]),
-  };
-}
-
 /** Note when a port carried another current than the load point asks for. */
 function offLoad(result: OutputResult, output: Output, load: number): string[] {
   const wanted = load * output.amps;
@@ -96,7 +61,7 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
   const inputReading = readingAt(point, 'power', 'mains');
   if (!inputReading) missing.push('input watts');
   for (const output of setup.outputs) {
-    const result = outputAtPort(point, output, rig);
+    const result = outputAtReceptacle(point, output.port, rig.outputPlace, statedLead(rig));
     if ('watts' in result) outputs.push(result);
     else missing.push(...result);
   }
@@ -106,6 +71,7 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
   const output = sum(outputs.map((result) => result.watts));
   return {
     pointId: point.id,
+    takenAt: point.takenAt,
     mains: point.mains,
     load: point.load,
     outputs,

@@ -1,7 +1,15 @@
 // All loaded points of one loading: per mains the four-point average and light load, and the extremes.
-import { type Mains, mainsLabel, type Output, type Point, type Rig, type Setup } from '../reading/index.ts';
+import {
+  type Mains,
+  mainsLabel,
+  type Output,
+  type OutputResult,
+  type Point,
+  type Rig,
+  type Setup,
+} from '../reading/index.ts';
 import { combineRepeats, type Measured, meanOfCommon } from '../uncertainty/index.ts';
-import { type EfficiencyPoint, efficiencyPoint, type OutputResult } from './point.ts';
+import { type EfficiencyPoint, efficiencyPoint } from './point.ts';
 
 /** Load points of the four-point average, fractions of nameplate current. */
 export const AVERAGE_LOADS: readonly number[] = [0.25, 0.5, 0.75, 1];
@@ -21,6 +29,8 @@ export interface LoadResult {
   readonly outputs: readonly OutputResult[];
   readonly powerFactor: number | null;
   readonly runs: number;
+  /** Of the newest run. */
+  readonly takenAt: string;
   readonly pointIds: readonly string[];
   readonly findings: readonly string[];
 }
@@ -91,6 +101,7 @@ function combine(points: readonly EfficiencyPoint[]): LoadResult {
     }),
     powerFactor: factors.length > 0 ? factors.reduce((a, b) => a + b, 0) / factors.length : null,
     runs: all.length,
+    takenAt: all.reduce((latest, { takenAt }) => (takenAt > latest ? takenAt : latest), first.takenAt),
     pointIds: all.map((point) => point.pointId),
     findings: [...new Set(all.flatMap((point) => point.findings))],
   };

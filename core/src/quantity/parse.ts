@@ -55,3 +55,46 @@ export function parseQuantity(text: string, id: QuantityId, usual: string = quan
   }
   return { ok: true, value: toSi(number, found), unit: found.symbol };
 }
+
+/** Plausible temperatures of what a field is about, K. */
+export const ROOM_RANGE = { low: 253.15, high: 333.15 } as const;
+export const SURFACE_RANGE = { low: 253.15, high: 423.15 } as const;
+
+const asCelsius = (kelvin: number): string => (kelvin - 273.15).toFixed(1);
+
+/**
+ * Parse a temperature for a field that is in °C: another unit is refused with the value it would be, and so is a number
+ * that looks like one read in °F.
+ * @param what the field is about: "room", "hottest spot"
+ */
+export function parseCelsius(
+  text: string,
+  range: { readonly low: number; readonly high: number },
+  what: string,
+): Parsed {
+  const parsed = parseQuantity(text, 'temperature');
+  if (!parsed.ok) return parsed;
+  if (parsed.unit !== '°C')
+    return {
+      ok: false,
+      reason: `${text.trim()} is ${asCelsius(parsed.value)} °C. This field is in °C: type ${asCelsius(parsed.value)} if that is meant.`,
+    };
+  if (parsed.value >= range.low && parsed.value <= range.high) return parsed;
+  const celsius = parsed.value - 273.15;
+  return {
+    ok: false,
+    reason: `${celsius.toFixed(1)} °C for the ${what}? If the meter shows °F, that is ${(((celsius - 32) * 5) / 9).toFixed(1)} °C.`,
+  };
+}
+
+/**
+ * SI step of the last digit as written: `20.4` volts → 0.1, `3250 mA` → 0.001.
+ * @returns 0 for text that is not a value of the quantity
+ */
+export function digitStep(text: string, id: QuantityId): number {
+  const parsed = parseQuantity(text, id);
+  if (!parsed.ok) return 0;
+  const unit = findUnit(id, parsed.unit);
+  const decimals = /[.,](\d+)(?:\s*\D*)?$/.exec(text.trim())?.[1]?.length ?? 0;
+  return (unit?.factor ?? 1) * 10 ** -decimals;
+}

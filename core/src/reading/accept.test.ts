@@ -7,16 +7,28 @@ const instruments: Instrument[] = [
   {
     id: 'wattmeter',
     name: 'Power meter',
+    sees: null,
     specs: { power: { ...NO_SPEC, readingPercent: 0.15, offset: 0.1, floor: 0.01 } },
   },
-  { id: 'voltmeter', name: 'Voltmeter', specs: { voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 } } },
-  { id: 'ammeter', name: 'Ammeter', specs: { current: { ...NO_SPEC, readingPercent: 0.1, offset: 0.003 } } },
+  {
+    id: 'voltmeter',
+    name: 'Voltmeter',
+    sees: null,
+    specs: { voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 } },
+  },
+  {
+    id: 'ammeter',
+    name: 'Ammeter',
+    sees: null,
+    specs: { current: { ...NO_SPEC, readingPercent: 0.1, offset: 0.003 } },
+  },
 ];
 const entry = (part: Partial<Entry> & Pick<Entry, 'quantity' | 'value'>): Entry => ({
   place: 'mains',
   port: null,
   count: 1,
   spread: 0,
+  step: 0,
   ...part,
 });
 const volts = entry({ quantity: 'voltage', place: 'port', port: 'C1', value: 20.043 });

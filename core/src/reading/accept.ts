@@ -12,6 +12,8 @@ export interface Entry {
   readonly value: number | null;
   readonly count: number;
   readonly spread: number;
+  /** SI step of the last digit as written; 0 when it says nothing. Only a display, which has no spec, needs it. */
+  readonly step: number;
 }
 
 export interface Accepted {
@@ -22,9 +24,15 @@ export interface Accepted {
 
 /** The instrument of a rig that reads a quantity at a place. */
 function instrumentFor(entry: Entry, rig: Rig, instruments: readonly Instrument[]): Instrument | undefined {
-  const { mains, outputVolts, outputAmps } = rig.meters;
-  const id = entry.place === 'mains' ? mains : entry.quantity === 'current' ? outputAmps : outputVolts;
-  return instruments.find((instrument) => instrument.id === id);
+  const { mains, outputVolts, outputAmps, loadEnd } = rig.meters;
+  const output = entry.quantity === 'current' ? outputAmps : outputVolts;
+  const behind: Readonly<Record<Place, string | null>> = {
+    mains,
+    port: output,
+    'load-end': rig.outputPlace === 'load-end' ? output : loadEnd,
+    display: null,
+  };
+  return instruments.find((instrument) => instrument.id === behind[entry.place]);
 }
 
 /** The spec of a rig's meter for a quantity at a place, if the instrument has one. */
@@ -34,25 +42,27 @@ export function specFor(
   rig: Rig,
   instruments: readonly Instrument[],
 ): AccuracySpec | undefined {
-  const entry: Entry = { quantity, place, port: null, value: 0, count: 1, spread: 0 };
+  const entry: Entry = { quantity, place, port: null, value: 0, count: 1, spread: 0, step: 0 };
   return instrumentFor(entry, rig, instruments)?.specs[quantity];
 }
 
 /**
  * The instrument and standard uncertainty of an entry.
  * Energy takes the relative uncertainty of the mean power; an output power given as such takes those of the volts and
- * amps entered with it. A quantity the instrument has no spec for gets 0 (a power factor, a counted time).
+ * amps entered with it. A charger's own display gets the rounding of its last digit: nobody states more about it.
+ * A quantity the instrument has no spec for gets 0 (a power factor, a counted time).
  * @param together everything entered for the same point, the entry included
  */
 export function accept(
   entry: Entry,
-  together: readonly Entry[],
+  together: readonly Omit<Entry, 'step'>[],
   rig: Rig,
   instruments: readonly Instrument[],
 ): Accepted {
   const instrument = instrumentFor(entry, rig, instruments);
   const instrumentId = instrument?.id ?? null;
   if (entry.value === null) return { instrumentId, u: 0 };
+  if (entry.place === 'display') return { instrumentId, u: entry.step / Math.sqrt(12) };
   const partner = (quantity: QuantityId) =>
     together.findLast(
       (other) => other.quantity === quantity && other.place === entry.place && other.port === entry.port,

@@ -1,13 +1,13 @@
 // Refuses at entry what cannot be true together, with a sentence that says what to look at.
 import { formatPlain } from '../quantity/index.ts';
-import { expandedUncertainty, product } from '../uncertainty/index.ts';
+import { expandedUncertainty, type Measured, product, sum } from '../uncertainty/index.ts';
 import { asMeasured, currentReadings } from './current.ts';
-import type { Point, Reading } from './types.ts';
+import type { Place, Point, Reading } from './types.ts';
 
 /** Current below which an unloaded output counts as unloaded, A: meters show a few mA of their own. */
 const NO_LOAD_AMPS = 0.02;
 
-const outputPlaces: readonly string[] = ['port', 'load-end'];
+const outputPlaces: readonly Place[] = ['port', 'load-end', 'display'];
 
 /**
  * Everything in a point that contradicts itself. Empty when nothing does.
@@ -43,10 +43,10 @@ function loadContradictions(point: Pick<Point, 'load' | 'attached'>, readings: r
   return [];
 }
 
-/** Output power of one port from its readings, if both factors are there. */
-function portPower(readings: readonly Reading[], port: string | null) {
+/** Output power of one port at one place from its readings, if both factors are there. */
+function placePower(readings: readonly Reading[], port: string | null, place: Place) {
   const at = (quantity: Reading['quantity']) =>
-    readings.findLast((r) => r.quantity === quantity && r.port === port && outputPlaces.includes(r.place));
+    readings.findLast((r) => r.quantity === quantity && r.port === port && r.place === place);
   const volts = at('voltage');
   const amps = at('current');
   const watts = at('power');
@@ -58,31 +58,40 @@ function portPower(readings: readonly Reading[], port: string | null) {
   };
 }
 
+const PLACE_WORDS: Readonly<Record<Place, string>> = {
+  mains: 'at the mains',
+  port: 'at the port',
+  'load-end': 'at the load end',
+  display: 'on the display',
+};
+
 function powerContradictions(readings: readonly Reading[]): string[] {
   const found: string[] = [];
-  const ports = new Set(readings.filter((r) => outputPlaces.includes(r.place)).map((r) => r.port));
-  let output = 0;
-  let outputU = 0;
-  for (const port of ports) {
-    const { computed, stated, statedText, samples } = portPower(readings, port);
-    if (computed && stated && samples === 1) {
-      const allowed = expandedUncertainty(computed) + expandedUncertainty(stated);
-      if (Math.abs(computed.value - stated.value) > allowed) {
-        found.push(
-          `${statedText} on ${port} is not volts × amps: ${formatPlain(computed.value, 'power')} by the two meters. Check the place and unit of each.`,
-        );
+  const outputs = readings.filter(({ place }) => place !== 'mains');
+  const best = new Map<string | null, Measured>();
+  for (const place of ['load-end', 'display', 'port'] as const) {
+    for (const port of new Set(outputs.filter((r) => r.place === place).map((r) => r.port))) {
+      const { computed, stated, statedText, samples } = placePower(readings, port, place);
+      if (computed && stated && samples === 1) {
+        const allowed = expandedUncertainty(computed) + expandedUncertainty(stated);
+        if (Math.abs(computed.value - stated.value) > allowed) {
+          found.push(
+            `${statedText} on ${port} ${PLACE_WORDS[place]} is not volts × amps: ${formatPlain(computed.value, 'power')} by the two meters. Check the place and unit of each.`,
+          );
+        }
       }
+      const power = stated ?? computed;
+      // What the port itself gives counts; the display and the load end only where nothing better was read.
+      if (power && (place === 'port' || place === 'load-end' || !best.has(port))) best.set(port, power);
     }
-    const best = stated ?? computed;
-    output += best?.value ?? 0;
-    outputU += best ? expandedUncertainty(best) : 0;
   }
+  const output = sum([...best.values()]);
   const mains = readings.findLast((r) => r.quantity === 'power' && r.place === 'mains');
-  if (mains && output > 0) {
+  if (mains && output.value > 0) {
     const input = asMeasured(mains);
-    if (output - outputU > input.value + expandedUncertainty(input)) {
+    if (output.value - expandedUncertainty(output) > input.value + expandedUncertainty(input)) {
       found.push(
-        `Output ${formatPlain(output, 'power')} is above input ${formatPlain(input.value, 'power')}. Are the two swapped, or is one in mW?`,
+        `Output ${formatPlain(output.value, 'power')} is above input ${formatPlain(input.value, 'power')}. Are the two swapped, or is one in mW?`,
       );
     }
   }

@@ -2,5 +2,7 @@
 export * from './accept.ts';
 export * from './contradictions.ts';
 export * from './current.ts';
+export * from './line.ts';
 export * from './mains.ts';
+export * from './output.ts';
 export * from './types.ts';

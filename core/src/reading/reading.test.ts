@@ -49,7 +49,7 @@ describe('contradictions', () => {
       ...point.readings,
       aReading({ quantity: 'power', place: 'port', port: 'C1', value: 45, typed: '45 W' }),
     ];
-    expect(contradictions({ ...point, readings })[0]).toContain('45 W on C1 is not volts × amps');
+    expect(contradictions({ ...point, readings })[0]).toContain('45 W on C1 at the port is not volts × amps');
   });
 
   it.each([

@@ -42,6 +42,7 @@ export function aPoint(
     load: 1,
     attached: 'nothing',
     evidence: 'load',
+    override: null,
     rigId: 'rig',
     takenAt: '2026-03-02T09:00:00.000Z',
     readings,
@@ -53,9 +54,10 @@ export function aPoint(
 export const aRig = (part: Partial<Rig> = {}): Rig => ({
   id: 'rig',
   name: 'Bench',
-  meters: { mains: 'wattmeter', outputVolts: 'voltmeter', outputAmps: 'ammeter' },
+  meters: { mains: 'wattmeter', outputVolts: 'voltmeter', outputAmps: 'ammeter', loadEnd: null },
   outputPlace: 'port',
   leadOhms: 0,
   leadUOhms: 0,
+  elements: [],
   ...part,
 });

@@ -1,6 +1,8 @@
 // What a reading is: a value with its unit, uncertainty, place, conditions, evidence kind, rig, time and source.
 import type { QuantityId } from '../quantity/index.ts';
+import type { Sees } from '../read-out/types.ts';
 import type { AccuracySpec } from '../uncertainty/index.ts';
+import type { LineElement } from './line.ts';
 
 /** Where in the chain a quantity was read. Quantities from different places are never mixed without conversion. */
 export type Place = 'mains' | 'port' | 'load-end' | 'display';
@@ -60,6 +62,8 @@ export interface Point {
   readonly evidence: EvidenceKind;
   readonly rigId: string;
   readonly takenAt: string;
+  /** Why it was taken beyond the rating of the line, where it was. */
+  readonly override: string | null;
   readonly readings: readonly Reading[];
 }
 
@@ -79,6 +83,8 @@ export interface Setup {
   readonly outputs: readonly Output[];
   readonly evidence: EvidenceKind;
   readonly rigId: string;
+  /** Which station it was made for. */
+  readonly purpose: 'efficiency' | 'proof';
 }
 
 /** A meter and what its maker says about its accuracy, per quantity. */
@@ -86,6 +92,8 @@ export interface Instrument {
   readonly id: string;
   readonly name: string;
   readonly specs: Readonly<Partial<Record<QuantityId, AccuracySpec>>>;
+  /** What a PD analyser with its firmware can see; null for other instruments. */
+  readonly sees: Sees | null;
 }
 
 /** Which instrument reads what on a rig; ids. */
@@ -93,6 +101,8 @@ export interface RigMeters {
   readonly mains: string;
   readonly outputVolts: string;
   readonly outputAmps: string;
+  /** A second meter at the load end, besides the one at the port; null when there is none. */
+  readonly loadEnd: string | null;
 }
 
 /** The meters in use and the lead between the port and the load. */
@@ -105,4 +115,6 @@ export interface Rig {
   /** Loop resistance of lead and cable between port and load end, Ω, and its standard uncertainty. */
   readonly leadOhms: number;
   readonly leadUOhms: number;
+  /** Everything in line between port and load, from the port. */
+  readonly elements: readonly LineElement[];
 }

@@ -3,6 +3,8 @@ import { CLAIM_STATES, type ClaimResult, type ClaimState, judgeClaims, worstStat
 import { efficiencySeries, LOAD_POINTS, type SeriesResult } from '../efficiency/index.ts';
 import { type IdleResult, idleResults } from '../idle/index.ts';
 import { judgeAgainstSets, type LimitLine, suggestClass } from '../limits/index.ts';
+import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
+import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
 import { mainsLabel, specFor } from '../reading/index.ts';
 import { expandedUncertainty } from '../uncertainty/index.ts';
 import type { Dossier, KeyFigure, KeyFigures, PriceFacts, SetupLimits, StationState, Verdict } from './types.ts';
@@ -121,10 +123,34 @@ const worstOf = (states: readonly ClaimState[]): ClaimState | null =>
 
 const lineStates = (lines: readonly LimitLine[]): ClaimState[] => lines.map(({ decision }) => decision.outcome);
 
+function readOutState({ sample, readOuts }: Dossier, findings: readonly PortFinding[]): StationState {
+  const ports = sample.ports.filter(({ label }) => currentReadOuts(readOuts).some(({ port }) => port === label));
+  const worst = findings.some(({ kind }) => kind === 'unreachable')
+    ? 'unreachable'
+    : findings.some(({ grade }) => grade === 'fault')
+      ? 'short'
+      : null;
+  return { id: 'read-out', done: ports.length, total: Math.max(1, sample.ports.length), worst };
+}
+
+function proofState({ steps, again, moves }: ProofResult, claimed: readonly ClaimState[]): StationState {
+  const lines = again?.lines ?? [];
+  const read = steps.filter(({ delivered }) => delivered.length > 0);
+  const done = read.length + lines.filter((line) => line.done).length;
+  const states = [...read, ...lines.filter((line) => line.done), ...moves].map(({ state }) => state);
+  return {
+    id: 'proof',
+    done,
+    total: Math.max(1, steps.length + lines.length),
+    worst: done > 0 ? worstOf([...states, ...claimed]) : null,
+  };
+}
+
 function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): StationState[] {
-  const { sample, claims, setups, profile } = dossier;
+  const { sample, claims, profile } = dossier;
   const intake = [sample.ports.length > 0, sample.mass !== null, sample.prices.length > 0];
   const loadsDone = verdict.series.flatMap(({ byMains }) => byMains.flatMap(({ loads }) => loads)).length;
+  const loadings = verdict.series.length;
   const loadedPoints = LOAD_POINTS.length - 1;
   const mainsCount = profile.mains.length;
   const idleNothing = verdict.idle.filter(({ attached }) => attached === 'nothing');
@@ -136,6 +162,8 @@ function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): St
   return [
     { id: 'intake', done: intake.filter(Boolean).length, total: intake.length, worst: null },
     { id: 'claims', done: claims.length, total: Math.max(claims.length, 1), worst: null },
+    readOutState(dossier, verdict.readOutFindings),
+    proofState(verdict.proof, statesFor(['port-line', 'range', 'total', 'combination'])),
     {
       id: 'idle',
       done: Math.min(idleNothing.length, mainsCount),
@@ -145,7 +173,7 @@ function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): St
     {
       id: 'efficiency',
       done: loadsDone,
-      total: Math.max(1, setups.length) * mainsCount * loadedPoints,
+      total: Math.max(1, loadings) * mainsCount * loadedPoints,
       worst: worstOf([
         ...statesFor(['average-efficiency']),
         ...verdict.limits.flatMap(({ lines }) => lineStates(lines.filter(({ standing }) => standing === 'verdict'))),
@@ -162,7 +190,8 @@ function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): St
 
 /** Judge a sample: pure, and the same in browser and server. */
 export function judgeSample(dossier: Dossier): Verdict {
-  const series = dossier.setups.map((setup) => efficiencySeries(setup, dossier.points, dossier.rigs));
+  const forEfficiency = dossier.setups.filter(({ purpose }) => purpose === 'efficiency');
+  const series = forEfficiency.map((setup) => efficiencySeries(setup, dossier.points, dossier.rigs));
   const floorOf = (rigId: string) => {
     const rig = dossier.rigs.find(({ id }) => id === rigId);
     return (rig && specFor('power', 'mains', rig, dossier.instruments)?.floor) ?? 0;
@@ -171,13 +200,30 @@ export function judgeSample(dossier: Dossier): Verdict {
   const limits = limitsOfSetups(dossier, series);
   const watts = nameplateOf(dossier, series);
   const twins = dossier.sample.ports.flatMap(({ label, twin }) => (twin ? [{ port: label, twin }] : []));
-  const { rule, allowance } = dossier.profile;
-  const claims = judgeClaims(dossier.claims, { series, idle, rule, allowance }, twins);
+  const seesOf = (instrumentId: string) => dossier.instruments.find(({ id }) => id === instrumentId)?.sees ?? null;
+  const findings = readOutFindings(dossier.readOuts, { ports: dossier.sample.ports, claims: dossier.claims, seesOf });
+  const { rule, allowance, tolerance, continuous } = dossier.profile;
+  const { readOuts } = dossier;
+  const proof = proofResult({
+    ...dossier,
+    ports: dossier.sample.ports.map(({ label }) => label),
+    series,
+    rules: { rule, allowance, tolerance },
+  });
+  const holds = currentRuns(dossier.runs).filter((run): run is HoldRun => run.kind === 'hold');
+  const { delivered } = proof;
+  const claims = judgeClaims(
+    dossier.claims,
+    { series, idle, rule, allowance, tolerance, delivered, holds, continuous, readOuts, seesOf },
+    twins,
+  );
   const concluded = {
     series,
     idle,
     limits,
     idleLimits: limitsOfIdle(dossier, idle, limits, watts),
+    readOutFindings: findings,
+    proof,
     claims,
     figures: keyFigures(dossier, series, idle, claims),
   };

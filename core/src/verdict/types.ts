@@ -4,7 +4,11 @@ import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { IdleResult } from '../idle/index.ts';
 import type { LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
+import type { ProofResult } from '../proof/result.ts';
+import type { Device, Run } from '../proof/types.ts';
+import type { PortFinding, ReadOut } from '../read-out/index.ts';
 import type { Instrument, Mains, Point, Rig, Setup } from '../reading/index.ts';
+import type { SignalMode } from '../signal/index.ts';
 
 export type SampleKind = 'wall' | 'desktop' | 'car';
 
@@ -42,6 +46,14 @@ export interface Profile {
   readonly tariff: number;
   readonly currency: string;
   readonly limitSetIds: readonly string[];
+  /** Tighter voltage tolerance of the user's own, as a fraction of the level; null takes the standard's. */
+  readonly tolerance: number | null;
+  /** How long a power must hold to count as continuous, s. */
+  readonly continuous: number;
+  /** The search over the rating: whether it is done at all, its step as a fraction, and seconds a step. */
+  readonly overRating: { readonly on: boolean; readonly step: number; readonly seconds: number };
+  /** Names of signalling modes this bench added. */
+  readonly signalModes: readonly SignalMode[];
 }
 
 export interface SetupFacts extends Setup {
@@ -54,6 +66,9 @@ export interface Dossier {
   readonly claims: readonly Claim[];
   readonly setups: readonly SetupFacts[];
   readonly points: readonly Point[];
+  readonly readOuts: readonly ReadOut[];
+  readonly runs: readonly Run[];
+  readonly devices: readonly Device[];
   readonly rigs: readonly Rig[];
   readonly instruments: readonly Instrument[];
   readonly profile: Profile;
@@ -61,7 +76,7 @@ export interface Dossier {
 }
 
 /** Stations in the order of the work. */
-export type StationId = 'intake' | 'claims' | 'idle' | 'efficiency' | 'verdict';
+export type StationId = 'intake' | 'claims' | 'read-out' | 'proof' | 'idle' | 'efficiency' | 'verdict';
 
 export interface StationState {
   readonly id: StationId;
@@ -108,6 +123,8 @@ export interface Verdict {
   readonly idle: readonly IdleResult[];
   readonly limits: readonly SetupLimits[];
   readonly idleLimits: readonly LimitLine[];
+  readonly readOutFindings: readonly PortFinding[];
+  readonly proof: ProofResult;
   readonly claims: readonly ClaimResult[];
   readonly stations: readonly StationState[];
   readonly figures: KeyFigures;

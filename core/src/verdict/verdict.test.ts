@@ -38,13 +38,19 @@ const dossier: Dossier = {
       name: 'C1 20 V',
       outputs: [{ port: 'C1', volts: 20, amps: 2.25 }],
       evidence: 'load',
+      purpose: 'efficiency',
       rigId: 'rig',
       nameplateClass: null,
     },
   ],
   points: [...full(us, 0.885), ...full(eu, 0.9), idle(us, 0.04), idle(eu, 0.06)],
+  readOuts: [],
+  runs: [],
+  devices: [],
   rigs: [aRig()],
-  instruments: [{ id: 'wattmeter', name: 'Power meter', specs: { power: { ...NO_SPEC, offset: 0.001, floor: 0.01 } } }],
+  instruments: [
+    { id: 'wattmeter', name: 'Power meter', sees: null, specs: { power: { ...NO_SPEC, offset: 0.001, floor: 0.01 } } },
+  ],
   profile: {
     rule: 'guarded',
     allowance: 0.02,
@@ -52,6 +58,10 @@ const dossier: Dossier = {
     tariff: 0.3,
     currency: 'EUR',
     limitSetIds: LIMIT_SETS.map((set) => set.id),
+    tolerance: null,
+    continuous: 3600,
+    overRating: { on: false, step: 0.03, seconds: 3 },
+    signalModes: [],
   },
   limitSets: LIMIT_SETS,
 };
@@ -95,6 +105,8 @@ describe('a measured sample', () => {
     expect(verdict.stations.map(({ id, done, total }) => `${id} ${done}/${total}`)).toEqual([
       'intake 3/3',
       'claims 3/3',
+      'read-out 0/1',
+      'proof 1/2',
       'idle 2/2',
       'efficiency 10/10',
       'verdict 3/3',
@@ -121,7 +133,7 @@ describe('an empty sample', () => {
       pricePerWatt: null,
       claims: {},
     });
-    expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0]);
+    expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0, 0, 0]);
     expect(verdict.idleLimits).toEqual([]);
   });
 });

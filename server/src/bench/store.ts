@@ -16,10 +16,16 @@ const toInstrument = (row: typeof instruments.$inferSelect): StoredInstrument =>
 const toRig = (row: typeof rigs.$inferSelect): StoredRig => ({
   id: row.id,
   name: row.name,
-  meters: { mains: row.mainsMeterId, outputVolts: row.outputVoltsMeterId, outputAmps: row.outputAmpsMeterId },
+  meters: {
+    mains: row.mainsMeterId,
+    outputVolts: row.outputVoltsMeterId,
+    outputAmps: row.outputAmpsMeterId,
+    loadEnd: row.loadEndMeterId,
+  },
   outputPlace: row.outputPlace,
   leadOhms: row.leadOhms,
   leadUOhms: row.leadUOhms,
+  elements: [...(row.elements ?? [])],
   note: row.note,
   version: row.version,
 });
@@ -29,6 +35,7 @@ const rigRow = ({ meters, ...rest }: RigInput) => ({
   mainsMeterId: meters.mains,
   outputVoltsMeterId: meters.outputVolts,
   outputAmpsMeterId: meters.outputAmps,
+  loadEndMeterId: meters.loadEnd,
 });
 
 export async function listInstruments(db: Queries): Promise<StoredInstrument[]> {

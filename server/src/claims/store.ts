@@ -25,11 +25,7 @@ export async function listClaims(db: Queries, modelId: string): Promise<StoredCl
 /** A claim may only speak of ports the model has. */
 function checkPorts({ promise }: ClaimInput, labels: readonly string[]): void {
   const named =
-    promise.kind === 'port-line'
-      ? [promise.port]
-      : promise.kind === 'combination'
-        ? promise.shares.map(({ port }) => port)
-        : [];
+    'port' in promise ? [promise.port] : promise.kind === 'combination' ? promise.shares.map(({ port }) => port) : [];
   const unknown = named.find((port) => !labels.includes(port));
   if (unknown !== undefined)
     throw refused(

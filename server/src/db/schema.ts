@@ -3,8 +3,10 @@ import type { ModelInput, UnitInput } from '@lastmark/contract';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { NameplateClass } from '@lastmark/core/limits';
 import type { FilePlan } from '@lastmark/core/meter-file';
+import type { Device, Run } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
-import type { Attached, EvidenceKind, Instrument, Mains, Output, Place } from '@lastmark/core/reading';
+import type { ReadOut, Sees } from '@lastmark/core/read-out';
+import type { Attached, EvidenceKind, Instrument, LineElement, Mains, Output, Place } from '@lastmark/core/reading';
 import type { KeyFigures, Profile, SampleKind } from '@lastmark/core/verdict';
 import {
   type AnyMySqlColumn,
@@ -72,6 +74,7 @@ export const instruments = mysqlTable('instruments', {
   class: varchar('class', { length: 40 }).notNull(),
   firmware: varchar('firmware', { length: 40 }).notNull(),
   calibrationDue: varchar('calibration_due', { length: 10 }),
+  sees: jsonColumn<Sees>('sees'),
   specs: jsonColumn<Instrument['specs']>('specs').notNull(),
   version: int('version').notNull().default(1),
 });
@@ -87,6 +90,8 @@ export const rigs = mysqlTable('rigs', {
   mainsMeterId: instrumentRef('mains_meter_id'),
   outputVoltsMeterId: instrumentRef('output_volts_meter_id'),
   outputAmpsMeterId: instrumentRef('output_amps_meter_id'),
+  loadEndMeterId: ulidColumn('load_end_meter_id').references((): AnyMySqlColumn => instruments.id),
+  elements: jsonColumn<readonly LineElement[]>('elements'),
   outputPlace: varchar('output_place', { length: 10 }).$type<'port' | 'load-end'>().notNull(),
   leadOhms: double('lead_ohms').notNull(),
   leadUOhms: double('lead_u_ohms').notNull(),
@@ -105,6 +110,7 @@ export const setups = mysqlTable(
     name: varchar('name', { length: 80 }).notNull(),
     outputs: jsonColumn<readonly Output[]>('outputs').notNull(),
     evidence: varchar('evidence', { length: 12 }).$type<EvidenceKind>().notNull(),
+    purpose: varchar('purpose', { length: 12 }).$type<'efficiency' | 'proof'>().notNull().default('efficiency'),
     rigId: ulidColumn('rig_id')
       .notNull()
       .references(() => rigs.id),
@@ -130,6 +136,7 @@ export const points = mysqlTable(
     rigId: ulidColumn('rig_id')
       .notNull()
       .references(() => rigs.id),
+    override: varchar('override_reason', { length: 300 }),
     takenAt: momentColumn('taken_at').notNull(),
   },
   (table) => [index('points_by_sample').on(table.sampleId, table.takenAt)],
@@ -158,6 +165,54 @@ export const readings = mysqlTable(
     enteredAt: momentColumn('entered_at').notNull(),
   },
   (table) => [index('readings_by_point').on(table.pointId), unique('one_correction').on(table.supersedes)],
+);
+
+/** What a port said it offers; only ever added, a correction supersedes. */
+export const readOuts = mysqlTable(
+  'read_outs',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    port: varchar('port', { length: 24 }).notNull(),
+    instrumentId: instrumentRef('instrument_id'),
+    body: jsonColumn<Omit<ReadOut, 'id' | 'port' | 'instrumentId' | 'takenAt' | 'supersedes'>>('body').notNull(),
+    takenAt: momentColumn('taken_at').notNull(),
+    supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => readOuts.id),
+    enteredAt: momentColumn('entered_at').notNull(),
+  },
+  (table) => [
+    index('read_outs_by_sample').on(table.sampleId, table.takenAt),
+    unique('one_read_out').on(table.supersedes),
+  ],
+);
+
+/** Real devices that serve as loads. */
+export const devices = mysqlTable('devices', {
+  id: ulidColumn('id').primaryKey(),
+  facts: jsonColumn<Omit<Device, 'id'>>('facts').notNull(),
+  version: int('version').notNull().default(1),
+});
+
+/** Runs that take time: a device, a hold, a moved level, a search over the rating. Only ever added. */
+export const runs = mysqlTable(
+  'runs',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    rigId: ulidColumn('rig_id')
+      .notNull()
+      .references(() => rigs.id),
+    deviceId: ulidColumn('device_id').references(() => devices.id),
+    body: jsonColumn<Run>('body').notNull(),
+    takenAt: momentColumn('taken_at').notNull(),
+    supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => runs.id),
+    enteredAt: momentColumn('entered_at').notNull(),
+  },
+  (table) => [index('runs_by_sample').on(table.sampleId, table.takenAt), unique('one_run').on(table.supersedes)],
 );
 
 /** A file attached to exactly one sample, claim or reading. */

@@ -36,10 +36,11 @@ async function createBench(db: Database, random: () => number): Promise<DemoBenc
   const rig = (name: string, mains: string, volts: string, amps: string, note: string) =>
     createRig(db, {
       name,
-      meters: { mains: ids[mains] ?? '', outputVolts: ids[volts] ?? '', outputAmps: ids[amps] ?? '' },
+      meters: { mains: ids[mains] ?? '', outputVolts: ids[volts] ?? '', outputAmps: ids[amps] ?? '', loadEnd: null },
       outputPlace: 'port',
       leadOhms: 0,
       leadUOhms: 0,
+      elements: [],
       note,
     });
   let clock = START.getTime();
@@ -136,6 +137,7 @@ async function measureUnit(
   for (const loading of unit.loadings) {
     const setup = await createSetup(db, sampleId, {
       name: loading.name,
+      purpose: 'efficiency',
       outputs: [...loading.outputs],
       evidence: 'load',
       rigId: bench.load.id,

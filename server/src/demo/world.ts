@@ -96,6 +96,7 @@ export const INSTRUMENTS: Readonly<
     class: 'power analyser',
     firmware: '3.2',
     calibrationDue: '2027-05-31',
+    sees: null,
     specs: { power: { ...NO_SPEC, readingPercent: 0.1, offset: 0.03, floor: 0.05 } },
   },
   lowRange: {
@@ -103,6 +104,7 @@ export const INSTRUMENTS: Readonly<
     class: 'power analyser',
     firmware: '3.2',
     calibrationDue: '2027-05-31',
+    sees: null,
     specs: { power: { ...NO_SPEC, readingPercent: 0.2, offset: 0.0015, floor: 0.005 } },
   },
   volts: {
@@ -110,6 +112,7 @@ export const INSTRUMENTS: Readonly<
     class: 'bench multimeter',
     firmware: '1.4',
     calibrationDue: '2027-02-28',
+    sees: null,
     specs: { voltage: { ...NO_SPEC, readingPercent: 0.02, offset: 0.002 } },
   },
   amps: {
@@ -117,6 +120,7 @@ export const INSTRUMENTS: Readonly<
     class: 'bench multimeter',
     firmware: '1.4',
     calibrationDue: '2027-02-28',
+    sees: null,
     specs: { current: { ...NO_SPEC, readingPercent: 0.08, offset: 0.001 } },
   },
   socket: {
@@ -124,6 +128,7 @@ export const INSTRUMENTS: Readonly<
     class: 'plug-in wall meter',
     firmware: '',
     calibrationDue: null,
+    sees: null,
     specs: { power: { ...NO_SPEC, readingPercent: 1, offset: 0.1, resolution: 0.1, floor: 0.2 } },
   },
   inline: {
@@ -131,6 +136,7 @@ export const INSTRUMENTS: Readonly<
     class: 'inline USB meter',
     firmware: '0.9',
     calibrationDue: null,
+    sees: null,
     specs: {
       voltage: { ...NO_SPEC, readingPercent: 0.1, offset: 0.01, resolution: 0.01 },
       current: { ...NO_SPEC, readingPercent: 0.3, offset: 0.005, resolution: 0.001 },

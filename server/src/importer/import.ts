@@ -43,6 +43,7 @@ const toEntry = (value: FileValue, rig: Rig): Entry => ({
   value: value.mean,
   count: value.count,
   spread: value.spread,
+  step: 0,
 });
 
 /** The readings of one file point. @throws 422 when they contradict each other */

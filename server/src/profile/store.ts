@@ -20,11 +20,15 @@ export const DEFAULT_PROFILE: Profile = {
   tariff: 0.32,
   currency: 'EUR',
   limitSetIds: LIMIT_SETS.map(({ id }) => id),
+  tolerance: null,
+  continuous: 3600,
+  overRating: { on: false, step: 0.03, seconds: 3 },
+  signalModes: [],
 };
 
 export async function getProfile(db: Queries): Promise<StoredProfile> {
   const [row] = await db.select().from(profiles).where(eq(profiles.id, ID));
-  return row ? { ...row.settings, version: row.version } : { ...DEFAULT_PROFILE, version: 0 };
+  return row ? { ...DEFAULT_PROFILE, ...row.settings, version: row.version } : { ...DEFAULT_PROFILE, version: 0 };
 }
 
 /** Change the choices; every sample is judged anew when next looked at. */

@@ -1,7 +1,18 @@
 // Where entered values become readings: parsed, given their uncertainty, checked for contradictions, added for good.
 import type { PointInput, ReadingInput } from '@lastmark/contract';
-import { parseQuantity } from '@lastmark/core/quantity';
-import { accept, contradictions, currentReadings, type Entry, type Point, type Reading } from '@lastmark/core/reading';
+import { digitStep, parseQuantity } from '@lastmark/core/quantity';
+import {
+  accept,
+  contradictions,
+  currentReadings,
+  type Entry,
+  lineRefusal,
+  type Place,
+  type Point,
+  type Reading,
+  type Rig,
+  type Setup,
+} from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -9,7 +20,7 @@ import { points, readings, samples } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { toReading } from '../samples/dossier.ts';
 import { forgetFigures } from '../samples/store.ts';
-import { listSetups } from '../setups/store.ts';
+import { listSetups, proofSetup } from '../setups/store.ts';
 
 type Bench = { rigs: Awaited<ReturnType<typeof listRigs>>; instruments: Awaited<ReturnType<typeof listInstruments>> };
 
@@ -46,6 +57,22 @@ function checkCorrection(input: ReadingInput, standing: readonly Reading[]): voi
   }
 }
 
+/** Places a rig can read outputs at; a charger's own display needs no meter. */
+const placesOf = ({ outputPlace, meters }: Rig): readonly Place[] => [
+  outputPlace,
+  ...(outputPlace === 'port' && meters.loadEnd ? (['load-end'] as const) : []),
+  'display',
+];
+
+/** A step beyond what the line may carry is refused; a reason given lets it through and stays with the point. */
+function checkLine(rig: Rig, setup: Setup | undefined, load: number, override: string | null, path: string): void {
+  if (override || load === 0) return;
+  for (const { volts, amps } of setup?.outputs ?? []) {
+    const refusal = lineRefusal(rig.elements, volts, amps * load);
+    if (refusal) throw refused(path, `${refusal} Take a line that carries it, or give a reason to go beyond.`);
+  }
+}
+
 async function storedPoint(
   db: Queries,
   id: string,
@@ -74,9 +101,16 @@ async function preparePoint(
 ): Promise<Prepared> {
   const rig = bench.rigs.find(({ id }) => id === input.rigId);
   if (!rig) throw refused(`${path}.rigId`, 'This rig is not on the bench any more. Choose another.');
-  const setup = input.setupId ? (await listSetups(db, sampleId)).find(({ id }) => id === input.setupId) : undefined;
+  const setup = input.outputs
+    ? await proofSetup(db, sampleId, input.outputs, rig.id)
+    : input.setupId
+      ? (await listSetups(db, sampleId)).find(({ id }) => id === input.setupId)
+      : undefined;
   if (input.setupId && !setup)
     throw refused(`${path}.setupId`, 'This loading is not there any more. Reload and choose again.');
+  const stored = await storedPoint(db, input.id);
+  const override = stored ? stored.row.override : input.override?.trim() || null;
+  if (!stored) checkLine(rig, setup, input.load, override, `${path}.override`);
   if (!setup && input.load !== 0)
     throw refused(`${path}.load`, 'A load point belongs to a loading; only idle has none.');
   const conditions = {
@@ -87,9 +121,9 @@ async function preparePoint(
     attached: input.attached,
     evidence: setup?.evidence ?? ('load' as const),
     rigId: rig.id,
+    override,
     takenAt: new Date(input.takenAt),
   };
-  const stored = await storedPoint(db, input.id);
   if (stored && !sameConditions(stored.row, conditions))
     throw conflict('This point was taken under other conditions. Reload to see it.');
   let known = stored?.own ?? [];
@@ -97,8 +131,8 @@ async function preparePoint(
   const inputs = input.readings.map((one, index) => ({ one, at: `${path}.readings[${index}]` }));
   const entries = inputs.map(({ one, at }): Entry => {
     if (isOutput(one)) {
-      if (one.place !== rig.outputPlace)
-        throw refused(`${at}.place`, `The rig "${rig.name}" senses at the ${rig.outputPlace}.`);
+      if (!placesOf(rig).includes(one.place))
+        throw refused(`${at}.place`, `The rig "${rig.name}" has no meter at the ${one.place}.`);
       if (!setup?.outputs.some(({ port }) => port === one.port))
         throw refused(`${at}.port`, `"${one.port ?? ''}" is not an output of this loading.`);
     } else if (one.port !== null) {
@@ -111,6 +145,7 @@ async function preparePoint(
       value: typedValue(one, `${at}.typed`),
       count: 1,
       spread: 0,
+      step: digitStep(one.typed, one.quantity),
     };
   });
   for (const [index, { one }] of inputs.entries()) {
@@ -124,8 +159,9 @@ async function preparePoint(
       continue;
     }
     checkCorrection(one, currentReadings(known));
+    const { step: _, ...value } = entry;
     const reading: Reading = {
-      ...entry,
+      ...value,
       ...accept(entry, [...currentReadings(known), ...entries], rig, bench.instruments),
       id: one.id,
       typed: one.typed.trim(),

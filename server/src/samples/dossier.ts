@@ -8,7 +8,10 @@ import { listInstruments, listRigs } from '../bench/store.ts';
 import { listClaims } from '../claims/store.ts';
 import type { Queries } from '../db/database.ts';
 import { points, readings } from '../db/schema.ts';
+import { listDevices } from '../devices/store.ts';
 import { getProfile } from '../profile/store.ts';
+import { listReadOuts } from '../read-outs/store.ts';
+import { listRuns } from '../runs/store.ts';
 import { listSetups } from '../setups/store.ts';
 import { getSample } from './store.ts';
 
@@ -36,6 +39,7 @@ const toPoint = (row: typeof points.$inferSelect, own: readonly Reading[]): Poin
   load: row.load,
   attached: row.attached,
   evidence: row.evidence,
+  override: row.override,
   rigId: row.rigId,
   takenAt: row.takenAt.toISOString(),
   readings: own,
@@ -60,12 +64,13 @@ export async function pointsOf(db: Queries, sampleId: string): Promise<Point[]> 
 }
 
 /** What all samples are judged with. */
-export type Shared = Pick<SampleDossier, 'rigs' | 'instruments' | 'profile' | 'limitSets'>;
+export type Shared = Pick<SampleDossier, 'rigs' | 'instruments' | 'devices' | 'profile' | 'limitSets'>;
 
 export async function loadShared(db: Queries): Promise<Shared> {
   return {
     rigs: await listRigs(db),
     instruments: await listInstruments(db),
+    devices: await listDevices(db),
     profile: await getProfile(db),
     limitSets: [...LIMIT_SETS],
   };
@@ -83,6 +88,8 @@ export async function getDossier(db: Queries, sampleId: string, shared?: Shared)
     claims: await listClaims(db, sample.modelId),
     setups: await listSetups(db, sampleId),
     points: await pointsOf(db, sampleId),
+    readOuts: await listReadOuts(db, sampleId),
+    runs: await listRuns(db, sampleId),
     ...(shared ?? (await loadShared(db))),
   };
 }

@@ -1,5 +1,7 @@
 // Loadings: which outputs, at which level, up to which current.
 import type { SetupInput, StoredSetup } from '@lastmark/contract';
+import { stepTitle } from '@lastmark/core/proof';
+import { type Output, sameOutputs } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -13,6 +15,7 @@ const toSetup = (row: typeof setups.$inferSelect): StoredSetup => ({
   name: row.name,
   outputs: row.outputs,
   evidence: row.evidence,
+  purpose: row.purpose,
   rigId: row.rigId,
   nameplateClass: row.nameplateClass,
   version: row.version,
@@ -44,6 +47,34 @@ export async function createSetup(db: Database, sampleId: string, input: SetupIn
     await forgetFigures(tx, sampleId);
     return { id, ...input, version: 1 };
   });
+}
+
+/**
+ * The proof step that loads exactly these outputs with this rig: the one there is, else a new one. Call it inside a
+ * transaction that holds the sample, so that two people do not make it twice.
+ */
+export async function proofSetup(
+  db: Queries,
+  sampleId: string,
+  outputs: readonly Output[],
+  rigId: string,
+): Promise<StoredSetup> {
+  const known = (await listSetups(db, sampleId)).find(
+    (setup) => setup.purpose === 'proof' && setup.rigId === rigId && sameOutputs(setup.outputs, outputs),
+  );
+  if (known) return known;
+  const input: SetupInput = {
+    name: stepTitle({ outputs, load: 1 }).slice(0, 80),
+    purpose: 'proof',
+    outputs: [...outputs],
+    evidence: 'load',
+    rigId,
+    nameplateClass: null,
+  };
+  checkOutputs(input, await portLabels(db, sampleId));
+  const id = newId();
+  await db.insert(setups).values({ id, sampleId, ...input });
+  return { id, ...input, version: 1 };
 }
 
 async function lockedSetup(db: Queries, id: string, seen: string | null): Promise<typeof setups.$inferSelect> {

@@ -1,8 +1,10 @@
 // An instrument: what it is, when its calibration is due, how accurate its maker says it is.
+
 import { INSTRUMENT_CLASSES, instrumentInput } from '@lastmark/contract/schemas';
 import type { InstrumentInput, StoredInstrument } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
 import { type QuantityId, quantityOf } from '@lastmark/core/quantity';
+import type { Sees } from '@lastmark/core/read-out';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -17,6 +19,7 @@ import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { Choice } from '../parts/fields.tsx';
+import { SEES_NOTHING_ELSE, SeesFields } from './SeesFields.tsx';
 import { fromSpecText, type SpecText, toSpecText } from './spec.ts';
 
 const SPEC_QUANTITIES = ['power', 'voltage', 'current'] as const satisfies readonly QuantityId[];
@@ -76,6 +79,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
   const [name, setName] = useState(instrument?.name ?? '');
   const [kind, setKind] = useState<InstrumentInput['class']>(instrument?.class ?? 'power analyser');
   const [firmware, setFirmware] = useState(instrument?.firmware ?? '');
+  const [sees, setSees] = useState<Sees>(instrument?.sees ?? SEES_NOTHING_ELSE);
   const [due, setDue] = useState(instrument?.calibrationDue ?? '');
   const [specs, setSpecs] = useState<Record<SpecQuantity, SpecText>>({
     power: toSpecText(instrument?.specs.power, 'power'),
@@ -93,6 +97,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
         class: kind,
         firmware: firmware.trim(),
         calibrationDue: due.trim() || null,
+        sees: kind === 'PD analyser' ? sees : null,
         specs: Object.fromEntries(typed),
       };
       const checked = validate<InstrumentInput>(instrumentInput, input);
@@ -141,6 +146,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
               slotProps={{ inputLabel: { shrink: true } }}
             />
           </Box>
+          {kind === 'PD analyser' && <SeesFields sees={sees} onChange={setSees} />}
           {SPEC_QUANTITIES.map((quantity) => (
             <SpecFields
               key={quantity}

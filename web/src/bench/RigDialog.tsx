@@ -14,6 +14,7 @@ import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
+import { type ElementText, fromElementText, LineFields, toElementText } from './LineFields.tsx';
 
 interface Props {
   readonly rig: StoredRig | null;
@@ -29,11 +30,13 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
       mains: measures('power')[0]?.id ?? '',
       outputVolts: measures('voltage')[0]?.id ?? '',
       outputAmps: measures('current')[0]?.id ?? '',
+      loadEnd: null,
     },
   );
   const [place, setPlace] = useState<RigInput['outputPlace']>(rig?.outputPlace ?? 'port');
   const [lead, setLead] = useState(rig?.leadOhms ? formatPlain(rig.leadOhms, 'resistance') : '');
   const [leadU, setLeadU] = useState(rig?.leadUOhms ? formatPlain(rig.leadUOhms, 'resistance') : '');
+  const [elements, setElements] = useState<readonly ElementText[]>((rig?.elements ?? []).map(toElementText));
   const [note, setNote] = useState(rig?.note ?? '');
   const save = useMutation({
     mutationFn: () => {
@@ -43,6 +46,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
         outputPlace: place,
         leadOhms: typedSi(lead, 'resistance') ?? 0,
         leadUOhms: typedSi(leadU, 'resistance') ?? 0,
+        elements: elements.map(fromElementText),
         note,
       };
       return rig
@@ -54,7 +58,11 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
       onClose();
     },
   });
-  const choose = (label: string, key: keyof RigInput['meters'], quantity: 'power' | 'voltage' | 'current') => (
+  const choose = (
+    label: string,
+    key: 'mains' | 'outputVolts' | 'outputAmps',
+    quantity: 'power' | 'voltage' | 'current',
+  ) => (
     <Choice
       label={label}
       value={meters[key]}
@@ -62,13 +70,16 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
       onChange={(id) => setMeters((before) => ({ ...before, [key]: id }))}
     />
   );
-  const complete = name.trim() !== '' && Object.values(meters).every(Boolean);
+  const complete =
+    name.trim() !== '' &&
+    [meters.mains, meters.outputVolts, meters.outputAmps].every(Boolean) &&
+    elements.every((element) => element.name.trim() !== '');
   const submit = (event: FormEvent) => {
     event.preventDefault();
     save.mutate();
   };
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="rig-title">
+    <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="rig-title">
       <form onSubmit={submit} noValidate>
         <DialogTitle id="rig-title">{rig ? 'Change the rig' : 'Add a rig'}</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
@@ -91,6 +102,19 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
             ]}
             onChange={setPlace}
           />
+          {place === 'port' && (
+            <Choice
+              label="A second meter at the load end"
+              value={meters.loadEnd ?? ''}
+              options={[
+                { value: '', label: 'none' },
+                ...instruments
+                  .filter(({ specs }) => specs.voltage && specs.current)
+                  .map(({ id, name: title }) => ({ value: id, label: title })),
+              ]}
+              onChange={(id) => setMeters((before) => ({ ...before, loadEnd: id || null }))}
+            />
+          )}
           {place === 'load-end' && (
             <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
               <QuantityField
@@ -107,6 +131,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
               />
             </Box>
           )}
+          <LineFields elements={elements} onChange={setElements} />
           <TextField
             label="Note"
             value={note}

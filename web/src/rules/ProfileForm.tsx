@@ -36,6 +36,12 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const [mainsId, setMainsId] = useState(CHOICES.find(({ mains }) => sameMains(mains, profile.mains))?.id ?? 'own');
   const [tariff, setTariff] = useState(String(profile.tariff));
   const [currency, setCurrency] = useState(profile.currency);
+  const [tolerance, setTolerance] = useState(
+    profile.tolerance === null ? '' : formatPlain(profile.tolerance, 'efficiency'),
+  );
+  const [continuous, setContinuous] = useState(formatPlain(profile.continuous, 'duration'));
+  const [overOn, setOverOn] = useState<'on' | 'off'>(profile.overRating.on ? 'on' : 'off');
+  const [overStep, setOverStep] = useState(formatPlain(profile.overRating.step, 'efficiency'));
   const save = useMutation({
     mutationFn: async () => {
       const mains = CHOICES.find(({ id }) => id === mainsId)?.mains ?? profile.mains;
@@ -46,6 +52,10 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
         tariff: parseDecimal(tariff),
         currency: currency.trim(),
         limitSetIds: profile.limitSetIds,
+        tolerance: typedSi(tolerance, 'efficiency'),
+        continuous: typedSi(continuous, 'duration') ?? 0,
+        overRating: { ...profile.overRating, on: overOn === 'on', step: typedSi(overStep, 'efficiency') ?? 0 },
+        signalModes: profile.signalModes,
       };
       const checked = validate<Profile>(profileInput, input);
       if (!checked.ok) throw new Error(checked.errors.map(({ message }) => message).join(' · '));
@@ -99,6 +109,28 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           onChange={(event) => setCurrency(event.target.value)}
           slotProps={{ htmlInput: { maxLength: 3 } }}
         />
+        <QuantityField
+          label="Own voltage tolerance, ± % (empty: the standard’s)"
+          quantity="efficiency"
+          value={tolerance}
+          onChange={setTolerance}
+        />
+        <QuantityField
+          label="Counts as continuous from, min"
+          quantity="duration"
+          value={continuous}
+          onChange={setContinuous}
+        />
+        <Choice
+          label="Over the rating"
+          value={overOn}
+          options={[
+            { value: 'off', label: 'off: stop at the rating' },
+            { value: 'on', label: 'on: a short search for the cut-off' },
+          ]}
+          onChange={setOverOn}
+        />
+        <QuantityField label="Steps over the rating, %" quantity="efficiency" value={overStep} onChange={setOverStep} />
         <Button type="submit" variant="contained" disabled={save.isPending} sx={{ height: 40 }}>
           Save
         </Button>

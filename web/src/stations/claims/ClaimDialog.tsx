@@ -1,8 +1,15 @@
 // One claim by form: to add one that is no plain label line, and to change any.
 import type { ClaimInput } from '@lastmark/contract/types';
-import type { ClaimDuration, Promised } from '@lastmark/core/claim';
+import {
+  type ClaimDuration,
+  type Promised,
+  RANGE_SUPPLIES,
+  type RangeSupply,
+  SUPPLY_WORDS,
+} from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
+import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -19,6 +26,8 @@ type Kind = Promised['kind'];
 
 const KINDS: readonly { value: Kind; label: string }[] = [
   { value: 'port-line', label: 'Port line: volts and amps' },
+  { value: 'range', label: 'Range: PPS or AVS' },
+  { value: 'signal', label: 'Signalling outside PD' },
   { value: 'total', label: 'Total power' },
   { value: 'combination', label: 'Ports together' },
   { value: 'average-efficiency', label: 'Average efficiency' },
@@ -32,6 +41,10 @@ interface Form {
   readonly port: string;
   readonly volts: string;
   readonly amps: string;
+  readonly supply: RangeSupply;
+  /** Upper end of a range; its lower one is in `volts`. */
+  readonly high: string;
+  readonly mode: string;
   readonly watts: string;
   readonly ratio: string;
   readonly text: string;
@@ -47,9 +60,17 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
   const duration = claim?.duration;
   return {
     kind: promise?.kind ?? 'port-line',
-    port: promise?.kind === 'port-line' ? promise.port : (ports[0] ?? ''),
-    volts: promise?.kind === 'port-line' ? formatPlain(promise.volts, 'voltage') : '',
-    amps: promise?.kind === 'port-line' ? formatPlain(promise.amps, 'current') : '',
+    port: promise && 'port' in promise ? promise.port : (ports[0] ?? ''),
+    volts:
+      promise?.kind === 'port-line'
+        ? formatPlain(promise.volts, 'voltage')
+        : promise?.kind === 'range'
+          ? formatPlain(promise.low, 'voltage')
+          : '',
+    amps: promise && 'amps' in promise ? formatPlain(promise.amps, 'current') : '',
+    supply: promise?.kind === 'range' ? promise.supply : 'pps',
+    high: promise?.kind === 'range' ? formatPlain(promise.high, 'voltage') : '',
+    mode: promise?.kind === 'signal' ? promise.mode : 'dcp',
     watts: promise?.kind === 'total' || promise?.kind === 'idle' ? formatPlain(promise.watts, 'power') : '',
     ratio: promise?.kind === 'average-efficiency' ? formatPlain(promise.ratio, 'efficiency') : '',
     text: promise?.kind === 'wording' ? promise.text : '',
@@ -80,6 +101,19 @@ function usePromise(form: Form): Promised {
         volts: number(form.volts, 'voltage'),
         amps: number(form.amps, 'current'),
       };
+    case 'range':
+      return {
+        kind: form.kind,
+        port: form.port,
+        supply: form.supply,
+        low: number(form.volts, 'voltage'),
+        high: number(form.high, 'voltage'),
+        amps: number(form.amps, 'current'),
+      };
+    case 'signal': {
+      const title = allModes(profile.signalModes).find(({ id }) => id === form.mode)?.title ?? form.mode;
+      return { kind: form.kind, port: form.port, mode: form.mode, title };
+    }
     case 'total':
       return { kind: form.kind, watts: number(form.watts, 'power') };
     case 'combination': {
@@ -109,7 +143,7 @@ function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part
   const { sample, profile } = useOnBench().dossier;
   const ports = sample.model.ports.map(({ label }) => label);
   const quantity = (
-    name: 'volts' | 'amps' | 'watts' | 'ratio',
+    name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio',
     label: string,
     of: 'voltage' | 'current' | 'power' | 'efficiency',
   ) => (
@@ -135,6 +169,32 @@ function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part
         <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
         {quantity('volts', 'Volts', 'voltage')}
         {quantity('amps', 'Amps', 'current')}
+      </Box>
+    );
+  }
+  if (form.kind === 'range') {
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
+        <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
+        <Choice
+          label="Kind"
+          value={form.supply}
+          options={RANGE_SUPPLIES.map((value) => ({ value, label: SUPPLY_WORDS[value] }))}
+          onChange={(supply) => set({ supply })}
+        />
+        <span />
+        {quantity('volts', 'From, V', 'voltage')}
+        {quantity('high', 'To, V', 'voltage')}
+        {quantity('amps', 'Amps', 'current')}
+      </Box>
+    );
+  }
+  if (form.kind === 'signal') {
+    const modes = allModes(profile.signalModes).map(({ id, title }) => ({ value: id, label: title }));
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 2fr', gap: 1.5 }}>
+        <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
+        <Choice label="Mode" value={form.mode} options={modes} onChange={(mode) => set({ mode })} />
       </Box>
     );
   }

@@ -1,6 +1,7 @@
 // Claims: the label typed line by line, each line understood before it is added.
 import type { ClaimInput, StoredClaim } from '@lastmark/contract/types';
 import { describeDuration, describePromise, parseClaimLine } from '@lastmark/core/claim';
+import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -34,12 +35,13 @@ function LabelLine({
   readonly busy: boolean;
   readonly error: string | undefined;
 }) {
-  const { sample } = useOnBench().dossier;
+  const { sample, profile } = useOnBench().dossier;
   const { value: line, set, clear } = useDraft(`line-${sample.id}`, '');
   const [printed, setPrinted] = useState('label');
   const parsed = parseClaimLine(
     line,
     sample.model.ports.map(({ label }) => label),
+    allModes(profile.signalModes),
   );
   const submit = async (event: FormEvent) => {
     event.preventDefault();

@@ -3,8 +3,6 @@ import type { SeriesResult } from '@lastmark/core/efficiency';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { SetupLimits } from '@lastmark/core/verdict';
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import {
@@ -22,7 +20,7 @@ import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useOnBench } from '../../app/bench.tsx';
-import { saveFile } from '../../parts/saveFile.ts';
+import { Figure } from '../../parts/Figure.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
 
@@ -177,34 +175,7 @@ export function LoadChart({ series, limits }: Props) {
       annotation: { annotations: limitLines(limits, palette.text.secondary, palette.background.paper) },
     },
   };
-  const savePicture = () => {
-    const source = chart.current?.canvas;
-    if (!source) return;
-    const canvas = document.createElement('canvas');
-    const line = Math.round(source.width / 32);
-    canvas.width = source.width;
-    canvas.height = source.height + line * 2;
-    const context = canvas.getContext('2d');
-    if (!context) return;
-    context.fillStyle = palette.background.paper;
-    context.fillRect(0, 0, canvas.width, canvas.height);
-    context.drawImage(source, 0, 0);
-    context.fillStyle = palette.text.primary;
-    context.font = `${line * 0.8}px ${typography.fontFamily}`;
-    context.fillText(caption, line, source.height + line);
-    canvas.toBlob((blob) => blob && saveFile(`${caption}.png`, blob));
-  };
-  const saveData = () => {
-    const rows = byMains.flatMap((one) =>
-      pointsOf(one).map(({ x, y, u }) => `${mainsLabel(one.mains)},${x},${y},${u}`),
-    );
-    saveFile(
-      `${caption}.csv`,
-      new Blob([['mains,load_percent,efficiency_percent,expanded_uncertainty_percent', ...rows, ''].join('\r\n')], {
-        type: 'text/csv',
-      }),
-    );
-  };
+  const rows = byMains.flatMap((one) => pointsOf(one).map(({ x, y, u }) => `${mainsLabel(one.mains)},${x},${y},${u}`));
   const words = byMains
     .map(
       (one) =>
@@ -214,32 +185,19 @@ export function LoadChart({ series, limits }: Props) {
     )
     .join('. ');
   return (
-    <Box
-      component="figure"
-      sx={{ m: 0, p: 1.5, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
+    <Figure
+      chart={chart}
+      caption={caption}
+      csv={['mains,load_percent,efficiency_percent,expanded_uncertainty_percent', ...rows]}
     >
-      <Box sx={{ height: 320 }}>
-        <Line
-          ref={chart}
-          data={data}
-          options={options}
-          plugins={[whiskers]}
-          role="img"
-          aria-label={`Efficiency against load. ${words}`}
-        />
-      </Box>
-      <Box
-        component="figcaption"
-        sx={{ display: 'flex', alignItems: 'center', gap: 1, color: 'text.secondary', fontSize: 13 }}
-      >
-        <Box sx={{ flex: 1 }}>{caption}</Box>
-        <Button size="small" onClick={savePicture}>
-          Save as PNG
-        </Button>
-        <Button size="small" onClick={saveData}>
-          Save as CSV
-        </Button>
-      </Box>
-    </Box>
+      <Line
+        ref={chart}
+        data={data}
+        options={options}
+        plugins={[whiskers]}
+        role="img"
+        aria-label={`Efficiency against load. ${words}`}
+      />
+    </Figure>
   );
 }

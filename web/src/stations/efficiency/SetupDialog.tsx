@@ -79,6 +79,7 @@ export function SetupDialog({ setup, onSaved, onClose }: Props) {
   const save = useMutation({
     mutationFn: async () => {
       const input: SetupInput = {
+        purpose: 'efficiency',
         name: name.trim() || autoName,
         outputs: chosen,
         evidence,

@@ -1,0 +1,248 @@
+// The meter chain: what lies between the meter at the port and the one at the load end, and which of them is off.
+import { decimalsFor, formatMeasured, formatValue } from '../quantity/index.ts';
+import { asMeasured, type Instrument, type Point, type Rig, readingAt, type Setup, specFor } from '../reading/index.ts';
+import {
+  expandedUncertainty,
+  type Measured,
+  measured,
+  propagate,
+  type SpecParts,
+  specParts,
+} from '../uncertainty/index.ts';
+
+/** The two meters' readings of one output at one step. */
+interface Rung {
+  readonly pointId: string;
+  readonly title: string;
+  readonly port: string;
+  readonly amps: Measured;
+  readonly portVolts: Measured | null;
+  readonly endVolts: Measured | null;
+  readonly portAmps: Measured | null;
+  readonly endAmps: Measured | null;
+  readonly displayVolts: Measured | null;
+  readonly displayAmps: Measured | null;
+}
+
+/** Drop between port and load end at one step. */
+export interface ChainDrop {
+  readonly pointId: string;
+  readonly title: string;
+  /** A */
+  readonly amps: number;
+  /** V: port less load end */
+  readonly drop: number;
+  /** V: drop less what the line through all steps says */
+  readonly residual: number;
+}
+
+export interface Chain {
+  readonly rigId: string;
+  /** Loop resistance of everything between the two meters, Ω; null while nothing tells. */
+  readonly resistance: Measured | null;
+  /** What the two voltmeters differ by without current, V; null with fewer than two different currents. */
+  readonly offset: Measured | null;
+  readonly drops: readonly ChainDrop[];
+  /** What the chain says, one sentence each, worst first. */
+  readonly findings: readonly string[];
+}
+
+interface Specs {
+  readonly portVolts: SpecParts;
+  readonly endVolts: SpecParts;
+  readonly amps: SpecParts;
+}
+
+const LEAST_AMPS = 0.2;
+
+/**
+ * Loop resistance from the drops at several currents: the slope of a straight line (least squares), so that what the
+ * two voltmeters differ by without current does not matter. The scatter about the line gives the repeat part with
+ * n − 2 degrees of freedom; the meters' gain errors, which scatter does not show, the instrument part.
+ * With one current only, R = (Vport − Vload)/I and the whole of both specs counts. JCGM 100:2008, H.3.
+ */
+function resistanceOf(rungs: readonly Rung[], specs: Specs): Pick<Chain, 'resistance' | 'offset'> {
+  const pairs = rungs.flatMap(({ amps, portVolts, endVolts }) =>
+    portVolts && endVolts ? [{ x: amps.value, d: portVolts.value - endVolts.value, v: portVolts.value }] : [],
+  );
+  const n = pairs.length;
+  if (n === 0) return { resistance: null, offset: null };
+  const mean = (of: (pair: (typeof pairs)[number]) => number) => pairs.reduce((sum, pair) => sum + of(pair), 0) / n;
+  const x = mean((pair) => pair.x);
+  const sxx = pairs.reduce((sum, pair) => sum + (pair.x - x) ** 2, 0);
+  const rounding = Math.hypot(specs.portVolts.rounding, specs.endVolts.rounding);
+  const gains = Math.hypot(specs.portVolts.gain, specs.endVolts.gain);
+  const offsets = Math.hypot(specs.portVolts.fixed, specs.endVolts.fixed);
+  const spread = Math.max(...pairs.map((pair) => pair.x)) - Math.min(...pairs.map((pair) => pair.x));
+  if (spread < LEAST_AMPS) {
+    if (x < LEAST_AMPS) return { resistance: null, offset: null };
+    const value = mean((pair) => pair.d) / x;
+    const instrument = Math.hypot(gains * mean((pair) => pair.v), offsets) / x;
+    return { resistance: measured(value, Math.hypot(instrument, value * specs.amps.gain)), offset: null };
+  }
+  const weights = pairs.map((pair) => (pair.x - x) / sxx);
+  const slope = pairs.reduce((sum, { d }, index) => sum + (weights[index] ?? 0) * d, 0);
+  const start = mean((pair) => pair.d) - slope * x;
+  const squares = pairs.reduce((sum, pair) => sum + (pair.d - start - slope * pair.x) ** 2, 0);
+  const scatter = n > 2 ? Math.max(Math.sqrt(squares / (n - 2)), rounding) : rounding;
+  const degrees = n > 2 ? n - 2 : Number.POSITIVE_INFINITY;
+  const leverage = pairs.reduce((sum, { v }, index) => sum + (weights[index] ?? 0) * v, 0);
+  const instrument = Math.hypot(gains * leverage, slope * specs.amps.gain);
+  const startRepeat = scatter * Math.sqrt(1 / n + x ** 2 / sxx);
+  return {
+    resistance: measured(slope, instrument, scatter / Math.sqrt(sxx), degrees),
+    offset: measured(start, Math.hypot(offsets, gains * mean((pair) => pair.v)), startRepeat, degrees),
+  };
+}
+
+/** |a − b| over what both could be wrong by: above 1 they disagree. ISO 13528:2022, 9.7 (E_n). */
+function disagreement(
+  a: Measured,
+  b: Measured,
+): { readonly size: number; readonly allowed: number; readonly en: number } {
+  const size = Math.abs(a.value - b.value);
+  const allowed = Math.hypot(expandedUncertainty(a), expandedUncertainty(b));
+  return { size, allowed, en: allowed > 0 ? size / allowed : size > 0 ? Number.POSITIVE_INFINITY : 0 };
+}
+
+interface Named {
+  readonly name: string;
+  readonly value: Measured;
+}
+
+/** Which of several meters reading the same thing stands apart; null when it cannot be told. */
+function oddOne(meters: readonly Named[]): Named | null {
+  if (meters.length < 3) return null;
+  const odd = meters.filter((one) => {
+    const others = meters.filter((other) => other !== one);
+    const apart = others.every((other) => disagreement(one.value, other.value).en > 1);
+    const [a, b] = others;
+    return apart && a && b && disagreement(a.value, b.value).en <= 1;
+  });
+  return odd.length === 1 ? (odd[0] ?? null) : null;
+}
+
+interface Clash {
+  readonly en: number;
+  readonly sentence: string;
+}
+
+/** The worst clash among meters that should read the same, in a sentence. */
+function clashAt(title: string, what: 'voltage' | 'current', meters: readonly Named[]): Clash | null {
+  let worst: Clash | null = null;
+  meters.forEach((a, index) => {
+    for (const b of meters.slice(index + 1)) {
+      const { size, allowed, en } = disagreement(a.value, b.value);
+      if (en <= 1 || (worst && worst.en >= en)) continue;
+      const unit = what === 'voltage' ? 'mV' : 'mA';
+      const odd = oddOne(meters);
+      const who = odd
+        ? `${odd.name} stands alone against the other two`
+        : `which of the two is off cannot be told from these readings`;
+      const plain = (value: number) => formatValue(value, what, Math.min(1, decimalsFor(value * 1000, 0)), unit);
+      worst = {
+        en,
+        sentence: `${title}: ${a.name} and ${b.name} differ by ${plain(size)} in ${what}, their specs allow ${plain(allowed)}; ${who}.`,
+      };
+    }
+  });
+  return worst;
+}
+
+function clashes(rungs: readonly Rung[], resistance: Measured | null): string[] {
+  const worstOf = (all: readonly (Clash | null)[]) =>
+    all.reduce<Clash | null>((worst, one) => (one && (!worst || one.en > worst.en) ? one : worst), null);
+  const named = (name: string, value: Measured | null): Named[] => (value ? [{ name, value }] : []);
+  const currents = rungs.map((rung) =>
+    clashAt(rung.title, 'current', [
+      ...named('the meter at the port', rung.portAmps),
+      ...named('the load', rung.endAmps),
+      ...named('the display', rung.displayAmps),
+    ]),
+  );
+  const voltages = rungs.map((rung) => {
+    const corrected =
+      rung.endVolts && resistance
+        ? propagate(rung.endVolts.value + rung.amps.value * resistance.value, [
+            { weight: 1, of: rung.endVolts },
+            { weight: rung.amps.value, of: resistance },
+            { weight: resistance.value, of: rung.amps },
+          ])
+        : null;
+    return clashAt(rung.title, 'voltage', [
+      ...named('the meter at the port', rung.portVolts),
+      ...named('the load with the lead’s drop put back', corrected),
+      ...named('the display', rung.displayVolts),
+    ]);
+  });
+  return [worstOf(currents), worstOf(voltages)]
+    .flatMap((clash) => clash ?? [])
+    .sort((a, b) => b.en - a.en)
+    .map(({ sentence }) => sentence);
+}
+
+function rungsOf(setups: readonly Setup[], points: readonly Point[], rigId: string): Rung[] {
+  return points.flatMap((point) => {
+    const setup = setups.find(({ id }) => id === point.setupId);
+    if (!setup || point.rigId !== rigId) return [];
+    return setup.outputs.flatMap(({ port, volts, amps }): Rung[] => {
+      const at = (quantity: 'voltage' | 'current', place: 'port' | 'load-end' | 'display') => {
+        const reading = readingAt(point, quantity, place, port);
+        return reading ? asMeasured(reading) : null;
+      };
+      const portAmps = at('current', 'port');
+      const endAmps = at('current', 'load-end');
+      const best = portAmps ?? endAmps ?? (point.load === 0 ? measured(0, 0) : null);
+      if (!best) return [];
+      const asked = point.load === 0 ? 'no load' : `${Number((amps * point.load).toFixed(3))} A`;
+      return [
+        {
+          pointId: point.id,
+          title: `${port} ${Number(volts.toFixed(3))} V, ${asked}`,
+          port,
+          amps: best,
+          portVolts: at('voltage', 'port'),
+          endVolts: at('voltage', 'load-end'),
+          portAmps,
+          endAmps,
+          displayVolts: at('voltage', 'display'),
+          displayAmps: at('current', 'display'),
+        },
+      ];
+    });
+  });
+}
+
+/**
+ * Reconcile the meters of one rig over all steps taken with it.
+ * @param points of one sample; those of other rigs are left out
+ */
+export function reconcile(
+  rig: Rig,
+  setups: readonly Setup[],
+  points: readonly Point[],
+  instruments: readonly Instrument[],
+): Chain {
+  const rungs = rungsOf(setups, points, rig.id);
+  const specs: Specs = {
+    portVolts: specParts(specFor('voltage', 'port', rig, instruments)),
+    endVolts: specParts(specFor('voltage', 'load-end', rig, instruments)),
+    amps: specParts(specFor('current', 'port', rig, instruments) ?? specFor('current', 'load-end', rig, instruments)),
+  };
+  const { resistance, offset } = resistanceOf(rungs, specs);
+  const drops = rungs.flatMap(({ pointId, title, amps, portVolts, endVolts }): ChainDrop[] => {
+    if (!portVolts || !endVolts) return [];
+    const drop = portVolts.value - endVolts.value;
+    const line = (offset?.value ?? 0) + (resistance?.value ?? 0) * amps.value;
+    return [{ pointId, title, amps: amps.value, drop, residual: resistance ? drop - line : 0 }];
+  });
+  const findings: string[] = [];
+  if (resistance && resistance.value < -expandedUncertainty(resistance))
+    findings.push('The load end reads higher than the port, and more so with current: are the two meters swapped?');
+  if (offset && Math.abs(offset.value) > expandedUncertainty(offset))
+    findings.push(
+      `Without current the two voltmeters differ by ${formatMeasured(offset.value, expandedUncertainty(offset), 'voltage', 'mV')}: more than their specs allow. Compare both with a third before going on.`,
+    );
+  findings.push(...clashes(rungs, resistance));
+  return { rigId: rig.id, resistance, offset, drops, findings };
+}

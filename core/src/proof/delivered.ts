@@ -1,0 +1,189 @@
+// What was delivered: proof points, full loads measured for efficiency, and what devices took, in one common form.
+import type { SeriesResult } from '../efficiency/index.ts';
+import { formatPlain } from '../quantity/index.ts';
+import {
+  asMeasured,
+  beforeMeter,
+  mainsLabel,
+  type OutputResult,
+  outputAtReceptacle,
+  type Point,
+  type Rig,
+  readingAt,
+  type Setup,
+  statedLead,
+} from '../reading/index.ts';
+import { combineRepeats, measured, product, sum } from '../uncertainty/index.ts';
+import type { Chain } from './chain.ts';
+import { stepTitle } from './steps.ts';
+import type { Delivered, Device, DeviceRun } from './types.ts';
+import { outputFromWall } from './wall.ts';
+
+/** Outputs of one proof point at the receptacle: read there, or at the load end with the drop put back. */
+function outputsOf(point: Point, setup: Setup, rig: Rig, chain: Chain | undefined): readonly OutputResult[] | null {
+  const outputs = setup.outputs.flatMap(({ port }): OutputResult[] => {
+    const lead = rig.outputPlace === 'load-end' ? statedLead(rig) : (chain?.resistance ?? null);
+    for (const place of ['port', 'load-end'] as const) {
+      if (place === 'load-end' && rig.outputPlace === 'port' && lead === null) continue;
+      const result = outputAtReceptacle(point, port, place, lead);
+      if ('watts' in result) return [result];
+      const volts = readingAt(point, 'voltage', place, port);
+      // Without load the volts alone are the whole reading.
+      if (point.load === 0 && volts) {
+        const noAmps = measured(0, 0);
+        return [{ port, volts: asMeasured(volts), amps: noAmps, watts: product(asMeasured(volts), noAmps) }];
+      }
+    }
+    return [];
+  });
+  return outputs.length === setup.outputs.length ? outputs : null;
+}
+
+/** Pool repeats of one step: same loading, supply, load and rig. */
+function pooled(group: readonly Point[], setup: Setup, rig: Rig, chain: Chain | undefined): Delivered | null {
+  const each = group.flatMap((point) => {
+    const outputs = outputsOf(point, setup, rig, chain);
+    return outputs ? [{ point, outputs }] : [];
+  });
+  const [first] = group;
+  const latest = each.at(-1)?.point ?? group.at(-1);
+  if (!first || !latest || each.length === 0) return null;
+  const outputs = setup.outputs.flatMap((_, index): OutputResult[] => {
+    const same = each.flatMap(({ outputs: own }) => own[index] ?? []);
+    const [any] = same;
+    if (!any) return [];
+    return [
+      {
+        port: any.port,
+        volts: combineRepeats(same.map(({ volts }) => volts)),
+        amps: combineRepeats(same.map(({ amps }) => amps)),
+        watts: combineRepeats(same.map(({ watts }) => watts)),
+      },
+    ];
+  });
+  const overrides = [...new Set(group.flatMap(({ override }) => override ?? []))];
+  const hidden = rig.outputPlace === 'port' ? beforeMeter(rig.elements) : [];
+  return {
+    sourceIds: each.map(({ point }) => point.id),
+    asked: setup.outputs,
+    load: first.load,
+    evidence: first.evidence,
+    mains: first.mains,
+    takenAt: latest.takenAt,
+    outputs,
+    watts: sum(outputs.map(({ watts }) => watts)),
+    wall: null,
+    conditions: `${stepTitle({ outputs: setup.outputs, load: first.load === 0 ? 0 : 1 })}, ${mainsLabel(first.mains)}`,
+    runs: each.length,
+    notes: [
+      ...overrides.map((reason) => `Beyond the rating of the line, because: ${reason}`),
+      ...(hidden.length > 0
+        ? [
+            `The ${hidden.map(({ kind, name }) => `${kind} "${name}"`).join(' and ')} sits before the meter: its drop is in the voltage.`,
+          ]
+        : []),
+    ],
+  };
+}
+
+/** A step of which only the socket was read. */
+function wallOnly(point: Point, setup: Setup, series: readonly SeriesResult[]): Delivered | null {
+  const input = readingAt(point, 'power', 'mains');
+  if (!input || point.load === 0) return null;
+  const wall = outputFromWall(asMeasured(input), series, point.mains);
+  const known = Number.isFinite(wall.low);
+  return {
+    sourceIds: [point.id],
+    asked: setup.outputs,
+    load: point.load,
+    evidence: 'wall',
+    mains: point.mains,
+    takenAt: point.takenAt,
+    outputs: [],
+    watts: null,
+    wall,
+    conditions: `${stepTitle({ outputs: setup.outputs, load: 1 })}, ${mainsLabel(point.mains)}, read at the socket`,
+    runs: 1,
+    notes: [
+      known
+        ? 'From the socket by this sample’s own efficiency.'
+        : 'Only an upper bound: measure this sample’s efficiency around this power and it becomes an interval.',
+    ],
+  };
+}
+
+/** What the proof points of a sample delivered. */
+export function deliveredByPoints(
+  setups: readonly Setup[],
+  points: readonly Point[],
+  rigs: readonly Rig[],
+  chains: readonly Chain[],
+  series: readonly SeriesResult[],
+): readonly Delivered[] {
+  const groups = new Map<string, Point[]>();
+  for (const point of points) {
+    const key = [point.setupId, mainsLabel(point.mains), point.load, point.rigId].join('|');
+    groups.set(key, [...(groups.get(key) ?? []), point]);
+  }
+  return [...groups.values()].flatMap((group) => {
+    const [first] = group;
+    const setup = setups.find(({ id, purpose }) => id === first?.setupId && purpose === 'proof');
+    const rig = rigs.find(({ id }) => id === first?.rigId);
+    if (!first || !setup || !rig) return [];
+    const chain = chains.find(({ rigId }) => rigId === rig.id);
+    const full = pooled(group, setup, rig, chain);
+    return full ? [full] : group.flatMap((point) => wallOnly(point, setup, series) ?? []);
+  });
+}
+
+/** Full loads measured for efficiency prove as well as any. */
+export const deliveredByEfficiency = (series: readonly SeriesResult[]): readonly Delivered[] =>
+  series.flatMap(({ setup, byMains }) =>
+    byMains.flatMap(({ mains, loads }) =>
+      loads
+        .filter(({ load }) => Math.abs(load - 1) < 1e-6)
+        .map(
+          (full): Delivered => ({
+            sourceIds: full.pointIds,
+            asked: setup.outputs,
+            load: 1,
+            evidence: setup.evidence,
+            mains,
+            takenAt: full.takenAt,
+            outputs: full.outputs,
+            watts: full.output,
+            wall: null,
+            conditions: `${setup.outputs.length === 1 ? `${setup.outputs[0]?.port} alone` : setup.name}, ${mainsLabel(mains)}, 100 % load`,
+            runs: full.runs,
+            notes: [],
+          }),
+        ),
+    ),
+  );
+
+/** What a device took, or what the socket says it took. It never refutes: a device takes what it wants. */
+export function deliveredByDevice(
+  run: DeviceRun,
+  device: Pick<Device, 'name'> | undefined,
+  series: readonly SeriesResult[],
+): Delivered {
+  const who = device?.name ?? 'a device';
+  const watts = measured(run.watts, run.u);
+  const volts = run.volts ?? 0;
+  const amps = volts > 0 ? run.watts / volts : 0;
+  const wall = run.place === 'mains' ? outputFromWall(watts, series, null) : null;
+  return {
+    sourceIds: [run.id],
+    asked: [{ port: run.port, volts, amps }],
+    load: 1,
+    evidence: 'device',
+    mains: null,
+    takenAt: run.takenAt,
+    outputs: [],
+    watts: wall ? null : watts,
+    wall,
+    conditions: `${who} on ${run.port}${volts > 0 ? ` at ${formatPlain(volts, 'voltage')}` : ''}, ${run.workload}${wall ? ', read at the socket' : ''}`,
+    runs: 1,
+    notes: [],
+  };
+}

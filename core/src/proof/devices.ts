@@ -1,0 +1,64 @@
+// What a device run says, and what held it back: the device, the cable, its battery, or the charger.
+
+import type { Interval } from '../decision/index.ts';
+import { formatInterval, formatPlain } from '../quantity/index.ts';
+import type { Ceiling, Device, DeviceRun } from './types.ts';
+
+/** Shortest time after which a device's draw counts as settled, s. */
+export const SETTLE_SECONDS = 180;
+
+export interface DeviceSummary {
+  readonly run: DeviceRun;
+  readonly device: Device | null;
+  readonly sentence: string;
+  /** What limited it, as far as can be told. */
+  readonly limiter: string;
+  readonly notes: readonly string[];
+}
+
+const ceilingOf = (device: Device, run: DeviceRun): Ceiling | undefined =>
+  device.ceilings.find(({ connector, lead }) => connector === run.connector && lead === run.lead);
+
+function limiterOf(run: DeviceRun, device: Device | null): string {
+  const ceiling = device ? ceilingOf(device, run) : undefined;
+  if (run.charge !== null && run.charge >= 0.8)
+    return `At ${formatPlain(run.charge, 'efficiency')} a battery takes less and less: the device limits.`;
+  if (!device || !ceiling) return 'Its ceiling over this lead is not on record, so the limit is not known.';
+  if (run.place === 'port' && run.watts >= ceiling.watts * 0.93)
+    return `It takes ${formatPlain(ceiling.watts, 'power')} at most over this lead: the device limits.`;
+  if (ceiling.volts !== null && run.volts !== null && run.volts < ceiling.volts * 0.93)
+    return `It wants ${formatPlain(ceiling.volts, 'voltage')} for its full ${formatPlain(ceiling.watts, 'power')} and got ${formatPlain(run.volts, 'voltage')}: the charger or the cable limits.`;
+  if (device.baseline !== null && run.place === 'port' && run.watts < device.baseline * 0.9)
+    return `Alone on a strong charger it took ${formatPlain(device.baseline, 'power')}: the charger, the cable or the workload limits.`;
+  return 'Nothing here tells what limits it.';
+}
+
+/** A device run in words. @param wall what the socket says, where only the socket was read */
+export function deviceSummary(run: DeviceRun, device: Device | null, wall: Interval | null): DeviceSummary {
+  const who = device?.name ?? 'The device';
+  const took = wall
+    ? Number.isFinite(wall.low)
+      ? `took ${formatInterval(wall.low, wall.high, 'power', 1)} by the socket and this sample’s efficiency`
+      : `took ${formatInterval(wall.low, wall.high, 'power', 1)}: the socket alone`
+    : `took ${formatPlain(run.watts, 'power')}${run.volts ? ` at ${formatPlain(run.volts, 'voltage')}` : ''}`;
+  const share =
+    device?.baseline && !wall
+      ? ` That is ${Math.round((run.watts / device.baseline) * 100)} % of what it took alone on a strong charger.`
+      : '';
+  const notes = [
+    ...(run.settled < SETTLE_SECONDS
+      ? [
+          `Read after ${formatPlain(run.settled, 'duration', 's')}: ${formatPlain(SETTLE_SECONDS, 'duration', 'min')} are the least to settle.`,
+        ]
+      : []),
+    ...(device && device.baseline === null ? ['No baseline alone: run it once on a charger known to be strong.'] : []),
+    ...(run.message ? [`It says: “${run.message}”. Kept as said.`] : []),
+  ];
+  return {
+    run,
+    device,
+    sentence: `${who} on ${run.port}, ${run.workload}: ${took}, ${run.outcome}.${share}`,
+    limiter: limiterOf(run, device),
+    notes,
+  };
+}

@@ -1,0 +1,13 @@
+// Proof: what each port really delivers.
+export * from './again.ts';
+export * from './chain.ts';
+export * from './delivered.ts';
+export * from './devices.ts';
+export * from './holds.ts';
+export * from './judge.ts';
+export * from './list.ts';
+export * from './result.ts';
+export * from './runs.ts';
+export * from './steps.ts';
+export * from './types.ts';
+export * from './wall.ts';

@@ -1,0 +1,181 @@
+// Each step judged: volts within tolerance, amps as asked; and what a level does between no load and full load.
+
+import { testOf } from '../claim/claim-test.ts';
+import { settle, stateOf, worstState } from '../claim/evidence.ts';
+import { levelTolerance } from '../claim/tolerance.ts';
+import { CLAIM_STATES, type ClaimState, type ClaimTest } from '../claim/types.ts';
+import type { DecisionRule, Limit } from '../decision/index.ts';
+import { formatMeasured } from '../quantity/index.ts';
+import { mainsLabel, type OutputResult, sameOutputs } from '../reading/index.ts';
+import { expandedUncertainty, type Measured, measured } from '../uncertainty/index.ts';
+import type { ProofStep } from './steps.ts';
+import type { Delivered } from './types.ts';
+
+export interface ProofRules {
+  readonly rule: DecisionRule;
+  /** Fraction a current may miss what was asked and still count as set. */
+  readonly allowance: number;
+  /** Own voltage tolerance, fraction; null takes the standard's. */
+  readonly tolerance: number | null;
+}
+
+export interface StepResult {
+  readonly step: ProofStep;
+  readonly state: ClaimState;
+  /** As delivered, the newest first where several supplies were used. */
+  readonly delivered: readonly Delivered[];
+  /** At the receptacle, of the deciding delivery; empty while there is none. */
+  readonly outputs: readonly OutputResult[];
+  readonly tests: readonly ClaimTest[];
+  readonly notes: readonly string[];
+}
+
+/** Permitted deviation of a programmable supply's current limit, A: it may fold back from here on. */
+const foldBackFrom = (amps: number): number => amps - Math.max(0.15, amps > 3 ? amps * 0.05 : 0);
+
+/** The tests a delivery puts a step to. */
+export function testsOf(delivered: Delivered, load: 0 | 1, rules: ProofRules): readonly ClaimTest[] {
+  const { evidence, conditions, sourceIds, outputs, asked, wall } = delivered;
+  if (outputs.length === 0) {
+    if (!wall || load === 0) return [];
+    const watts = asked.reduce((all, { volts, amps }) => all + volts * amps, 0);
+    const limit: Limit = { kind: 'at-least', low: watts * (1 - rules.allowance) };
+    const bound = { kind: evidence, interval: wall, conditions, pointIds: sourceIds };
+    const middle = Number.isFinite(wall.low) ? (wall.low + wall.high) / 2 : wall.high;
+    return [
+      {
+        quantity: 'power',
+        limit,
+        value: middle,
+        expanded: Number.isFinite(wall.low) ? (wall.high - wall.low) / 2 : 0,
+        state: stateOf(bound, limit),
+        probability: null,
+        evidence: bound,
+      },
+    ];
+  }
+  return outputs.flatMap((output, index): ClaimTest[] => {
+    const set = asked[index];
+    if (!set) return [];
+    const put = (quantity: 'voltage' | 'current', limit: Limit, result: Measured, kind = evidence) =>
+      testOf(quantity, limit, result, kind, conditions, sourceIds, rules.rule);
+    // A device limits the current, not the voltage it sees, so the voltage is two-sided either way.
+    const voltage = put('voltage', levelTolerance(set.volts, rules.tolerance), output.volts, 'load');
+    if (load === 0) return [voltage];
+    return [voltage, put('current', { kind: 'at-least', low: set.amps * (1 - rules.allowance) }, output.amps)];
+  });
+}
+
+function judgeStep(step: ProofStep, all: readonly Delivered[], rules: ProofRules): StepResult {
+  const own = all.filter(
+    (one) =>
+      (one.load === 0) === (step.load === 0) && one.evidence !== 'device' && sameOutputs(one.asked, step.outputs),
+  );
+  const judged = own.map((delivered) => {
+    const tests = testsOf(delivered, step.load, rules);
+    return {
+      delivered,
+      tests,
+      state: worstState(
+        tests.map(({ state }) => state),
+        CLAIM_STATES,
+      ),
+    };
+  });
+  const { state, disagree } = settle(judged.map((one) => one.state));
+  const deciding = judged.findLast((one) => one.state === state) ?? judged.at(-1);
+  const outputs = deciding?.delivered.outputs ?? [];
+  const [only] = outputs;
+  const [set] = step.outputs;
+  const atLimit =
+    state === 'short' &&
+    step.supply === 'pps' &&
+    only &&
+    set &&
+    only.amps.value >= foldBackFrom(set.amps) &&
+    only.volts.value < set.volts;
+  return {
+    step,
+    state: atLimit ? 'borderline' : state,
+    delivered: own,
+    outputs,
+    tests: deciding?.tests ?? [],
+    notes: [
+      ...(disagree ? ['Runs disagree: one proves it, another refutes it. Repeat.'] : []),
+      ...(atLimit
+        ? ['It folds back at its current limit, as a programmable supply may: prove it at a little less.']
+        : []),
+      ...new Set(own.flatMap(({ notes }) => notes)),
+    ],
+  };
+}
+
+export const judgeSteps = (
+  steps: readonly ProofStep[],
+  delivered: readonly Delivered[],
+  rules: ProofRules,
+): readonly StepResult[] => steps.map((step) => judgeStep(step, delivered, rules));
+
+/** A level between no load and full load. */
+export interface Regulation {
+  readonly port: string;
+  /** V, nominal */
+  readonly volts: number;
+  readonly conditions: string;
+  /** V without load */
+  readonly noLoad: Measured;
+  /** Fall of the voltage with current, V/A; negative when it rises. */
+  readonly slope: Measured;
+  readonly sentence: string;
+}
+
+/**
+ * Load regulation of every level with both readings: (V₀ − V)/I. Both are read with one meter, so its fixed error
+ * cancels and its gain error counts on the difference alone.
+ * @param shared relative standard uncertainty of the voltmeter's gain, and standard uncertainty of its rounding, V
+ */
+export function regulations(
+  delivered: readonly Delivered[],
+  shared: { readonly gain: number; readonly rounding: number },
+): readonly Regulation[] {
+  const single = delivered.filter(({ outputs, asked }) => outputs.length === 1 && asked.length === 1);
+  return single.flatMap((full): Regulation[] => {
+    const [set] = full.asked;
+    const [output] = full.outputs;
+    if (full.load === 0 || full.evidence !== 'load' || !set || !output || output.amps.value < 0.2) return [];
+    const empty = single.findLast(
+      ({ load, asked: [other], mains }) =>
+        load === 0 &&
+        other?.port === set.port &&
+        Math.abs(other.volts - set.volts) < 1e-3 &&
+        mains !== null &&
+        full.mains !== null &&
+        mainsLabel(mains) === mainsLabel(full.mains),
+    );
+    const [without] = empty?.outputs ?? [];
+    if (!without || full.mains === null) return [];
+    const fall = without.volts.value - output.volts.value;
+    const slope = fall / output.amps.value;
+    const repeat = Math.hypot(without.volts.uRepeat, output.volts.uRepeat);
+    const u = Math.hypot(shared.gain * fall, shared.rounding * Math.SQRT2, repeat) / output.amps.value;
+    const result = measured(slope, u);
+    const words = formatMeasured(Math.abs(slope) * 1000, expandedUncertainty(result) * 1000, 'voltage', 'V').replace(
+      ' V',
+      ' mV/A',
+    );
+    const clear = Math.abs(slope) > expandedUncertainty(result);
+    return [
+      {
+        port: set.port,
+        volts: set.volts,
+        conditions: full.conditions,
+        noLoad: without.volts,
+        slope: result,
+        sentence:
+          slope < 0 && clear
+            ? `Rises ${words} with load: it makes up for the drop of a cable.`
+            : `Falls ${words} with load.`,
+      },
+    ];
+  });
+}

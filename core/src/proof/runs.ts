@@ -1,0 +1,112 @@
+// Runs at the door: their uncertainty, and what is refused with a sentence.
+import { formatPlain, parseCelsius, ROOM_RANGE, SURFACE_RANGE } from '../quantity/index.ts';
+import { type Instrument, lineRefusal, type Rig, specFor } from '../reading/index.ts';
+import { measured, product, specUncertainty, standardUncertainty } from '../uncertainty/index.ts';
+import type { Device, Run } from './types.ts';
+
+type WithoutU<T> = T extends Run ? Omit<T, 'u'> : never;
+/** A run before its uncertainty is known. */
+export type NewRun = WithoutU<Run>;
+
+/** Standard uncertainty of volts × amps at the port by the rig's meters, W. */
+function outputUncertainty(volts: number, amps: number, rig: Rig, instruments: readonly Instrument[]): number {
+  const u = (quantity: 'voltage' | 'current', value: number) => {
+    const spec = specFor(quantity, rig.outputPlace, rig, instruments);
+    return measured(value, spec ? specUncertainty(spec, value) : 0);
+  };
+  return standardUncertainty(product(u('voltage', volts), u('current', amps)));
+}
+
+/** Standard uncertainty of the power of a run, W; 0 for a kind that has none. */
+export function runUncertainty(run: NewRun, rig: Rig, instruments: readonly Instrument[]): number {
+  if (run.kind === 'hold')
+    return Math.hypot(
+      ...[run, ...run.others].map(({ volts, amps }) => outputUncertainty(volts, amps, rig, instruments)),
+    );
+  if (run.kind !== 'device') return 0;
+  if (run.place === 'mains') {
+    const spec = specFor('power', 'mains', rig, instruments);
+    return spec ? specUncertainty(spec, run.watts) : 0;
+  }
+  const volts = run.volts ?? 0;
+  return volts > 0 ? outputUncertainty(volts, run.watts / volts, rig, instruments) : 0;
+}
+
+/** Steps of a search from the rating up: rated × (1 + k·step), to half as much again. */
+export function overSteps(rated: number, step: number): readonly number[] {
+  if (!(rated > 0) || !(step > 0)) throw new RangeError('Rating and step are above zero.');
+  const count = Math.min(40, Math.floor(0.5 / step + 1e-9) + 1);
+  return Array.from({ length: count }, (_, index) => Number((rated * (1 + index * step)).toFixed(3)));
+}
+
+interface Situation {
+  readonly rig: Rig;
+  readonly devices: readonly Pick<Device, 'id' | 'ceilings'>[];
+  readonly overRating: { readonly on: boolean; readonly step: number; readonly seconds: number };
+}
+
+function overRefusal(run: NewRun & { kind: 'over' }, { overRating }: Situation): string | null {
+  if (!overRating.on) return 'Searches over the rating are off. Turn them on at Rules first.';
+  if (run.attached === 'device')
+    return 'A real device is attached: never go over the rating with one. Take it off and use an electronic load.';
+  const long = run.steps.find(({ seconds }) => seconds > overRating.seconds * 2);
+  if (long)
+    return `${formatPlain(long.asked, 'current')} was held ${formatPlain(long.seconds, 'duration', 's')}; a step over the rating lasts ${formatPlain(overRating.seconds, 'duration', 's')}.`;
+  const descending = run.steps.findIndex(
+    (step, index) => index > 0 && step.asked <= (run.steps[index - 1]?.asked ?? 0),
+  );
+  if (descending > 0) return `Step ${descending + 1} does not ask for more than the one before it.`;
+  return null;
+}
+
+function temperatureRefusal(
+  kelvin: number | null,
+  range: typeof ROOM_RANGE | typeof SURFACE_RANGE,
+  what: string,
+): string | null {
+  if (kelvin === null) return null;
+  const parsed = parseCelsius(`${kelvin - 273.15}`, range, what);
+  return parsed.ok ? null : parsed.reason;
+}
+
+/**
+ * Why a run cannot be taken as entered, in a sentence; null when it can.
+ * @param override a reason to go beyond the rating of the line, already given
+ */
+export function runRefusal(run: NewRun, situation: Situation): string | null {
+  if (run.withdrawn) return null;
+  if (run.kind === 'over')
+    return overRefusal(run, situation) ?? lineRefusal(situation.rig.elements, run.volts, run.rated);
+  if (run.kind === 'hold') {
+    if (run.end === 'held to the end' && run.held < run.planned - 1)
+      return `Held to the end, yet ${formatPlain(run.held, 'duration')} of ${formatPlain(run.planned, 'duration')}. How did it end?`;
+    if (run.end !== 'held to the end' && run.held >= run.planned)
+      return `It ${run.end} after the planned time was over: then it was held to the end.`;
+    if (run.others.some(({ port }) => port === run.port)) return `${run.port} is named twice.`;
+    if (run.amps > 0.02 && run.volts === 0) return 'Amps without volts: check the meter.';
+    return (
+      temperatureRefusal(run.ambient, ROOM_RANGE, 'room') ??
+      temperatureRefusal(run.hottest, SURFACE_RANGE, 'hottest spot') ??
+      run.others.flatMap(({ volts, amps }) => lineRefusal(situation.rig.elements, volts, amps) ?? []).at(0) ??
+      lineRefusal(situation.rig.elements, run.volts, run.amps)
+    );
+  }
+  if (run.kind === 'move') {
+    if (run.breaks === 0 && (run.longest ?? 0) > 0) return 'No break, yet a break was timed. How many were there?';
+    return lineRefusal(situation.rig.elements, Math.max(run.fromVolts, run.toVolts), run.amps);
+  }
+  if (!situation.devices.some(({ id }) => id === run.deviceId)) return 'This device is not on the bench any more.';
+  if (run.place === 'port' && (run.volts === null || run.volts <= 0))
+    return 'A power read at the port has its voltage beside it.';
+  if (run.outcome === 'not charging' && run.watts > 1 && run.place === 'port')
+    return `Not charging, yet ${formatPlain(run.watts, 'power')} flows. Which is it?`;
+  return run.volts ? lineRefusal(situation.rig.elements, run.volts, run.watts / run.volts) : null;
+}
+
+/** Runs that stand: neither corrected nor withdrawn; oldest first. */
+export function currentRuns<T extends Run>(runs: readonly T[]): readonly T[] {
+  const superseded = new Set(runs.map(({ supersedes }) => supersedes));
+  return runs
+    .filter(({ id, withdrawn }) => !superseded.has(id) && !withdrawn)
+    .sort((a, b) => a.takenAt.localeCompare(b.takenAt));
+}

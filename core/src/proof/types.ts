@@ -1,0 +1,159 @@
+// What Proof works with beyond readings: devices, runs that take time, and what was delivered.
+import type { Interval } from '../decision/index.ts';
+import type { EvidenceKind, Mains, Output, OutputResult } from '../reading/index.ts';
+import type { Measured } from '../uncertainty/index.ts';
+
+/** The most a device takes over one connector and lead. */
+export interface Ceiling {
+  readonly connector: string;
+  readonly lead: string;
+  /** Level it needs for that, V; null when it does not matter. */
+  readonly volts: number | null;
+  /** W */
+  readonly watts: number;
+}
+
+export const DEVICE_KINDS = ['phone', 'tablet', 'laptop', 'radio', 'headlamp', 'other'] as const;
+
+/** A real device that serves as a load: what it can show is limited by what it takes. */
+export interface Device {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: (typeof DEVICE_KINDS)[number];
+  /** J; null when not known. */
+  readonly battery: number | null;
+  readonly ceilings: readonly Ceiling[];
+  /** What it took alone on a charger known to be strong, W. */
+  readonly baseline: number | null;
+  readonly note: string;
+}
+
+export const WORKLOADS = ['asleep', 'idle', 'screen on', 'heavy computing'] as const;
+export const OUTCOMES = ['charging', 'held', 'slowly falling', 'not charging'] as const;
+
+interface RunHead {
+  readonly id: string;
+  /** Port under test. */
+  readonly port: string;
+  readonly rigId: string;
+  readonly takenAt: string;
+  /** Standard uncertainty of its power, W, from the rig's meters. */
+  readonly u: number;
+  readonly note: string;
+  readonly supersedes: string | null;
+  readonly withdrawn: boolean;
+}
+
+/** A device took what it wanted: settled, then noted. */
+export interface DeviceRun extends RunHead {
+  readonly kind: 'device';
+  readonly deviceId: string;
+  readonly connector: string;
+  readonly lead: string;
+  readonly workload: (typeof WORKLOADS)[number];
+  /** State of charge at the start, 0…1; null when not noted. */
+  readonly charge: number | null;
+  /** Time it was given to settle, s. */
+  readonly settled: number;
+  /** Where the power was read: at the port, or at the socket. */
+  readonly place: 'port' | 'mains';
+  /** Level it ran at, V; null when only the socket was read. */
+  readonly volts: number | null;
+  /** The plateau, W. */
+  readonly watts: number;
+  readonly outcome: (typeof OUTCOMES)[number];
+  /** What the device says itself, kept as said. */
+  readonly message: string;
+}
+
+export const HOLD_ENDS = ['held to the end', 'folded back', 'cut off', 'dropped a level'] as const;
+
+/** How long a power was held. */
+export interface HoldRun extends RunHead {
+  readonly kind: 'hold';
+  /** V */
+  readonly volts: number;
+  /** A */
+  readonly amps: number;
+  /** What was loaded on other ports at the same time. */
+  readonly others: readonly Output[];
+  /** Time asked for, s. */
+  readonly planned: number;
+  /** Time it held, s. */
+  readonly held: number;
+  readonly end: (typeof HOLD_ENDS)[number];
+  /** Hottest spot at the end, K; null when not measured. */
+  readonly hottest: number | null;
+  /** Room, K; null when not noted. */
+  readonly ambient: number | null;
+  /** Power left after a fold-back, W; null when it does not apply. */
+  readonly after: number | null;
+}
+
+/** An adjustable level moved while loaded. */
+export interface MoveRun extends RunHead {
+  readonly kind: 'move';
+  readonly fromVolts: number;
+  readonly toVolts: number;
+  /** A */
+  readonly amps: number;
+  readonly breaks: number;
+  /** Longest break, s; null when there was none or it was not timed. */
+  readonly longest: number | null;
+  /** Lowest voltage seen, V; null when not seen. */
+  readonly lowest: number | null;
+}
+
+/** One short step over the rating. */
+export interface OverStep {
+  /** A asked for */
+  readonly asked: number;
+  /** A read */
+  readonly amps: number;
+  /** V read */
+  readonly volts: number;
+  /** s */
+  readonly seconds: number;
+}
+
+/** A search over the rating, seconds a step. */
+export interface OverRun extends RunHead {
+  readonly kind: 'over';
+  /** Level, V */
+  readonly volts: number;
+  /** Rated current, A */
+  readonly rated: number;
+  readonly steps: readonly OverStep[];
+  readonly attached: 'electronic load' | 'device';
+  /** Stays off until unplugged; null when it never cut off. */
+  readonly latched: boolean | null;
+  /** Time to come back, s; null when it did not or it was not timed. */
+  readonly recovery: number | null;
+}
+
+export type Run = DeviceRun | HoldRun | MoveRun | OverRun;
+export type RunKind = Run['kind'];
+
+/** What was delivered when something was asked: the common form of all evidence about power. */
+export interface Delivered {
+  /** Points behind it; for a run its own id. */
+  readonly sourceIds: readonly string[];
+  /** What was set; for a device what it took. */
+  readonly asked: readonly Output[];
+  /** 0 without load, 1 at the currents asked for. */
+  readonly load: number;
+  readonly evidence: EvidenceKind;
+  readonly mains: Mains | null;
+  readonly takenAt: string;
+  /** At the receptacle, in the order asked; empty when only a power is known: the socket's or a device's. */
+  readonly outputs: readonly OutputResult[];
+  /** Sum of the outputs, W; null when only the socket was read. */
+  readonly watts: Measured | null;
+  /** What the socket says about the output, W, where nothing nearer was read. */
+  readonly wall: Interval | null;
+  /** Under which conditions, ready to show. */
+  readonly conditions: string;
+  readonly runs: number;
+  /** What to know before relying on it. */
+  readonly notes: readonly string[];
+}

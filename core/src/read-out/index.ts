@@ -1,0 +1,7 @@
+// What the ports say they offer.
+export * from './compare.ts';
+export * from './findings.ts';
+export * from './interpret.ts';
+export * from './list.ts';
+export * from './offers.ts';
+export * from './types.ts';

@@ -1,0 +1,91 @@
+// From whatever a person pastes or types to offers, requests and a cable's reply: one door for all of it.
+import {
+  type ByteOrder,
+  decodeSource,
+  type Finding,
+  type Message,
+  type RequestKind,
+  readHex,
+  requestKind,
+} from '../pd/index.ts';
+import { isList, isOfferLines, readList } from './list.ts';
+import type { ReadOut } from './types.ts';
+
+/** What bare words are; messages say it themselves. */
+export type WordsAre = 'offers' | 'request' | 'identity';
+
+export interface ReadRequest {
+  readonly word: number;
+  readonly kind: RequestKind;
+  /** The offer asked for, where it is known. */
+  readonly offer: number | null;
+}
+
+export interface Interpreted {
+  /** How the text was taken, in words; empty for empty text. */
+  readonly form: '' | 'words' | 'messages' | 'list' | 'lines' | 'open form';
+  readonly offers: readonly number[];
+  readonly epr: boolean;
+  readonly requests: readonly ReadRequest[];
+  /** Words of a cable's Discover Identity reply. */
+  readonly identity: readonly number[];
+  readonly messages: readonly Message[];
+  readonly readOut: Partial<ReadOut> | null;
+  readonly findings: readonly Finding[];
+}
+
+const NOTHING: Interpreted = {
+  form: '',
+  offers: [],
+  epr: false,
+  requests: [],
+  identity: [],
+  messages: [],
+  readOut: null,
+  findings: [],
+};
+
+/** A list longer than the seven SPR places is an EPR one. */
+const isEpr = (words: readonly number[]): boolean => words.length > 7;
+
+function requestOf(word: number, offers: readonly number[], copy: number | null): ReadRequest {
+  const position = Math.floor(word / 2 ** 28);
+  const offer = copy ?? offers[position - 1] ?? null;
+  return { word, kind: requestKind(offer === null ? undefined : decodeSource(offer)), offer };
+}
+
+function fromMessages(messages: readonly Message[]): Pick<Interpreted, 'offers' | 'epr' | 'requests' | 'identity'> {
+  // A later list of offers replaces an earlier one, as it does for a device.
+  const lists = messages.filter(({ kind }) => kind === 'offers' || kind === 'epr-offers');
+  const list = lists.findLast(({ kind }) => kind === 'epr-offers') ?? lists.at(-1);
+  const offers = list?.words ?? [];
+  const requests = messages.flatMap(({ kind, words }) => {
+    const [word, copy = null] = words;
+    return word !== undefined && (kind === 'request' || kind === 'epr-request') ? [requestOf(word, offers, copy)] : [];
+  });
+  return {
+    offers,
+    epr: list?.kind === 'epr-offers',
+    requests,
+    identity: messages.findLast(({ kind }) => kind === 'identity')?.words ?? [],
+  };
+}
+
+/**
+ * Understand text about what a charger offers. Never throws.
+ * @param known offers a bare request refers to
+ */
+export function interpret(text: string, order: ByteOrder, are: WordsAre, known: readonly number[] = []): Interpreted {
+  if (text.trim() === '') return NOTHING;
+  if (isList(text) || isOfferLines(text)) {
+    const { words, findings, readOut } = readList(text);
+    const form = readOut ? 'open form' : isList(text) ? 'list' : 'lines';
+    return { ...NOTHING, form, offers: words, epr: readOut?.epr ?? isEpr(words), readOut, findings };
+  }
+  const { form, words, messages, findings } = readHex(text, order);
+  if (form === 'messages') return { ...NOTHING, form, messages, findings, ...fromMessages(messages) };
+  const read = { ...NOTHING, form, findings };
+  if (are === 'identity') return { ...read, identity: words };
+  if (are === 'request') return { ...read, requests: words.map((word) => requestOf(word, known, null)) };
+  return { ...read, offers: words, epr: isEpr(words) };
+}

@@ -1,0 +1,164 @@
+// Offers as a CSV or JSON list, and read-outs in the open JSON form of the sample export.
+import Papa from 'papaparse';
+import { encodeSource, type Finding, parseOffer, type SourceObject } from '../pd/index.ts';
+import { parseDecimal } from '../quantity/index.ts';
+import type { ReadOut } from './types.ts';
+
+export interface ListReading {
+  readonly words: readonly number[];
+  readonly findings: readonly Finding[];
+  /** A whole read-out in the open form, when the text held one. */
+  readonly readOut: Partial<ReadOut> | null;
+}
+
+const fault = (sentence: string): Finding => ({ kind: 'unreadable', grade: 'fault', sentence, positions: [] });
+
+const KINDS: Readonly<Record<string, SourceObject['kind']>> = {
+  fixed: 'fixed',
+  variable: 'variable',
+  battery: 'battery',
+  pps: 'pps',
+  avs: 'epr-avs',
+  'epr avs': 'epr-avs',
+  'epr-avs': 'epr-avs',
+  'spr avs': 'spr-avs',
+  'spr-avs': 'spr-avs',
+};
+
+type Row = Readonly<Record<string, unknown>>;
+
+const numberIn = (row: Row, ...names: string[]): number => {
+  for (const name of names) {
+    const value = row[name];
+    if (typeof value === 'number') return value;
+    if (typeof value === 'string' && value.trim() !== '') return parseDecimal(value.replace(/\s*[VAW]$/i, ''));
+  }
+  return Number.NaN;
+};
+
+/** One row as an offer, or why not. */
+function offerOf(row: Row): SourceObject | string {
+  const kind =
+    KINDS[
+      String(row.kind ?? row.type ?? 'fixed')
+        .trim()
+        .toLowerCase()
+    ];
+  if (!kind)
+    return `"${String(row.kind ?? row.type).slice(0, 24)}" is no kind of offer. Use fixed, variable, battery, pps, epr-avs or spr-avs.`;
+  const minVolts = numberIn(row, 'minVolts', 'min_volts', 'min v');
+  const maxVolts = numberIn(row, 'maxVolts', 'max_volts', 'max v');
+  const amps = numberIn(row, 'amps', 'a');
+  const watts = numberIn(row, 'watts', 'w');
+  const need = (...values: number[]) => values.every(Number.isFinite);
+  if (kind === 'fixed') {
+    const volts = numberIn(row, 'volts', 'v', 'maxVolts', 'max_volts');
+    return need(volts, amps)
+      ? { kind, volts, amps, peak: 0, flags: [], reserved: 0 }
+      : 'A fixed level has volts and amps.';
+  }
+  if (kind === 'spr-avs') {
+    const above = numberIn(row, 'ampsAbove', 'amps_above');
+    return need(amps)
+      ? { kind, amps, ampsAbove: Number.isFinite(above) ? above : 0, peak: 0, reserved: 0 }
+      : 'SPR AVS has amps, and amps_above for 15–20 V.';
+  }
+  if (!need(minVolts, maxVolts)) return `${kind} has min_volts and max_volts.`;
+  if (kind === 'battery') return need(watts) ? { kind, minVolts, maxVolts, watts } : 'A battery supply has watts.';
+  if (kind === 'epr-avs')
+    return need(watts) ? { kind, minVolts, maxVolts, watts, peak: 0, reserved: 0 } : 'EPR AVS has watts.';
+  if (!need(amps)) return `${kind} has amps.`;
+  return kind === 'pps'
+    ? { kind, minVolts, maxVolts, amps, powerLimited: false, reserved: 0 }
+    : { kind: 'variable', minVolts, maxVolts, amps };
+}
+
+function wordsFrom(rows: readonly unknown[]): Pick<ListReading, 'words' | 'findings'> {
+  const words: number[] = [];
+  const findings: Finding[] = [];
+  rows.forEach((row, index) => {
+    const place = `Line ${index + 1}: `;
+    if (typeof row === 'string' && /^[0-9a-f]{8}$/i.test(row)) {
+      words.push(Number.parseInt(row, 16));
+      return;
+    }
+    const parsed = typeof row === 'string' ? parseOffer(row) : null;
+    const offer = parsed
+      ? parsed.ok
+        ? parsed.object
+        : parsed.reason
+      : typeof row === 'object' && row !== null
+        ? offerOf(row as Row)
+        : 'not an offer.';
+    if (typeof offer === 'string') {
+      findings.push(fault(place + offer));
+      return;
+    }
+    try {
+      words.push(encodeSource(offer));
+    } catch (error) {
+      findings.push(fault(place + (error instanceof RangeError ? error.message : 'cannot be encoded.')));
+    }
+  });
+  return { words, findings };
+}
+
+const isRecord = (value: unknown): value is Row => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+function fromJson(text: string): ListReading {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    return { words: [], findings: [fault('This is not sound JSON.')], readOut: null };
+  }
+  if (Array.isArray(value)) return { ...wordsFrom(value), readOut: null };
+  if (!isRecord(value))
+    return { words: [], findings: [fault('A list of offers, or a read-out, is expected.')], readOut: null };
+  // A sample export holds its read-outs under `readOuts`.
+  const nested = Array.isArray(value.readOuts) ? value.readOuts : null;
+  if (nested && nested.length !== 1)
+    return {
+      words: [],
+      findings: [fault(`${nested.length} read-outs are in this file. Paste the one that is wanted.`)],
+      readOut: null,
+    };
+  const one = nested ? nested[0] : value;
+  if (!isRecord(one) || !Array.isArray(one.words))
+    return { words: [], findings: [fault('The list of offers is expected under "words".')], readOut: null };
+  return { ...wordsFrom(one.words), readOut: one as Partial<ReadOut> };
+}
+
+function fromCsv(text: string): ListReading {
+  const { data } = Papa.parse<Row>(text.trim(), {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (head) => head.trim().toLowerCase(),
+  });
+  return { ...wordsFrom(data), readOut: null };
+}
+
+/** Whether text is a list rather than hexadecimal words. */
+export const isList = (text: string): boolean =>
+  /^\s*[[{]/.test(text) ? /["{]/.test(text) : /^\s*(kind|type)\s*[,;\t]/i.test(text);
+
+/** Whether every line reads as an offer in words: "9 V 3 A". */
+export const isOfferLines = (text: string): boolean => {
+  const lines = text.split(/\r?\n|\//).filter((line) => line.trim() !== '');
+  return lines.length > 0 && lines.every((line) => /\d\s*m?[VW]\b/i.test(line) || /^\s*(pps|spr|epr|avs)/i.test(line));
+};
+
+/** Read a CSV or JSON list of offers, lines in words, or a read-out in the open form. Never throws. */
+export function readList(text: string): ListReading {
+  if (/^\s*[[{]/.test(text)) return fromJson(text);
+  if (isList(text)) return fromCsv(text);
+  return {
+    ...wordsFrom(
+      text
+        .split(/\r?\n|\//)
+        .map((line) => line.trim())
+        .filter(Boolean),
+    ),
+    readOut: null,
+  };
+}

@@ -1,0 +1,77 @@
+// Read-outs: only ever added; a correction names the one it takes the place of.
+import type { ReadOutInput, StoredReadOut } from '@lastmark/contract';
+import { currentReadOuts } from '@lastmark/core/read-out';
+import { eq } from 'drizzle-orm';
+import { listInstruments } from '../bench/store.ts';
+import type { Database, Queries } from '../db/database.ts';
+import { readOuts } from '../db/schema.ts';
+import { conflict, refused } from '../http/problem.ts';
+import { forgetFigures, getSample } from '../samples/store.ts';
+
+const toReadOut = ({ body, takenAt, ...row }: typeof readOuts.$inferSelect): StoredReadOut => ({
+  ...body,
+  id: row.id,
+  port: row.port,
+  instrumentId: row.instrumentId,
+  takenAt: takenAt.toISOString(),
+  supersedes: row.supersedes,
+});
+
+/** All read-outs of a sample, corrected ones included, oldest first. */
+export async function listReadOuts(db: Queries, sampleId: string): Promise<StoredReadOut[]> {
+  const rows = await db
+    .select()
+    .from(readOuts)
+    .where(eq(readOuts.sampleId, sampleId))
+    .orderBy(readOuts.takenAt, readOuts.id);
+  return rows.map(toReadOut);
+}
+
+function checkPlaces(input: ReadOutInput, labels: readonly string[]): void {
+  const ports = labels.join(', ') || 'not entered yet';
+  if (!labels.includes(input.port)) throw refused('port', `There is no port "${input.port}". The ports are ${ports}.`);
+  const stray = input.occupied.find((port) => !labels.includes(port) || port === input.port);
+  if (stray !== undefined)
+    throw refused(
+      'occupied',
+      stray === input.port ? `${stray} is the port read out; name the others.` : `There is no port "${stray}".`,
+    );
+  const beyond = input.unreachable.find(({ position }) => position > input.words.length);
+  if (beyond) throw refused('unreachable', `There is no position ${beyond.position} in this list.`);
+  if (!input.withdrawn && input.words.length === 0 && input.signals.length === 0)
+    throw refused('words', 'Nothing read out: enter the offers, or what was seen outside PD.');
+}
+
+/** Add a read-out. Sending the same id again changes nothing. */
+export async function addReadOut(db: Database, sampleId: string, input: ReadOutInput): Promise<StoredReadOut> {
+  return db.transaction(async (tx) => {
+    const sample = await getSample(tx, sampleId);
+    checkPlaces(
+      input,
+      sample.model.ports.map(({ label }) => label),
+    );
+    if (!(await listInstruments(tx)).some(({ id }) => id === input.instrumentId))
+      throw refused('instrumentId', 'This analyser is not on the bench any more. Choose another.');
+    const known = await listReadOuts(tx, sampleId);
+    const repeated = known.find(({ id }) => id === input.id);
+    if (repeated) return repeated;
+    const [foreign] = await tx.select({ id: readOuts.id }).from(readOuts).where(eq(readOuts.id, input.id));
+    if (foreign) throw conflict('Another read-out has this id.');
+    if (input.supersedes && !currentReadOuts(known).some(({ id }) => id === input.supersedes))
+      throw conflict('Someone corrected this read-out meanwhile. Reload to see theirs.');
+    if (input.withdrawn && !input.supersedes) throw refused('supersedes', 'Say which read-out is taken back.');
+    const { id, port, instrumentId, takenAt, supersedes, ...body } = input;
+    await tx.insert(readOuts).values({
+      id,
+      sampleId,
+      port,
+      instrumentId,
+      supersedes,
+      body,
+      takenAt: new Date(takenAt),
+      enteredAt: new Date(),
+    });
+    await forgetFigures(tx, sampleId);
+    return { ...input, takenAt: new Date(takenAt).toISOString() };
+  });
+}

@@ -1,0 +1,64 @@
+// Two read-outs side by side: what differs in the offer, and what differed around it.
+import { describeOffer } from '@lastmark/core/pd';
+import { compareReadOuts, conditionsLine, type ReadOut } from '@lastmark/core/read-out';
+import Box from '@mui/material/Box';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Choice } from '../../parts/fields.tsx';
+
+export const readOutName = (readOut: ReadOut): string =>
+  `${readOut.port}, ${conditionsLine(readOut)} · ${readOut.takenAt.slice(0, 16).replace('T', ' ')}`;
+
+export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] }) {
+  const [chosen, choose] = useState<readonly [string, string]>([readOuts.at(-2)?.id ?? '', readOuts.at(-1)?.id ?? '']);
+  if (readOuts.length < 2) return null;
+  const a = readOuts.find(({ id }) => id === chosen[0]) ?? readOuts.at(-2);
+  const b = readOuts.find(({ id }) => id === chosen[1]) ?? readOuts.at(-1);
+  if (!a || !b) return null;
+  const { offers, conditions, sameOffers } = compareReadOuts(a, b);
+  const options = readOuts.map((one) => ({ value: one.id, label: readOutName(one) }));
+  return (
+    <Box component="section" aria-labelledby="side-by-side" sx={{ mt: 3 }}>
+      <Typography variant="h2" id="side-by-side" sx={{ mb: 1 }}>
+        Side by side
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, mb: 1 }}>
+        <Choice label="Left" value={a.id} options={options} onChange={(id) => choose([id, b.id])} />
+        <Choice label="Right" value={b.id} options={options} onChange={(id) => choose([a.id, id])} />
+      </Box>
+      <Typography sx={{ mb: 1 }}>
+        {sameOffers ? 'The same offers. ' : 'The offers differ. '}
+        {conditions.length === 0
+          ? 'No noted condition differs.'
+          : `Different: ${conditions.map((one) => `${one.a} / ${one.b}`).join('; ')}.`}
+      </Typography>
+      <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+        <Table size="small" aria-label="Two read-outs side by side">
+          <TableHead>
+            <TableRow>
+              <TableCell>Left</TableCell>
+              <TableCell>Right</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {offers.map(({ key, a: left, b: right, same }) => (
+              <TableRow key={key}>
+                <TableCell>{left ? describeOffer(left) : '–'}</TableCell>
+                <TableCell>{right ? describeOffer(right) : '–'}</TableCell>
+                <TableCell sx={{ fontWeight: same ? 400 : 600, color: same ? 'text.secondary' : 'warning.main' }}>
+                  {same ? 'same' : left && right ? '◆ differs' : left ? '◆ gone' : '◆ new'}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </Box>
+    </Box>
+  );
+}
