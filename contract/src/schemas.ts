@@ -1,10 +1,16 @@
 // What may be written: one set of schemas for form, API and importer. Values are SI.
-import { RANGE_SUPPLIES } from '@lastmark/core/claim';
 import type { Column, DecimalSign, Delimiter } from '@lastmark/core/meter-file';
 import { DEVICE_KINDS, HOLD_ENDS, OUTCOMES, WORKLOADS } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
 import { MARKERS, REVISIONS, VISIBLE_KINDS } from '@lastmark/core/read-out';
-import { type Attached, ELEMENT_KINDS, type EvidenceKind, type Place, RATING_BASES } from '@lastmark/core/reading';
+import {
+  type Attached,
+  ELEMENT_KINDS,
+  type EvidenceKind,
+  type Place,
+  RANGE_SUPPLIES,
+  RATING_BASES,
+} from '@lastmark/core/reading';
 import type { PortFacts, PriceFacts, SampleKind } from '@lastmark/core/verdict';
 import { boolean, number, string } from 'yup';
 import {
@@ -164,7 +170,15 @@ const duration = union({
 
 export const claimInput = record({ promise: promised, duration, printed: text(120) });
 
-const output = record({ port: portLabel(), volts: si(0.5, 60).required(), amps: si(0.001, 20).required() });
+const output = record({
+  port: portLabel(),
+  volts: si(0.5, 60).required(),
+  amps: si(0.001, 20).required(),
+  supply: string()
+    .strict()
+    .oneOf([...RANGE_SUPPLIES])
+    .optional(),
+});
 
 export const setupInput = record({
   name: text(80),

@@ -90,10 +90,11 @@ describe('rigs', () => {
     const missing = '01JZZZZZZZZZZZZZZZZZZZZZZZ';
     const body = {
       name: 'Rig',
-      meters: { mains: missing, outputVolts: missing, outputAmps: missing },
+      meters: { mains: missing, outputVolts: missing, outputAmps: missing, loadEnd: null },
       outputPlace: 'port',
       leadOhms: 0,
       leadUOhms: 0,
+      elements: [],
       note: '',
     };
     const answer = await request(harness.app).post('/api/rigs').send(body);

@@ -122,7 +122,7 @@ describe('what cannot be true is refused, and nothing of it is kept', () => {
         ...full(),
         readings: [{ id: newId(), quantity: 'voltage', place: 'load-end', port: 'C1', typed: '20' }],
       }),
-      'senses at the port',
+      'has no meter at the load-end',
     ],
     [
       'a port the loading does not have',

@@ -1,14 +1,7 @@
 // Claims in words.
 import { formatPlain } from '../quantity/index.ts';
-import { mainsLabel } from '../reading/index.ts';
-import type { ClaimDuration, Promised, RangeSupply } from './types.ts';
-
-/** Ranges by their standard names. */
-export const SUPPLY_WORDS: Readonly<Record<RangeSupply, string>> = {
-  pps: 'PPS',
-  'spr-avs': 'SPR AVS',
-  'epr-avs': 'EPR AVS',
-};
+import { mainsLabel, SUPPLY_WORDS } from '../reading/index.ts';
+import type { ClaimDuration, Promised } from './types.ts';
 
 const atMains = (promise: { mains: Parameters<typeof mainsLabel>[0] | null }): string =>
   promise.mains ? ` at ${mainsLabel(promise.mains)}` : '';

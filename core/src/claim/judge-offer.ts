@@ -2,9 +2,8 @@
 import { describeOffer, usableAmps, voltsOf } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { bestReadOut, currentReadOuts, fiveAmpCable, type Offer, offersOf, type ReadOut } from '../read-out/index.ts';
-import type { Output } from '../reading/index.ts';
+import { type Output, SUPPLY_WORDS } from '../reading/index.ts';
 import { type Judged, type Known, notTested, type PromiseOf } from './claim-test.ts';
-import { SUPPLY_WORDS } from './describe.ts';
 import { settle, worstState } from './evidence.ts';
 import { CLAIM_STATES, type ClaimState, type ClaimTest } from './types.ts';
 
@@ -63,10 +62,16 @@ const seen = (known: Known, readOut: ReadOut, supply: PromiseOf<'range'>['supply
  * A promised range: proven when both its ends were, else by what is offered.
  * @param atLevel judges one end as if it were a promised level
  */
-export function judgeRange(promise: PromiseOf<'range'>, known: Known, atLevel: (level: Output) => Judged): Judged {
+export function judgeRange(
+  promise: PromiseOf<'range'>,
+  known: Known,
+  atLevel: (level: Output) => Judged | null,
+): Judged {
   const name = `${SUPPLY_WORDS[promise.supply]} ${formatPlain(promise.low, 'voltage').replace(' V', '')}–${formatPlain(promise.high, 'voltage')}`;
-  const ends = [promise.low, promise.high].map((volts) => atLevel({ port: promise.port, volts, amps: promise.amps }));
-  const tested = ends.filter(({ tests }) => tests.length > 0);
+  const ends = [promise.low, promise.high].map((volts) =>
+    atLevel({ port: promise.port, volts, amps: promise.amps, supply: promise.supply }),
+  );
+  const tested = ends.filter((end) => end !== null);
   const tests: ClaimTest[] = tested.flatMap((end) => end.tests);
   if (tested.length === ends.length || tested.some(({ state }) => state === 'short')) {
     const state = worstState(

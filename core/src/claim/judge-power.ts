@@ -2,7 +2,7 @@
 import type { Limit } from '../decision/index.ts';
 import type { Delivered } from '../proof/types.ts';
 import { decimalsFor, formatInterval, formatPlain, formatValue } from '../quantity/index.ts';
-import type { EvidenceKind } from '../reading/index.ts';
+import type { EvidenceKind, Output } from '../reading/index.ts';
 import type { Measured } from '../uncertainty/index.ts';
 import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shown, testOf } from './claim-test.ts';
 import { settle, stateOf, worstState } from './evidence.ts';
@@ -39,26 +39,45 @@ function powerTest(one: Delivered, limit: Limit, known: Known): ClaimTest[] {
 const isAlone = ({ asked, load }: Delivered, port: string): boolean =>
   load > 0 && asked.length === 1 && asked[0]?.port === port;
 
-/** Volts and amps of deliveries that asked for the promised line. */
-function lineTests(promise: PromiseOf<'port-line'>, known: Known) {
+/** Volts and amps of deliveries that asked for a line. */
+function lineTests(line: Output, known: Known) {
   const voltages: ClaimTest[] = [];
   const currents: ClaimTest[] = [];
   for (const one of known.delivered) {
     const [asked] = one.asked;
     const [output] = one.outputs;
     // A device run gives one number, its power; it is put to the power of the line instead.
-    if (!isAlone(one, promise.port) || !asked || !output) continue;
-    if (Math.abs(asked.volts - promise.volts) > 0.01 * promise.volts) continue;
-    if (asked.amps < promise.amps * (1 - known.allowance)) continue;
+    if (!isAlone(one, line.port) || !asked || !output || asked.supply !== line.supply) continue;
+    if (Math.abs(asked.volts - line.volts) > 0.01 * line.volts) continue;
+    if (asked.amps < line.amps * (1 - known.allowance)) continue;
     const add = (quantity: 'voltage' | 'current', limit: Limit, result: Measured, kind: EvidenceKind) =>
       testOf(quantity, limit, result, kind, one.conditions, one.sourceIds, known.rule);
     // A device limits the current, not the voltage it sees, so the voltage is two-sided either way.
     const voltageKind = one.evidence === 'device' ? 'load' : one.evidence;
-    voltages.push(add('voltage', levelTolerance(promise.volts, known.tolerance), output.volts, voltageKind));
-    const needed: Limit = { kind: 'at-least', low: promise.amps * (1 - known.allowance) };
+    voltages.push(add('voltage', levelTolerance(line.volts, known.tolerance), output.volts, voltageKind));
+    const needed: Limit = { kind: 'at-least', low: line.amps * (1 - known.allowance) };
     currents.push(add('current', needed, output.amps, one.evidence));
   }
   return { voltages, currents };
+}
+
+/** Judge volts and amps of a line, be it a fixed level or one end of a range. @returns null without a reading */
+export function judgeLoadedLine(line: Output, known: Known): Judged | null {
+  const { voltages, currents } = lineTests(line, known);
+  if (voltages.length === 0) return null;
+  const voltage = settle(voltages.map((test) => test.state));
+  const current = settle(currents.map((test) => test.state));
+  const state = worstState([voltage.state, current.state], CLAIM_STATES);
+  const all = decidingFirst([...voltages, ...currents], state);
+  const band = levelTolerance(line.volts, known.tolerance);
+  const at = all.find((test) => test.state === state && test.quantity === 'current') ?? currents[0];
+  const volts = all.find((test) => test.quantity === 'voltage') ?? all[0];
+  const within = `must stay within ${band.low.toFixed(2)}…${band.high.toFixed(2)} V`;
+  const sentence =
+    voltage.state === state && volts && at
+      ? `${shown(volts)} at ${formatPlain(at.value, 'current')}; ${within}.`
+      : `${at ? shown(at) : ''} at ${formatPlain(line.volts, 'voltage')}; promised ${formatPlain(line.amps, 'current')}.`;
+  return { state, sentence, notes: disagreement(voltage.disagree || current.disagree), tests: all };
 }
 
 /** One-sided evidence about a line's power: devices, and the socket. */
@@ -76,32 +95,16 @@ function boundsOfLine(promise: PromiseOf<'port-line'>, known: Known): ClaimTest[
 }
 
 export function judgePortLine(promise: PromiseOf<'port-line'>, known: Known): Judged {
-  const { voltages, currents } = lineTests(promise, known);
-  if (voltages.length === 0) {
-    const watts = promise.volts * promise.amps;
-    const offer = judgeLineOffer(promise, known);
-    const bounds = boundsOfLine(promise, known);
-    if (bounds.length > 0) {
-      const judged = judgePower(watts, bounds, '', known.allowance);
-      return { ...judged, notes: [...judged.notes, ...(offer ? [offer.sentence] : [])] };
-    }
-    return (
-      offer ?? notTested(`No full-load reading of ${promise.port} alone at ${formatPlain(promise.volts, 'voltage')}.`)
-    );
+  const { port, volts, amps } = promise;
+  const loaded = judgeLoadedLine({ port, volts, amps }, known);
+  if (loaded) return loaded;
+  const offer = judgeLineOffer(promise, known);
+  const bounds = boundsOfLine(promise, known);
+  if (bounds.length > 0) {
+    const judged = judgePower(volts * amps, bounds, '', known.allowance);
+    return { ...judged, notes: [...judged.notes, ...(offer ? [offer.sentence] : [])] };
   }
-  const voltage = settle(voltages.map((test) => test.state));
-  const current = settle(currents.map((test) => test.state));
-  const state = worstState([voltage.state, current.state], CLAIM_STATES);
-  const all = decidingFirst([...voltages, ...currents], state);
-  const band = levelTolerance(promise.volts, known.tolerance);
-  const at = all.find((test) => test.state === state && test.quantity === 'current') ?? currents[0];
-  const volts = all.find((test) => test.quantity === 'voltage') ?? all[0];
-  const within = `must stay within ${band.low.toFixed(2)}…${band.high.toFixed(2)} V`;
-  const sentence =
-    voltage.state === state && volts && at
-      ? `${shown(volts)} at ${formatPlain(at.value, 'current')}; ${within}.`
-      : `${at ? shown(at) : ''} at ${formatPlain(promise.volts, 'voltage')}; promised ${formatPlain(promise.amps, 'current')}.`;
-  return { state, sentence, notes: disagreement(voltage.disagree || current.disagree), tests: all };
+  return offer ?? notTested(`No full-load reading of ${port} alone at ${formatPlain(volts, 'voltage')}.`);
 }
 
 const disagreement = (disagree: boolean): string[] =>

@@ -5,7 +5,7 @@ import { describePromise } from './describe.ts';
 import { judgeEfficiency, judgeIdle } from './judge-figures.ts';
 import { withHold } from './judge-hold.ts';
 import { judgeRange, judgeSignal } from './judge-offer.ts';
-import { judgeCombination, judgePortLine, judgeTotal } from './judge-power.ts';
+import { judgeCombination, judgeLoadedLine, judgePortLine, judgeTotal } from './judge-power.ts';
 import type { Claim, ClaimResult, Promised } from './types.ts';
 
 function judgePromise(promise: Promised, known: Known): Judged {
@@ -13,7 +13,7 @@ function judgePromise(promise: Promised, known: Known): Judged {
     case 'port-line':
       return judgePortLine(promise, known);
     case 'range':
-      return judgeRange(promise, known, (level) => judgePortLine({ kind: 'port-line', ...level }, known));
+      return judgeRange(promise, known, (level) => judgeLoadedLine(level, known));
     case 'signal':
       return judgeSignal(promise, known);
     case 'total':

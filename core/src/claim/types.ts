@@ -1,17 +1,13 @@
 // Claims: every promise on label, box or manual, one ledger line each, and the states they can be in.
 import type { Interval, Limit } from '../decision/index.ts';
 import type { QuantityId } from '../quantity/index.ts';
-import type { EvidenceKind, Mains } from '../reading/index.ts';
+import type { EvidenceKind, Mains, RangeSupply } from '../reading/index.ts';
 
 /** For how long a power is promised. */
 export type ClaimDuration =
   | { readonly kind: 'unstated' }
   | { readonly kind: 'continuous' }
   | { readonly kind: 'peak'; readonly seconds: number };
-
-/** Kinds of supply whose voltage can be set. */
-export const RANGE_SUPPLIES = ['pps', 'spr-avs', 'epr-avs'] as const;
-export type RangeSupply = (typeof RANGE_SUPPLIES)[number];
 
 /** What is promised. SI throughout. */
 export type Promised =

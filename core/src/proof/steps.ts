@@ -4,7 +4,7 @@ import type { Claim } from '../claim/types.ts';
 import { describeOffer, type SourceObject, SPR_AVS_RANGE, type SupplyKind, usableAmps, voltsOf } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
-import { type Output, sameOutputs } from '../reading/index.ts';
+import { type Output, RANGE_SUPPLIES, SUPPLY_WORDS, sameOutputs } from '../reading/index.ts';
 
 /** Why a step is on the list. */
 export type StepReason = 'offered' | 'promised' | 'range' | 'total' | 'own';
@@ -23,12 +23,12 @@ export interface ProofStep {
 
 /** Key of a step: what is set, and whether it is loaded. */
 export const stepKey = ({ outputs, load }: Pick<ProofStep, 'outputs' | 'load'>): string =>
-  `${outputs.map(({ port, volts, amps }) => `${port} ${volts} ${amps}`).join(' + ')} @${load}`;
+  `${outputs.map(({ port, volts, amps, supply = 'fixed' }) => `${port} ${supply} ${volts} ${amps}`).join(' + ')} @${load}`;
 
 /** What to set, as read aloud at the bench: "C1 20 V 3.25 A", "C1 20 V, no load". */
 export function stepTitle({ outputs, load }: Pick<ProofStep, 'outputs' | 'load'>): string {
-  const each = outputs.map(({ port, volts, amps }) => {
-    const set = `${port} ${formatPlain(volts, 'voltage')}`;
+  const each = outputs.map(({ port, volts, amps, supply }) => {
+    const set = `${port} ${supply ? `${SUPPLY_WORDS[supply]} ` : ''}${formatPlain(volts, 'voltage')}`;
     return load === 0 ? set : `${set} ${formatPlain(amps, 'current')}`;
   });
   return `${each.join(' + ')}${load === 0 ? ', no load' : ''}`;
@@ -61,12 +61,25 @@ function rangeSteps(port: string, object: SourceObject, sourceWatts: number | nu
   return rangeVolts(object).flatMap((volts) => {
     const amps = setAmps(usableAmps(object, volts, sourceWatts));
     if (!(amps > 0) || !(volts > 0)) return [];
-    const from = describeOffer(object);
-    return [
-      { outputs: [{ port, volts, amps }], load: 1 as const, reason: 'range' as const, supply: object.kind, from },
-    ];
+    const supply = RANGE_SUPPLIES.find((kind) => kind === object.kind);
+    const outputs = [{ port, volts, amps, ...(supply ? { supply } : {}) }];
+    return [{ outputs, load: 1 as const, reason: 'range' as const, supply: object.kind, from: describeOffer(object) }];
   });
 }
+
+/** Ends of promised ranges; proving both proves the range. */
+const promisedEnds = (claims: readonly Pick<Claim, 'promise'>[], port: string): ProofStep[] =>
+  claims.flatMap(({ promise }) => {
+    if (promise.kind !== 'range' || promise.port !== port) return [];
+    const { low, high, amps, supply } = promise;
+    return [low, high].map((volts) => ({
+      outputs: [{ port, volts, amps, supply }],
+      load: 1 as const,
+      reason: 'promised' as const,
+      supply,
+      from: `label: ${SUPPLY_WORDS[supply]} ${formatPlain(low, 'voltage').replace(' V', '')}–${formatPlain(high, 'voltage')}`,
+    }));
+  });
 
 const promisedLines = (claims: readonly Pick<Claim, 'promise'>[], port: string): readonly Output[] =>
   claims.flatMap(({ promise }) => {
@@ -97,7 +110,13 @@ function portSteps(
       return loads.map((load) => ({ outputs: [line], load, reason: 'promised', supply: null, from }));
     });
   const byVolts = (a: ProofStep, b: ProofStep) => (a.outputs[0]?.volts ?? 0) - (b.outputs[0]?.volts ?? 0);
-  return [...[...fixed, ...promised].sort((a, b) => byVolts(a, b) || a.load - b.load), ...ranges];
+  const covers = (end: ProofStep) =>
+    ranges.some(({ outputs: [a] }) => {
+      const [b] = end.outputs;
+      return a && b && a.supply === b.supply && near(a.volts, b.volts) && a.amps >= b.amps - 0.051;
+    });
+  const ends = promisedEnds(claims, port).filter((end) => !covers(end));
+  return [...[...fixed, ...promised].sort((a, b) => byVolts(a, b) || a.load - b.load), ...ranges, ...ends];
 }
 
 const near = (a: number, b: number): boolean => Math.abs(a - b) < 0.01 * b;

@@ -60,12 +60,15 @@ export function outputAtReceptacle(
   };
 }
 
-/** Whether two lists ask for the same: ports, levels and currents, in any order. */
+/** Whether two lists ask for the same: ports, levels, ranges and currents, in any order. */
 export const sameOutputs = (a: readonly Output[], b: readonly Output[]): boolean =>
   a.length === b.length &&
   a.every((one) =>
     b.some(
       (other) =>
-        other.port === one.port && Math.abs(other.volts - one.volts) < 1e-3 && Math.abs(other.amps - one.amps) < 1e-3,
+        other.port === one.port &&
+        other.supply === one.supply &&
+        Math.abs(other.volts - one.volts) < 1e-3 &&
+        Math.abs(other.amps - one.amps) < 1e-3,
     ),
   );

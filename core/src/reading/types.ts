@@ -67,6 +67,17 @@ export interface Point {
   readonly readings: readonly Reading[];
 }
 
+/** Kinds of supply whose voltage can be set. */
+export const RANGE_SUPPLIES = ['pps', 'spr-avs', 'epr-avs'] as const;
+export type RangeSupply = (typeof RANGE_SUPPLIES)[number];
+
+/** Ranges by their standard names. */
+export const SUPPLY_WORDS: Readonly<Record<RangeSupply, string>> = {
+  pps: 'PPS',
+  'spr-avs': 'SPR AVS',
+  'epr-avs': 'EPR AVS',
+};
+
 /** One output as loaded: the level and the nameplate current at it. */
 export interface Output {
   readonly port: string;
@@ -74,6 +85,8 @@ export interface Output {
   readonly volts: number;
   /** A at 100 % */
   readonly amps: number;
+  /** The range the level was set in; left out for a fixed level. */
+  readonly supply?: RangeSupply | undefined;
 }
 
 /** One way of loading the sample: which outputs, at which level, up to which current. */

@@ -9,6 +9,8 @@ import { newId, withSeededIds } from '../db/ids.ts';
 import { addReadings } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
+import { DESK_LINE } from './proof-world.ts';
+import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
 import { type ChargerPhysics, meter, operate, seededRandom } from './simulate.ts';
 import { type DemoLoading, type DemoSample, type DemoUnit, INSTRUMENTS, SHELF } from './world.ts';
 
@@ -25,6 +27,7 @@ interface DemoBench {
   readonly load: StoredRig;
   readonly idle: StoredRig;
   readonly desk: StoredRig;
+  readonly proof: ProofBench;
   readonly random: () => number;
   /** Demo time of the next reading. */
   readonly moment: () => string;
@@ -33,26 +36,43 @@ interface DemoBench {
 async function createBench(db: Database, random: () => number): Promise<DemoBench> {
   const ids: Record<string, string> = {};
   for (const [key, input] of Object.entries(INSTRUMENTS)) ids[key] = (await createInstrument(db, input)).id;
-  const rig = (name: string, mains: string, volts: string, amps: string, note: string) =>
+  const rig = (
+    name: string,
+    mains: string,
+    volts: string,
+    amps: string,
+    note: string,
+    elements: StoredRig['elements'] = [],
+  ) =>
     createRig(db, {
       name,
       meters: { mains: ids[mains] ?? '', outputVolts: ids[volts] ?? '', outputAmps: ids[amps] ?? '', loadEnd: null },
       outputPlace: 'port',
       leadOhms: 0,
       leadUOhms: 0,
-      elements: [],
+      elements: [...elements],
       note,
     });
   let clock = START.getTime();
+  const moment = () => {
+    clock += 6 * MINUTE;
+    return new Date(clock).toISOString();
+  };
+  const desk = await rig(
+    'Desk rig',
+    'socket',
+    'inline',
+    'inline',
+    'Wall meter and inline meter, open room.',
+    DESK_LINE,
+  );
   return {
     load: await rig('Load bench', 'analyser', 'volts', 'amps', 'Sensed at the receptacle, electronic load, 25 °C.'),
     idle: await rig('Idle bench', 'lowRange', 'volts', 'amps', 'Analyser voltage tap on the supply side.'),
-    desk: await rig('Desk rig', 'socket', 'inline', 'inline', 'Wall meter and inline meter, open room.'),
+    desk,
+    proof: await createProofBench(db, desk, ids.analyser ?? '', random, moment),
     random,
-    moment: () => {
-      clock += 6 * MINUTE;
-      return new Date(clock).toISOString();
-    },
+    moment,
   };
 }
 
@@ -147,6 +167,7 @@ async function measureUnit(
   }
   const idle = idlePoints(bench, unit, physics);
   if (idle.length > 0) await addReadings(db, sampleId, idle);
+  await seedProof(db, bench.proof, sampleId, unit.unit.serial, physics);
 }
 
 async function seedSample(

@@ -66,6 +66,12 @@ const claim = (promise: ClaimInput['promise'], printed = 'label', duration = uns
   printed,
 });
 const line = (port: string, volts: number, amps: number): ClaimInput => claim({ kind: 'port-line', port, volts, amps });
+const range = (
+  port: string,
+  supply: 'pps' | 'spr-avs' | 'epr-avs',
+  [low, high]: readonly [number, number],
+  amps: number,
+): ClaimInput => claim({ kind: 'range', port, supply, low, high, amps }, 'box, back');
 const shares = (list: Record<string, number>): ClaimInput =>
   claim({ kind: 'combination', shares: Object.entries(list).map(([port, watts]) => ({ port, watts })) }, 'box, back');
 const price = (amount: number, kind: ModelInput['prices'][number]['kind'] = 'paid', date = '2026-03-01') => ({
@@ -157,7 +163,13 @@ export const SHELF: readonly DemoSample[] = [
       prices: [price(27.5)],
       marks: [],
     }),
-    claims: [line('C1', 20, 3), line('A1', 9, 2), claim({ kind: 'total', watts: 75 }, 'box, front')],
+    claims: [
+      line('C1', 20, 3),
+      line('C1', 9, 3),
+      line('A1', 9, 2),
+      range('C1', 'pps', [3.3, 16], 3),
+      claim({ kind: 'total', watts: 75 }, 'box, front'),
+    ],
     units: [
       {
         unit: unit('SH-0441', { notes: 'For valley van 3. Warm to the hand with nothing attached.' }),
@@ -207,6 +219,7 @@ export const SHELF: readonly DemoSample[] = [
     }),
     claims: [
       line('C1', 20, 5),
+      line('C1', 12, 3),
       shares({ C1: 65, C2: 65 }),
       claim({ kind: 'total', watts: 130 }, 'box, front', { kind: 'continuous' }),
       claim({ kind: 'wording', text: 'Hyper-smart sharing' }, 'box, front'),
@@ -246,7 +259,12 @@ export const SHELF: readonly DemoSample[] = [
     }),
     claims: [
       line('C1', 36, 5),
-      claim({ kind: 'total', watts: 180 }),
+      line('C1', 28, 5),
+      line('C1', 20, 5),
+      range('C1', 'pps', [3.3, 21], 5),
+      range('C1', 'spr-avs', [9, 20], 5),
+      range('C1', 'epr-avs', [15, 36], 5),
+      claim({ kind: 'total', watts: 180 }, 'label', { kind: 'continuous' }),
       claim({ kind: 'idle', watts: 0.15, mains: null }, 'manual, page 4'),
     ],
     units: [
@@ -320,7 +338,10 @@ export const SHELF: readonly DemoSample[] = [
     claims: [
       line('C1', 20, 3.75),
       line('C1', 9, 3),
+      line('C2', 20, 3.75),
       line('C2', 9, 3),
+      range('C1', 'spr-avs', [9, 20], 3.75),
+      claim({ kind: 'signal', port: 'A1', mode: 'stepped-high', title: 'Stepped high voltage' }, 'box, back'),
       shares({ C1: 45, C2: 27 }),
       claim({ kind: 'total', watts: 75 }, 'box, front', { kind: 'continuous' }),
       claim({ kind: 'average-efficiency', ratio: 0.9, mains: null }, 'manual, page 2'),
@@ -364,6 +385,7 @@ export const SHELF: readonly DemoSample[] = [
     claims: [
       line('C1', 20, 2.25),
       line('C1', 15, 3),
+      range('C1', 'pps', [3.3, 16], 3),
       line('C1', 5, 3),
       claim({ kind: 'total', watts: 45 }),
       claim({ kind: 'average-efficiency', ratio: 0.9, mains: null }, 'manual, page 3'),

@@ -4,6 +4,7 @@ import type {
   Page,
   SampleDossier,
   SampleRow,
+  StoredDevice,
   StoredInstrument,
   StoredProfile,
   StoredRig,
@@ -70,6 +71,11 @@ export const instrumentsQuery = queryOptions({
 export const rigsQuery = queryOptions({
   queryKey: ['rigs'],
   queryFn: ({ signal }) => api<Items<StoredRig>>('/rigs', { signal }),
+});
+
+export const devicesQuery = queryOptions({
+  queryKey: ['devices'],
+  queryFn: ({ signal }) => api<Items<StoredDevice>>('/devices', { signal }),
 });
 
 export const profileQuery = queryOptions({

@@ -16,6 +16,8 @@ const WIDTH = 296;
 
 /** Claims a station can settle; the others show all. */
 const TOUCHED: Readonly<Record<string, readonly string[]>> = {
+  'read-out': ['port-line', 'range', 'signal'],
+  proof: ['port-line', 'range', 'total', 'combination'],
   idle: ['idle'],
   efficiency: ['average-efficiency', 'port-line', 'total', 'combination'],
 };

@@ -1,5 +1,5 @@
 // The bench: instruments with their accuracy and calibration, and the rigs made of them.
-import type { StoredInstrument, StoredRig } from '@lastmark/contract/types';
+import type { StoredDevice, StoredInstrument, StoredRig } from '@lastmark/contract/types';
 import { formatPlain } from '@lastmark/core/quantity';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -8,16 +8,18 @@ import Stack from '@mui/material/Stack';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
-import { instrumentsQuery, rigsQuery } from '../api/queries.ts';
+import { devicesQuery, instrumentsQuery, rigsQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { DeviceDialog } from './DeviceDialog.tsx';
+import { Devices } from './Devices.tsx';
 import { InstrumentDialog } from './InstrumentDialog.tsx';
 import { RigDialog } from './RigDialog.tsx';
 import { describeSpec } from './spec.ts';
+import { Heads, none } from './tables.tsx';
 
 function Part({
   title,
@@ -46,24 +48,6 @@ function Part({
     </Box>
   );
 }
-
-function Heads({ heads }: { readonly heads: readonly string[] }) {
-  return (
-    <TableHead>
-      <TableRow>
-        {heads.map((head) => (
-          <TableCell key={head}>{head}</TableCell>
-        ))}
-      </TableRow>
-    </TableHead>
-  );
-}
-
-const none = (words: string) => (
-  <Typography sx={{ p: 2 }} color="text.secondary">
-    {words}
-  </Typography>
-);
 
 function Due({ due }: { readonly due: string | null }) {
   if (!due) return <Box sx={{ color: 'text.secondary' }}>not stated</Box>;
@@ -153,12 +137,14 @@ function Rigs({
 }
 
 type Open =
+  | { readonly kind: 'device'; readonly one: StoredDevice | null }
   | { readonly kind: 'instrument'; readonly one: StoredInstrument | null }
   | { readonly kind: 'rig'; readonly one: StoredRig | null };
 
 export function BenchPage() {
   const instruments = useQuery(instrumentsQuery);
   const rigs = useQuery(rigsQuery);
+  const devices = useQuery(devicesQuery);
   const [open, setOpen] = useState<Open | null>(null);
   const close = () => setOpen(null);
   return (
@@ -190,6 +176,14 @@ export function BenchPage() {
           </>
         )}
       </QueryGate>
+      <QueryGate query={devices} what="the devices">
+        {({ items }) => (
+          <Part title="Devices" action="Add a device" onAction={() => setOpen({ kind: 'device', one: null })}>
+            <Devices items={items} onChange={(one) => setOpen({ kind: 'device', one })} />
+          </Part>
+        )}
+      </QueryGate>
+      {open?.kind === 'device' && <DeviceDialog device={open.one} onClose={close} />}
       {open?.kind === 'instrument' && <InstrumentDialog instrument={open.one} onClose={close} />}
       {open?.kind === 'rig' && <RigDialog rig={open.one} instruments={instruments.data?.items ?? []} onClose={close} />}
     </Box>

@@ -63,8 +63,9 @@ export function EvidenceList({ result, printed }: Props) {
         </Typography>
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {result.tests.map((test) => (
-          <Test key={`${test.quantity} ${test.evidence.conditions}`} test={test} />
+        {result.tests.map((test, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the same test may be met twice
+          <Test key={index} test={test} />
         ))}
       </Box>
     </>

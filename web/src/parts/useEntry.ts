@@ -1,15 +1,28 @@
 // From a typed cell to a stored reading: finds the point, corrects what stands there, keeps the order.
 import type { PointInput, SampleDossier } from '@lastmark/contract/types';
 import type { QuantityId } from '@lastmark/core/quantity';
-import { type Attached, type Mains, mainsLabel, type Place, type Point, readingAt } from '@lastmark/core/reading';
+import {
+  type Attached,
+  type Mains,
+  mainsLabel,
+  type Output,
+  type Place,
+  type Point,
+  readingAt,
+  sameOutputs,
+} from '@lastmark/core/reading';
 import { useRef } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
-import { dossierQuery, queryClient } from '../api/queries.ts';
+import { dossierQuery, queryClient, refreshSample } from '../api/queries.ts';
 import { useOnBench } from '../app/bench.tsx';
 
 export interface PointKey {
   readonly setupId: string | null;
+  /** For a proof step instead of setupId: what is loaded. */
+  readonly outputs?: readonly Output[];
+  /** Why it is run beyond the rating of the line. */
+  readonly override?: string | null;
   readonly mains: Mains;
   readonly load: number;
   readonly attached: Attached;
@@ -22,12 +35,30 @@ export interface Target {
   readonly port: string | null;
 }
 
-const keyOf = ({ setupId, mains, load, attached }: PointKey): string =>
-  [setupId, mainsLabel(mains), load, attached].join('|');
+type Conditions = Pick<PointKey, 'mains' | 'load' | 'attached'>;
+
+const conditionsOf = ({ mains, load, attached }: Conditions): string => [mainsLabel(mains), load, attached].join('|');
+
+const loadingOf = ({ setupId, outputs, rigId }: PointKey): string =>
+  outputs
+    ? `${outputs.map(({ port, volts, amps, supply }) => `${port} ${supply ?? ''} ${volts} ${amps}`).join(' + ')}|${rigId}`
+    : String(setupId);
+
+const keyOf = (key: PointKey): string => `${loadingOf(key)}|${conditionsOf(key)}`;
+
+/** Ids of the loadings a key is about: the one it names, or the proof step with these outputs on this rig. */
+const setupIdsOf = ({ setups }: Pick<SampleDossier, 'setups'>, { setupId, outputs, rigId }: PointKey) =>
+  outputs
+    ? setups
+        .filter((one) => one.purpose === 'proof' && one.rigId === rigId && sameOutputs(one.outputs, outputs))
+        .map(({ id }) => id)
+    : [setupId];
 
 /** All points taken under these conditions, oldest first. */
-export const pointsAt = (points: readonly Point[], key: PointKey): Point[] =>
-  points.filter((point) => keyOf(point) === keyOf(key));
+function pointsAt(dossier: Pick<SampleDossier, 'setups' | 'points'>, key: PointKey): Point[] {
+  const ids = setupIdsOf(dossier, key);
+  return dossier.points.filter((point) => ids.includes(point.setupId) && conditionsOf(point) === conditionsOf(key));
+}
 
 const storePoints = (sampleId: string, changed: readonly Point[]): void => {
   queryClient.setQueryData<SampleDossier>(dossierQuery(sampleId).queryKey, (before) => {
@@ -53,7 +84,7 @@ export function useEntry() {
   /** The point a row shows and writes to: the last one, or the one begun by "repeat". */
   const pointOf = (key: PointKey): Point | undefined => {
     const begunId = begun.current.get(keyOf(key));
-    const all = pointsAt(dossier.points, key);
+    const all = pointsAt(dossier, key);
     return begunId ? all.find(({ id }) => id === begunId) : all.at(-1);
   };
 
@@ -68,7 +99,7 @@ export function useEntry() {
   };
 
   const send = async (key: PointKey, target: Target, typed: string): Promise<void> => {
-    const current = queryClient.getQueryData(dossierQuery(sampleId).queryKey)?.points ?? dossier.points;
+    const current = queryClient.getQueryData(dossierQuery(sampleId).queryKey) ?? dossier;
     const begunId = begun.current.get(keyOf(key));
     const all = pointsAt(current, key);
     const point = begunId ? all.find(({ id }) => id === begunId) : all.at(-1);
@@ -82,7 +113,7 @@ export function useEntry() {
     attempts.current.set(attemptKey, attempt);
     const input: PointInput = {
       id,
-      setupId: key.setupId,
+      ...(key.outputs ? { outputs: [...key.outputs], override: key.override ?? null } : { setupId: key.setupId }),
       mains: key.mains,
       load: key.load,
       attached: key.attached,
@@ -96,6 +127,8 @@ export function useEntry() {
     });
     attempts.current.delete(attemptKey);
     storePoints(sampleId, points);
+    // A first reading makes its proof step; the page must know it before it can show the reading.
+    if (key.outputs && setupIdsOf(current, key).length === 0) await refreshSample(sampleId);
     void queryClient.invalidateQueries({ queryKey: ['samples'] });
   };
 

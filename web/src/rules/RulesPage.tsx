@@ -16,6 +16,7 @@ import { limitSetsQuery, profileQuery } from '../api/queries.ts';
 import { typedSi } from '../parts/fields.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { ProfileForm } from './ProfileForm.tsx';
+import { SignalModes } from './SignalModes.tsx';
 
 const QUANTITY_WORDS: Record<LimitedQuantity, string> = {
   'average-efficiency': 'average efficiency, at least',
@@ -116,6 +117,7 @@ export function RulesPage() {
       <QueryGate query={profile} what="the method">
         {(found) => <ProfileForm key={found.version} profile={found} />}
       </QueryGate>
+      {profile.data && <SignalModes profile={profile.data} />}
       <Box sx={{ display: 'flex', alignItems: 'center', mt: 4, mb: 1 }}>
         <Typography variant="h2" sx={{ flex: 1 }}>
           Limit sets

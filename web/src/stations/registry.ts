@@ -12,6 +12,8 @@ export interface Station {
 export const STATIONS: readonly Station[] = [
   { id: 'intake', title: 'Intake', page: async () => (await import('./intake/IntakePage.tsx')).IntakePage },
   { id: 'claims', title: 'Claims', page: async () => (await import('./claims/ClaimsPage.tsx')).ClaimsPage },
+  { id: 'read-out', title: 'Read-out', page: async () => (await import('./read-out/ReadOutPage.tsx')).ReadOutPage },
+  { id: 'proof', title: 'Proof', page: async () => (await import('./proof/ProofPage.tsx')).ProofPage },
   { id: 'idle', title: 'Idle', page: async () => (await import('./idle/IdlePage.tsx')).IdlePage },
   {
     id: 'efficiency',

@@ -1,14 +1,8 @@
 // One claim by form: to add one that is no plain label line, and to change any.
 import type { ClaimInput } from '@lastmark/contract/types';
-import {
-  type ClaimDuration,
-  type Promised,
-  RANGE_SUPPLIES,
-  type RangeSupply,
-  SUPPLY_WORDS,
-} from '@lastmark/core/claim';
+import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
-import { mainsLabel } from '@lastmark/core/reading';
+import { mainsLabel, RANGE_SUPPLIES, type RangeSupply, SUPPLY_WORDS } from '@lastmark/core/reading';
 import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';

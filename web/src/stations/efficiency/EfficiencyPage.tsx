@@ -78,7 +78,7 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
 
 export function EfficiencyPage() {
   const { dossier } = useOnBench();
-  const { setups } = dossier;
+  const setups = dossier.setups.filter(({ purpose }) => purpose === 'efficiency');
   const [params, setParams] = useSearchParams();
   const [dialog, setDialog] = useState<'new' | StoredSetup | null>(null);
   const [file, setFile] = useState<File | null>(null);

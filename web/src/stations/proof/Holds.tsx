@@ -1,0 +1,84 @@
+// For how long: every hold with how it ended, and hold-time against power.
+import { moveSentence } from '@lastmark/core/proof';
+import { formatPlain } from '@lastmark/core/quantity';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { lazy, Suspense, useState } from 'react';
+import { useOnBench } from '../../app/bench.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
+import { HoldDialog } from './HoldDialog.tsx';
+import { MoveDialog } from './MoveDialog.tsx';
+import { RunList } from './RunList.tsx';
+
+const HoldChart = lazy(async () => ({ default: (await import('./HoldChart.tsx')).HoldChart }));
+
+const time = (seconds: number): string => formatPlain(seconds, 'duration', seconds < 120 ? 's' : 'min');
+
+export function Holds() {
+  const { holds, moves } = useOnBench().verdict.proof;
+  const [open, setOpen] = useState<'hold' | 'move' | null>(null);
+  const lines = holds.flatMap(({ title, lines: own }) => own.map((line) => ({ ...line, title })));
+  return (
+    <>
+      <RunList
+        title="For how long"
+        none="No hold yet. Load the claimed power and leave it: the time it is really held, and what ends it."
+        action={
+          <Button variant="contained" onClick={() => setOpen('hold')}>
+            Enter a hold
+          </Button>
+        }
+        items={lines.map(({ run, title, watts }) => ({
+          run,
+          sentence: (
+            <>
+              <strong>
+                {formatPlain(watts, 'power')} on {title}
+              </strong>
+              : {run.end}{' '}
+              {run.end === 'held to the end'
+                ? `for ${time(run.held)}`
+                : `after ${time(run.held)} of ${time(run.planned)}`}
+              .
+            </>
+          ),
+          more: [
+            [
+              run.hottest === null ? '' : `hottest spot ${formatPlain(run.hottest, 'temperature', '°C')}`,
+              run.ambient === null ? '' : `room ${formatPlain(run.ambient, 'temperature', '°C')}`,
+              run.after === null ? '' : `${formatPlain(run.after, 'power')} left`,
+            ]
+              .filter(Boolean)
+              .join(', '),
+          ],
+        }))}
+      >
+        {holds.map(({ title, sentence }) => (
+          <Typography key={title} sx={{ mb: 1, fontSize: 18 }}>
+            <strong>{title}</strong>: {sentence}
+          </Typography>
+        ))}
+        {lines.length > 0 && (
+          <Box sx={{ mb: 1.5 }}>
+            <Suspense fallback={<Loading what="the chart" />}>
+              <HoldChart />
+            </Suspense>
+          </Box>
+        )}
+      </RunList>
+      <RunList
+        title="Levels moved under load"
+        none="Not moved yet. Where a level can be set, move it while loaded and count the breaks."
+        action={
+          <Button variant="outlined" onClick={() => setOpen('move')}>
+            Enter a move
+          </Button>
+        }
+        items={moves.map(({ run }) => ({ run, sentence: moveSentence(run), more: [] }))}
+      />
+      {open === 'hold' && <HoldDialog onClose={() => setOpen(null)} />}
+      {open === 'move' && <MoveDialog onClose={() => setOpen(null)} />}
+    </>
+  );
+}

@@ -1,0 +1,203 @@
+// All load steps of a sample, port by port, and the short re-proof after stress.
+import { type StepResult, stepKey, stepTitle } from '@lastmark/core/proof';
+import { formatPlain } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useOnBench } from '../../app/bench.tsx';
+import { Caution } from '../../parts/Caution.tsx';
+import { FileButton } from '../../parts/FileButton.tsx';
+import { Choice } from '../../parts/fields.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
+import { AddStep } from './AddStep.tsx';
+import { ListDialog } from './ListDialog.tsx';
+import { ReasonDialog } from './ReasonDialog.tsx';
+import { StepGrid } from './StepGrid.tsx';
+import { useProofPlace } from './useProofPlace.ts';
+
+/** Sections of the page: each port, then what is loaded together. */
+function sections(results: readonly StepResult[]): { title: string; results: StepResult[] }[] {
+  const groups = new Map<string, StepResult[]>();
+  for (const result of results) {
+    const title = result.step.outputs.map(({ port }) => port).join(' + ');
+    groups.set(title, [...(groups.get(title) ?? []), result]);
+  }
+  return [...groups].map(([title, own]) => ({ title, results: own }));
+}
+
+function Again() {
+  const { verdict } = useOnBench();
+  const { again } = verdict.proof;
+  if (!again) return null;
+  const due = again.lines.filter(({ done }) => !done).length;
+  return (
+    <Box
+      component="section"
+      aria-labelledby="again"
+      sx={{
+        p: 1.5,
+        mb: 1.5,
+        border: 1,
+        borderColor: due ? 'warning.main' : 'divider',
+        borderRadius: 1,
+        bgcolor: 'background.paper',
+      }}
+    >
+      <Typography variant="h3" id="again">
+        {due ? `Prove again: ${due} of ${again.lines.length} due` : 'Proved again after the stress'}
+      </Typography>
+      <Typography variant="body2" color="text.secondary">
+        After a long hold or a search over the rating every port is read once more at its strongest level: press Repeat
+        at the step, then type.
+      </Typography>
+      <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 0, listStyle: 'none' }}>
+        {again.lines.map(({ step, state, sentence }) => (
+          <Box component="li" key={stepKey(step)} sx={{ display: 'flex', gap: 1.5, alignItems: 'center' }}>
+            <Box sx={{ minWidth: 150, fontWeight: 600 }}>{stepTitle(step)}</Box>
+            <Box sx={{ minWidth: 130 }}>
+              <StateMark state={state} />
+            </Box>
+            {sentence}
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+export function Steps() {
+  const { dossier, verdict } = useOnBench();
+  const { rigs, sample } = dossier;
+  const { rig, mains, supplies, choose } = useProofPlace();
+  const results = verdict.proof.steps;
+  const [display, setDisplay] = useState(() =>
+    dossier.points.some(({ readings }) => readings.some(({ place }) => place === 'display')),
+  );
+  const [overrides, setOverrides] = useState<Readonly<Record<string, string>>>({});
+  const [beyond, setBeyond] = useState<{ result: StepResult; refusal: string } | null>(null);
+  const [list, setList] = useState<File | null>(null);
+  if (rigs.length === 0)
+    return (
+      <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+        <Typography variant="h2">No rig yet</Typography>
+        <Typography sx={{ my: 1.5 }} color="text.secondary">
+          A rig says which meter reads what, and what is in the line. Readings take their uncertainty from it.
+        </Typography>
+        <Button variant="contained" component={Link} to="/bench">
+          Go to Bench
+        </Button>
+      </Box>
+    );
+  const high = results.some(
+    ({ step }) => step.load === 1 && step.outputs.some(({ volts, amps }) => volts >= 28 && amps >= 1),
+  );
+  const done = results.filter(({ delivered }) => delivered.length > 0).length;
+  return (
+    <>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 1.5 }}>
+        <Choice
+          label="Rig"
+          value={rig?.id ?? ''}
+          options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(rigId) => choose({ rigId })}
+          more={{ sx: { minWidth: 190 } }}
+        />
+        <Choice
+          label="Mains"
+          value={mainsLabel(mains)}
+          options={supplies.map(mainsLabel)}
+          onChange={(label) => choose({ mains: label })}
+          more={{ sx: { minWidth: 140 } }}
+        />
+        <FormControlLabel
+          label="It has a display"
+          control={<Switch checked={display} onChange={(event) => setDisplay(event.target.checked)} />}
+        />
+        <Box sx={{ flex: 1 }} />
+        <FileButton
+          label="List of steps"
+          accept=".csv,.tsv,.txt"
+          onFiles={([first]) => setList(first ?? null)}
+          button={{ variant: 'outlined' }}
+        >
+          Take in a list
+        </FileButton>
+      </Box>
+      {rig && rig.elements.length > 0 && (
+        <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+          In the line:{' '}
+          {rig.elements
+            .map(({ kind, name, amps, volts, basis }) => {
+              const rating =
+                amps === null
+                  ? ''
+                  : `, ${formatPlain(amps, 'current')}${volts === null ? '' : ` ${formatPlain(volts, 'voltage')}`}`;
+              return `${kind} ${name}${rating} (${basis})`;
+            })
+            .join(' · ')}
+        </Typography>
+      )}
+      {high && (
+        <Caution
+          line="Above 20 V a plug pulled under load draws an arc: turn the load off first."
+          more="48 V at 5 A destroys contacts and can burn. Unplug only at zero current; keep fingers off plugs that are hot."
+        />
+      )}
+      <Again />
+      {results.length === 0 ? (
+        <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+          <Typography variant="h2">No steps yet</Typography>
+          <Typography sx={{ my: 1.5 }} color="text.secondary">
+            Steps follow from what the ports offer and what the label promises. Enter a read-out or a claim, or add a
+            step below.
+          </Typography>
+          <Button variant="contained" component={Link} to={`/samples/${sample.id}/read-out`}>
+            Go to Read-out
+          </Button>
+        </Box>
+      ) : (
+        <>
+          <Typography sx={{ mb: 1 }}>
+            {done} of {results.length} steps read. Type a number, then Enter; 5 % either side of a level is the
+            standard’s tolerance
+            {dossier.profile.tolerance === null
+              ? ''
+              : `, yours is ${formatPlain(dossier.profile.tolerance, 'efficiency')}`}
+            .
+          </Typography>
+          <Box data-entry-area="">
+            {sections(results).map(({ title, results: own }) => (
+              <StepGrid
+                key={`${title} ${rig?.id} ${mainsLabel(mains)}`}
+                title={title}
+                results={own}
+                place={{ rig, mains }}
+                display={display}
+                overrides={overrides}
+                onOverride={(result, refusal) => setBeyond({ result, refusal })}
+              />
+            ))}
+          </Box>
+        </>
+      )}
+      {rig && <AddStep rig={rig} />}
+      {beyond && (
+        <ReasonDialog
+          step={stepTitle(beyond.result.step)}
+          refusal={beyond.refusal}
+          onClose={() => setBeyond(null)}
+          onGive={(reason) => {
+            setOverrides((before) => ({ ...before, [stepKey(beyond.result.step)]: reason }));
+            setBeyond(null);
+          }}
+        />
+      )}
+      {list && rig && <ListDialog file={list} rig={rig} mains={mains} onClose={() => setList(null)} />}
+    </>
+  );
+}

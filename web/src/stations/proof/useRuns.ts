@@ -1,0 +1,46 @@
+// Storing runs, and taking one back.
+import type { RunInput, StoredRun } from '@lastmark/contract/types';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ulid } from 'ulid';
+import { api } from '../../api/client.ts';
+import { refreshSample } from '../../api/queries.ts';
+import { useOnBench } from '../../app/bench.tsx';
+import { useNotify } from '../../app/notices.tsx';
+
+type Fields<K extends RunInput['kind']> = Omit<
+  Extract<RunInput, { kind: K }>,
+  'id' | 'kind' | 'takenAt' | 'supersedes' | 'withdrawn'
+>;
+
+/** Adds one run; sent again after a lost answer it keeps its id, so that it counts once. */
+export function useAddRun<K extends RunInput['kind']>(kind: K, onDone: () => void) {
+  const { sample } = useOnBench().dossier;
+  const [id] = useState(ulid);
+  return useMutation({
+    mutationFn: (fields: Fields<K>) => {
+      const run = { ...fields, kind, id, takenAt: new Date().toISOString(), supersedes: null, withdrawn: false };
+      return api<StoredRun>(`/samples/${sample.id}/runs`, { method: 'POST', body: { run } });
+    },
+    onSuccess: async () => {
+      await refreshSample(sample.id);
+      onDone();
+    },
+  });
+}
+
+/** Takes a run back; the raw one stays, and undoing brings it back. */
+export function useWithdrawRun() {
+  const { sample } = useOnBench().dossier;
+  const notify = useNotify();
+  const send = ({ u: _, ...run }: StoredRun) => api(`/samples/${sample.id}/runs`, { method: 'POST', body: { run } });
+  return useMutation({
+    mutationFn: (run: StoredRun) => send({ ...run, id: ulid(), supersedes: run.id, withdrawn: true }),
+    onSuccess: (_answer, run) =>
+      notify('Taken back.', () => {
+        void send({ ...run, id: ulid(), supersedes: null }).then(() => refreshSample(sample.id));
+      }),
+    onError: (error) => notify(error.message),
+    onSettled: () => refreshSample(sample.id),
+  });
+}
