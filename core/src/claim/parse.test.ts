@@ -59,3 +59,19 @@ describe('a label line', () => {
     );
   });
 });
+
+describe('ranges and modes outside PD', () => {
+  const only = (text: string) => {
+    const parsed = parseClaimLine(text, ['C1', 'A1']);
+    return 'promises' in parsed ? parsed.promises[0] : parsed.reason;
+  };
+  it.each([
+    ['C1: PPS 3.3–21 V 3.25 A', { kind: 'range', supply: 'pps', low: 3.3, high: 21, amps: 3.25 }],
+    ['C1 pps 5-11V 3A', { kind: 'range', supply: 'pps', low: 5, high: 11, amps: 3 }],
+    ['C1: AVS 9 to 20 V 5 A', { kind: 'range', supply: 'spr-avs', low: 9, high: 20 }],
+    ['C1: AVS 15–28 V 5 A', { kind: 'range', supply: 'epr-avs', low: 15, high: 28 }],
+    ['A1: stepped high voltage', { kind: 'signal', port: 'A1', mode: 'stepped-high' }],
+  ])('%s', (text, promise) => expect(only(text)).toMatchObject(promise));
+
+  it('say what is wrong with a range', () => expect(only('C1: PPS 21–5 V 3 A')).toContain('from the lower voltage'));
+});

@@ -67,7 +67,12 @@ export function proofAgain(results: readonly StepResult[], runs: readonly Run[])
   const ports = [...new Set(single.map(({ step }) => step.outputs[0]?.port))];
   const lines = ports.flatMap((port) => {
     const own = single.filter(({ step }) => step.outputs[0]?.port === port);
-    const strongest = own.reduce<StepResult | null>((a, b) => (a && powerOf(a.step) >= powerOf(b.step) ? a : b), null);
+    // Rather a level that was read before: only then is there something to compare with.
+    const known = own.filter(({ delivered }) => delivered.some(({ takenAt }) => takenAt <= since));
+    const strongest = (known.length > 0 ? known : own).reduce<StepResult | null>(
+      (a, b) => (a && powerOf(a.step) >= powerOf(b.step) ? a : b),
+      null,
+    );
     return strongest ? [lineFor(strongest, since)] : [];
   });
   return { since, lines };

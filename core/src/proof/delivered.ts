@@ -40,7 +40,12 @@ function outputsOf(point: Point, setup: Setup, rig: Rig, chain: Chain | undefine
 }
 
 /** Pool repeats of one step: same loading, supply, load and rig. */
-function pooled(group: readonly Point[], setup: Setup, rig: Rig, chain: Chain | undefined): Delivered | null {
+function pooled(
+  group: readonly Point[],
+  setup: Setup,
+  rig: Rig,
+  chain: Chain | undefined,
+): Omit<Delivered, 'epoch'> | null {
   const each = group.flatMap((point) => {
     const outputs = outputsOf(point, setup, rig, chain);
     return outputs ? [{ point, outputs }] : [];
@@ -87,7 +92,7 @@ function pooled(group: readonly Point[], setup: Setup, rig: Rig, chain: Chain | 
 }
 
 /** A step of which only the socket was read. */
-function wallOnly(point: Point, setup: Setup, series: readonly SeriesResult[]): Delivered | null {
+function wallOnly(point: Point, setup: Setup, series: readonly SeriesResult[]): Omit<Delivered, 'epoch'> | null {
   const input = readingAt(point, 'power', 'mains');
   if (!input || point.load === 0) return null;
   const wall = outputFromWall(asMeasured(input), series, point.mains);
@@ -112,17 +117,26 @@ function wallOnly(point: Point, setup: Setup, series: readonly SeriesResult[]): 
   };
 }
 
-/** What the proof points of a sample delivered. */
+/** How many of some moments lie before another. */
+export const epochAt = (takenAt: string, stresses: readonly string[]): number =>
+  stresses.filter((moment) => moment < takenAt).length;
+
+/**
+ * What the proof points of a sample delivered.
+ * @param stresses when each stress run was, so that what follows it is told apart
+ */
 export function deliveredByPoints(
   setups: readonly Setup[],
   points: readonly Point[],
   rigs: readonly Rig[],
   chains: readonly Chain[],
   series: readonly SeriesResult[],
+  stresses: readonly string[] = [],
 ): readonly Delivered[] {
   const groups = new Map<string, Point[]>();
   for (const point of points) {
-    const key = [point.setupId, mainsLabel(point.mains), point.load, point.rigId].join('|');
+    const epoch = epochAt(point.takenAt, stresses);
+    const key = [point.setupId, mainsLabel(point.mains), point.load, point.rigId, epoch].join('|');
     groups.set(key, [...(groups.get(key) ?? []), point]);
   }
   return [...groups.values()].flatMap((group) => {
@@ -131,13 +145,18 @@ export function deliveredByPoints(
     const rig = rigs.find(({ id }) => id === first?.rigId);
     if (!first || !setup || !rig) return [];
     const chain = chains.find(({ rigId }) => rigId === rig.id);
+    const epoch = epochAt(first.takenAt, stresses);
     const full = pooled(group, setup, rig, chain);
-    return full ? [full] : group.flatMap((point) => wallOnly(point, setup, series) ?? []);
+    const found = full ? [full] : group.flatMap((point) => wallOnly(point, setup, series) ?? []);
+    return found.map((one) => ({ ...one, epoch }));
   });
 }
 
 /** Full loads measured for efficiency prove as well as any. */
-export const deliveredByEfficiency = (series: readonly SeriesResult[]): readonly Delivered[] =>
+export const deliveredByEfficiency = (
+  series: readonly SeriesResult[],
+  stresses: readonly string[] = [],
+): readonly Delivered[] =>
   series.flatMap(({ setup, byMains }) =>
     byMains.flatMap(({ mains, loads }) =>
       loads
@@ -154,6 +173,7 @@ export const deliveredByEfficiency = (series: readonly SeriesResult[]): readonly
             watts: full.output,
             wall: null,
             conditions: `${setup.outputs.length === 1 ? `${setup.outputs[0]?.port} alone` : setup.name}, ${mainsLabel(mains)}, 100 % load`,
+            epoch: epochAt(full.takenAt, stresses),
             runs: full.runs,
             notes: [],
           }),
@@ -183,6 +203,7 @@ export function deliveredByDevice(
     watts: wall ? null : watts,
     wall,
     conditions: `${who} on ${run.port}${volts > 0 ? ` at ${formatPlain(volts, 'voltage')}` : ''}, ${run.workload}${wall ? ', read at the socket' : ''}`,
+    epoch: 0,
     runs: 1,
     notes: [],
   };

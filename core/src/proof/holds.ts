@@ -60,7 +60,7 @@ function sentenceOf(lines: readonly HoldLine[], cause: HoldSummary['cause'], hel
   const hot = first.run.hottest === null ? '' : ` at ${formatPlain(first.run.hottest, 'temperature', '°C')}`;
   const why = {
     timer: 'The same time at two powers: a timer.',
-    thermal: `The same temperature${hot} at two powers: the heat.`,
+    thermal: 'The same temperature at two powers: the heat.',
     either: 'Time and temperature agree at both powers: it can be either. Start once from warm to tell.',
     'not told':
       lines.filter(({ ended }) => ended).length > 1

@@ -6,6 +6,7 @@ export * from './devices.ts';
 export * from './holds.ts';
 export * from './judge.ts';
 export * from './list.ts';
+export * from './offers.ts';
 export * from './result.ts';
 export * from './runs.ts';
 export * from './steps.ts';

@@ -67,10 +67,13 @@ export function testsOf(delivered: Delivered, load: 0 | 1, rules: ProofRules): r
 }
 
 function judgeStep(step: ProofStep, all: readonly Delivered[], rules: ProofRules): StepResult {
-  const own = all.filter(
+  const ever = all.filter(
     (one) =>
       (one.load === 0) === (step.load === 0) && one.evidence !== 'device' && sameOutputs(one.asked, step.outputs),
   );
+  // What was read after a stress stands for the sample as it is now.
+  const now = Math.max(0, ...ever.map(({ epoch }) => epoch));
+  const own = ever.filter(({ epoch }) => epoch === now);
   const judged = own.map((delivered) => {
     const tests = testsOf(delivered, step.load, rules);
     return {
@@ -97,7 +100,7 @@ function judgeStep(step: ProofStep, all: readonly Delivered[], rules: ProofRules
   return {
     step,
     state: atLimit ? 'borderline' : state,
-    delivered: own,
+    delivered: ever,
     outputs,
     tests: deciding?.tests ?? [],
     notes: [

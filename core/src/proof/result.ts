@@ -4,7 +4,7 @@ import type { SeriesResult } from '../efficiency/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import { type Instrument, type Point, type Rig, type Setup, specFor } from '../reading/index.ts';
 import { specParts } from '../uncertainty/index.ts';
-import { type Again, proofAgain } from './again.ts';
+import { type Again, isStress, proofAgain } from './again.ts';
 import { type Chain, reconcile } from './chain.ts';
 import { deliveredByDevice, deliveredByEfficiency, deliveredByPoints } from './delivered.ts';
 import { type DeviceSummary, deviceSummary } from './devices.ts';
@@ -64,9 +64,10 @@ export function proofResult(input: ProofInput): ProofResult {
   const proofPoints = points.filter(({ setupId }) => proofSetups.some(({ id }) => id === setupId));
   const used = rigs.filter(({ id }) => proofPoints.some(({ rigId }) => rigId === id));
   const chains = used.map((rig) => reconcile(rig, proofSetups, proofPoints, instruments));
+  const stresses = runs.filter(isStress).map(({ takenAt }) => takenAt);
   const byLoad = [
-    ...deliveredByEfficiency(series),
-    ...deliveredByPoints(proofSetups, proofPoints, rigs, chains, series),
+    ...deliveredByEfficiency(series, stresses),
+    ...deliveredByPoints(proofSetups, proofPoints, rigs, chains, series, stresses),
   ];
   const deviceRuns = runs.filter((run): run is DeviceRun => run.kind === 'device');
   const deviceOf = ({ deviceId }: DeviceRun) => input.devices.find(({ id }) => id === deviceId) ?? null;

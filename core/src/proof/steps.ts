@@ -101,8 +101,13 @@ function portSteps(
   const ranges = offers.flatMap(({ object }) => (object.kind === 'fixed' ? [] : rangeSteps(port, object, sourceWatts)));
   const covered = (line: Output) =>
     fixed.some(({ outputs: [only] }) => only && near(only.volts, line.volts) && only.amps >= line.amps - 0.011);
+  // A level the charger refuses cannot be loaded; its claim is unreachable without a step.
+  const refused = (line: Output) =>
+    (best ? offersOf(best) : []).some(
+      ({ object, unreachable }) => unreachable !== null && object.kind === 'fixed' && near(object.volts, line.volts),
+    );
   const promised = promisedLines(claims, port)
-    .filter((line) => !covered(line))
+    .filter((line) => !covered(line) && !refused(line))
     .flatMap((line): ProofStep[] => {
       const levelKnown = fixed.some(({ outputs: [only] }) => only && near(only.volts, line.volts));
       const from = `label: ${formatPlain(line.volts, 'voltage')} ${formatPlain(line.amps, 'current')}`;

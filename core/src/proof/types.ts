@@ -153,6 +153,8 @@ export interface Delivered {
   readonly wall: Interval | null;
   /** Under which conditions, ready to show. */
   readonly conditions: string;
+  /** How many stress runs the sample had behind it: readings from before and after one are never pooled. */
+  readonly epoch: number;
   readonly runs: number;
   /** What to know before relying on it. */
   readonly notes: readonly string[];

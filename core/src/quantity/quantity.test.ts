@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   decimalsFor,
+  digitStep,
   findUnit,
   formatInterval,
   formatMeasured,
@@ -9,10 +10,13 @@ import {
   formatProbability,
   formatValue,
   fromSi,
+  parseCelsius,
   parseDecimal,
   parseQuantity,
   QUANTITIES,
   quantityOf,
+  ROOM_RANGE,
+  SURFACE_RANGE,
   toSi,
 } from './index.ts';
 
@@ -138,3 +142,33 @@ describe('thousands', () => {
     expect(parseDecimal(text)).toBeNaN();
   });
 });
+
+describe('a field in °C', () => {
+  it('takes °C and refuses other units with the value they would be', () => {
+    expect(parseCelsius('24.6', ROOM_RANGE, 'room')).toMatchObject({ ok: true, value: 297.75 });
+    expect(parseCelsius('76 °F', ROOM_RANGE, 'room')).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('24.4'),
+    });
+    expect(parseCelsius('300 K', ROOM_RANGE, 'room').ok).toBe(false);
+  });
+  it('asks about a number that looks like one read in °F', () => {
+    expect(parseCelsius('76', ROOM_RANGE, 'room')).toMatchObject({
+      ok: false,
+      reason: '76.0 °C for the room? If the meter shows °F, that is 24.4 °C.',
+    });
+    expect(parseCelsius('81', SURFACE_RANGE, 'hottest spot').ok).toBe(true);
+    expect(parseCelsius('warm', ROOM_RANGE, 'room').ok).toBe(false);
+  });
+});
+
+it.each([
+  ['20.4', 'voltage', 0.1],
+  ['20', 'voltage', 1],
+  ['3250 mA', 'current', 0.001],
+  ['3,25', 'current', 0.01],
+  ['3.250 A', 'current', 0.001],
+  ['nothing', 'current', 0],
+] as const)('the last digit of %s %s is worth %d', (text, id, step) =>
+  expect(digitStep(text, id)).toBeCloseTo(step, 12),
+);

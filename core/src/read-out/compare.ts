@@ -2,7 +2,7 @@
 import { describeOffer, type SourceObject } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { offersOf } from './offers.ts';
-import type { ReadOut, ReadOutConditions } from './types.ts';
+import type { ReadOut, ReadOutConditions, VisibleKind } from './types.ts';
 
 export interface OfferPair {
   /** What the two have in common: kind and voltages. */
@@ -48,7 +48,8 @@ export function conditionWords(conditions: ReadOutConditions): Readonly<Record<C
     marker: marker === 'none' ? 'no cable marker' : marker === 'captive' ? 'captive lead' : `${marker} marker`,
     askedWith: askedWith === null ? 'revision not noted' : `asked with R${askedWith}`,
     temperature: temperature === null ? 'temperature not noted' : formatPlain(temperature, 'temperature'),
-    elapsed: elapsed === null ? 'time not noted' : `after ${formatPlain(elapsed, 'duration')}`,
+    elapsed:
+      elapsed === null ? 'time not noted' : `after ${formatPlain(elapsed, 'duration', elapsed < 120 ? 's' : 'min')}`,
   };
 }
 
@@ -63,10 +64,15 @@ function differs(name: ConditionName, a: ReadOutConditions, b: ReadOutConditions
 
 const NAMES: readonly ConditionName[] = ['occupied', 'marker', 'askedWith', 'temperature', 'elapsed'];
 
-/** Compare two read-outs; `a` is the one looked at first. */
-export function compareReadOuts(a: ReadOut, b: ReadOut): Comparison {
-  const left = offersOf(a).map(({ object }) => object);
-  const right = offersOf(b).map(({ object }) => object);
+/**
+ * Compare two read-outs; `a` is the one looked at first.
+ * @param hidden kinds of offer one of the two analysers cannot see: they say nothing about a change
+ */
+export function compareReadOuts(a: ReadOut, b: ReadOut, hidden: readonly VisibleKind[] = []): Comparison {
+  const seen = (readOut: ReadOut) =>
+    offersOf(readOut).flatMap(({ object }) => (hidden.some((kind) => kind === object.kind) ? [] : [object]));
+  const left = seen(a);
+  const right = seen(b);
   const keys = [...new Set([...left, ...right].map(keyOf))];
   const offers = keys.map((key): OfferPair => {
     const own = left.find((object) => keyOf(object) === key) ?? null;
@@ -90,6 +96,18 @@ export function compareReadOuts(a: ReadOut, b: ReadOut): Comparison {
     }),
     sameOffers: offers.every(({ same }) => same),
   };
+}
+
+/** How one port's offers stand beside those of the port it should be like. */
+export function unlikeWords({ offers }: Comparison): string {
+  return offers
+    .filter(({ same }) => !same)
+    .map(({ a, b }) => {
+      if (a && b) return `${describeOffer(b)} instead of ${describeOffer(a)}`;
+      return a ? `no ${describeOffer(a)}` : b ? `${describeOffer(b)} besides` : '';
+    })
+    .slice(0, 4)
+    .join(', ');
 }
 
 /** What changed, in a few words: `20 V 3.25 A → 15 V 3 A`, up to a few levels. */

@@ -10,7 +10,7 @@ import {
   wordOf,
 } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
-import { changeWords, compareReadOuts, conditionWords } from './compare.ts';
+import { changeWords, compareReadOuts, conditionWords, unlikeWords } from './compare.ts';
 import { bestReadOut, currentReadOuts, fiveAmpCable, offersOf } from './offers.ts';
 import type { ReadOut, Sees, VisibleKind } from './types.ts';
 import { VISIBLE_KINDS } from './types.ts';
@@ -32,6 +32,11 @@ export interface ReadOutContext {
 /** Kinds of offer an analyser cannot show. */
 export const invisibleTo = (sees: Sees | null): readonly VisibleKind[] =>
   sees ? VISIBLE_KINDS.filter((kind) => !sees.supplies.includes(kind)) : [];
+
+/** Kinds at least one of two read-outs could not have shown. */
+export const hiddenFrom = (a: ReadOut, b: ReadOut, seesOf: ReadOutContext['seesOf']): readonly VisibleKind[] => [
+  ...new Set([a, b].flatMap(({ instrumentId }) => invisibleTo(seesOf(instrumentId)))),
+];
 
 /** Power a port claims: its largest promised line, W. Null when the label says nothing of it alone. */
 export function claimedWatts(claims: ReadOutContext['claims'], port: string): number | null {
@@ -106,27 +111,22 @@ function labelFindings(readOut: ReadOut, { claims }: ReadOutContext): Finding[] 
       ];
     return [];
   });
-  const extra = fixed.flatMap(({ object, position }): Finding[] =>
-    lines.some(({ volts }) => near(object.volts, volts))
-      ? []
-      : [
-          {
-            kind: 'not-on-label',
-            grade: 'note',
-            sentence: `${describeOffer(object)} is offered and not on the label.`,
-            positions: [position],
-          },
-        ],
-  );
-  return [...lacking, ...extra];
+  const extra = fixed.filter(({ object }) => !lines.some(({ volts }) => near(object.volts, volts)));
+  const unprinted: Finding = {
+    kind: 'not-on-label',
+    grade: 'note',
+    sentence: `Offered and not on the label: ${extra.map(({ object }) => describeOffer(object)).join(', ')}.`,
+    positions: extra.map(({ position }) => position),
+  };
+  return extra.length > 0 ? [...lacking, unprinted] : lacking;
 }
 
 /** Changes of one port's offer between two read-outs, with what they can be put down to. */
-function changeFindings(own: readonly ReadOut[]): PortFinding[] {
+function changeFindings(own: readonly ReadOut[], { seesOf }: ReadOutContext): PortFinding[] {
   const found: PortFinding[] = [];
   own.forEach((a, index) => {
     for (const b of own.slice(index + 1)) {
-      const comparison = compareReadOuts(a, b);
+      const comparison = compareReadOuts(a, b, hiddenFrom(a, b, seesOf));
       if (comparison.sameOffers || a.words.length === 0 || b.words.length === 0) continue;
       const [only, ...others] = comparison.conditions;
       // Pairs that differ in several ways teach nothing that single changes do not.
@@ -147,19 +147,19 @@ function changeFindings(own: readonly ReadOut[]): PortFinding[] {
   return found;
 }
 
-function twinFindings(readOuts: readonly ReadOut[], { ports }: ReadOutContext): PortFinding[] {
+function twinFindings(readOuts: readonly ReadOut[], { ports, seesOf }: ReadOutContext): PortFinding[] {
   return ports.flatMap(({ label, twin }): PortFinding[] => {
     const own = bestReadOut(readOuts, label);
     const other = twin ? bestReadOut(readOuts, twin) : undefined;
     if (!own || !other || !twin) return [];
-    const comparison = compareReadOuts(other, own);
+    const comparison = compareReadOuts(other, own, hiddenFrom(other, own, seesOf));
     if (comparison.sameOffers) return [];
     const unlike = comparison.conditions.length > 0 ? ' (read out under other conditions)' : '';
     return [
       {
         kind: 'twins-differ',
         grade: 'fault',
-        sentence: `${label} should be like ${twin}, but ${changeWords(comparison)}${unlike}.`,
+        sentence: `${label} should be like ${twin}, but has ${unlikeWords(comparison)}${unlike}.`,
         positions: [],
         port: label,
         readOutIds: [own.id, other.id],
@@ -179,7 +179,12 @@ export function readOutFindings(readOuts: readonly ReadOut[], context: ReadOutCo
     const best = bestReadOut(standing, port);
     return best ? labelFindings(best, context).map((finding) => ({ ...finding, port, readOutIds: [best.id] })) : [];
   });
-  const changes = ports.flatMap((port) => changeFindings(standing.filter((one) => one.port === port)));
+  const changes = ports.flatMap((port) =>
+    changeFindings(
+      standing.filter((one) => one.port === port),
+      context,
+    ),
+  );
   return [...each, ...label, ...changes, ...twinFindings(standing, context)];
 }
 

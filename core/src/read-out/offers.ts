@@ -34,7 +34,8 @@ const fullness = ({ occupied, marker, epr, words }: ReadOut): number =>
   (occupied.length === 0 ? 100 : 0) +
   (marker === '5 A EPR' ? 30 : marker === '5 A' || marker === 'captive' ? 20 : 0) +
   (epr ? 5 : 0) +
-  words.length / 20;
+  // Of two analysers the one that saw more shows the port better.
+  words.filter((word) => wordOf(word) !== 0).length / 20;
 
 /**
  * The read-out that shows a port at its best: alone, over the most capable cable, the newest of equals.

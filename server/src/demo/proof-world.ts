@@ -106,6 +106,8 @@ export interface DemoWork {
   readonly readOuts: readonly DemoReadOut[];
   readonly proof: readonly DemoProof[];
   readonly runs: readonly DemoRun[];
+  /** Steps read once more after the runs. */
+  readonly again?: DemoProof;
 }
 
 const both = [0, 1] as const;
@@ -342,6 +344,7 @@ export const WORK: Readonly<Record<string, DemoWork>> = {
       hold('C1', [9, 1.95], [60, 10], { rig: 'desk', end: 'dropped a level', hottest: celsius(57.8) }),
       hold('C1', [5, 3], [60, 60], { rig: 'desk', hottest: celsius(55.1) }),
     ],
+    again: { rig: 'desk', mains: 230, display: null, steps: [level('C1', 9, 2.22, [1]), level('A1', 5, 2.4, [1])] },
   },
   'GQ-20931': {
     readOuts: [
@@ -461,7 +464,7 @@ export const WORK: Readonly<Record<string, DemoWork>> = {
       {
         port: 'C1',
         analyser: 'analyserNew',
-        offers: ['5 V 3 A', '9 V 3 A', '15 V 3 A', '20 V 3 A', 'PPS 3.3–21 V 3 A'],
+        offers: ['5 V 3 A', '9 V 3 A', '15 V 3 A', '20 V 3 A', 'PPS 3.3–21 V 3 A', 'SPR AVS 3 A / 3 A'],
         marker: '3 A',
         askedWith: '3.2',
         declared: '3.2',

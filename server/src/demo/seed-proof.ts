@@ -1,6 +1,6 @@
 // Read-outs, proof steps and runs of the demo, through the same doors a person's entries take.
 import type { PointInput, ReadingInput, ReadOutInput, RunInput, StoredRig } from '@lastmark/contract';
-import { encodeSource, parseOffer, wordText } from '@lastmark/core/pd';
+import { encodeSource, type FixedFlag, parseOffer, wordText } from '@lastmark/core/pd';
 import { createInstrument, createRig } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -59,12 +59,16 @@ export async function createProofBench(
   return { rigs: { proof, desk }, analysers: ids, devices, random, moment };
 }
 
-const wordOf = (offer: string): string => {
+/** One offer as a word; the first, 5 V one says what the whole source is. */
+function wordOf(offer: string, epr: boolean): string {
   if (offer === '–') return wordText(0);
   const parsed = parseOffer(offer);
   if (!parsed.ok) throw new Error(`Demo offer "${offer}": ${parsed.reason}`);
-  return wordText(encodeSource(parsed.object));
-};
+  const { object } = parsed;
+  const first = object.kind === 'fixed' && object.volts === 5;
+  const flags: readonly FixedFlag[] = epr ? ['unconstrained', 'unchunked', 'eprCapable'] : ['unconstrained'];
+  return wordText(encodeSource(first ? { ...object, flags } : object));
+}
 
 function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
   const celsius = demo.celsius ?? null;
@@ -78,7 +82,7 @@ function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
     askedWith: demo.askedWith ?? null,
     temperature: celsius === null ? null : celsius + 273.15,
     elapsed: demo.elapsed ?? null,
-    words: demo.offers.map(wordOf),
+    words: demo.offers.map((offer) => wordOf(offer, demo.epr ?? false)),
     epr: demo.epr ?? false,
     declared: demo.declared ?? null,
     cableWords: demo.cable ?? [],
@@ -190,4 +194,5 @@ export async function seedProof(
     const add = () => addRun(db, sampleId, toRun(bench, run));
     await (run.kind === 'over' ? withOverRating(db, add) : add());
   }
+  if (work.again) await addReadings(db, sampleId, proofPoints(bench, work.again, physics));
 }

@@ -102,7 +102,13 @@ export function makeTheme(light: Light): Theme {
         },
       },
       MuiFormHelperText: { styleOverrides: { root: { marginLeft: 0 } } },
-      MuiDialog: { defaultProps: { transitionDuration: 0 } },
+      MuiDialog: {
+        defaultProps: { transitionDuration: 0 },
+        // The buttons stay in sight while a long form scrolls.
+        styleOverrides: {
+          paper: { '& > form': { display: 'flex', flexDirection: 'column', minHeight: 0, overflow: 'hidden' } },
+        },
+      },
     },
   });
 }

@@ -110,7 +110,7 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           slotProps={{ htmlInput: { maxLength: 3 } }}
         />
         <QuantityField
-          label="Own voltage tolerance, ± % (empty: the standard’s)"
+          label="Own voltage tolerance, ± %"
           quantity="efficiency"
           value={tolerance}
           onChange={setTolerance}

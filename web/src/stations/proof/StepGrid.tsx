@@ -113,43 +113,36 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
             </Box>
           ))}
           <Box component="span" sx={{ fontWeight: 400, fontSize: 12, color: 'text.secondary' }}>
-            {step.from}
+            {step.reason === 'offered' ? 'offered' : step.from}
           </Box>
         </Box>
       ),
       cells: all.map(cellOf),
       results: refusal
         ? [
-            <Box key="refused" sx={{ whiteSpace: 'normal', fontSize: 13, minWidth: 200 }}>
+            <Box key="refused" sx={{ whiteSpace: 'normal', fontSize: 13, width: 226 }}>
               <StateMark state="unreachable" bare /> {refusal}
+              <Button size="small" onClick={() => onOverride(result, refusal)} aria-label={`Go beyond for ${name}`}>
+                Go beyond
+              </Button>
             </Box>,
-            <Button
-              key="override"
-              size="small"
-              onClick={() => onOverride(result, refusal)}
-              aria-label={`Go beyond for ${name}`}
-            >
-              Go beyond
-            </Button>,
-            '',
           ]
         : [
-            <Judged key="band" result={result} />,
-            result.delivered.length > 0 || result.state !== 'not tested' ? (
-              <StateMark key="state" state={result.state} />
-            ) : (
-              ''
-            ),
-            pointOf(key) ? (
-              <RepeatButton
-                key="repeat"
-                of={name}
-                onRepeat={() => {
-                  repeat(key);
-                  redraw();
-                }}
-              />
-            ) : null,
+            <Box key="judged" sx={{ display: 'grid', gridTemplateColumns: '92px 128px', gap: 0.75, minHeight: 42 }}>
+              <Box sx={{ display: 'grid', justifyItems: 'start', alignContent: 'start' }}>
+                {result.delivered.length > 0 && <StateMark state={result.state} />}
+                {pointOf(key) && (
+                  <RepeatButton
+                    of={name}
+                    onRepeat={() => {
+                      repeat(key);
+                      redraw();
+                    }}
+                  />
+                )}
+              </Box>
+              <Judged result={result} />
+            </Box>,
           ],
     };
   };
@@ -165,10 +158,8 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
           ),
           'Mains W',
           'Judged',
-          'State',
-          '',
         ]
-      : ['Step', ...columns.map(({ head }) => head), 'Judged', 'State', ''];
+      : ['Step', ...columns.map(({ head }) => head), 'Judged'];
   return (
     <Box
       component="section"
@@ -181,6 +172,14 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
         borderRadius: 1,
         bgcolor: 'background.paper',
         overflowX: 'auto',
+        // The judgement stays in sight while the meters scroll under it, and never covers the field being typed in.
+        scrollPaddingRight: 250,
+        '& tr > :last-child:not([colspan])': {
+          position: 'sticky',
+          right: 0,
+          bgcolor: 'background.paper',
+          pl: 1,
+        },
       }}
     >
       <Box component="h3" sx={{ m: 0, mb: 0.5, px: 0.75, fontSize: 16 }}>

@@ -99,26 +99,25 @@ export function Steps() {
   const done = results.filter(({ delivered }) => delivered.length > 0).length;
   return (
     <>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 1.5 }}>
+      <Box
+        sx={{ display: 'grid', gridTemplateColumns: '190px 160px 1fr auto', gap: 1.5, alignItems: 'center', mb: 1.5 }}
+      >
         <Choice
           label="Rig"
           value={rig?.id ?? ''}
           options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(rigId) => choose({ rigId })}
-          more={{ sx: { minWidth: 190 } }}
         />
         <Choice
           label="Mains"
           value={mainsLabel(mains)}
           options={supplies.map(mainsLabel)}
           onChange={(label) => choose({ mains: label })}
-          more={{ sx: { minWidth: 140 } }}
         />
         <FormControlLabel
           label="It has a display"
           control={<Switch checked={display} onChange={(event) => setDisplay(event.target.checked)} />}
         />
-        <Box sx={{ flex: 1 }} />
         <FileButton
           label="List of steps"
           accept=".csv,.tsv,.txt"
@@ -137,7 +136,7 @@ export function Steps() {
                 amps === null
                   ? ''
                   : `, ${formatPlain(amps, 'current')}${volts === null ? '' : ` ${formatPlain(volts, 'voltage')}`}`;
-              return `${kind} ${name}${rating} (${basis})`;
+              return `${kind} ${name}${basis === 'not stated' ? ', no rating stated: 3 A at 20 V' : `${rating} (${basis})`}`;
             })
             .join(' · ')}
         </Typography>

@@ -1,6 +1,6 @@
 // Two read-outs side by side: what differs in the offer, and what differed around it.
-import { describeOffer } from '@lastmark/core/pd';
-import { compareReadOuts, conditionsLine, type ReadOut } from '@lastmark/core/read-out';
+import { describeOffer, SUPPLY_WORDS } from '@lastmark/core/pd';
+import { compareReadOuts, conditionsLine, hiddenFrom, type ReadOut } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -9,18 +9,22 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { useOnBench } from '../../app/bench.tsx';
 import { Choice } from '../../parts/fields.tsx';
 
 export const readOutName = (readOut: ReadOut): string =>
   `${readOut.port}, ${conditionsLine(readOut)} · ${readOut.takenAt.slice(0, 16).replace('T', ' ')}`;
 
 export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] }) {
+  const { instruments } = useOnBench().dossier;
   const [chosen, choose] = useState<readonly [string, string]>([readOuts.at(-2)?.id ?? '', readOuts.at(-1)?.id ?? '']);
   if (readOuts.length < 2) return null;
   const a = readOuts.find(({ id }) => id === chosen[0]) ?? readOuts.at(-2);
   const b = readOuts.find(({ id }) => id === chosen[1]) ?? readOuts.at(-1);
   if (!a || !b) return null;
-  const { offers, conditions, sameOffers } = compareReadOuts(a, b);
+  const seesOf = (instrumentId: string) => instruments.find(({ id }) => id === instrumentId)?.sees ?? null;
+  const hidden = hiddenFrom(a, b, seesOf);
+  const { offers, conditions, sameOffers } = compareReadOuts(a, b, hidden);
   const options = readOuts.map((one) => ({ value: one.id, label: readOutName(one) }));
   return (
     <Box component="section" aria-labelledby="side-by-side" sx={{ mt: 3 }}>
@@ -36,6 +40,8 @@ export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] })
         {conditions.length === 0
           ? 'No noted condition differs.'
           : `Different: ${conditions.map((one) => `${one.a} / ${one.b}`).join('; ')}.`}
+        {hidden.length > 0 &&
+          ` Left out, since one analyser cannot see it: ${hidden.map((kind) => SUPPLY_WORDS[kind]).join(', ')}.`}
       </Typography>
       <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
         <Table size="small" aria-label="Two read-outs side by side">

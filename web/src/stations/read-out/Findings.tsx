@@ -30,7 +30,8 @@ export function Findings({ findings, withPort = false, none }: Props) {
           <Box
             component="span"
             sx={{
-              width: 44,
+              width: 62,
+              whiteSpace: 'nowrap',
               flexShrink: 0,
               fontWeight: 600,
               color: grade === 'fault' ? 'error.main' : 'text.secondary',

@@ -1,5 +1,6 @@
 // Every offer in a table: the level map for keyboard and screen reader, and each word bit by bit.
 import { describeOffer, explain, mostWatts, SUPPLY_WORDS, sourceLayout, voltsOf, wordText } from '@lastmark/core/pd';
+import { offerState } from '@lastmark/core/proof';
 import { formatPlain } from '@lastmark/core/quantity';
 import { type Offer, offersOf, type ReadOut } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
@@ -13,7 +14,6 @@ import { Fragment, useState } from 'react';
 import { useOnBench } from '../../app/bench.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { BitTable } from './BitTable.tsx';
-import { provenPoints } from './provenPoints.ts';
 
 function amounts({ object }: Offer): { range: string; amps: string } {
   const range = voltsOf(object);
@@ -33,10 +33,6 @@ function amounts({ object }: Offer): { range: string; amps: string } {
 export function OfferTable({ readOuts }: { readonly readOuts: readonly ReadOut[] }) {
   const { dossier, verdict } = useOnBench();
   const [open, setOpen] = useState<string | null>(null);
-  const proven = provenPoints(
-    verdict,
-    readOuts.map(({ port }) => port),
-  );
   const promised = (port: string, volts: number) =>
     dossier.claims.flatMap(({ promise }) =>
       promise.kind === 'port-line' && promise.port === port && Math.abs(promise.volts - volts) < 0.01 * volts
@@ -62,12 +58,7 @@ export function OfferTable({ readOuts }: { readonly readOuts: readonly ReadOut[]
               const key = `${readOut.id} ${position}`;
               const { range, amps } = amounts(offer);
               const label = object.kind === 'fixed' ? promised(readOut.port, object.volts) : [];
-              const isProven =
-                object.kind === 'fixed' &&
-                proven.some(
-                  (point) => point.port === readOut.port && Math.abs(point.volts - object.volts) < 0.06 * object.volts,
-                );
-              const state = unreachable ? 'unreachable' : isProven ? 'proven' : 'advertised only';
+              const state = unreachable ? 'unreachable' : offerState(verdict.proof.steps, readOut.port, object);
               return (
                 <Fragment key={key}>
                   <TableRow>

@@ -144,7 +144,7 @@ export function ReadOutPage() {
             </Box>
           )}
           <Suspense fallback={<Loading what="the map" />}>
-            <LevelMap readOuts={shown} caption={caption} />
+            <LevelMap readOuts={shown.filter(({ words }) => words.length > 0)} caption={caption} />
           </Suspense>
           <Box sx={{ mt: 2 }}>
             <Typography variant="h2" sx={{ mb: 0.5 }}>

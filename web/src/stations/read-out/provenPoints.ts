@@ -9,9 +9,9 @@ export interface ProvenPoint {
 
 /** Proven full-load points of some ports. */
 export function provenPoints({ proof }: Pick<Verdict, 'proof'>, ports: readonly string[]): readonly ProvenPoint[] {
-  return proof.steps.flatMap(({ state, outputs }) => {
+  return proof.steps.flatMap(({ state, step, outputs }) => {
     const [only, ...others] = outputs;
-    if (state !== 'proven' || !only || others.length > 0 || !ports.includes(only.port)) return [];
+    if (state !== 'proven' || step.load === 0 || !only || others.length > 0 || !ports.includes(only.port)) return [];
     return [{ port: only.port, volts: only.volts.value, amps: only.amps.value }];
   });
 }

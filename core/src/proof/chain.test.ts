@@ -1,0 +1,111 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { expandedUncertainty } from '../uncertainty/index.ts';
+import { reconcile } from './index.ts';
+import { aSetup, aStep, METERS, proofRig } from './testing.ts';
+
+const level = (volts: number, amps: number) => aSetup([{ port: 'C1', volts, amps }]);
+const five = level(5, 3);
+const nine = level(9, 3);
+const twenty = level(20, 3.25);
+const setups = [five, nine, twenty];
+
+/** Steps over a line of some resistance, with the load's voltmeter off by a fixed amount. */
+const over = (ohms: number, offset = 0) => [
+  aStep(five, { port: [5.02, null], end: [5.02 - offset, null] }, { load: 0 }),
+  aStep(five, { port: [4.96, 3], end: [4.96 - 3 * ohms - offset, 3] }),
+  aStep(nine, { port: [8.97, 2], end: [8.97 - 2 * ohms - offset, 2] }),
+  aStep(twenty, { port: [20.0, 3.25], end: [20.0 - 3.25 * ohms - offset, 3.25] }),
+];
+
+describe('the meter chain', () => {
+  it('finds the loop resistance from one current as (Vin − Vout)/I', () => {
+    // 20.043 V and 19.311 V at 3.000 A make 0.2440 Ω
+    const { resistance, offset } = reconcile(
+      proofRig,
+      setups,
+      [aStep(twenty, { port: [20.043, 3], end: [19.311, 3] })],
+      METERS,
+    );
+    expect(resistance?.value).toBeCloseTo(0.244, 4);
+    expect(offset).toBeNull();
+    // Both voltmeters' specs count in full: ±(0.05 % of 20 V + 4 mV) each, rectangular, over 3 A.
+    const each = (0.0005 / Math.sqrt(3)) * 20.043;
+    const fixed = 0.004 / Math.sqrt(3);
+    expect(resistance?.uInstrument).toBeCloseTo((Math.SQRT2 * Math.hypot(each, fixed)) / 3, 3);
+  });
+
+  it('finds it from several currents whatever the voltmeters differ by without current', () => {
+    for (const offset of [0, 0.004]) {
+      const chain = reconcile(proofRig, setups, over(0.116, offset), METERS);
+      expect(chain.resistance?.value).toBeCloseTo(0.116, 6);
+      expect(chain.offset?.value).toBeCloseTo(offset, 6);
+      expect(chain.findings).toEqual([]);
+      expect(chain.drops.every(({ residual }) => Math.abs(residual) < 1e-9)).toBe(true);
+    }
+  });
+
+  it('recovers any resistance and offset exactly from exact readings', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.01, max: 1, noNaN: true }),
+        fc.double({ min: -0.01, max: 0.01, noNaN: true }),
+        (ohms, offset) => {
+          const { resistance, offset: found } = reconcile(proofRig, setups, over(ohms, offset), METERS);
+          expect(resistance?.value).toBeCloseTo(ohms, 9);
+          expect(found?.value).toBeCloseTo(offset, 9);
+        },
+      ),
+    );
+  });
+
+  it('carries the scatter about the line as its repeat part', () => {
+    const points = over(0.116).map((point, index) => ({
+      ...point,
+      readings: point.readings.map((reading) =>
+        reading.place === 'load-end' && reading.quantity === 'voltage'
+          ? { ...reading, value: (reading.value ?? 0) + (index % 2 ? 0.003 : -0.003) }
+          : reading,
+      ),
+    }));
+    const { resistance } = reconcile(proofRig, setups, points, METERS);
+    expect(resistance?.uRepeat).toBeGreaterThan(0);
+    expect(resistance?.degrees).toBe(2);
+    expect(Math.abs((resistance?.value ?? 0) - 0.116)).toBeLessThan(
+      expandedUncertainty(resistance ?? { value: 0, uInstrument: 0, uRepeat: 0, degrees: 1 }),
+    );
+  });
+
+  it('says when the voltmeters differ without current by more than their specs', () => {
+    const { findings } = reconcile(proofRig, setups, over(0.1, 0.09), METERS);
+    expect(findings[0]).toContain('Without current the two voltmeters differ by 90');
+  });
+
+  it('says when the two meters seem swapped', () => {
+    expect(reconcile(proofRig, setups, over(-0.12), METERS).findings[0]).toContain('are the two meters swapped?');
+  });
+
+  it('names the meter that stands alone among three, where and by how much', () => {
+    const step = aStep(twenty, { port: [20, 3.25], end: [19.6, 3.251], display: [20.5, 3.3] });
+    const { findings } = reconcile(proofRig, setups, [...over(0.123), step], METERS);
+    expect(findings).toEqual([
+      'C1 20 V, 3.25 A: the meter at the port and the display differ by 500 mV in voltage, their specs allow 58 mV; the display stands alone against the other two.',
+    ]);
+  });
+
+  it('cannot tell which of two is off', () => {
+    const step = aStep(twenty, { port: [20, 3.25], end: [19.6, 3.4] });
+    const { findings } = reconcile(proofRig, setups, [step], METERS);
+    expect(findings[0]).toMatch(/the load differ by 150 mA in current, .* which of the two is off cannot be told/);
+  });
+
+  it('of no readings concludes nothing', () => {
+    expect(reconcile(proofRig, setups, [], METERS)).toEqual({
+      rigId: 'rig',
+      resistance: null,
+      offset: null,
+      drops: [],
+      findings: [],
+    });
+  });
+});
