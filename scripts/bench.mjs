@@ -10,6 +10,7 @@ needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
 needBuild();
 const { measureMeterFile } = await import('./measure/meter-file.mjs');
 const { measureImport, measureList } = await import('./measure/server.mjs');
+const { measureDecode } = await import('./measure/decode.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -19,6 +20,7 @@ const file = await measureMeterFile();
 const stage = await startStage();
 try {
   await measureFirstView(stage.url);
+  await measureDecode(stage.url);
   await measureImport(stage.url, file);
   await measureList(stage.url);
 } finally {

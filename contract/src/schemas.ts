@@ -2,7 +2,7 @@
 import type { Column, DecimalSign, Delimiter } from '@lastmark/core/meter-file';
 import { DEVICE_KINDS, HOLD_ENDS, OUTCOMES, WORKLOADS } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
-import { MARKERS, REVISIONS, VISIBLE_KINDS } from '@lastmark/core/read-out';
+import { MARKERS, MOST_OFFERS, REVISIONS, VISIBLE_KINDS } from '@lastmark/core/read-out';
 import {
   type Attached,
   ELEMENT_KINDS,
@@ -331,7 +331,7 @@ export const readOutInput = record({
     .defined(),
   temperature: si(200, 450).nullable().defined(),
   elapsed: si(0, 1e6).nullable().defined(),
-  words: list(word(), 32),
+  words: list(word(), MOST_OFFERS),
   epr: boolean().strict().defined(),
   declared: string()
     .strict()
@@ -340,7 +340,7 @@ export const readOutInput = record({
     .defined(),
   cableWords: list(word(), 8),
   signals: list(record({ mode: text(40), result: oneOf(['seen', 'not seen', 'cannot see']) }), 60),
-  unreachable: list(record({ position: whole(1, 32).required(), reason: text(200) }), 32),
+  unreachable: list(record({ position: whole(1, MOST_OFFERS).required(), reason: text(200) }), MOST_OFFERS),
   note: optionalText(400),
   source: optionalText(260),
   ...takenBack,

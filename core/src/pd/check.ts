@@ -9,6 +9,8 @@ import { MOST_AMPS } from './usable.ts';
 export const SPR_POSITIONS = 7;
 const EPR_LEVELS = [28, 36, 48];
 const MOST_EPR = 11;
+/** Positions looked at one by one: far more than any list has, and few enough to be told at once. */
+const MOST_CHECKED = 1000;
 
 const finding = (kind: string, grade: Finding['grade'], sentence: string, ...positions: number[]): Finding => ({
   kind,
@@ -127,12 +129,13 @@ function eprFindings(placed: readonly Placed[]): Finding[] {
 
 /**
  * Findings about a list of offers by itself: order, reserved bits, place holders, the 5 V object, EPR places.
+ * Past {@link MOST_CHECKED} positions only the length is told.
  * @param words unsigned 32-bit words, in order
  * @param epr whether it is an EPR list, with EPR objects from position 8 on
  */
 export function checkOffers(words: readonly number[], epr: boolean): readonly Finding[] {
   if (words.length === 0) return [];
-  const objects = words.map(decodeSource);
+  const objects = words.slice(0, MOST_CHECKED).map(decodeSource);
   const placed = objects.flatMap((object, index) => (object.kind === 'empty' ? [] : [{ object, position: index + 1 }]));
   const found: Finding[] = [];
   const [first] = objects;
@@ -143,13 +146,16 @@ export function checkOffers(words: readonly number[], epr: boolean): readonly Fi
     found.push(
       finding('too-many', 'fault', `${words.length} objects; ${epr ? 'an EPR' : 'an SPR'} list has at most ${most}.`),
     );
-  found.push(...placeHolders(objects, epr));
-  found.push(...placed.flatMap(objectFindings));
   const spr = epr ? placed.filter(({ position }) => position <= SPR_POSITIONS) : placed;
-  found.push(...orderFindings(spr));
-  if (epr) found.push(...orderFindings(placed.filter(({ position }) => position > SPR_POSITIONS)));
-  found.push(...eprFindings(placed));
+  const beyond = epr ? placed.filter(({ position }) => position > SPR_POSITIONS) : [];
+  const inList = [
+    placeHolders(objects, epr),
+    placed.flatMap(objectFindings),
+    orderFindings(spr),
+    orderFindings(beyond),
+    eprFindings(placed),
+  ].flat();
   if (epr && first?.kind === 'fixed' && !first.flags.includes('eprCapable'))
     found.push(finding('epr-flag', 'note', 'EPR levels are offered, but the 5 V object does not say EPR capable.', 1));
-  return found;
+  return [...found, ...inList];
 }

@@ -16,7 +16,14 @@ export interface HexText {
   readonly findings: readonly Finding[];
 }
 
-const LABEL = /[\w#[\]()]*?\s*\d*[\])]?\s*[:=]\s*|^\s*\d{1,2}[.)]\s+/g;
+/** What stands before a word in a listing: `1:`, `[2]`, `#3 =`, `PDO 4:`, `5)`. Short, so that no text is slow to scan. */
+const LABEL =
+  /(?:(?<=^|[\s,;|])[A-Za-z#[(]{1,12}\s{0,3})?\d{0,3}[\])]?\s{0,3}[:=]\s?|^\s{0,9}\d{1,2}[.)]\s|(?<=^|[\s,;|])\[\d{1,3}\]/g;
+/** Bytes kept apart by colons: there a colon ends no label. */
+const COLON_BYTES = /^\s*[0-9a-f]{2}(?::[0-9a-f]{2})+\s*$/i;
+
+const withoutLabels = (text: string): string =>
+  COLON_BYTES.test(text) ? text.replace(/:/g, ' ') : text.replace(LABEL, ' ');
 const SHOWN = 24;
 const MOST_COMPLAINTS = 5;
 
@@ -42,8 +49,7 @@ interface Line {
 
 function readLine(text: string, order: ByteOrder): Line {
   const complaints: string[] = [];
-  const tokens = text
-    .replace(LABEL, ' ')
+  const tokens = withoutLabels(text)
     .split(/[\s,;|/_\-{}[\]()<>"'.]+/)
     .map((token) => token.replace(/^0x/i, '').replace(/h$/i, ''))
     .filter(Boolean);
@@ -78,7 +84,7 @@ export function readHex(text: string, order: ByteOrder): HexText {
     const read = readLine(line, order);
     for (const byte of read.bytes) bytes.push(byte);
     breaks.add(bytes.length);
-    complaints.push(...read.complaints);
+    for (const complaint of read.complaints) complaints.push(complaint);
   }
   const findings: Finding[] = complaints
     .slice(0, MOST_COMPLAINTS)

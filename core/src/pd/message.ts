@@ -119,7 +119,7 @@ function assemble({ first, chunks }: Pending, findings: Finding[]): number[] {
       );
       break;
     }
-    bytes.push(...data);
+    for (const byte of data) bytes.push(byte);
   }
   if (bytes.length % 4 !== 0 && chunks.size > last)
     findings.push(fault('odd-size', `${bytes.length} bytes are no whole number of objects.`));

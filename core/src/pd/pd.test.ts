@@ -286,6 +286,18 @@ describe('text with words', () => {
     expect(readHex(text, 'value')).toMatchObject({ form: 'words', words: [0x0801912c, 0x00064145], findings: [] });
   });
 
+  it.each([
+    ['2C:91:01:08', 'wire'],
+    ['1: 0801912C', 'value'],
+    ['[1] 0801912C', 'value'],
+    ['PDO 1 = 0801912C', 'value'],
+    ['word[3]=0801912C', 'value'],
+    ['2) 0x0801912C', 'value'],
+    ['(1): 0801912Ch', 'value'],
+  ] as const)('passes over labels and separators: %s', (text, order) => {
+    expect(readHex(text, order).words.map(wordText)).toEqual(['0801912C']);
+  });
+
   it('complains about what is not hexadecimal, naming it', () => {
     const { words, findings } = readHex('0801912C 08O1912C 123', 'value');
     expect(words).toEqual([0x0801912c]);
@@ -293,6 +305,21 @@ describe('text with words', () => {
       '"08O1912C" is not hexadecimal.',
       '"123" has an odd number of digits.',
     ]);
+  });
+
+  it('of any length is read: 100 000 words give their findings', () => {
+    let state = 7;
+    const words = Array.from({ length: 100_000 }, () => {
+      state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+      return state;
+    });
+    const read = readHex(words.map(wordText).join('\n'), 'value');
+    expect(read.words).toEqual(words);
+    expect(checkOffers(words, false).length).toBeGreaterThan(1000);
+    expect(readHex(words.map(wordText).join(''), 'value').words).toEqual(words);
+    expect(readHex('nonsense '.repeat(50_000), 'value').findings.at(-1)?.sentence).toContain(
+      'more that could not be read',
+    );
   });
 
   it('is empty when empty, and any text gives findings, never an exception', () => {

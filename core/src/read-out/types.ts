@@ -56,6 +56,9 @@ export interface ReadOut extends ReadOutConditions {
   readonly withdrawn: boolean;
 }
 
+/** Most offers one read-out holds: an EPR list has 11 positions; the rest is room for what is out of order. */
+export const MOST_OFFERS = 32;
+
 /** Kinds of offer an analyser can show or hide. */
 export const VISIBLE_KINDS = [
   'fixed',

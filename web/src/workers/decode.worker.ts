@@ -3,7 +3,7 @@ import { type ByteOrder, checkOffers } from '@lastmark/core/pd';
 import { interpret, type WordsAre } from '@lastmark/core/read-out';
 import { expose, transfer } from 'comlink';
 
-const SHOWN_FINDINGS = 200;
+const SHOWN_FINDINGS = 40;
 
 const work = {
   decode: (text: string, order: ByteOrder, are: WordsAre) => {

@@ -2,11 +2,18 @@
 import { type ByteOrder, checkOffers, type Finding } from '@lastmark/core/pd';
 import { type Interpreted, interpret, type WordsAre } from '@lastmark/core/read-out';
 import { wrap } from 'comlink';
-import { useEffect, useMemo, useState } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import type { DecodeWork } from '../../workers/decode.worker.ts';
 
 /** Text up to this length decodes within a frame. */
 const SHORT = 4_000;
+
+const UNREADABLE: Finding = {
+  kind: 'unreadable',
+  grade: 'fault',
+  sentence: 'This text could not be read as a whole. Take it in smaller pieces.',
+  positions: [],
+};
 
 export interface Decoded extends Omit<Interpreted, 'offers'> {
   readonly words: Uint32Array;
@@ -35,7 +42,11 @@ export function useInterpret(text: string, order: ByteOrder, are: WordsAre): { d
     const worker = new Worker(new URL('../../workers/decode.worker.ts', import.meta.url), { type: 'module' });
     const { decode } = wrap<DecodeWork>(worker);
     let wanted = true;
-    void decode(text, order, are).then((decoded) => wanted && setResult({ text, decoded }));
+    const failed = { ...decodeNow('', order, are), findings: [UNREADABLE] };
+    void decode(text, order, are)
+      .catch(() => failed)
+      // Drawn in slices between frames: the list is long and the form around it large.
+      .then((decoded) => wanted && startTransition(() => setResult({ text, decoded })));
     return () => {
       wanted = false;
       worker.terminate();

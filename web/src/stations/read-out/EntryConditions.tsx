@@ -1,0 +1,85 @@
+// The five conditions an offer can change with, and the cable's own words.
+import { parseCelsius, ROOM_RANGE } from '@lastmark/core/quantity';
+import { MARKERS } from '@lastmark/core/read-out';
+import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useOnBench } from '../../app/bench.tsx';
+import { Choice, QuantityField } from '../../parts/fields.tsx';
+import { type Form, REVISION_CHOICES } from './entryForm.ts';
+
+interface Props {
+  readonly form: Form;
+  readonly set: (part: Partial<Form>) => void;
+}
+
+export function EntryConditions({ form, set }: Props) {
+  const { sample } = useOnBench().dossier;
+  const temperature = form.temperature.trim() === '' ? null : parseCelsius(form.temperature, ROOM_RANGE, 'room');
+  return (
+    <>
+      <Typography variant="h3">Conditions</Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        <Choice label="Cable marker" value={form.marker} options={MARKERS} onChange={(marker) => set({ marker })} />
+        <Choice
+          label="Asked with revision"
+          value={form.askedWith}
+          options={REVISION_CHOICES}
+          onChange={(askedWith) => set({ askedWith })}
+        />
+        <Choice
+          label="Source declares"
+          value={form.declared}
+          options={REVISION_CHOICES}
+          onChange={(declared) => set({ declared })}
+        />
+        <QuantityField
+          label="Plugged in for, min"
+          quantity="duration"
+          value={form.elapsed}
+          onChange={(elapsed) => set({ elapsed })}
+        />
+        <TextField
+          label="Temperature, °C"
+          value={form.temperature}
+          onChange={(event) => set({ temperature: event.target.value })}
+          error={temperature !== null && !temperature.ok}
+          helperText={temperature && !temperature.ok ? temperature.reason : ' '}
+          slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+        />
+        <TextField
+          label="Cable’s reply, hex"
+          value={form.cable}
+          onChange={(event) => set({ cable: event.target.value })}
+          slotProps={{ htmlInput: { spellCheck: false } }}
+        />
+      </Box>
+      <Box role="group" aria-label="Other ports in use">
+        {sample.model.ports.length > 1 && <Typography variant="body2">Other ports in use</Typography>}
+        {sample.model.ports
+          .filter(({ label }) => label !== form.port)
+          .map(({ label }) => (
+            <FormControlLabel
+              key={label}
+              label={label}
+              control={
+                <Checkbox
+                  size="small"
+                  checked={form.occupied.includes(label)}
+                  onChange={(event) =>
+                    set({
+                      occupied: event.target.checked
+                        ? [...form.occupied, label]
+                        : form.occupied.filter((one) => one !== label),
+                    })
+                  }
+                />
+              }
+            />
+          ))}
+      </Box>
+    </>
+  );
+}
