@@ -21,6 +21,14 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<string>])[] = [
   ['Intake', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/intake`],
   ['Intake of six ports', async (page) => `/samples/${await demoSample(page, DEMO.six)}/intake`],
   ['Claims', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/claims`],
+  ['Read-out', async (page) => `/samples/${await demoSample(page, DEMO.monolith)}/read-out`],
+  ['Read-out of all ports', async (page) => `/samples/${await demoSample(page, DEMO.six)}/read-out?port=all`],
+  ['Read-out without any', async (page) => `/samples/${(await freshSample(page, 'Axe')).id}/read-out`],
+  ['Proof', async (page) => `/samples/${await demoSample(page, DEMO.quad)}/proof`],
+  ['Proof, meter chain', async (page) => `/samples/${await demoSample(page, DEMO.quad)}/proof?part=meters`],
+  ['Proof, for how long', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/proof?part=hold`],
+  ['Proof, over the rating', async (page) => `/samples/${await demoSample(page, DEMO.monolith)}/proof?part=over`],
+  ['Proof, devices', async (page) => `/samples/${await demoSample(page, DEMO.shuttle)}/proof?part=devices`],
   ['Idle', async (page) => `/samples/${await demoSample(page, DEMO.pip)}/idle`],
   ['Efficiency', async (page) => `/samples/${await demoSample(page, DEMO.ember)}/efficiency`],
   ['Efficiency without readings', async (page) => `/samples/${(await freshSample(page, 'Axe')).id}/efficiency`],
@@ -51,6 +59,16 @@ for (const colorScheme of ['light', 'dark'] as const) {
     test('dialogs have no serious finding', async ({ page }) => {
       await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/efficiency`);
       await page.getByRole('button', { name: 'Add a loading' }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      expect(await findings(page)).toEqual([]);
+      await page.keyboard.press('Escape');
+      await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/read-out`);
+      await page.getByRole('button', { name: 'Enter a read-out' }).click();
+      await page.getByLabel('What the analyser shows').fill('51A1 0801912C 0002D12C 0004B12C 00064145 C0DC323C');
+      expect(await findings(page)).toEqual([]);
+      await page.keyboard.press('Escape');
+      await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/proof?part=hold`);
+      await page.getByRole('button', { name: 'Enter a hold' }).click();
       await expect(page.getByRole('dialog')).toBeVisible();
       expect(await findings(page)).toEqual([]);
       await page.keyboard.press('Escape');

@@ -40,6 +40,9 @@ export const DEMO = {
   trio: 'PT-75-3310',
   pip: 'QP-5520',
   six: 'M6-1177',
+  quad: 'GQ-20931',
+  monolith: 'OB-18-0092',
+  shuttle: 'SH-0441',
 } as const;
 
 /** A fresh wall charger with a 20 V 2.25 A loading of its own, made over the API. */

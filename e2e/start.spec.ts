@@ -42,7 +42,14 @@ test('start, serve, refuse a second start, stop by Ctrl-C, start again with ever
     const made = await fetch(`${url}/api/instruments`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ name: 'Kept', class: 'bench multimeter', firmware: '', calibrationDue: null, specs: {} }),
+      body: JSON.stringify({
+        name: 'Kept',
+        class: 'bench multimeter',
+        firmware: '',
+        calibrationDue: null,
+        sees: null,
+        specs: {},
+      }),
     });
     expect(made.status).toBe(201);
 

@@ -15,6 +15,20 @@ const PICTURES = [
   { name: 'shelf', path: '/' },
   { name: 'intake', serial: 'PT-75-3310', path: '/samples/{id}/intake' },
   { name: 'claims', serial: 'PT-75-3310', path: '/samples/{id}/claims' },
+  { name: 'read-out', serial: 'OB-18-0092', path: '/samples/{id}/read-out' },
+  {
+    name: 'read-out-entry',
+    serial: 'PT-75-3310',
+    path: '/samples/{id}/read-out',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Enter a read-out' }).click();
+      await page.getByLabel('What the analyser shows').fill('51A1 0801912C 0002D12C 0004B12C 00064145 C0DC323C');
+      await page.getByRole('listitem').nth(3).getByRole('button').click();
+    },
+  },
+  { name: 'proof', serial: 'OB-18-0092', path: '/samples/{id}/proof' },
+  { name: 'meter-chain', serial: 'GQ-20931', path: '/samples/{id}/proof?part=meters' },
+  { name: 'hold', serial: 'PT-75-3310', path: '/samples/{id}/proof?part=hold' },
   { name: 'idle', serial: 'TE-45-0117', path: '/samples/{id}/idle' },
   { name: 'efficiency', serial: 'TE-45-0117', path: '/samples/{id}/efficiency' },
   {

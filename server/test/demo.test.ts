@@ -1,6 +1,10 @@
+import { describePromise } from '@lastmark/core/claim';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import { judgeSample } from '@lastmark/core/verdict';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { PROOF_LINE_OHMS } from '../src/demo/proof-world.ts';
 import { seedDemo } from '../src/demo/seed.ts';
+import { getProfile } from '../src/profile/store.ts';
 import { getDossier, toJudge } from '../src/samples/dossier.ts';
 import { listSamples } from '../src/samples/shelf.ts';
 import { type Harness, startHarness } from './harness.ts';
@@ -55,6 +59,39 @@ describe('the demo shelf', () => {
       state: 'short',
       sentence: expect.stringMatching(/promised 75 W: short by [34]/),
     });
+  });
+
+  it('has a state for every kind of evidence', async () => {
+    const stateOf = async (model: string, text: string) => {
+      const { dossier, verdict } = await verdictOf(model);
+      const index = dossier.claims.findIndex(({ promise }) => describePromise(promise) === text);
+      return verdict.claims[index]?.state;
+    };
+    expect(await stateOf('Trio 75', 'C1: SPR AVS 9–20 V 3.75 A')).toBe('not visible');
+    expect(await stateOf('Quad 130', 'C1: 12 V 3 A')).toBe('unreachable');
+    expect(await stateOf('Shuttle 75', 'C1: PPS 3.3–16 V 3 A')).toBe('unreachable');
+    expect(await stateOf('Monolith 180', 'C1: EPR AVS 15–36 V 5 A')).toBe('proven');
+    expect(await stateOf('Monolith 180', 'C1: PPS 3.3–21 V 5 A')).toBe('advertised only');
+    expect(await stateOf('Shuttle 75', 'Total 75 W')).toBe('at least');
+    expect(await stateOf('Quad 130', 'C1 + C2: 65 + 65 W')).toBe('short');
+  });
+
+  it('has a lead whose resistance the steps give back, and a display that is off', async () => {
+    const { verdict } = await verdictOf('Quad 130');
+    const [chain] = verdict.proof.chains;
+    const { resistance } = chain ?? {};
+    if (!resistance) throw new Error('no resistance');
+    expect(Math.abs(resistance.value - PROOF_LINE_OHMS)).toBeLessThan(expandedUncertainty(resistance));
+    expect(chain?.findings.join()).toContain('the display stands alone');
+  });
+
+  it('has a timer, a thermal fold-back and a cut-off above the rating', async () => {
+    expect((await verdictOf('Pip 20')).verdict.proof.holds[0]?.cause).toBe('timer');
+    expect((await verdictOf('Trio 75')).verdict.proof.holds[0]?.cause).toBe('thermal');
+    const { overs, moves } = (await verdictOf('Monolith 180')).verdict.proof;
+    expect(overs[0]).toMatchObject({ end: 'cut off', highest: 5.45, trip: 5.6 });
+    expect(moves[0]?.state).toBe('proven');
+    expect((await getProfile(harness.db)).overRating.on).toBe(false);
   });
 
   it('has an idle the wall meter cannot resolve', async () => {

@@ -92,7 +92,8 @@ export interface DemoReadOut {
 /** Where proof steps were taken and what of them. */
 export interface DemoProof {
   readonly rig: 'proof' | 'desk';
-  readonly mains: 115 | 230;
+  /** V: mains of either kind, or 13.8 V of a vehicle. */
+  readonly mains: 115 | 230 | 13.8;
   readonly steps: readonly { readonly outputs: readonly Output[]; readonly loads: readonly (0 | 1)[] }[];
   /** Volts the charger's own display shows too much; null when it has none. */
   readonly display: number | null;
@@ -580,7 +581,14 @@ export const WORK: Readonly<Record<string, DemoWork>> = {
         signals: { dcp: 'seen', 'stepped-high': 'seen' },
       },
     ],
-    proof: [],
+    proof: [
+      {
+        rig: 'desk',
+        mains: 13.8,
+        display: null,
+        steps: [level('C1', 5, 3), level('C1', 9, 3), level('C1', 15, 3), level('C1', 20, 3), level('A1', 9, 2)],
+      },
+    ],
     runs: [
       {
         rig: 'desk',

@@ -1,6 +1,7 @@
 // Read-outs, proof steps and runs of the demo, through the same doors a person's entries take.
 import type { PointInput, ReadingInput, ReadOutInput, RunInput, StoredRig } from '@lastmark/contract';
 import { encodeSource, type FixedFlag, parseOffer, wordText } from '@lastmark/core/pd';
+import type { Mains } from '@lastmark/core/reading';
 import { createInstrument, createRig } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -95,6 +96,9 @@ function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
   };
 }
 
+const supplyOf = (volts: DemoProof['mains']): Mains =>
+  volts === 13.8 ? { kind: 'dc', volts } : { kind: 'ac', volts, hertz: volts === 115 ? 60 : 50 };
+
 /** The readings of one sample's proof steps, as its meters would show them. */
 function proofPoints(
   bench: ProofBench,
@@ -127,7 +131,7 @@ function proofPoints(
       return {
         id: newId(),
         outputs: [...outputs],
-        mains: { kind: 'ac', volts: mains, hertz: mains === 115 ? 60 : 50 },
+        mains: supplyOf(mains),
         load,
         attached: 'nothing',
         rigId: rig.id,

@@ -58,6 +58,14 @@ async function createBench(db: Database, random: () => number): Promise<DemoBenc
     clock += 6 * MINUTE;
     return new Date(clock).toISOString();
   };
+  const load = await rig(
+    'Load bench',
+    'analyser',
+    'volts',
+    'amps',
+    'Sensed at the receptacle, electronic load, 25 °C.',
+  );
+  const idle = await rig('Idle bench', 'lowRange', 'volts', 'amps', 'Analyser voltage tap on the supply side.');
   const desk = await rig(
     'Desk rig',
     'socket',
@@ -66,14 +74,9 @@ async function createBench(db: Database, random: () => number): Promise<DemoBenc
     'Wall meter and inline meter, open room.',
     DESK_LINE,
   );
-  return {
-    load: await rig('Load bench', 'analyser', 'volts', 'amps', 'Sensed at the receptacle, electronic load, 25 °C.'),
-    idle: await rig('Idle bench', 'lowRange', 'volts', 'amps', 'Analyser voltage tap on the supply side.'),
-    desk,
-    proof: await createProofBench(db, desk, ids.analyser ?? '', random, moment),
-    random,
-    moment,
-  };
+  // Chance of its own, so that work added here leaves the first stations' readings as they are.
+  const proof = await createProofBench(db, desk, ids.analyser ?? '', seededRandom(SEED + 1), moment);
+  return { load, idle, desk, proof, random, moment };
 }
 
 const reading = (
@@ -194,7 +197,7 @@ export async function seedDemo(db: Database): Promise<boolean> {
   )) as unknown as [{ used: number }[]];
   if (Number(rows[0]?.used ?? 0) > 0) return false;
   const random = seededRandom(SEED);
-  await withSeededIds(random, START, async () => {
+  await withSeededIds(seededRandom(SEED + 2), START, async () => {
     const bench = await createBench(db, random);
     for (const sample of SHELF) await seedSample(db, bench, sample);
   });

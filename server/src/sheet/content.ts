@@ -7,6 +7,7 @@ import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
+import { proofSentences } from './proof.ts';
 
 /** How much of each kind goes onto the page; the rest is counted, so that nothing is left out unseen. */
 export interface Room {
@@ -159,6 +160,17 @@ function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): C
   ];
 }
 
+function proofLines(verdict: Verdict, room: Room): Content[] {
+  const sentences = proofSentences(verdict);
+  const shown = sentences.slice(0, Math.max(2, Math.ceil(room.limits / 2)));
+  if (sentences.length === 0) return [];
+  return [
+    section('Read-out and proof'),
+    { ul: shown.map((sentence) => cut(sentence, 2 * room.characters)), margin: [0, 2, 0, 4] },
+    ...rest(sentences.length - shown.length, 'findings'),
+  ];
+}
+
 /** The body of the sheet. */
 export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Room): Content[] {
   const { sample, profile } = dossier;
@@ -171,6 +183,7 @@ export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Roo
     { text: `${sample.model.maker} ${sample.model.model}`, style: 'title' },
     { text: cut(facts(dossier), 3 * room.characters), style: 'facts' },
     ...claimsTable(dossier, verdict, room),
+    ...proofLines(verdict, room),
     ...efficiencyTables(verdict, room),
     ...idleTable(dossier, verdict),
     ...limitsTable(dossier, verdict, room),

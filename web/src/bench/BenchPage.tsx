@@ -1,6 +1,8 @@
 // The bench: instruments with their accuracy and calibration, and the rigs made of them.
 import type { StoredDevice, StoredInstrument, StoredRig } from '@lastmark/contract/types';
+import { SUPPLY_WORDS } from '@lastmark/core/pd';
 import { formatPlain } from '@lastmark/core/quantity';
+import { type Sees, VISIBLE_KINDS } from '@lastmark/core/read-out';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -55,6 +57,15 @@ function Due({ due }: { readonly due: string | null }) {
   return overdue ? <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ overdue since {due}</Box> : due;
 }
 
+/** What an analyser can see, by what it cannot: absent then means not visible. */
+function seesWords({ supplies, signals }: Sees): string {
+  const hidden = VISIBLE_KINDS.filter((kind) => !supplies.includes(kind));
+  const modes = `${signals.length} modes outside PD`;
+  return hidden.length === 0
+    ? `sees every kind of offer, ${modes}`
+    : `cannot see ${hidden.map((kind) => SUPPLY_WORDS[kind]).join(', ')}; sees ${modes}`;
+}
+
 function Instruments({
   items,
   onChange,
@@ -79,6 +90,7 @@ function Instruments({
                 const spec = one.specs[quantity];
                 return spec && <Box key={quantity}>{`${quantity} ${describeSpec(spec, quantity)}`}</Box>;
               })}
+              {one.sees && seesWords(one.sees)}
             </TableCell>
             <TableCell>
               <Due due={one.calibrationDue} />
@@ -115,6 +127,11 @@ function Rigs({
             <TableCell>
               <Box sx={{ fontWeight: 600 }}>{one.name}</Box>
               <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{one.note}</Box>
+              {one.elements.length > 0 && (
+                <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
+                  In the line: {one.elements.map(({ kind, name }) => `${kind} ${name}`).join(', ')}
+                </Box>
+              )}
             </TableCell>
             <TableCell>{nameOf(one.meters.mains)}</TableCell>
             <TableCell>{nameOf(one.meters.outputVolts)}</TableCell>

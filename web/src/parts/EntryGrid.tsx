@@ -143,9 +143,9 @@ function Cell({
       onKeyDown={(event) => void keys(event)}
       sx={(theme) => ({
         width: '100%',
-        minWidth: cell.quantity === 'energy' ? 104 : 66,
+        minWidth: cell.quantity === 'energy' ? 104 : 62,
         height: 32,
-        px: 0.75,
+        px: 0.5,
         font: 'inherit',
         fontSize: 15,
         textAlign: 'right',
@@ -204,7 +204,7 @@ export function EntryGrid({ label, heads, rows, draftKey }: Props) {
       sx={{
         borderCollapse: 'collapse',
         width: '100%',
-        '& th, & td': { px: 0.6, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
+        '& th, & td': { px: 0.45, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
         '& thead th': { color: 'text.secondary', fontWeight: 600, fontSize: 13, verticalAlign: 'bottom' },
         '& tbody th': { fontWeight: 600, pr: 1 },
       }}

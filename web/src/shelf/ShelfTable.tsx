@@ -1,5 +1,6 @@
 // The shelf's table: only the rows in sight are drawn, further pages are fetched when their rows come near.
 import type { SampleRow } from '@lastmark/contract/types';
+import type { ClaimState } from '@lastmark/core/claim';
 import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
@@ -43,13 +44,24 @@ function Figure({ text, condition }: { readonly text: string; readonly condition
 
 const NONE = <Box sx={{ color: 'text.secondary' }}>–</Box>;
 
-const SHOWN_STATES = ['short', 'borderline', 'proven', 'not tested'] as const;
+/** Worst first; words that promise nothing are not counted. */
+const SHOWN_STATES = [
+  'short',
+  'unreachable',
+  'borderline',
+  'proven',
+  'assumed',
+  'at least',
+  'advertised only',
+  'not visible',
+  'not tested',
+] as const satisfies readonly ClaimState[];
 
 function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
   const states = SHOWN_STATES.filter((state) => claims[state]);
   if (states.length === 0) return NONE;
   return (
-    <Box sx={{ display: 'flex', gap: 0.9 }}>
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 0.9 }}>
       {states.map((state) => (
         <Box key={state} component="span" sx={{ display: 'inline-flex', gap: 0.5, alignItems: 'center' }}>
           <StateMark state={state} bare />

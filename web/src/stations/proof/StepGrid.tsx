@@ -120,7 +120,7 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
       cells: all.map(cellOf),
       results: refusal
         ? [
-            <Box key="refused" sx={{ whiteSpace: 'normal', fontSize: 13, width: 226 }}>
+            <Box key="refused" sx={{ whiteSpace: 'normal', fontSize: 13, width: 208 }}>
               <StateMark state="unreachable" bare /> {refusal}
               <Button size="small" onClick={() => onOverride(result, refusal)} aria-label={`Go beyond for ${name}`}>
                 Go beyond
@@ -128,7 +128,7 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
             </Box>,
           ]
         : [
-            <Box key="judged" sx={{ display: 'grid', gridTemplateColumns: '92px 128px', gap: 0.75, minHeight: 42 }}>
+            <Box key="judged" sx={{ display: 'grid', gridTemplateColumns: '84px 120px', gap: 0.5, minHeight: 42 }}>
               <Box sx={{ display: 'grid', justifyItems: 'start', alignContent: 'start' }}>
                 {result.delivered.length > 0 && <StateMark state={result.state} />}
                 {pointOf(key) && (
@@ -173,7 +173,7 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
         bgcolor: 'background.paper',
         overflowX: 'auto',
         // The judgement stays in sight while the meters scroll under it, and never covers the field being typed in.
-        scrollPaddingRight: 250,
+        scrollPaddingRight: 230,
         '& tr > :last-child:not([colspan])': {
           position: 'sticky',
           right: 0,
