@@ -1,5 +1,6 @@
 // The contract between browser and server.
 export * from './openapi.ts';
+export * from './proof-schemas.ts';
 export * from './routes.ts';
 export * from './schemas.ts';
 export * from './types.ts';

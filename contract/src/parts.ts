@@ -1,4 +1,5 @@
 // Small schemas shared by many: ids, texts, numbers that are really numbers.
+import { RANGE_SUPPLIES } from '@lastmark/core/reading';
 import { type AnyObject, array, lazy, mixed, number, type ObjectSchema, object, type Schema, string } from 'yup';
 
 /** A union told apart by its `kind`, keeping its variants for the API description. */
@@ -104,3 +105,16 @@ export const mains = () => union(mainsVariants);
 
 /** A supply condition, or null for none in particular. */
 export const anyMains = () => union(mainsVariants, true);
+
+export const portLabel = () => text(24);
+
+/** One output as it is loaded. */
+export const output = record({
+  port: portLabel(),
+  volts: si(0.5, 60).required(),
+  amps: si(0.001, 20).required(),
+  supply: string()
+    .strict()
+    .oneOf([...RANGE_SUPPLIES])
+    .optional(),
+});

@@ -1,19 +1,17 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import type { AnyObject, ObjectSchema } from 'yup';
+import { deviceInput, readOutInput, runBody } from './proof-schemas.ts';
 import {
   attachmentListQuery,
   attachmentQuery,
   claimInput,
-  deviceInput,
   importInput,
   instrumentInput,
   listQuery,
   profileInput,
   readingsInput,
   readingsQuery,
-  readOutInput,
   rigInput,
-  runBody,
   sampleInput,
   setupInput,
   unitOfModelInput,

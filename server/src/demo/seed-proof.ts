@@ -11,6 +11,7 @@ import { DEFAULT_PROFILE, getProfile, updateProfile } from '../profile/store.ts'
 import { addReadOut } from '../read-outs/store.ts';
 import { addReadings } from '../readings/store.ts';
 import { addRun } from '../runs/store.ts';
+import { WORK } from './proof-work.ts';
 import {
   type AnalyserKey,
   DEVICES,
@@ -20,7 +21,6 @@ import {
   PROOF_INSTRUMENTS,
   PROOF_LINE,
   PROOF_LINE_OHMS,
-  WORK,
 } from './proof-world.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
 
