@@ -6,7 +6,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['{core,contract,web,scripts}/**/*.test.{ts,mjs}'],
+          include: ['{core,bench,contract,web,scripts}/**/*.test.{ts,mjs}'],
           exclude: ['**/node_modules/**'],
         },
       },

@@ -17,8 +17,9 @@ test('the second to save is shown both versions and decides', async ({ page, bro
   await expect(row).toContainText('100–240 V by the first');
   await dialog.getByRole('button', { name: 'Save mine over theirs' }).click();
   await expect(dialog).toBeHidden();
-  const stored = (await (await page.request.get(`/api/samples/${id}`)).json()) as { model: { inputRating: string } };
-  expect(stored.model.inputRating).toBe('230 V by the second');
+  await expect
+    .poll(async () => (await (await page.request.get(`/api/samples/${id}`)).json()).model.inputRating)
+    .toBe('230 V by the second');
   await other.context().close();
 });
 

@@ -19,6 +19,7 @@ const isTest = (file) => /\.test\.tsx?$|\/testing\.ts$|^server\/test\//.test(fil
 /** What each part may import besides its own files. */
 const ALLOWED = {
   core: /^(papaparse|@stdlib\/)/,
+  bench: /^(@lastmark\/core\/|node:)/,
   contract: /^(@lastmark\/core\/|yup$)/,
   server: /^(?!@lastmark\/(web|server))/,
   web: /^(?!@lastmark\/(server|web)|node:|express|drizzle|mysql2)/,

@@ -8,12 +8,14 @@ import { giveUp, say } from './say.mjs';
 
 const SOURCES = [
   'core/src',
+  'bench/src',
   'contract/src',
   'server/src',
   'web/src',
   'web/index.html',
   'web/vite.config.ts',
   'server/vite.config.ts',
+  'bench/vite.config.ts',
   'package-lock.json',
 ];
 const STAMP = join(ROOT, 'server', 'dist', '.sources');
@@ -40,7 +42,7 @@ function fingerprint() {
 export function needBuild() {
   const now = fingerprint();
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === now) return;
-  for (const part of ['web', 'server']) {
+  for (const part of ['web', 'server', 'bench']) {
     say(`building ${part}`);
     const { status, stdout, stderr } = spawnSync('npm', ['run', '-s', 'build', '-w', part], {
       cwd: ROOT,

@@ -1,6 +1,7 @@
 import type { StoredInstrument, StoredRig } from '@lastmark/contract';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
 import { aPoint, type Harness, makers, startHarness } from './harness.ts';
 
 let harness: Harness;
@@ -112,7 +113,7 @@ describe('rigs', () => {
       ...point.readings,
       {
         ...point.readings[0],
-        id: `${point.id.slice(0, -1)}A`,
+        id: newId(),
         quantity: 'voltage',
         place: 'load-end',
         port: 'C1',
@@ -120,7 +121,7 @@ describe('rigs', () => {
       },
       {
         ...point.readings[0],
-        id: `${point.id.slice(0, -1)}B`,
+        id: newId(),
         quantity: 'current',
         place: 'load-end',
         port: 'C1',

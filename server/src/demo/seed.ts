@@ -1,5 +1,6 @@
 // Fills an empty database with the Fernwall shelf, through the same doors a person's entries take.
 import type { PointInput, ReadingInput, StoredRig, StoredSetup } from '@lastmark/contract';
+import { seededRandom } from '@lastmark/core/random';
 import type { Mains } from '@lastmark/core/reading';
 import { sql } from 'drizzle-orm';
 import { createInstrument, createRig } from '../bench/store.ts';
@@ -11,7 +12,7 @@ import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
 import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
-import { type ChargerPhysics, meter, operate, seededRandom } from './simulate.ts';
+import { type ChargerPhysics, meter, operate } from './simulate.ts';
 import { type DemoLoading, type DemoSample, type DemoUnit, INSTRUMENTS, SHELF } from './world.ts';
 
 const SEED = 20_260_301;

@@ -1,6 +1,7 @@
+import { seededRandom } from '@lastmark/core/random';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type ChargerPhysics, meter, operate, seededRandom } from './simulate.ts';
+import { type ChargerPhysics, meter, operate } from './simulate.ts';
 import { SHELF } from './world.ts';
 
 const physics: ChargerPhysics = {

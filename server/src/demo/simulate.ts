@@ -1,16 +1,5 @@
 // The physics behind the demo's readings: what a charger would do, and what meters with errors would show of it.
 
-/** Reproducible random numbers in 0…1 (mulberry32, public domain). */
-export function seededRandom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
-
 /** How a charger loses power and holds its voltage. */
 export interface ChargerPhysics {
   /** Loss without load while awake, W. */

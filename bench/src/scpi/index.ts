@@ -1,0 +1,4 @@
+// Talking to instruments: SCPI over raw TCP.
+export * from './client.ts';
+export * from './reply.ts';
+export * from './watch.ts';

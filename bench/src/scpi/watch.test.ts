@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { MeterWatch, scpiNumber } from './index.ts';
+
+const watch = (readings: readonly (readonly [number, number])[]) => {
+  const meter = new MeterWatch({ range: 100 });
+  return readings.map(([value, setting]) => meter.look({ value, setting })?.kind ?? null);
+};
+
+describe('a meter that is watched', () => {
+  it('is frozen when it stands still while the load is moved', () => {
+    expect(
+      watch([
+        [5, 1],
+        [5, 2],
+        [5, 3],
+        [5, 3],
+      ]),
+    ).toEqual([null, null, null, 'frozen']);
+  });
+  it('may stand still while nothing is moved', () => {
+    expect(
+      watch([
+        [5, 1],
+        [5, 1],
+        [5, 1],
+        [5, 1],
+        [5, 1],
+      ]),
+    ).toEqual([null, null, null, null, null]);
+  });
+  it('is forgiven once it moves again', () => {
+    expect(
+      watch([
+        [5, 1],
+        [5, 2],
+        [5.01, 3],
+        [5.01, 3],
+        [5.01, 3],
+      ]).at(-1),
+    ).toBeNull();
+  });
+  it('with the other sign, out of range, or with no number says so', () => {
+    expect(watch([[-2, 1]])).toEqual(['reversed']);
+    expect(watch([[-0.001, 0]])).toEqual([null]);
+    expect(watch([[500, 1]])).toEqual(['out of range']);
+    expect(
+      watch([
+        [Number.NaN, 1],
+        [Number.POSITIVE_INFINITY, 1],
+      ]),
+    ).toEqual(['not a number', 'out of range']);
+  });
+});
+
+it.each([
+  ['+1.234E+00', 1.234],
+  ['9.91E37', Number.NaN],
+  ['9.9E37', Number.POSITIVE_INFINITY],
+  ['-9.9E37', Number.NEGATIVE_INFINITY],
+  ['', Number.NaN],
+  ['##.#', Number.NaN],
+])('%s is read as %d', (text, value) => expect(scpiNumber(text)).toBe(value));

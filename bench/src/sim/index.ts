@@ -1,0 +1,9 @@
+// The simulated bench: physics, instruments and faults.
+export * from './bench.ts';
+export * from './clock.ts';
+export * from './instruments.ts';
+export * from './physics.ts';
+export * from './rack.ts';
+export * from './scpi-server.ts';
+export * from './truth.ts';
+export * from './world.ts';

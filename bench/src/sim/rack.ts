@@ -1,0 +1,95 @@
+// The whole rack: every instrument on its own loopback port, and a control port for what a person does by hand.
+import { SimulatedBench } from './bench.ts';
+import { RunningClock } from './clock.ts';
+import { CLASSES, deviceOf, type InstrumentClass } from './instruments.ts';
+import { type Device, FAULTS, type Fault, illegal, numberArg, ScpiServer } from './scpi-server.ts';
+import { CABLES, CHARGERS, named } from './world.ts';
+
+export interface RackOptions {
+  /** First port; the instruments follow it, the control port is the first. 0 takes any free ports. */
+  readonly firstPort: number;
+  readonly speed: number;
+  readonly seed: number;
+}
+
+export interface Rack {
+  /** Truth, for tests beside the wire; nothing of it is readable over SCPI. */
+  readonly bench: SimulatedBench;
+  readonly clock: RunningClock;
+  readonly ports: Readonly<Record<InstrumentClass | 'control', number>>;
+  readonly fault: (kind: InstrumentClass, fault: Fault | 'none') => void;
+  readonly close: () => Promise<void>;
+}
+
+const unquoted = (text: string | undefined): string => (text ?? '').replace(/^["']|["']$/g, '');
+
+function control(
+  bench: SimulatedBench,
+  clock: RunningClock,
+  fault: (kind: InstrumentClass, fault: Fault | 'none') => void,
+): Device {
+  return {
+    identity: 'Fernwall Workshop,Simulated bench,FW-0000,1.0',
+    reset: () => undefined,
+    commands: {
+      'BENC:CAT?': () => CHARGERS.map(({ name }) => `"${name}"`).join(','),
+      'BENC:CHAR': (args) => {
+        const found = named(CHARGERS, unquoted(args.join(',')));
+        if (!found) throw illegal('no such charger');
+        bench.load(found);
+        return null;
+      },
+      'BENC:CHAR?': () => `"${bench.charger.name}"`,
+      'BENC:CABL:CAT?': () => CABLES.map(({ name }) => `"${name.replaceAll('"', "'")}"`).join(','),
+      'BENC:CABL': (args) => {
+        const wanted = unquoted(args.join(', ').replace(/,\s+/g, ', ')).replaceAll("'", '"');
+        const found = named(CABLES, wanted);
+        if (!found) throw illegal('no such cable');
+        bench.lay(found);
+        return null;
+      },
+      'BENC:SPE': (args) => {
+        clock.speed = numberArg(args, 0, 0.1, 3600);
+        return null;
+      },
+      'BENC:SPE?': () => String(clock.speed),
+      'BENC:CUT': () => {
+        bench.cutOut();
+        return null;
+      },
+      'BENC:FAUL': (args) => {
+        const kind = CLASSES.find((one) => one === args[0]);
+        const wanted = [...FAULTS, 'none' as const].find((one) => one === args[1]);
+        if (!kind || !wanted) throw illegal(`${args[0]},${args[1]}`);
+        fault(kind, wanted);
+        return null;
+      },
+    },
+  };
+}
+
+/** Start every instrument. */
+export async function startRack({ firstPort, speed, seed }: RackOptions): Promise<Rack> {
+  const clock = new RunningClock(speed);
+  const [charger] = CHARGERS;
+  const [cable] = CABLES;
+  if (!charger || !cable) throw new Error('The world has no charger or no cable.');
+  const bench = new SimulatedBench(charger, cable, clock);
+  const servers = new Map(
+    CLASSES.map((kind) => [kind, new ScpiServer(deviceOf(kind, { bench, clock, seed }))] as const),
+  );
+  const fault = (kind: InstrumentClass, what: Fault | 'none') => servers.get(kind)?.fault(what);
+  const hand = new ScpiServer(control(bench, clock, fault));
+  const at = (offset: number) => (firstPort === 0 ? 0 : firstPort + offset);
+  const ports: Record<string, number> = { control: await hand.listen(at(0)) };
+  for (const [index, kind] of CLASSES.entries()) ports[kind] = (await servers.get(kind)?.listen(at(index + 1))) ?? 0;
+  return {
+    bench,
+    clock,
+    ports: ports as Rack['ports'],
+    fault,
+    close: async () => {
+      await Promise.all([hand, ...servers.values()].map((server) => server.close()));
+    },
+  };
+}
