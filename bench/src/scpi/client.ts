@@ -1,5 +1,6 @@
 // One instrument over raw TCP: a queue, time limits, its error queue, and coming back after a lost connection.
 import { createConnection, type Socket } from 'node:net';
+import { scpiNumber } from '@lastmark/core/instrument';
 import { type Reply, ReplyReader } from './reply.ts';
 
 export interface ScpiOptions {
@@ -263,12 +264,4 @@ export class ScpiClient {
     this.#traffic.push({ at: Date.now(), direction, text: text.slice(0, 400) });
     if (this.#traffic.length > MOST_TRAFFIC) this.#traffic.splice(0, this.#traffic.length - MOST_TRAFFIC);
   }
-}
-
-/** A number as SCPI writes it; NaN for "not a number" (9.91E37), infinities for ±9.9E37. SCPI-1999, volume 1, 7.2.1.4 */
-export function scpiNumber(text: string): number {
-  const value = Number(text.trim() === '' ? 'x' : text);
-  if (Math.abs(value - 9.91e37) < 1e34) return Number.NaN;
-  if (Math.abs(value) >= 9.9e37) return value > 0 ? Number.POSITIVE_INFINITY : Number.NEGATIVE_INFINITY;
-  return value;
 }

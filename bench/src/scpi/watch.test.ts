@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { MeterWatch, scpiNumber } from './index.ts';
+import { MeterWatch } from './index.ts';
 
 const watch = (readings: readonly (readonly [number, number])[]) => {
   const meter = new MeterWatch({ range: 100 });
@@ -51,12 +51,3 @@ describe('a meter that is watched', () => {
     ).toEqual(['not a number', 'out of range']);
   });
 });
-
-it.each([
-  ['+1.234E+00', 1.234],
-  ['9.91E37', Number.NaN],
-  ['9.9E37', Number.POSITIVE_INFINITY],
-  ['-9.9E37', Number.NEGATIVE_INFINITY],
-  ['', Number.NaN],
-  ['##.#', Number.NaN],
-])('%s is read as %d', (text, value) => expect(scpiNumber(text)).toBe(value));

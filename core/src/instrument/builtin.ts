@@ -1,0 +1,70 @@
+// Profiles of the simulated bench: a start to copy for instruments of one's own.
+import type { InstrumentProfile } from './profile.ts';
+
+export const BUILT_IN: readonly InstrumentProfile[] = [
+  {
+    title: 'Simulated AC source',
+    class: 'AC source',
+    commands: { volts: 'SOUR:VOLT {volts}', hertz: 'SOUR:FREQ {hertz}', on: 'OUTP ON', off: 'OUTP OFF' },
+  },
+  {
+    title: 'Simulated power analyser',
+    class: 'power analyser',
+    commands: {
+      watts: 'MEAS:POW?',
+      volts: 'MEAS:VOLT?',
+      powerFactor: 'MEAS:PFAC?',
+      all: 'FETC?',
+      startEnergy: 'INT:STAR',
+      stopEnergy: 'INT:STOP',
+      energy: 'INT:ENER?',
+      energyTime: 'INT:TIME?',
+    },
+  },
+  {
+    title: 'Simulated DC load',
+    class: 'DC load',
+    commands: {
+      channel: 'INST:NSEL {channel}',
+      amps: 'CURR {amps}',
+      on: 'INP ON',
+      off: 'INP:ALL OFF',
+      connect: 'SINK:CONN ON',
+      disconnect: 'SINK:CONN OFF',
+      request: 'SINK:REQ {position}',
+      requestVolts: 'SINK:REQ {position},{volts}',
+      volts: 'MEAS:VOLT?',
+      current: 'MEAS:CURR?',
+      all: 'FETC?',
+    },
+  },
+  {
+    title: 'Simulated oscilloscope',
+    class: 'oscilloscope',
+    commands: {
+      channel: 'CHAN:PORT {channel}',
+      rate: 'ACQ:RATE {rate}',
+      scale: 'WAV:PRE?',
+      capture: 'WAV:DATA? {points}',
+    },
+  },
+  { title: 'Simulated thermometer', class: 'thermometer', commands: { all: 'MEAS:TEMP?' } },
+  { title: 'Simulated thermal imager', class: 'thermal imager', commands: { hottest: 'MEAS:TEMP:MAX? {face}' } },
+  {
+    title: 'Simulated chamber',
+    class: 'climate chamber',
+    commands: { celsius: 'SOUR:TEMP {celsius}', on: 'OUTP ON', off: 'OUTP OFF', temperature: 'MEAS:TEMP?' },
+  },
+  {
+    title: 'Simulated PD analyser',
+    class: 'PD analyser',
+    commands: { offers: 'READ:CAP? {channel}', cable: 'READ:CABL?' },
+  },
+  { title: 'Simulated multimeter', class: 'bench multimeter', commands: { volts: 'MEAS:VOLT? {channel}' } },
+  { title: 'Simulated wall meter', class: 'plug-in wall meter', commands: { watts: 'MEAS:POW?' } },
+  {
+    title: 'Simulated inline meter',
+    class: 'inline USB meter',
+    commands: { channel: 'CHAN:PORT {channel}', volts: 'MEAS:VOLT?', current: 'MEAS:CURR?' },
+  },
+];

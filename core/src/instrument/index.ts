@@ -1,0 +1,5 @@
+// Instruments: what each class can be asked, and the profiles that say how.
+export * from './actions.ts';
+export * from './builtin.ts';
+export * from './number.ts';
+export * from './profile.ts';
