@@ -47,6 +47,8 @@ test('start, serve, refuse a second start, stop by Ctrl-C, start again with ever
         class: 'bench multimeter',
         firmware: '',
         calibrationDue: null,
+        address: null,
+        profileId: null,
         sees: null,
         specs: {},
       }),

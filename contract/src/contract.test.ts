@@ -100,6 +100,8 @@ it('an instrument with an accuracy of exactly zero is refused', () => {
     class: 'bench multimeter',
     firmware: '',
     calibrationDue: null,
+    address: null,
+    profileId: null,
     sees: null,
     specs: { voltage: spec },
   };

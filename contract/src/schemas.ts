@@ -1,4 +1,5 @@
 // What may be written: one set of schemas for form, API and importer. Values are SI.
+import { PROFILE_CLASSES } from '@lastmark/core/instrument';
 import type { Column, DecimalSign, Delimiter } from '@lastmark/core/meter-file';
 import type { QuantityId } from '@lastmark/core/quantity';
 import { VISIBLE_KINDS } from '@lastmark/core/read-out';
@@ -55,14 +56,7 @@ export const READ_QUANTITIES = [
   'duration',
   'power-factor',
 ] as const satisfies readonly QuantityId[];
-export const INSTRUMENT_CLASSES = [
-  'power analyser',
-  'plug-in wall meter',
-  'bench multimeter',
-  'inline USB meter',
-  'DC load',
-  'PD analyser',
-] as const;
+export const INSTRUMENT_CLASSES = PROFILE_CLASSES;
 export const COLUMN_ROLE_IDS = [
   'load',
   'mains-volts',
@@ -254,6 +248,13 @@ export const instrumentInput = record({
   class: oneOf(INSTRUMENT_CLASSES),
   firmware: optionalText(40),
   calibrationDue: day().nullable().defined(),
+  address: string()
+    .strict()
+    .max(120)
+    .matches(/^(?:[A-Za-z0-9.-]+|\[[0-9A-Fa-f:]+\]):\d{1,5}$/, '${path} is not host:port, such as 192.168.1.20:5025')
+    .nullable()
+    .defined(),
+  profileId: string().strict().max(60).nullable().defined(),
   sees: record({ supplies: list(oneOf(VISIBLE_KINDS), VISIBLE_KINDS.length), signals: list(text(40), 60) })
     .nullable()
     .defined(),
@@ -263,6 +264,16 @@ export const instrumentInput = record({
     power: spec.optional().default(undefined),
   }),
 });
+
+/** A profile as it is edited: one command an action; actions left out cannot be done. */
+export const instrumentProfileInput = record({
+  title: text(80),
+  class: oneOf(PROFILE_CLASSES),
+  commands: list(record({ action: text(40), command: text(200) }), 40),
+});
+
+/** One command typed at the console. */
+export const commandInput = record({ command: text(400) });
 
 const lineElement = record({
   kind: oneOf(ELEMENT_KINDS),

@@ -1,5 +1,6 @@
 // Shapes that travel over the API.
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
+import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { LimitSet } from '@lastmark/core/limits';
 import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
 import type { Device, Run } from '@lastmark/core/proof';
@@ -153,6 +154,8 @@ export interface InstrumentInput {
   class: (typeof INSTRUMENT_CLASSES)[number];
   firmware: string;
   calibrationDue: string | null;
+  address: string | null;
+  profileId: string | null;
   sees: Instrument['sees'];
   specs: Instrument['specs'];
 }
@@ -163,6 +166,41 @@ export interface StoredInstrument extends InstrumentInput, Instrument {
   specs: Instrument['specs'];
   sees: Instrument['sees'];
   version: number;
+}
+
+export interface InstrumentProfileInput {
+  title: string;
+  class: InstrumentProfile['class'];
+  commands: { action: string; command: string }[];
+}
+
+export interface StoredInstrumentProfile extends InstrumentProfileInput {
+  id: string;
+  /** Ships with Lastmark: it can be copied, not changed. */
+  builtIn: boolean;
+  version: number;
+}
+
+/** One line that went to or came from an instrument. */
+export interface TrafficLine {
+  at: number;
+  direction: 'out' | 'in' | 'note';
+  text: string;
+}
+
+export interface InstrumentTraffic {
+  state: 'connecting' | 'up' | 'down' | 'closed';
+  items: TrafficLine[];
+}
+
+export interface CommandAnswer extends InstrumentTraffic {
+  /** What it answered; null for a command that asks nothing. */
+  reply: string | null;
+}
+
+/** What came of "loads off", load by load. */
+export interface LoadsOffAnswer {
+  items: { instrumentId: string; name: string; sent: boolean; detail: string }[];
 }
 
 export interface RigInput {

@@ -4,6 +4,7 @@ import {
   type DeviceInput,
   type ImportInput,
   type InstrumentInput,
+  type InstrumentProfileInput,
   openapiDocument,
   type PointInput,
   type ReadOutInput,
@@ -32,6 +33,9 @@ import { type Answer, type Call, type Handlers, param } from './http/handlers.ts
 import { ProblemError } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { importFile, listColumnMaps } from './importer/import.ts';
+import { loadsOff, sendCommand, trafficOf } from './links/commands.ts';
+import type { Links } from './links/links.ts';
+import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
@@ -69,7 +73,7 @@ async function health({ db }: Call): Promise<unknown> {
 }
 
 /** All handlers. @param version version of the running program */
-export const createHandlers = (version: string): Handlers => ({
+export const createHandlers = (version: string, links: Links): Handlers => ({
   health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
   openapi: async () => ({ body: openapiDocument(version) }),
 
@@ -141,6 +145,17 @@ export const createHandlers = (version: string): Handlers => ({
   createInstrument: async ({ db, body }) => versioned(await createInstrument(db, body as InstrumentInput)),
   updateInstrument: async (call) =>
     versioned(await updateInstrument(call.db, param(call, 'instrumentId'), call.body as InstrumentInput, call.ifMatch)),
+  listInstrumentProfiles: async ({ db }) => ({ body: { items: await listProfiles(db) } }),
+  createInstrumentProfile: async ({ db, body }) => versioned(await createProfile(db, body as InstrumentProfileInput)),
+  updateInstrumentProfile: async (call) =>
+    versioned(
+      await changeProfile(call.db, param(call, 'profileId'), call.body as InstrumentProfileInput, call.ifMatch),
+    ),
+  sendCommand: async (call) => ({
+    body: await sendCommand(call.db, links, param(call, 'instrumentId'), (call.body as { command: string }).command),
+  }),
+  getTraffic: async (call) => ({ body: await trafficOf(call.db, links, param(call, 'instrumentId')) }),
+  loadsOff: async ({ db }) => ({ body: await loadsOff(db, links) }),
   listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
   createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
   updateRig: async (call) =>

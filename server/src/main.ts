@@ -8,6 +8,7 @@ import { migrate } from './db/migrate.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
+import { Links } from './links/links.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 
 const STOP_MILLISECONDS = 10_000;
@@ -18,8 +19,9 @@ async function main(): Promise<void> {
   const { pool, db } = connect(config.databaseUrl);
   await migrate(pool, MIGRATIONS);
   if (config.demo && (await seedDemo(db))) log.info('empty database: the demo was filled in');
+  const links = new Links();
   const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
-  const app = createApp({ db, handlers: createHandlers(config.version), log, web: WEB, loopbackOnly });
+  const app = createApp({ db, handlers: createHandlers(config.version, links), log, web: WEB, loopbackOnly });
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -28,6 +30,7 @@ async function main(): Promise<void> {
   const { port } = server.address() as AddressInfo;
   const stop = () => {
     log.info('stopping: finishing what was accepted');
+    links.close();
     server.close(() => pool.end().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();

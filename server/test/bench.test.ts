@@ -29,6 +29,8 @@ const wattmeter = {
   class: 'power analyser',
   firmware: '1.0',
   calibrationDue: '2027-01-31',
+  address: null,
+  profileId: null,
   sees: null,
   specs: { power: spec },
 };

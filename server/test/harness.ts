@@ -10,6 +10,7 @@ import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
+import { Links } from '../src/links/links.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 
 export interface Harness extends Connection {
@@ -31,14 +32,24 @@ export async function startHarness(name: string, { migrated = true } = {}): Prom
   if (migrated) await migrate(connection.pool, MIGRATIONS);
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
+  const links = new Links();
   const app = createApp({
     db: connection.db,
-    handlers: createHandlers('9.9.9'),
+    handlers: createHandlers('9.9.9', links),
     log: logger,
     web: '/nowhere',
     loopbackOnly: true,
   });
-  return { ...connection, app, url, log, stop: () => connection.pool.end() };
+  return {
+    ...connection,
+    app,
+    url,
+    log,
+    stop: () => {
+      links.close();
+      return connection.pool.end();
+    },
+  };
 }
 
 export const aSample = (
@@ -97,6 +108,8 @@ export function makers({ app }: Pick<Harness, 'app'>) {
           class: 'bench multimeter',
           firmware: '',
           calibrationDue: null,
+          address: null,
+          profileId: null,
           sees: null,
           specs,
         });

@@ -21,6 +21,8 @@ beforeAll(async () => {
     class: 'PD analyser',
     firmware: '1.1',
     calibrationDue: null,
+    address: null,
+    profileId: null,
     sees: { supplies: ['fixed', 'pps'], signals: ['dcp'] },
     specs: {},
   });
@@ -30,6 +32,8 @@ beforeAll(async () => {
     class: 'DC load',
     firmware: '',
     calibrationDue: null,
+    address: null,
+    profileId: null,
     sees: null,
     specs: {
       voltage: {

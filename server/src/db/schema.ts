@@ -1,6 +1,7 @@
 // The tables. Readings are only ever added: a correction is a new row that supersedes.
 import type { ModelInput, UnitInput } from '@lastmark/contract';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
+import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { NameplateClass } from '@lastmark/core/limits';
 import type { FilePlan } from '@lastmark/core/meter-file';
 import type { Device, Run } from '@lastmark/core/proof';
@@ -75,6 +76,9 @@ export const instruments = mysqlTable('instruments', {
   firmware: varchar('firmware', { length: 40 }).notNull(),
   calibrationDue: varchar('calibration_due', { length: 10 }),
   sees: jsonColumn<Sees>('sees'),
+  /** host:port where it answers SCPI; null for one that is read by eye. */
+  address: varchar('address', { length: 120 }),
+  profileId: varchar('profile_id', { length: 60 }),
   specs: jsonColumn<Instrument['specs']>('specs').notNull(),
   version: int('version').notNull().default(1),
 });
@@ -83,6 +87,13 @@ const instrumentRef = (name: string) =>
   ulidColumn(name)
     .notNull()
     .references((): AnyMySqlColumn => instruments.id);
+
+/** Profiles a bench made: actions of a class, and the strings that carry them out. */
+export const instrumentProfiles = mysqlTable('instrument_profiles', {
+  id: ulidColumn('id').primaryKey(),
+  profile: jsonColumn<InstrumentProfile>('profile').notNull(),
+  version: int('version').notNull().default(1),
+});
 
 export const rigs = mysqlTable('rigs', {
   id: ulidColumn('id').primaryKey(),

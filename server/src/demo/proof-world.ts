@@ -17,6 +17,8 @@ export const PROOF_INSTRUMENTS: Readonly<Record<AnalyserKey | 'load' | 'inlineGo
     class: 'PD analyser',
     firmware: '2.7',
     calibrationDue: null,
+    address: null,
+    profileId: null,
     sees: { supplies: ALL_KINDS, signals: ALL_MODES },
     specs: {},
   },
@@ -25,6 +27,8 @@ export const PROOF_INSTRUMENTS: Readonly<Record<AnalyserKey | 'load' | 'inlineGo
     class: 'PD analyser',
     firmware: '1.1',
     calibrationDue: null,
+    address: null,
+    profileId: null,
     sees: {
       supplies: ['fixed', 'variable', 'battery', 'pps', 'epr-avs'],
       signals: ['dcp', 'type-c-current', 'divider', 'stepped-high'],
@@ -36,6 +40,8 @@ export const PROOF_INSTRUMENTS: Readonly<Record<AnalyserKey | 'load' | 'inlineGo
     class: 'DC load',
     firmware: '4.0',
     calibrationDue: '2027-02-28',
+    address: null,
+    profileId: null,
     sees: null,
     specs: {
       voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.006, resolution: 0.001 },
@@ -47,6 +53,8 @@ export const PROOF_INSTRUMENTS: Readonly<Record<AnalyserKey | 'load' | 'inlineGo
     class: 'inline USB meter',
     firmware: '1.6',
     calibrationDue: '2027-02-28',
+    address: null,
+    profileId: null,
     sees: null,
     specs: {
       voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.005, resolution: 0.001 },

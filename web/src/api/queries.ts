@@ -1,11 +1,13 @@
 // What the screens ask the server for, each under one key.
 import type {
   AttachmentInfo,
+  InstrumentTraffic,
   Page,
   SampleDossier,
   SampleRow,
   StoredDevice,
   StoredInstrument,
+  StoredInstrumentProfile,
   StoredProfile,
   StoredRig,
 } from '@lastmark/contract/types';
@@ -67,6 +69,17 @@ export const instrumentsQuery = queryOptions({
   queryKey: ['instruments'],
   queryFn: ({ signal }) => api<Items<StoredInstrument>>('/instruments', { signal }),
 });
+
+export const instrumentProfilesQuery = queryOptions({
+  queryKey: ['instrument-profiles'],
+  queryFn: ({ signal }) => api<Items<StoredInstrumentProfile>>('/instrument-profiles', { signal }),
+});
+
+export const trafficQuery = (instrumentId: string) =>
+  queryOptions({
+    queryKey: ['traffic', instrumentId],
+    queryFn: ({ signal }) => api<InstrumentTraffic>(`/instruments/${instrumentId}/traffic`, { signal }),
+  });
 
 export const rigsQuery = queryOptions({
   queryKey: ['rigs'],

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { CommandBox } from './CommandBox.tsx';
 import { KeyList } from './KeyList.tsx';
+import { LoadsOff } from './LoadsOff.tsx';
 import { Spine } from './Spine.tsx';
 import { useKeys } from './useKeys.ts';
 
@@ -24,8 +25,11 @@ export function Frame() {
         Skip to the work surface
       </Box>
       <Spine onCommand={() => setOpen('command')} onKeys={() => setOpen('keys')} />
-      <Box component="main" id="work" tabIndex={-1} sx={{ flex: 1, minWidth: 0, '&:focus': { outline: 'none' } }}>
-        <Outlet />
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', minHeight: '100vh' }}>
+        <Box component="main" id="work" tabIndex={-1} sx={{ flex: 1, minWidth: 0, '&:focus': { outline: 'none' } }}>
+          <Outlet />
+        </Box>
+        <LoadsOff />
       </Box>
       {open === 'command' && <CommandBox onClose={() => setOpen(null)} onKeys={() => setOpen('keys')} />}
       {open === 'keys' && <KeyList onClose={() => setOpen(null)} />}

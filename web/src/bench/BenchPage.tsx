@@ -1,5 +1,5 @@
 // The bench: instruments with their accuracy and calibration, and the rigs made of them.
-import type { StoredDevice, StoredInstrument, StoredRig } from '@lastmark/contract/types';
+import type { StoredDevice, StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract/types';
 import { SUPPLY_WORDS } from '@lastmark/core/pd';
 import { formatPlain } from '@lastmark/core/quantity';
 import { type Sees, VISIBLE_KINDS } from '@lastmark/core/read-out';
@@ -14,11 +14,14 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
-import { devicesQuery, instrumentsQuery, rigsQuery } from '../api/queries.ts';
+import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, rigsQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { ConsoleDialog } from './ConsoleDialog.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
 import { Devices } from './Devices.tsx';
 import { InstrumentDialog } from './InstrumentDialog.tsx';
+import { ProfileDialog } from './ProfileDialog.tsx';
+import { Profiles } from './Profiles.tsx';
 import { RigDialog } from './RigDialog.tsx';
 import { describeSpec } from './spec.ts';
 import { Heads, none } from './tables.tsx';
@@ -30,8 +33,8 @@ function Part({
   children,
 }: {
   readonly title: string;
-  readonly action: string;
-  readonly onAction: () => void;
+  readonly action?: string;
+  readonly onAction?: () => void;
   readonly children: ReactNode;
 }) {
   return (
@@ -40,9 +43,11 @@ function Part({
         <Typography variant="h2" sx={{ flex: 1 }}>
           {title}
         </Typography>
-        <Button variant="outlined" onClick={onAction}>
-          {action}
-        </Button>
+        {action && (
+          <Button variant="outlined" onClick={onAction}>
+            {action}
+          </Button>
+        )}
       </Stack>
       <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}>
         {children}
@@ -69,9 +74,11 @@ function seesWords({ supplies, signals }: Sees): string {
 function Instruments({
   items,
   onChange,
+  onConsole,
 }: {
   readonly items: readonly StoredInstrument[];
   readonly onChange: (one: StoredInstrument) => void;
+  readonly onConsole: (one: StoredInstrument) => void;
 }) {
   if (items.length === 0) return none('No instruments yet. Readings take their uncertainty from the meters’ accuracy.');
   return (
@@ -84,6 +91,7 @@ function Instruments({
             <TableCell>
               {one.class}
               {one.firmware && `, firmware ${one.firmware}`}
+              {one.address && <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{one.address}</Box>}
             </TableCell>
             <TableCell>
               {(['power', 'voltage', 'current'] as const).map((quantity) => {
@@ -96,6 +104,11 @@ function Instruments({
               <Due due={one.calibrationDue} />
             </TableCell>
             <TableCell>
+              {one.address && (
+                <Button size="small" onClick={() => onConsole(one)} aria-label={`Console of ${one.name}`}>
+                  Console
+                </Button>
+              )}
               <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
                 Change
               </Button>
@@ -154,6 +167,8 @@ function Rigs({
 }
 
 type Open =
+  | { readonly kind: 'console'; readonly one: StoredInstrument }
+  | { readonly kind: 'profile'; readonly one: StoredInstrumentProfile }
   | { readonly kind: 'device'; readonly one: StoredDevice | null }
   | { readonly kind: 'instrument'; readonly one: StoredInstrument | null }
   | { readonly kind: 'rig'; readonly one: StoredRig | null };
@@ -162,6 +177,7 @@ export function BenchPage() {
   const instruments = useQuery(instrumentsQuery);
   const rigs = useQuery(rigsQuery);
   const devices = useQuery(devicesQuery);
+  const profiles = useQuery(instrumentProfilesQuery);
   const [open, setOpen] = useState<Open | null>(null);
   const close = () => setOpen(null);
   return (
@@ -181,7 +197,11 @@ export function BenchPage() {
               action="Add an instrument"
               onAction={() => setOpen({ kind: 'instrument', one: null })}
             >
-              <Instruments items={items} onChange={(one) => setOpen({ kind: 'instrument', one })} />
+              <Instruments
+                items={items}
+                onChange={(one) => setOpen({ kind: 'instrument', one })}
+                onConsole={(one) => setOpen({ kind: 'console', one })}
+              />
             </Part>
             <QueryGate query={rigs} what="the rigs">
               {(found) => (
@@ -200,6 +220,15 @@ export function BenchPage() {
           </Part>
         )}
       </QueryGate>
+      <QueryGate query={profiles} what="the profiles">
+        {({ items }) => (
+          <Part title="Profiles">
+            <Profiles items={items} onOpen={(one) => setOpen({ kind: 'profile', one })} />
+          </Part>
+        )}
+      </QueryGate>
+      {open?.kind === 'console' && <ConsoleDialog instrument={open.one} onClose={close} />}
+      {open?.kind === 'profile' && <ProfileDialog profile={open.one} onClose={close} />}
       {open?.kind === 'device' && <DeviceDialog device={open.one} onClose={close} />}
       {open?.kind === 'instrument' && <InstrumentDialog instrument={open.one} onClose={close} />}
       {open?.kind === 'rig' && <RigDialog rig={open.one} instruments={instruments.data?.items ?? []} onClose={close} />}

@@ -19,6 +19,7 @@ import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { Choice } from '../parts/fields.tsx';
+import { LinkFields } from './LinkFields.tsx';
 import { SEES_NOTHING_ELSE, SeesFields } from './SeesFields.tsx';
 import { fromSpecText, type SpecText, toSpecText } from './spec.ts';
 
@@ -80,6 +81,8 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
   const [kind, setKind] = useState<InstrumentInput['class']>(instrument?.class ?? 'power analyser');
   const [firmware, setFirmware] = useState(instrument?.firmware ?? '');
   const [sees, setSees] = useState<Sees>(instrument?.sees ?? SEES_NOTHING_ELSE);
+  const [address, setAddress] = useState(instrument?.address ?? '');
+  const [profileId, setProfileId] = useState(instrument?.profileId ?? '');
   const [due, setDue] = useState(instrument?.calibrationDue ?? '');
   const [specs, setSpecs] = useState<Record<SpecQuantity, SpecText>>({
     power: toSpecText(instrument?.specs.power, 'power'),
@@ -97,6 +100,8 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
         class: kind,
         firmware: firmware.trim(),
         calibrationDue: due.trim() || null,
+        address: address.trim() || null,
+        profileId: address.trim() ? profileId || null : null,
         sees: kind === 'PD analyser' ? sees : null,
         specs: Object.fromEntries(typed),
       };
@@ -146,6 +151,13 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
               slotProps={{ inputLabel: { shrink: true } }}
             />
           </Box>
+          <LinkFields
+            kind={kind}
+            address={address}
+            profileId={profileId}
+            onAddress={setAddress}
+            onProfile={setProfileId}
+          />
           {kind === 'PD analyser' && <SeesFields sees={sees} onChange={setSees} />}
           {SPEC_QUANTITIES.map((quantity) => (
             <SpecFields

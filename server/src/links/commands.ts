@@ -1,0 +1,59 @@
+// Commands typed at the console, the traffic of an instrument, and every load off.
+import { ScpiError } from '@lastmark/bench/scpi';
+import type { CommandAnswer, InstrumentTraffic, LoadsOffAnswer, StoredInstrument } from '@lastmark/contract';
+import { commandFor } from '@lastmark/core/instrument';
+import { listInstruments } from '../bench/store.ts';
+import type { Queries } from '../db/database.ts';
+import { notFound, refused } from '../http/problem.ts';
+import type { Links } from './links.ts';
+import { listProfiles, profileOf } from './profiles.ts';
+
+const SHOWN_TRAFFIC = 200;
+
+async function instrumentOf(db: Queries, id: string): Promise<StoredInstrument> {
+  const found = (await listInstruments(db)).find((one) => one.id === id);
+  if (!found) throw notFound('instrument');
+  return found;
+}
+
+/** Send one command. A query waits for its answer; anything else is followed by a look at the error queue. */
+export async function sendCommand(db: Queries, links: Links, id: string, command: string): Promise<CommandAnswer> {
+  if (/[\r\n]/.test(command)) throw refused('command', 'One command at a time, on one line.');
+  const client = await links.ready(await instrumentOf(db, id));
+  try {
+    const reply = command.includes('?') ? await client.query(command) : null;
+    if (reply === null) await client.confirm(command);
+    return { reply, state: client.state, items: client.traffic.slice(-SHOWN_TRAFFIC) };
+  } catch (error) {
+    if (error instanceof ScpiError) throw refused('command', error.message);
+    throw error;
+  }
+}
+
+/** What went both ways lately. An instrument nobody talked to yet is connected by asking. */
+export async function trafficOf(db: Queries, links: Links, id: string): Promise<InstrumentTraffic> {
+  const client = links.of(await instrumentOf(db, id));
+  return { state: client.state, items: client.traffic.slice(-SHOWN_TRAFFIC) };
+}
+
+/** Every load with an address is switched off, ahead of whatever waits. It never stops at the first that fails. */
+export async function loadsOff(db: Queries, links: Links): Promise<LoadsOffAnswer> {
+  const loads = (await listInstruments(db)).filter((one) => one.class === 'DC load' && one.address !== null);
+  const profiles = await listProfiles(db);
+  const items = await Promise.all(
+    loads.map(async (load) => {
+      const told = { instrumentId: load.id, name: load.name };
+      try {
+        const profile = profileOf(profiles, load);
+        if (!profile)
+          return { ...told, sent: false, detail: 'It has no profile, so nobody knows how to switch it off.' };
+        const client = await links.ready(load);
+        await client.write(commandFor(profile, 'off'), true);
+        return { ...told, sent: true, detail: 'off' };
+      } catch (error) {
+        return { ...told, sent: false, detail: error instanceof Error ? error.message : 'failed' };
+      }
+    }),
+  );
+  return { items };
+}

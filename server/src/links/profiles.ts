@@ -1,0 +1,82 @@
+// Instrument profiles: those that ship, and those this bench made.
+import type { InstrumentProfileInput, StoredInstrument, StoredInstrumentProfile } from '@lastmark/contract';
+import { BUILT_IN, type InstrumentProfile, profileProblems } from '@lastmark/core/instrument';
+import { eq } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
+import { instrumentProfiles } from '../db/schema.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { etagOf, requireMatch } from '../http/versions.ts';
+
+const toInput = ({ commands, ...rest }: InstrumentProfile): InstrumentProfileInput => ({
+  ...rest,
+  commands: Object.entries(commands).map(([action, command]) => ({ action, command })),
+});
+
+const toProfile = ({ title, class: kind, commands }: InstrumentProfileInput): InstrumentProfile => ({
+  title,
+  class: kind,
+  commands: Object.fromEntries(commands.map(({ action, command }) => [action, command])),
+});
+
+const idOf = ({ class: kind }: InstrumentProfile): string => `built-in-${kind.toLowerCase().replaceAll(' ', '-')}`;
+
+const SHIPPED: readonly StoredInstrumentProfile[] = BUILT_IN.map((profile) => ({
+  ...toInput(profile),
+  id: idOf(profile),
+  builtIn: true,
+  version: 1,
+}));
+
+export async function listProfiles(db: Queries): Promise<StoredInstrumentProfile[]> {
+  const rows = await db.select().from(instrumentProfiles).orderBy(instrumentProfiles.id);
+  return [
+    ...SHIPPED,
+    ...rows.map(({ id, profile, version }) => ({ ...toInput(profile), id, builtIn: false, version })),
+  ];
+}
+
+/** The profile an instrument is driven by; undefined when it has none, or one of another class. */
+export function profileOf(
+  profiles: readonly StoredInstrumentProfile[],
+  instrument: Pick<StoredInstrument, 'profileId' | 'class'>,
+): InstrumentProfile | undefined {
+  const found = profiles.find(({ id, class: kind }) => id === instrument.profileId && kind === instrument.class);
+  return found && toProfile(found);
+}
+
+function checked(input: InstrumentProfileInput): InstrumentProfile {
+  const profile = toProfile(input);
+  if (Object.keys(profile.commands).length !== input.commands.length)
+    throw refused('commands', 'An action stands once in a profile.');
+  const [problem] = profileProblems(profile);
+  if (problem) throw refused('commands', problem);
+  return profile;
+}
+
+export async function createProfile(db: Database, input: InstrumentProfileInput): Promise<StoredInstrumentProfile> {
+  const id = newId();
+  await db.insert(instrumentProfiles).values({ id, profile: checked(input) });
+  return { ...input, id, builtIn: false, version: 1 };
+}
+
+export async function changeProfile(
+  db: Database,
+  id: string,
+  input: InstrumentProfileInput,
+  seen: string | null,
+): Promise<StoredInstrumentProfile> {
+  if (SHIPPED.some((one) => one.id === id))
+    throw refused('profileId', 'This profile ships with Lastmark. Copy it, then change the copy.');
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(instrumentProfiles).where(eq(instrumentProfiles.id, id)).for('update');
+    if (!row) throw notFound('profile');
+    requireMatch(seen, etagOf(row.version), 'profile');
+    const version = row.version + 1;
+    await tx
+      .update(instrumentProfiles)
+      .set({ profile: checked(input), version })
+      .where(eq(instrumentProfiles.id, id));
+    return { ...input, id, builtIn: false, version };
+  });
+}

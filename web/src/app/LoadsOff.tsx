@@ -1,0 +1,72 @@
+// Loads off: big, on every view as soon as a load has an address. Esc does the same outside dialogs and fields.
+import type { LoadsOffAnswer } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { api } from '../api/client.ts';
+import { instrumentsQuery } from '../api/queries.ts';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('[role="dialog"], [role="listbox"], input, textarea') !== null;
+
+export function LoadsOff() {
+  const { data } = useQuery(instrumentsQuery);
+  const there = data?.items.some(({ class: kind, address }) => kind === 'DC load' && address !== null) ?? false;
+  const off = useMutation({ mutationFn: () => api<LoadsOffAnswer>('/loads-off', { method: 'POST', body: {} }) });
+  const { mutate } = off;
+  useEffect(() => {
+    if (!there) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && !isTyping(event.target)) mutate();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [there, mutate]);
+  if (!there) return null;
+  const failed = off.data?.items.filter(({ sent }) => !sent) ?? [];
+  const said = off.error
+    ? `Not sent: ${off.error.message} Switch the loads off by hand.`
+    : failed.length > 0
+      ? `${failed.map(({ name, detail }) => `${name}: ${detail}`).join(' ')} Switch it off by hand.`
+      : off.data
+        ? 'Every load is off.'
+        : 'Loads are connected.';
+  const wrong = off.error !== null || failed.length > 0;
+  return (
+    <Box
+      component="section"
+      aria-label="Bench line"
+      sx={{
+        position: 'sticky',
+        bottom: 0,
+        zIndex: 5,
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        px: 3,
+        py: 1,
+        borderTop: 1,
+        borderColor: 'divider',
+        bgcolor: 'background.paper',
+      }}
+    >
+      <Box
+        role="status"
+        sx={{ flex: 1, color: wrong ? 'error.main' : 'text.secondary', fontWeight: wrong ? 600 : 400 }}
+      >
+        {wrong && '▼ '}
+        {said}
+      </Box>
+      <Button
+        variant="contained"
+        color="error"
+        size="large"
+        onClick={() => mutate()}
+        endIcon={<kbd style={{ fontSize: 12 }}>Esc</kbd>}
+      >
+        Loads off
+      </Button>
+    </Box>
+  );
+}

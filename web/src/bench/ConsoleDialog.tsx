@@ -1,0 +1,117 @@
+// What goes to and comes from one instrument, and a line to try a command on.
+import type { CommandAnswer, InstrumentTraffic, StoredInstrument } from '@lastmark/contract/types';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { api } from '../api/client.ts';
+import { queryClient, trafficQuery } from '../api/queries.ts';
+
+const STATE_WORDS: Readonly<Record<InstrumentTraffic['state'], string>> = {
+  up: '● connected',
+  connecting: '◌ connecting',
+  down: '▼ not connected',
+  closed: '▼ closed',
+};
+const ARROWS = { out: '→', in: '←', note: '·' } as const;
+
+function Traffic({ items }: Pick<InstrumentTraffic, 'items'>) {
+  const end = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: scrolls when a line is added
+  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [items.length]);
+  return (
+    <Box
+      role="log"
+      aria-label="Traffic"
+      tabIndex={0}
+      sx={{
+        height: 320,
+        overflowY: 'auto',
+        p: 1,
+        border: 1,
+        borderColor: 'divider',
+        borderRadius: 1,
+        bgcolor: 'background.default',
+        fontVariantNumeric: 'tabular-nums',
+        fontSize: 14,
+      }}
+    >
+      {items.length === 0 && <Typography color="text.secondary">Nothing said yet. Try *IDN?</Typography>}
+      {items.map(({ at, direction, text }, index) => (
+        <Box
+          // biome-ignore lint/suspicious/noArrayIndexKey: lines have no identity but their place
+          key={index}
+          sx={{ display: 'flex', gap: 1, color: direction === 'note' ? 'text.secondary' : 'text.primary' }}
+        >
+          <span>{new Date(at).toISOString().slice(11, 23)}</span>
+          <span>{ARROWS[direction]}</span>
+          <Box component="span" sx={{ overflowWrap: 'anywhere' }}>
+            {text}
+          </Box>
+        </Box>
+      ))}
+      <div ref={end} />
+    </Box>
+  );
+}
+
+interface Props {
+  readonly instrument: StoredInstrument;
+  readonly onClose: () => void;
+}
+
+export function ConsoleDialog({ instrument, onClose }: Props) {
+  const query = trafficQuery(instrument.id);
+  const traffic = useQuery({ ...query, refetchInterval: 1000 });
+  const [command, setCommand] = useState('');
+  const send = useMutation({
+    mutationFn: () =>
+      api<CommandAnswer>(`/instruments/${instrument.id}/commands`, { method: 'POST', body: { command } }),
+    onSuccess: ({ reply: _, ...answer }) => {
+      queryClient.setQueryData(query.queryKey, answer);
+      setCommand('');
+    },
+    onError: () => traffic.refetch(),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (command.trim()) send.mutate();
+  };
+  return (
+    <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="console-title">
+      <form onSubmit={submit} noValidate>
+        <DialogTitle id="console-title">
+          {instrument.name}, {instrument.address}
+        </DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }}>
+          <Typography aria-live="polite">{traffic.data ? STATE_WORDS[traffic.data.state] : 'Asking …'}</Typography>
+          <Traffic items={traffic.data?.items ?? []} />
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
+            <TextField
+              label="Command"
+              autoFocus
+              value={command}
+              onChange={(event) => setCommand(event.target.value)}
+              slotProps={{ htmlInput: { maxLength: 400, spellCheck: false, autoComplete: 'off' } }}
+            />
+            <Button type="submit" variant="contained" disabled={send.isPending || command.trim() === ''}>
+              Send
+            </Button>
+          </Box>
+          {send.error && <Alert severity="error">{send.error.message}</Alert>}
+          {traffic.error && <Alert severity="error">{traffic.error.message}</Alert>}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>Close</Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}
