@@ -11,6 +11,7 @@ needBuild();
 const { measureMeterFile } = await import('./measure/meter-file.mjs');
 const { measureImport, measureList } = await import('./measure/server.mjs');
 const { measureDecode } = await import('./measure/decode.mjs');
+const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -21,6 +22,7 @@ const stage = await startStage();
 try {
   await measureFirstView(stage.url);
   await measureDecode(stage.url);
+  await measureLoadsOff(stage.url);
   await measureImport(stage.url, file);
   await measureList(stage.url);
 } finally {

@@ -25,6 +25,7 @@ function claimFolder() {
 
 let database;
 let server;
+let bench;
 let stopping = false;
 
 async function stop(code) {
@@ -36,6 +37,11 @@ async function stop(code) {
     server.kill('SIGTERM');
     await ended;
   }
+  if (bench && bench.exitCode === null) {
+    const ended = new Promise((resolve) => bench.once('exit', resolve));
+    bench.kill('SIGTERM');
+    await ended;
+  }
   if (database) {
     say('stopping the database');
     await database.stop();
@@ -45,12 +51,39 @@ async function stop(code) {
   process.exit(code);
 }
 
-function startServer(databaseUrl) {
+/** The simulated bench of the demo. Without its ports everything else still works. @returns its first port, or null */
+function startBench() {
+  const port = process.env.BENCH_PORT ?? '5300';
+  bench = fork(join(ROOT, 'bench', 'dist', 'main.js'), [], {
+    cwd: ROOT,
+    detached: true,
+    stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    env: { ...process.env, BENCH_PORT: port },
+  });
+  let complaint = '';
+  bench.stderr.on('data', (piece) => {
+    complaint += piece;
+  });
+  return new Promise((resolve) => {
+    bench.once('message', () => resolve(port));
+    bench.once('exit', () => {
+      if (!stopping && complaint) console.error(`${complaint.trim()} Going on without it.`);
+      resolve(null);
+    });
+  });
+}
+
+function startServer(databaseUrl, benchPort) {
   // detached: a Ctrl-C at the terminal reaches this script alone, which then stops things in order.
   server = fork(join(ROOT, 'server', 'dist', 'main.js'), [], {
     cwd: ROOT,
     detached: true,
-    env: { ...process.env, DATABASE_URL: databaseUrl, LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+      ...(benchPort ? { BENCH_PORT: benchPort } : {}),
+    },
   });
   server.on('message', ({ ready, port }) => {
     if (!ready) return;
@@ -93,6 +126,9 @@ else {
   });
 }
 if (!stopping) {
+  const demo = process.env.LASTMARK_DEMO !== '0';
+  if (demo) say('starting the simulated bench');
+  const benchPort = demo ? await startBench() : null;
   say('starting the server (first it brings the tables up to date)');
-  startServer(configured ?? database.url);
+  startServer(configured ?? database.url, benchPort);
 }

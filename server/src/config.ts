@@ -8,6 +8,8 @@ export interface Config {
   readonly port: number;
   /** Fill an empty database with the demo. */
   readonly demo: boolean;
+  /** First port of the simulated bench, where there is one. */
+  readonly benchPort: number | null;
   readonly version: string;
   readonly logLevel: string;
 }
@@ -27,6 +29,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     host: env.HOST ?? '127.0.0.1',
     port,
     demo: env.LASTMARK_DEMO !== '0',
+    benchPort: env.BENCH_PORT ? Number(env.BENCH_PORT) : null,
     version,
     logLevel: env.LOG_LEVEL ?? 'info',
   };

@@ -18,7 +18,7 @@ async function main(): Promise<void> {
   const log = pino({ level: config.logLevel });
   const { pool, db } = connect(config.databaseUrl);
   await migrate(pool, MIGRATIONS);
-  if (config.demo && (await seedDemo(db))) log.info('empty database: the demo was filled in');
+  if (config.demo && (await seedDemo(db, config.benchPort))) log.info('empty database: the demo was filled in');
   const links = new Links();
   const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
   const app = createApp({ db, handlers: createHandlers(config.version, links), log, web: WEB, loopbackOnly });

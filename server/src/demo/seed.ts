@@ -13,6 +13,7 @@ import { createSetup } from '../setups/store.ts';
 import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
+import { createSimulatedInstruments } from './simulated.ts';
 import { type DemoLoading, type DemoSample, type DemoUnit, INSTRUMENTS, SHELF } from './world.ts';
 
 const SEED = 20_260_301;
@@ -191,8 +192,12 @@ async function seedSample(
   await measureUnit(db, bench, sample.id, first, physics);
 }
 
-/** Fill the database unless someone has used it. @returns whether it was filled */
-export async function seedDemo(db: Database): Promise<boolean> {
+/**
+ * Fill the database unless someone has used it.
+ * @param benchPort first port of the simulated bench, whose instruments then stand at Bench with their addresses
+ * @returns whether it was filled
+ */
+export async function seedDemo(db: Database, benchPort: number | null = null): Promise<boolean> {
   const [rows] = (await db.execute(
     sql`SELECT (SELECT COUNT(*) FROM samples) + (SELECT COUNT(*) FROM instruments) AS used`,
   )) as unknown as [{ used: number }[]];
@@ -201,6 +206,7 @@ export async function seedDemo(db: Database): Promise<boolean> {
   await withSeededIds(seededRandom(SEED + 2), START, async () => {
     const bench = await createBench(db, random);
     for (const sample of SHELF) await seedSample(db, bench, sample);
+    if (benchPort) await createSimulatedInstruments(db, benchPort);
   });
   return true;
 }

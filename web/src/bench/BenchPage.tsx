@@ -103,7 +103,7 @@ function Instruments({
             <TableCell>
               <Due due={one.calibrationDue} />
             </TableCell>
-            <TableCell>
+            <TableCell sx={{ whiteSpace: 'nowrap' }}>
               {one.address && (
                 <Button size="small" onClick={() => onConsole(one)} aria-label={`Console of ${one.name}`}>
                   Console

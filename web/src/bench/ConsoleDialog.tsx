@@ -25,7 +25,10 @@ const ARROWS = { out: '→', in: '←', note: '·' } as const;
 function Traffic({ items }: Pick<InstrumentTraffic, 'items'>) {
   const end = useRef<HTMLDivElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: scrolls when a line is added
-  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [items.length]);
+  useEffect(() => {
+    // Newer browsers answer with a promise, which is no way to clean up.
+    void end.current?.scrollIntoView({ block: 'nearest' });
+  }, [items.length]);
   return (
     <Box
       role="log"
