@@ -69,10 +69,7 @@ function temperatureRefusal(
   return parsed.ok ? null : parsed.reason;
 }
 
-/**
- * Why a run cannot be taken as entered, in a sentence; null when it can.
- * @param override a reason to go beyond the rating of the line, already given
- */
+/** Why a run cannot be taken as entered, in a sentence; null when it can. Runs have no way past the rating of the line. */
 export function runRefusal(run: NewRun, situation: Situation): string | null {
   if (run.withdrawn) return null;
   if (run.kind === 'over')

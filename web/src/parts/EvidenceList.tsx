@@ -24,6 +24,7 @@ export function limitWords({ limit, quantity }: Pick<ClaimTest, 'limit' | 'quant
 function Test({ test }: { readonly test: ClaimTest }) {
   const { dossier } = useOnBench();
   const points = dossier.points.filter(({ id }) => test.evidence.pointIds.includes(id));
+  const runs = dossier.runs.filter(({ id }) => test.evidence.pointIds.includes(id));
   const probability = test.probability === null ? '' : ` · ${formatProbability(test.probability)} likely to conform`;
   return (
     <Box component="li" sx={{ mt: 1.25 }}>
@@ -37,6 +38,12 @@ function Test({ test }: { readonly test: ClaimTest }) {
         {probability}
       </Typography>
       <ReadingList points={points} />
+      {runs.map(({ id, kind, port, takenAt, note }) => (
+        <Typography key={id} variant="body2">
+          {kind} run on {port}, {takenAt.slice(0, 16).replace('T', ' ')}
+          {note && `: ${note}`}
+        </Typography>
+      ))}
     </Box>
   );
 }
