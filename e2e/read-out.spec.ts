@@ -88,7 +88,14 @@ test('a read-out of the sample export goes in again, conditions and all', async 
   const { readOuts } = await (await page.request.get(`/api/samples/${from}/export.json`)).json();
   const { id } = await freshSample(page, 'Round trip');
   const dialog = await openEntry(page, id);
-  await dialog.getByLabel('What the analyser shows').fill(JSON.stringify(readOuts[0]));
+  // The whole export has several; one is chosen.
+  const whole = await (await page.request.get(`/api/samples/${from}/export.json`)).text();
+  await dialog
+    .getByLabel('File of words')
+    .setInputFiles({ name: 'sample.json', mimeType: 'application/json', buffer: Buffer.from(whole) });
+  await expect(dialog.getByText(`${readOuts.length} read-outs are in this text.`)).toBeVisible();
+  await dialog.getByLabel('Which read-out').click();
+  await page.getByRole('option').first().click();
   await expect(dialog.getByText(/Taken as a read-out in the open form: 10 positions, EPR/)).toBeVisible();
   await dialog.getByRole('button', { name: 'Take the conditions from the file too' }).click();
   await dialog.getByRole('button', { name: 'Keep the read-out' }).click();

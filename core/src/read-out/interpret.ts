@@ -31,6 +31,8 @@ export interface Interpreted {
   readonly identity: readonly number[];
   readonly messages: readonly Message[];
   readonly readOut: Partial<ReadOut> | null;
+  /** Several read-outs in one text, of which one is to be chosen. */
+  readonly several: readonly Partial<ReadOut>[];
   readonly findings: readonly Finding[];
 }
 
@@ -42,6 +44,7 @@ const NOTHING: Interpreted = {
   identity: [],
   messages: [],
   readOut: null,
+  several: [],
   findings: [],
 };
 
@@ -78,9 +81,9 @@ function fromMessages(messages: readonly Message[]): Pick<Interpreted, 'offers' 
 export function interpret(text: string, order: ByteOrder, are: WordsAre, known: readonly number[] = []): Interpreted {
   if (text.trim() === '') return NOTHING;
   if (isList(text) || isOfferLines(text)) {
-    const { words, findings, readOut } = readList(text);
-    const form = readOut ? 'open form' : isList(text) ? 'list' : 'lines';
-    return { ...NOTHING, form, offers: words, epr: readOut?.epr ?? isEpr(words), readOut, findings };
+    const { words, findings, readOut, several } = readList(text);
+    const form = readOut || several.length > 0 ? 'open form' : isList(text) ? 'list' : 'lines';
+    return { ...NOTHING, form, offers: words, epr: readOut?.epr ?? isEpr(words), readOut, several, findings };
   }
   const { form, words, messages, findings } = readHex(text, order);
   if (form === 'messages') return { ...NOTHING, form, messages, findings, ...fromMessages(messages) };

@@ -9,6 +9,8 @@ export interface ListReading {
   readonly findings: readonly Finding[];
   /** A whole read-out in the open form, when the text held one. */
   readonly readOut: Partial<ReadOut> | null;
+  /** All of them, when it held several: one is to be chosen. */
+  readonly several: readonly Partial<ReadOut>[];
 }
 
 const fault = (sentence: string): Finding => ({ kind: 'unreadable', grade: 'fault', sentence, positions: [] });
@@ -105,28 +107,28 @@ function wordsFrom(rows: readonly unknown[]): Pick<ListReading, 'words' | 'findi
 
 const isRecord = (value: unknown): value is Row => typeof value === 'object' && value !== null && !Array.isArray(value);
 
+const nothingWith = (finding: Finding): ListReading => ({ words: [], findings: [finding], readOut: null, several: [] });
+
 function fromJson(text: string): ListReading {
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch {
-    return { words: [], findings: [fault('This is not sound JSON.')], readOut: null };
+    return nothingWith(fault('This is not sound JSON.'));
   }
-  if (Array.isArray(value)) return { ...wordsFrom(value), readOut: null };
-  if (!isRecord(value))
-    return { words: [], findings: [fault('A list of offers, or a read-out, is expected.')], readOut: null };
+  if (Array.isArray(value)) return { ...wordsFrom(value), readOut: null, several: [] };
+  if (!isRecord(value)) return nothingWith(fault('A list of offers, or a read-out, is expected.'));
   // A sample export holds its read-outs under `readOuts`.
   const nested = Array.isArray(value.readOuts) ? value.readOuts : null;
-  if (nested && nested.length !== 1)
-    return {
-      words: [],
-      findings: [fault(`${nested.length} read-outs are in this file. Paste the one that is wanted.`)],
-      readOut: null,
-    };
+  if (nested && nested.length !== 1) {
+    const several = nested.filter(isRecord) as Partial<ReadOut>[];
+    const finding = fault(`${nested.length} read-outs are in this text. Choose the one that is wanted.`);
+    return { ...nothingWith(finding), several };
+  }
   const one = nested ? nested[0] : value;
   if (!isRecord(one) || !Array.isArray(one.words))
-    return { words: [], findings: [fault('The list of offers is expected under "words".')], readOut: null };
-  return { ...wordsFrom(one.words), readOut: one as Partial<ReadOut> };
+    return nothingWith(fault('The list of offers is expected under "words".'));
+  return { ...wordsFrom(one.words), readOut: one as Partial<ReadOut>, several: [] };
 }
 
 function fromCsv(text: string): ListReading {
@@ -135,7 +137,7 @@ function fromCsv(text: string): ListReading {
     skipEmptyLines: true,
     transformHeader: (head) => head.trim().toLowerCase(),
   });
-  return { ...wordsFrom(data), readOut: null };
+  return { ...wordsFrom(data), readOut: null, several: [] };
 }
 
 /** Whether text is a list rather than hexadecimal words. */
@@ -160,5 +162,6 @@ export function readList(text: string): ListReading {
         .filter(Boolean),
     ),
     readOut: null,
+    several: [],
   };
 }

@@ -77,7 +77,9 @@ describe('what people paste', () => {
       readList('kind,volts,amps\nfixed,5,3\nplasma,9,3\nfixed,500,3').findings.map(({ sentence }) => sentence),
     ).toEqual([expect.stringContaining('Line 2: "plasma" is no kind of offer'), expect.stringContaining('Line 3')]);
     expect(readList('{"words":').findings[0]?.sentence).toBe('This is not sound JSON.');
-    expect(readList('{"readOuts":[{"words":[]},{"words":[]}]}').findings[0]?.sentence).toContain('2 read-outs');
+    const two = readList('{"readOuts":[{"port":"C1","words":[]},{"port":"C2","words":[]}]}');
+    expect(two.findings[0]?.sentence).toContain('2 read-outs are in this text');
+    expect(two.several.map(({ port }) => port)).toEqual(['C1', 'C2']);
   });
 
   it('whatever it is, gives findings and never an exception', () => {

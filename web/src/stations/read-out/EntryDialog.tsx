@@ -104,6 +104,20 @@ export function EntryDialog({ port, correct, onClose }: Props) {
               onListing={(to) => startTransition(() => setListing(to))}
               decoded={decoded}
             />
+            {decoded.several.length > 0 && (
+              <Choice
+                label="Which read-out"
+                value=""
+                options={decoded.several.map((one, index) => ({
+                  value: String(index),
+                  label: `${one.port ?? '?'}, ${one.takenAt?.slice(0, 16).replace('T', ' ') ?? 'time not noted'}, ${one.words?.length ?? 0} positions`,
+                }))}
+                onChange={(index) => {
+                  setListing(null);
+                  set({ text: JSON.stringify(decoded.several[Number(index)]) });
+                }}
+              />
+            )}
             {decoded.readOut && (
               <Button variant="outlined" onClick={() => set(fromReadOut(decoded.readOut ?? {}, form))}>
                 Take the conditions from the file too
