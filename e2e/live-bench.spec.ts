@@ -9,6 +9,22 @@ test('a load is connected, spoken to at the console, and switched off from any v
   const stage = (await startStage({ demo: false })) as { url: string; stop: () => Promise<void> };
   const bench = (await startSimulatedBench()) as { ports: Record<string, number>; stop: () => Promise<void> };
   try {
+    // The charger on the simulated bench gets its mains.
+    const source = await page.request.post(`${stage.url}/api/instruments`, {
+      data: {
+        name: 'Valley mains',
+        class: 'AC source',
+        firmware: '',
+        calibrationDue: null,
+        address: `127.0.0.1:${bench.ports['ac-source']}`,
+        profileId: 'built-in-ac-source',
+        sees: null,
+        specs: {},
+      },
+    });
+    const { id } = (await source.json()) as { id: string };
+    const on = await page.request.post(`${stage.url}/api/instruments/${id}/commands`, { data: { command: 'OUTP ON' } });
+    expect(on.status()).toBe(201);
     await page.goto(`${stage.url}/bench`);
     await expect(page.getByRole('button', { name: 'Loads off' })).toHaveCount(0);
     await page.getByRole('button', { name: 'Add an instrument' }).first().click();
@@ -43,10 +59,13 @@ test('a load is connected, spoken to at the console, and switched off from any v
     await expect(dialog.getByRole('log').getByText('1', { exact: true })).toBeVisible();
     await dialog.getByRole('button', { name: 'Close' }).click();
 
+    const line = page.getByRole('region', { name: 'Bench line' });
+    await expect(line).toContainText(/4\.\d\d V 1\.(49|50)\d A 7\.\d W/);
     await page.getByRole('link', { name: 'Rules' }).click();
     await expect(page.getByRole('heading', { name: 'Rules' })).toBeVisible();
     await page.keyboard.press('Escape');
     await expect(page.getByRole('status')).toContainText('Every load is off.');
+    await expect(line).toContainText(/[45]\.\d\d V -?0\.00\d A/);
     await page.getByRole('link', { name: 'Bench' }).click();
     await page.getByRole('button', { name: 'Console of Valley load' }).click();
     await expect(dialog.getByRole('log')).toContainText('INP:ALL OFF');

@@ -126,6 +126,7 @@ export const ROUTES = {
     body: commandInput,
   }),
   getTraffic: get('/instruments/{instrumentId}/traffic', 'The last lines that went to and came from an instrument'),
+  live: get('/live', 'Live numbers of connected instruments, as server-sent events', { answers: 'text/event-stream' }),
   loadsOff: write('post', '/loads-off', 'Switch every load off, ahead of anything that waits'),
   listRigs: get('/rigs', 'The rigs of the bench'),
   createRig: write('post', '/rigs', 'Add a rig', { body: rigInput }),

@@ -198,6 +198,19 @@ export interface CommandAnswer extends InstrumentTraffic {
   reply: string | null;
 }
 
+/** One instrument's numbers at a moment, in the order its class tells them; null for what is no number. */
+export interface LiveEvent {
+  /** Counts up; a browser that comes back names the last one it saw. */
+  id: number;
+  at: string;
+  instrumentId: string;
+  name: string;
+  class: string;
+  values: (number | null)[];
+  /** Why there are no numbers, or what is suspicious about them. */
+  problem: string | null;
+}
+
 /** What came of "loads off", load by load. */
 export interface LoadsOffAnswer {
   items: { instrumentId: string; name: string; sent: boolean; detail: string }[];

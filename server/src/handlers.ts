@@ -36,6 +36,8 @@ import { importFile, listColumnMaps } from './importer/import.ts';
 import { loadsOff, sendCommand, trafficOf } from './links/commands.ts';
 import type { Links } from './links/links.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
+import { streamEvents } from './live/answer.ts';
+import type { LiveStream } from './live/stream.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
@@ -73,7 +75,7 @@ async function health({ db }: Call): Promise<unknown> {
 }
 
 /** All handlers. @param version version of the running program */
-export const createHandlers = (version: string, links: Links): Handlers => ({
+export const createHandlers = (version: string, links: Links, live: LiveStream): Handlers => ({
   health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
   openapi: async () => ({ body: openapiDocument(version) }),
 
@@ -155,6 +157,7 @@ export const createHandlers = (version: string, links: Links): Handlers => ({
     body: await sendCommand(call.db, links, param(call, 'instrumentId'), (call.body as { command: string }).command),
   }),
   getTraffic: async (call) => ({ body: await trafficOf(call.db, links, param(call, 'instrumentId')) }),
+  live: async () => ({ stream: (response, lastId) => streamEvents(live, response, lastId) }),
   loadsOff: async ({ db }) => ({ body: await loadsOff(db, links) }),
   listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
   createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),

@@ -9,6 +9,7 @@ import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
 import { Links } from './links/links.ts';
+import { LiveStream } from './live/stream.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 
 const STOP_MILLISECONDS = 10_000;
@@ -20,8 +21,9 @@ async function main(): Promise<void> {
   await migrate(pool, MIGRATIONS);
   if (config.demo && (await seedDemo(db, config.benchPort))) log.info('empty database: the demo was filled in');
   const links = new Links();
+  const live = new LiveStream(db, links);
   const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
-  const app = createApp({ db, handlers: createHandlers(config.version, links), log, web: WEB, loopbackOnly });
+  const app = createApp({ db, handlers: createHandlers(config.version, links, live), log, web: WEB, loopbackOnly });
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -30,6 +32,7 @@ async function main(): Promise<void> {
   const { port } = server.address() as AddressInfo;
   const stop = () => {
     log.info('stopping: finishing what was accepted');
+    live.close();
     links.close();
     server.close(() => pool.end().then(() => process.exit(0)));
     server.closeIdleConnections();

@@ -11,6 +11,7 @@ import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
 import { Links } from '../src/links/links.ts';
+import { LiveStream } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 
 export interface Harness extends Connection {
@@ -33,9 +34,10 @@ export async function startHarness(name: string, { migrated = true } = {}): Prom
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
   const links = new Links();
+  const live = new LiveStream(connection.db, links);
   const app = createApp({
     db: connection.db,
-    handlers: createHandlers('9.9.9', links),
+    handlers: createHandlers('9.9.9', links, live),
     log: logger,
     web: '/nowhere',
     loopbackOnly: true,
@@ -46,6 +48,7 @@ export async function startHarness(name: string, { migrated = true } = {}): Prom
     url,
     log,
     stop: () => {
+      live.close();
       links.close();
       return connection.pool.end();
     },

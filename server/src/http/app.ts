@@ -65,7 +65,9 @@ function operation(route: Route, handler: Handler, db: Database): RequestHandler
         }
       : null;
     const params = request.params as Record<string, string>;
-    send(response, route, await handler({ params, query: query.value, body: body.value, file, ifMatch, db }));
+    const answer = await handler({ params, query: query.value, body: body.value, file, ifMatch, db });
+    if (answer.stream) answer.stream(response, request.get('Last-Event-ID'));
+    else send(response, route, answer);
   };
 }
 

@@ -1,5 +1,6 @@
 // How an operation is written: from a checked call to an answer.
 import type { Operation } from '@lastmark/contract';
+import type { Response } from 'express';
 import type { Database } from '../db/database.ts';
 
 /** What an operation gets. Body and query have passed their schema. */
@@ -17,6 +18,8 @@ export interface Answer {
   readonly body?: unknown;
   readonly etag?: string;
   readonly headers?: Readonly<Record<string, string>>;
+  /** Takes over the response and writes to it as long as it lasts. */
+  readonly stream?: (response: Response, lastEventId: string | undefined) => void;
 }
 
 export type Handler = (call: Call) => Promise<Answer>;

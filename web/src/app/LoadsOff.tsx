@@ -1,4 +1,5 @@
-// Loads off: big, on every view as soon as a load has an address. Esc does the same outside dialogs and fields.
+// The bench line: live numbers, and Loads off, big and on every view as soon as a load has an address. Esc does the same
+// outside dialogs and fields.
 import type { LoadsOffAnswer } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -6,6 +7,8 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { api } from '../api/client.ts';
 import { instrumentsQuery } from '../api/queries.ts';
+import { LiveNumbers } from './LiveNumbers.tsx';
+import { useLive } from './useLive.ts';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="dialog"], [role="listbox"], input, textarea') !== null;
@@ -13,6 +16,7 @@ const isTyping = (target: EventTarget | null): boolean =>
 export function LoadsOff() {
   const { data } = useQuery(instrumentsQuery);
   const there = data?.items.some(({ class: kind, address }) => kind === 'DC load' && address !== null) ?? false;
+  const live = useLive(there);
   const off = useMutation({ mutationFn: () => api<LoadsOffAnswer>('/loads-off', { method: 'POST', body: {} }) });
   const { mutate } = off;
   useEffect(() => {
@@ -31,7 +35,9 @@ export function LoadsOff() {
       ? `${failed.map(({ name, detail }) => `${name}: ${detail}`).join(' ')} Switch it off by hand.`
       : off.data
         ? 'Every load is off.'
-        : 'Loads are connected.';
+        : live.open
+          ? ''
+          : 'Loads are connected; live numbers are on their way.';
   const wrong = off.error !== null || failed.length > 0;
   return (
     <Box
@@ -51,10 +57,10 @@ export function LoadsOff() {
         bgcolor: 'background.paper',
       }}
     >
-      <Box
-        role="status"
-        sx={{ flex: 1, color: wrong ? 'error.main' : 'text.secondary', fontWeight: wrong ? 600 : 400 }}
-      >
+      <Box sx={{ flex: 1 }}>
+        <LiveNumbers live={live} />
+      </Box>
+      <Box role="status" sx={{ color: wrong ? 'error.main' : 'text.secondary', fontWeight: wrong ? 600 : 400 }}>
         {wrong && '▼ '}
         {said}
       </Box>

@@ -1,0 +1,78 @@
+// The bench line's numbers: mains W and power factor, V·A·W of each loaded channel, the hottest point.
+import type { LiveEvent } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import type { Live } from './useLive.ts';
+
+interface Figure {
+  readonly id: string;
+  readonly name: string;
+  readonly text: string;
+}
+
+const shown = (value: number | null | undefined, decimals: number, unit: string): string =>
+  value == null ? `– ${unit}` : `${value.toFixed(decimals)} ${unit}`;
+
+/** What one instrument contributes. Values stand in the order its class tells them. */
+function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): readonly Figure[] {
+  if (kind === 'power analyser') {
+    const [, watts, , , factor] = values;
+    return [
+      {
+        id: instrumentId,
+        name: 'Mains',
+        text: `${shown(watts, 2, 'W')}  PF ${factor == null ? '–' : factor.toFixed(2)}`,
+      },
+    ];
+  }
+  if (kind === 'DC load') {
+    const channels = Math.floor((values.length - 1) / 2);
+    return Array.from({ length: channels }, (_, index): Figure | null => {
+      const volts = values[1 + index * 2] ?? null;
+      const amps = values[2 + index * 2] ?? null;
+      // A channel with nothing on it says nothing.
+      if (volts === null || amps === null || volts < 0.5) return null;
+      const watts = volts * amps;
+      return {
+        id: `${instrumentId} ${index}`,
+        name: channels > 1 ? `Load ${index + 1}` : 'Load',
+        text: `${shown(volts, 2, 'V')} ${shown(amps, 3, 'A')} ${shown(watts, 1, 'W')}`,
+      };
+    }).filter((one) => one !== null);
+  }
+  const points = values.filter((value): value is number => value !== null);
+  return points.length > 0
+    ? [{ id: instrumentId, name: 'Hottest', text: shown(Math.max(...points), 1, '°C') }]
+    : [{ id: instrumentId, name, text: '–' }];
+}
+
+export function LiveNumbers({ live }: { readonly live: Live }) {
+  const figures = live.events.filter(({ values }) => values.length > 0).flatMap(figuresOf);
+  const problems = live.events.flatMap(({ problem, name }) => (problem ? [`${name}: ${problem}`] : []));
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        flexWrap: 'wrap',
+        columnGap: 3,
+        alignItems: 'baseline',
+        fontVariantNumeric: 'tabular-nums',
+      }}
+    >
+      {figures.map(({ id, name, text }) => (
+        <Box key={id}>
+          <Box component="span" sx={{ color: 'text.secondary', fontSize: 13, mr: 0.75 }}>
+            {name}
+          </Box>
+          <Box component="span" sx={{ fontWeight: 600, fontSize: 18, whiteSpace: 'pre' }}>
+            {text}
+          </Box>
+        </Box>
+      ))}
+      {problems.map((problem) => (
+        <Box key={problem} sx={{ color: 'error.main', fontWeight: 600, fontSize: 14 }}>
+          ▼ {problem}
+        </Box>
+      ))}
+    </Box>
+  );
+}
