@@ -54,7 +54,7 @@ function lineTests(line: Output, known: Known) {
       testOf(quantity, limit, result, kind, one.conditions, one.sourceIds, known.rule);
     // A device limits the current, not the voltage it sees, so the voltage is two-sided either way.
     const voltageKind = one.evidence === 'device' ? 'load' : one.evidence;
-    voltages.push(add('voltage', levelTolerance(line.volts, known.tolerance), output.volts, voltageKind));
+    voltages.push(add('voltage', levelTolerance(line.volts, known.tolerance, line.supply), output.volts, voltageKind));
     const needed: Limit = { kind: 'at-least', low: line.amps * (1 - known.allowance) };
     currents.push(add('current', needed, output.amps, one.evidence));
   }
@@ -69,7 +69,7 @@ export function judgeLoadedLine(line: Output, known: Known): Judged | null {
   const current = settle(currents.map((test) => test.state));
   const state = worstState([voltage.state, current.state], CLAIM_STATES);
   const all = decidingFirst([...voltages, ...currents], state);
-  const band = levelTolerance(line.volts, known.tolerance);
+  const band = levelTolerance(line.volts, known.tolerance, line.supply);
   const at = all.find((test) => test.state === state && test.quantity === 'current') ?? currents[0];
   const volts = all.find((test) => test.quantity === 'voltage') ?? all[0];
   const within = `must stay within ${band.low.toFixed(2)}…${band.high.toFixed(2)} V`;

@@ -55,6 +55,14 @@ describe('a step', () => {
     expect([at(4.8), at(5.45), at(4.7), at(5.55)]).toEqual(['proven', 'proven', 'short', 'short']);
   });
 
+  it('of a range at 5 V has ±5 %, not the band of the fixed level', () => {
+    const low = aSetup([{ port: 'C1', volts: 5, amps: 3, supply: 'pps' }]);
+    const readOuts = [aReadOut(['5 V 3 A', 'PPS 5–11 V 3 A'])];
+    const at = (volts: number) =>
+      stepOf('C1 PPS 5 V 3 A', { readOuts, setups: [low], points: [aStep(low, { port: [volts, 3] })] }).state;
+    expect([at(5.2), at(5.35), at(4.8)]).toEqual(['proven', 'short', 'proven']);
+  });
+
   it('is held to the user’s own tolerance where that is tighter', () => {
     const rules = { rule: 'guarded', allowance: 0.02, tolerance: 0.02 } as const;
     expect(stepOf('C1 20 V 3.25 A', { rules, points: [aStep(twenty, { port: [19.5, 3.25] })] }).state).toBe('short');

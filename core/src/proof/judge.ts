@@ -60,7 +60,7 @@ export function testsOf(delivered: Delivered, load: 0 | 1, rules: ProofRules): r
     const put = (quantity: 'voltage' | 'current', limit: Limit, result: Measured, kind = evidence) =>
       testOf(quantity, limit, result, kind, conditions, sourceIds, rules.rule);
     // A device limits the current, not the voltage it sees, so the voltage is two-sided either way.
-    const voltage = put('voltage', levelTolerance(set.volts, rules.tolerance), output.volts, 'load');
+    const voltage = put('voltage', levelTolerance(set.volts, rules.tolerance, set.supply), output.volts, 'load');
     if (load === 0) return [voltage];
     return [voltage, put('current', { kind: 'at-least', low: set.amps * (1 - rules.allowance) }, output.amps)];
   });
@@ -150,6 +150,7 @@ export function regulations(
       ({ load, asked: [other], mains }) =>
         load === 0 &&
         other?.port === set.port &&
+        other.supply === set.supply &&
         Math.abs(other.volts - set.volts) < 1e-3 &&
         mains !== null &&
         full.mains !== null &&
