@@ -64,7 +64,7 @@ test('a load is connected, spoken to at the console, and switched off from any v
     await page.getByRole('link', { name: 'Rules' }).click();
     await expect(page.getByRole('heading', { name: 'Rules' })).toBeVisible();
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('status')).toContainText('Every load is off.');
+    await expect(line.getByRole('status')).toContainText('Every load is off.');
     await expect(line).toContainText(/[45]\.\d\d V -?0\.00\d A/);
     await page.getByRole('link', { name: 'Bench' }).click();
     await page.getByRole('button', { name: 'Console of Valley load' }).click();
@@ -75,7 +75,7 @@ test('a load is connected, spoken to at the console, and switched off from any v
 
     await bench.stop();
     await page.getByRole('button', { name: 'Loads off' }).click();
-    await expect(page.getByRole('status')).toContainText('Switch it off by hand.');
+    await expect(line.getByRole('status')).toContainText('Switch it off by hand.');
   } finally {
     await bench.stop();
     await stage.stop();
