@@ -1,5 +1,5 @@
 // Runs at the door: their uncertainty, and what is refused with a sentence.
-import { formatPlain, parseCelsius, ROOM_RANGE, SURFACE_RANGE } from '../quantity/index.ts';
+import { formatPlain, parseCelsius, ROOM_RANGE, SURFACE_RANGE, ZERO_CELSIUS } from '../quantity/index.ts';
 import { type Instrument, lineRefusal, type Rig, specFor } from '../reading/index.ts';
 import { measured, product, specUncertainty, standardUncertainty } from '../uncertainty/index.ts';
 import type { Device, Run } from './types.ts';
@@ -65,7 +65,7 @@ function temperatureRefusal(
   what: string,
 ): string | null {
   if (kelvin === null) return null;
-  const parsed = parseCelsius(`${kelvin - 273.15}`, range, what);
+  const parsed = parseCelsius(`${kelvin - ZERO_CELSIUS}`, range, what);
   return parsed.ok ? null : parsed.reason;
 }
 

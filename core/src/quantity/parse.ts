@@ -1,5 +1,5 @@
 // Turns what a person typed or a meter wrote ("3250 mA", "19,8") into an SI value.
-import { findUnit, type QuantityId, quantityOf, toSi } from './units.ts';
+import { findUnit, type QuantityId, quantityOf, toSi, ZERO_CELSIUS } from './units.ts';
 
 export type Parsed =
   | { readonly ok: true /** SI */; readonly value: number /** unit as recognised */; readonly unit: string }
@@ -60,7 +60,7 @@ export function parseQuantity(text: string, id: QuantityId, usual: string = quan
 export const ROOM_RANGE = { low: 253.15, high: 333.15 } as const;
 export const SURFACE_RANGE = { low: 253.15, high: 423.15 } as const;
 
-const asCelsius = (kelvin: number): string => (kelvin - 273.15).toFixed(1);
+const asCelsius = (kelvin: number): string => (kelvin - ZERO_CELSIUS).toFixed(1);
 
 /**
  * Parse a temperature for a field that is in °C: another unit is refused with the value it would be, and so is a number
@@ -80,7 +80,7 @@ export function parseCelsius(
       reason: `${text.trim()} is ${asCelsius(parsed.value)} °C. This field is in °C: type ${asCelsius(parsed.value)} if that is meant.`,
     };
   if (parsed.value >= range.low && parsed.value <= range.high) return parsed;
-  const celsius = parsed.value - 273.15;
+  const celsius = parsed.value - ZERO_CELSIUS;
   return {
     ok: false,
     reason: `${celsius.toFixed(1)} °C for the ${what}? If the meter shows °F, that is ${(((celsius - 32) * 5) / 9).toFixed(1)} °C.`,

@@ -15,6 +15,9 @@ export type QuantityId =
   | 'mass'
   | 'length';
 
+/** 0 °C in kelvin. Source: SI Brochure, 9th ed., 2.3.1. */
+export const ZERO_CELSIUS = 273.15;
+
 /** How one unit converts to SI: si = value · factor + offset. */
 export interface Unit {
   readonly symbol: string;
@@ -95,8 +98,8 @@ const TABLE: readonly Quantity[] = [
     si: 'K',
     usual: '°C',
     units: [
-      unit('°C', 1, ['C', 'degC', 'celsius'], 273.15),
-      unit('°F', 5 / 9, ['F', 'degF', 'fahrenheit'], 273.15 - (32 * 5) / 9),
+      unit('°C', 1, ['C', 'degC', 'celsius'], ZERO_CELSIUS),
+      unit('°F', 5 / 9, ['F', 'degF', 'fahrenheit'], ZERO_CELSIUS - (32 * 5) / 9),
       unit('K', 1, ['kelvin']),
     ],
   },

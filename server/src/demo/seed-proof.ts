@@ -11,6 +11,7 @@ import { DEFAULT_PROFILE, getProfile, updateProfile } from '../profile/store.ts'
 import { addReadOut } from '../read-outs/store.ts';
 import { addReadings } from '../readings/store.ts';
 import { addRun } from '../runs/store.ts';
+import { celsius } from './proof-steps.ts';
 import { WORK } from './proof-work.ts';
 import {
   type AnalyserKey,
@@ -72,7 +73,6 @@ function wordOf(offer: string, epr: boolean): string {
 }
 
 function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
-  const celsius = demo.celsius ?? null;
   return {
     id: newId(),
     port: demo.port,
@@ -81,7 +81,7 @@ function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
     occupied: demo.occupied ?? [],
     marker: demo.marker ?? '5 A',
     askedWith: demo.askedWith ?? null,
-    temperature: celsius === null ? null : celsius + 273.15,
+    temperature: demo.celsius === undefined ? null : celsius(demo.celsius),
     elapsed: demo.elapsed ?? null,
     words: demo.offers.map((offer) => wordOf(offer, demo.epr ?? false)),
     epr: demo.epr ?? false,

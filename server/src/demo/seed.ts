@@ -10,11 +10,12 @@ import { newId, withSeededIds } from '../db/ids.ts';
 import { addReadings } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
+import { INSTRUMENTS } from './instruments.ts';
 import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
 import { createSimulatedInstruments } from './simulated.ts';
-import { type DemoLoading, type DemoSample, type DemoUnit, INSTRUMENTS, SHELF } from './world.ts';
+import { type DemoLoading, type DemoSample, type DemoUnit, SHELF } from './world.ts';
 
 const SEED = 20_260_301;
 const START = new Date('2026-03-02T08:00:00.000Z');

@@ -1,7 +1,7 @@
 // The form of a read-out as text, and what is sent of it.
 import type { ReadOutInput, StoredReadOut } from '@lastmark/contract/types';
 import { type ByteOrder, wordText } from '@lastmark/core/pd';
-import { parseCelsius, ROOM_RANGE } from '@lastmark/core/quantity';
+import { parseCelsius, ROOM_RANGE, ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { type Marker, REVISIONS, type Revision, type WordsAre } from '@lastmark/core/read-out';
 import type { SignalResult } from '@lastmark/core/signal';
 import { ulid } from 'ulid';
@@ -89,7 +89,7 @@ export function fromReadOut(readOut: Partial<StoredReadOut>, before: Form): Form
     ...(note === undefined ? {} : { note }),
     askedWith: askedWith ?? before.askedWith,
     declared: declared ?? before.declared,
-    temperature: temperature == null ? before.temperature : (temperature - 273.15).toFixed(1),
+    temperature: temperature == null ? before.temperature : (temperature - ZERO_CELSIUS).toFixed(1),
     elapsed: elapsed == null ? before.elapsed : `${elapsed} s`,
     ...(signals ? { signals: Object.fromEntries(signals.map(({ mode, result }) => [mode, result])) } : {}),
     ...(unreachable
