@@ -6,8 +6,10 @@ import { CHROMIUM } from './lib/chromium.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
+import { startSimulatedBench } from './lib/simulated-bench.mjs';
 import { startStage } from './lib/stage.mjs';
 
+const BENCH_PORT = 5340;
 const FOLDER = join(ROOT, 'docs', 'screenshots');
 
 /** Each picture: its name, the sample by serial, the path, and what to do before it is taken. */
@@ -58,6 +60,26 @@ const PICTURES = [
   { name: 'verdict-dim', serial: 'TE-45-0117', path: '/samples/{id}/verdict', dim: true },
   { name: 'bench', path: '/bench' },
   { name: 'rules', path: '/rules', act: async (page) => page.locator('main details summary').first().click() },
+  {
+    name: 'live-bench',
+    path: '/bench',
+    act: async (page) => {
+      const dialog = page.getByRole('dialog');
+      for (const [instrument, ...commands] of [
+        ['Simulated AC source', 'OUTP ON'],
+        ['Simulated DC load', 'SINK:CONN ON', 'SINK:REQ 4', 'CURR 2.25', 'INP ON', 'MEAS:VOLT?', 'MEAS:CURR?'],
+      ]) {
+        if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Close' }).click();
+        await page.getByRole('button', { name: `Console of ${instrument}`, exact: true }).click();
+        for (const command of commands) {
+          await dialog.getByLabel('Command').fill(command);
+          await page.keyboard.press('Enter');
+          await dialog.getByRole('log').getByText(command).first().waitFor();
+          await page.waitForTimeout(300);
+        }
+      }
+    },
+  },
 ];
 
 needNode();
@@ -66,6 +88,9 @@ needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
 needBuild();
 const { chromium } = await import('@playwright/test');
 mkdirSync(FOLDER, { recursive: true });
+// As after npm start: the bench answers on ports in a row, and the demo's instruments have its addresses.
+const bench = await startSimulatedBench({ port: BENCH_PORT });
+process.env.BENCH_PORT = String(BENCH_PORT);
 const stage = await startStage();
 const browser = await chromium.launch(CHROMIUM);
 try {
@@ -89,4 +114,5 @@ try {
 } finally {
   await browser.close();
   await stage.stop();
+  await bench.stop();
 }

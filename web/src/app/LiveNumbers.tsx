@@ -1,5 +1,6 @@
 // The bench line's numbers: mains W and power factor, V·A·W of each loaded channel, the hottest point.
 import type { LiveEvent } from '@lastmark/contract/types';
+import { fixed } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import type { Live } from './useLive.ts';
 
@@ -10,7 +11,7 @@ interface Figure {
 }
 
 const shown = (value: number | null | undefined, decimals: number, unit: string): string =>
-  value == null ? `– ${unit}` : `${value.toFixed(decimals)} ${unit}`;
+  value == null ? `– ${unit}` : `${fixed(value, decimals)} ${unit}`;
 
 /** What one instrument contributes. Values stand in the order its class tells them. */
 function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): readonly Figure[] {
@@ -20,7 +21,7 @@ function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): read
       {
         id: instrumentId,
         name: 'Mains',
-        text: `${shown(watts, 2, 'W')}  PF ${factor == null ? '–' : factor.toFixed(2)}`,
+        text: `${shown(watts, 2, 'W')}  PF ${fixed(factor ?? Number.NaN, 2)}`,
       },
     ];
   }
