@@ -1,5 +1,7 @@
 // The contract between browser and server.
 export * from './openapi.ts';
+export * from './plan-schemas.ts';
+export * from './plan-types.ts';
 export * from './proof-schemas.ts';
 export * from './routes.ts';
 export * from './schemas.ts';

@@ -1,5 +1,15 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import type { AnyObject, ObjectSchema } from 'yup';
+import {
+  askInput,
+  newSheetInput,
+  sampleLimitsInput,
+  sheetInput,
+  sheetsQuery,
+  simulatedInput,
+  startInput,
+  traceQuery,
+} from './plan-schemas.ts';
 import { deviceInput, readOutInput, runBody } from './proof-schemas.ts';
 import {
   attachmentListQuery,
@@ -128,6 +138,37 @@ export const ROUTES = {
   getTraffic: get('/instruments/{instrumentId}/traffic', 'The last lines that went to and came from an instrument'),
   live: get('/live', 'Live numbers of connected instruments, as server-sent events', { answers: 'text/event-stream' }),
   loadsOff: write('post', '/loads-off', 'Switch every load off, ahead of anything that waits'),
+  listLeases: get('/leases', 'Which instruments a run owns, and whose it is'),
+  setLimits: write('put', '/samples/{sampleId}/limits', 'Limits of one sample at which loads go off', {
+    body: sampleLimitsInput,
+    ifMatch: true,
+  }),
+  getLabel: get('/samples/{sampleId}/label.pdf', 'A label with the tag of a sample as a QR code', {
+    answers: 'application/pdf',
+  }),
+  listSheets: get('/run-sheets', 'Run sheets, newest first', { query: sheetsQuery }),
+  createSheet: write('post', '/samples/{sampleId}/run-sheets', 'Make a run sheet by a method', { body: newSheetInput }),
+  getSheetById: get('/run-sheets/{sheetId}', 'One run sheet'),
+  updateSheet: write('put', '/run-sheets/{sheetId}', 'Change a run sheet', { body: sheetInput, ifMatch: true }),
+  deleteSheet: write('delete', '/run-sheets/{sheetId}', 'Remove a run sheet that never ran', { ifMatch: true }),
+  startRun: write('post', '/run-sheets/{sheetId}/runs', 'Run a sheet; the tag of the sample is checked', {
+    body: startInput,
+  }),
+  getRun: get('/sheet-runs/{runId}', 'One run of a sheet, as it is now'),
+  getRunTrace: get('/sheet-runs/{runId}/trace', 'Everything the instruments told during a step', { query: traceQuery }),
+  askOfRun: write('post', '/sheet-runs/{runId}/asks', 'Hold, go on, repeat, skip, note, record, stop', {
+    body: askInput,
+  }),
+  hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console'),
+  getSimulatedBench: get('/simulated-bench', 'Whether the demo has a simulated bench, and what it can play'),
+  runSimulated: write(
+    'post',
+    '/samples/{sampleId}/simulated-runs',
+    'Put a demo sample on the simulated bench and run',
+    {
+      body: simulatedInput,
+    },
+  ),
   listRigs: get('/rigs', 'The rigs of the bench'),
   createRig: write('post', '/rigs', 'Add a rig', { body: rigInput }),
   updateRig: write('put', '/rigs/{rigId}', 'Change a rig', { body: rigInput, ifMatch: true }),

@@ -31,6 +31,7 @@ import {
   union,
   whole,
 } from './parts.ts';
+import { limitsInput } from './plan-schemas.ts';
 
 export const SAMPLE_KINDS = ['wall', 'desktop', 'car'] as const satisfies readonly SampleKind[];
 export const CONNECTORS = ['C', 'A', 'captive C'] as const satisfies readonly PortFacts['connector'][];
@@ -230,7 +231,7 @@ export const importInput = record({
   takenAt: moment().required(),
 });
 
-const spec = record({
+const specFields = {
   readingPercent: si(0, 100).required(),
   rangePercent: si(0, 100).required(),
   range: si(0, 1e6).required(),
@@ -238,9 +239,33 @@ const spec = record({
   resolution: si(0, 1e6).required(),
   floor: si(0, 1e6).required(),
   coverage: oneOf(['not stated', 'k = 2 or 95 %']),
-}).test('some-limit', 'An accuracy of exactly zero is no accuracy: give per cent, offset or resolution', (value) => {
-  const { readingPercent = 0, rangePercent = 0, offset = 0, resolution = 0 } = (value ?? {}) as Record<string, number>;
-  return value == null || readingPercent + rangePercent + offset + resolution > 0;
+};
+const stated = (schema: ReturnType<typeof record>) =>
+  schema.test(
+    'some-limit',
+    'An accuracy of exactly zero is no accuracy: give per cent, offset or resolution',
+    (value) => {
+      const {
+        readingPercent = 0,
+        rangePercent = 0,
+        offset = 0,
+        resolution = 0,
+      } = (value ?? {}) as Record<string, number>;
+      return value == null || readingPercent + rangePercent + offset + resolution > 0;
+    },
+  );
+const rangeSpec = stated(record(specFields)).test(
+  'full-scale',
+  'A finer range has a full scale above zero',
+  (value) => value == null || ((value as { range?: number }).range ?? 0) > 0,
+);
+const spec = stated(record({ ...specFields, finer: list(rangeSpec, 8).optional().default(undefined) }));
+
+/** What an instrument can take at most, SI; null where its maker states nothing. */
+const ratings = record({
+  volts: si(0.1, 2000).nullable().defined(),
+  amps: si(0.01, 200).nullable().defined(),
+  watts: si(0.1, 20_000).nullable().defined(),
 });
 
 export const instrumentInput = record({
@@ -263,6 +288,8 @@ export const instrumentInput = record({
     current: spec.optional().default(undefined),
     power: spec.optional().default(undefined),
   }),
+  /** Left out: not stated. */
+  ratings: ratings.nullable().optional().default(undefined),
 });
 
 /** A profile as it is edited: one command an action; actions left out cannot be done. */
@@ -290,6 +317,16 @@ export const rigInput = record({
   leadOhms: si(0, 10).required(),
   leadUOhms: si(0, 10).required(),
   elements: list(lineElement, 12),
+  /** What runs by itself; left out for a rig that is set by hand. */
+  drives: record({
+    source: id().nullable().defined(),
+    load: id().nullable().defined(),
+    thermometer: id().nullable().defined(),
+    analyser: id().nullable().defined(),
+  })
+    .nullable()
+    .optional()
+    .default(undefined),
   note: optionalText(400),
 });
 
@@ -308,6 +345,7 @@ export const profileInput = record({
     seconds: si(0.5, 10).required(),
   }),
   signalModes: list(record({ id: text(40), title: text(60), how: text(200) }), 40),
+  limits: limitsInput,
 });
 
 /** How lists are asked for. Query values arrive as text. */

@@ -3,6 +3,7 @@ import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { LimitSet } from '@lastmark/core/limits';
 import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
+import type { Limits, Ratings } from '@lastmark/core/plan';
 import type { Device, Run } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
 import type { ReadOut } from '@lastmark/core/read-out';
@@ -16,6 +17,7 @@ import type {
   Place,
   Point,
   Rig,
+  RigDrives,
   Setup,
 } from '@lastmark/core/reading';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
@@ -61,6 +63,8 @@ export interface Sample extends SampleInput {
   tag: string;
   /** Changes with every write; sent back as If-Match. */
   etag: string;
+  /** Limits of its own at which loads go off; null takes the bench's. */
+  limits: Limits | null;
   createdAt: string;
   updatedAt: string;
   /** All units of the model, this one included, oldest first. */
@@ -158,6 +162,7 @@ export interface InstrumentInput {
   profileId: string | null;
   sees: Instrument['sees'];
   specs: Instrument['specs'];
+  ratings?: Ratings | null;
 }
 
 export interface StoredInstrument extends InstrumentInput, Instrument {
@@ -165,6 +170,7 @@ export interface StoredInstrument extends InstrumentInput, Instrument {
   name: string;
   specs: Instrument['specs'];
   sees: Instrument['sees'];
+  calibrationDue: string | null;
   version: number;
 }
 
@@ -223,6 +229,7 @@ export interface RigInput {
   leadOhms: number;
   leadUOhms: number;
   elements: LineElement[];
+  drives?: RigDrives | null;
   note: string;
 }
 

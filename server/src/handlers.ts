@@ -1,5 +1,6 @@
 // The operations of the contract, each tied to the store that carries it out.
 import {
+  type Ask,
   type ClaimInput,
   type DeviceInput,
   type ImportInput,
@@ -12,9 +13,12 @@ import {
   type RunInput,
   type SampleInput,
   type SetupInput,
+  type SheetInput,
+  type StartInput,
   type UnitInput,
 } from '@lastmark/contract';
 import { LIMIT_SETS } from '@lastmark/core/limits';
+import type { Limits } from '@lastmark/core/plan';
 import type { Profile } from '@lastmark/core/verdict';
 import { sql } from 'drizzle-orm';
 import {
@@ -27,6 +31,7 @@ import {
 } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
+import { type Hand, NO_SIMULATED_BENCH, runSimulated, type SimulatedInput } from './demo/hand.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { toCsv, toJson } from './export/data.ts';
 import { type Answer, type Call, type Handlers, param } from './http/handlers.ts';
@@ -42,12 +47,17 @@ import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
+import { getRun, here, listLeases, listTrace } from './runner/rows.ts';
+import type { Runner } from './runner/runner.ts';
 import { addRun } from './runs/store.ts';
 import { getDossier } from './samples/dossier.ts';
+import { setLimits } from './samples/limits.ts';
 import { listSamples, type ShelfQuery } from './samples/shelf.ts';
 import { createSample, createUnit, deleteSample, getSample, updateSample } from './samples/store.ts';
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
+import { labelPdf } from './sheet/label.ts';
 import { sheetPdf } from './sheet/sheet.ts';
+import { createSheet, deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
 
 const versioned = <T extends { version: number }>(body: T): Answer => ({ body, etag: etagOf(body.version) });
 const tagged = <T extends { etag: string }>(body: T): Answer => ({ body, etag: body.etag });
@@ -74,8 +84,19 @@ async function health({ db }: Call): Promise<unknown> {
   return { status: 'ok', database: 'ok' };
 }
 
-/** All handlers. @param version version of the running program */
-export const createHandlers = (version: string, links: Links, live: LiveStream): Handlers => ({
+/** What handlers work with besides the database. */
+export interface Working {
+  /** Version of the running program. */
+  readonly version: string;
+  readonly links: Links;
+  readonly live: LiveStream;
+  readonly runner: Runner;
+  /** Hands on the demo's simulated bench; null without one. */
+  readonly hand: Hand | null;
+}
+
+/** All handlers. */
+export const createHandlers = ({ version, links, live, runner, hand }: Working): Handlers => ({
   health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
   openapi: async () => ({ body: openapiDocument(version) }),
 
@@ -158,7 +179,41 @@ export const createHandlers = (version: string, links: Links, live: LiveStream):
   }),
   getTraffic: async (call) => ({ body: await trafficOf(call.db, links, param(call, 'instrumentId')) }),
   live: async () => ({ stream: (response, lastId) => streamEvents(live, response, lastId) }),
-  loadsOff: async ({ db }) => ({ body: await loadsOff(db, links) }),
+  loadsOff: async ({ db }) => {
+    const body = await loadsOff(db, links);
+    runner.nudgeAll();
+    return { body };
+  },
+  listLeases: async ({ db }) => ({ body: { items: await listLeases(db) } }),
+  setLimits: async (call) =>
+    tagged(await setLimits(call.db, sampleId(call), (call.body as { limits: Limits | null }).limits, call.ifMatch)),
+  getLabel: async (call) => ({
+    body: await labelPdf(await getSample(call.db, sampleId(call))),
+    headers: { 'Content-Disposition': disposition('inline', `label ${sampleId(call).slice(-6)}.pdf`) },
+  }),
+  listSheets: async ({ db, query }) => ({
+    body: { items: await listSheets(db, query.sampleId as string | undefined) },
+  }),
+  createSheet: async (call) =>
+    versioned(await createSheet(call.db, sampleId(call), call.body as { methodId: string; rigId: string })),
+  getSheetById: async (call) => versioned(await getSheet(call.db, param(call, 'sheetId'))),
+  updateSheet: async (call) =>
+    versioned(await updateSheet(call.db, param(call, 'sheetId'), call.body as SheetInput, call.ifMatch)),
+  deleteSheet: async (call) => ({ body: await deleteSheet(call.db, param(call, 'sheetId'), call.ifMatch) }),
+  startRun: async (call) => ({ body: await runner.start(param(call, 'sheetId'), call.body as StartInput) }),
+  getRun: async (call) => ({ body: await getRun(call.db, param(call, 'runId')) }),
+  getRunTrace: async (call) => ({
+    body: { items: await listTrace(call.db, param(call, 'runId'), call.query.step as string | undefined) },
+  }),
+  askOfRun: async (call) => ({ body: await runner.ask(param(call, 'runId'), (call.body as { ask: Ask }).ask) }),
+  hereAtRun: async (call) => {
+    await here(call.db, param(call, 'runId'));
+    return { body: {} };
+  },
+  getSimulatedBench: async () => ({ body: hand ? await hand.state() : NO_SIMULATED_BENCH }),
+  runSimulated: async (call) => ({
+    body: await runSimulated(call.db, hand, runner, sampleId(call), call.body as SimulatedInput),
+  }),
   listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
   createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
   updateRig: async (call) =>

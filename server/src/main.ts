@@ -5,12 +5,14 @@ import { pino } from 'pino';
 import { readConfig } from './config.ts';
 import { connect } from './db/database.ts';
 import { migrate } from './db/migrate.ts';
+import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
 import { Links } from './links/links.ts';
 import { LiveStream } from './live/stream.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
+import { Runner } from './runner/runner.ts';
 
 const STOP_MILLISECONDS = 10_000;
 
@@ -22,19 +24,26 @@ async function main(): Promise<void> {
   if (config.demo && (await seedDemo(db, config.benchPort))) log.info('empty database: the demo was filled in');
   const links = new Links();
   const live = new LiveStream(db, links);
+  const runner = new Runner(db, links, live, log);
+  const hand = config.benchPort ? new Hand(config.benchPort) : null;
   const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
-  const app = createApp({ db, handlers: createHandlers(config.version, links, live), log, web: WEB, loopbackOnly });
+  const handlers = createHandlers({ version: config.version, links, live, runner, hand });
+  const app = createApp({ db, handlers, log, web: WEB, loopbackOnly });
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
   });
+  runner.watch();
   const { port } = server.address() as AddressInfo;
   const stop = () => {
     log.info('stopping: finishing what was accepted');
-    live.close();
-    links.close();
-    server.close(() => pool.end().then(() => process.exit(0)));
+    void runner.close().then(() => {
+      live.close();
+      hand?.close();
+      links.close();
+      server.close(() => pool.end().then(() => process.exit(0)));
+    });
     server.closeIdleConnections();
     setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();
   };

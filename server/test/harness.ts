@@ -13,11 +13,13 @@ import { createApp } from '../src/http/app.ts';
 import { Links } from '../src/links/links.ts';
 import { LiveStream } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
+import { Runner } from '../src/runner/runner.ts';
 
 export interface Harness extends Connection {
   readonly app: Express;
   readonly url: string;
   readonly log: string[];
+  readonly runner: Runner;
   readonly stop: () => Promise<void>;
 }
 
@@ -35,9 +37,10 @@ export async function startHarness(name: string, { migrated = true } = {}): Prom
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
   const links = new Links();
   const live = new LiveStream(connection.db, links);
+  const runner = new Runner(connection.db, links, live, logger);
   const app = createApp({
     db: connection.db,
-    handlers: createHandlers('9.9.9', links, live),
+    handlers: createHandlers({ version: '9.9.9', links, live, runner, hand: null }),
     log: logger,
     web: '/nowhere',
     loopbackOnly: true,
@@ -47,7 +50,9 @@ export async function startHarness(name: string, { migrated = true } = {}): Prom
     app,
     url,
     log,
-    stop: () => {
+    runner,
+    stop: async () => {
+      await runner.close();
       live.close();
       links.close();
       return connection.pool.end();

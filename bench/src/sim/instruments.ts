@@ -111,6 +111,13 @@ function dcLoad({ bench, clock, seed }: Surroundings): Device {
   const volts = meter(seed, 11, { gain: 0.0004, offset: 0.003, noise: 0.0006, step: 0.0001 });
   const amps = meter(seed, 12, { gain: 0.0007, offset: 0.002, noise: 0.0005, step: 0.0001 });
   let channel = 0;
+  // The load's own watchdog, in real time: nobody speaks to it any more, so it goes off.
+  let silence = 0;
+  let timer: NodeJS.Timeout | null = null;
+  const heard = () => {
+    if (timer) clearTimeout(timer);
+    timer = silence > 0 ? setTimeout(() => bench.loadsOff(), silence * 1000).unref() : null;
+  };
   const label = () => {
     const found = bench.charger.ports[channel]?.label;
     if (found === undefined) throw illegal(`channel ${channel + 1}`);
@@ -126,8 +133,16 @@ function dcLoad({ bench, clock, seed }: Surroundings): Device {
       bench.loadsOff();
       for (const { label: port } of bench.charger.ports) bench.plug(port, false);
       channel = 0;
+      silence = 0;
     },
+    heard,
     commands: {
+      'INP:WATC': (args) => {
+        silence = numberArg(args, 0, 0, 600);
+        heard();
+        return null;
+      },
+      'INP:WATC?': () => String(silence),
       'INST:COUN?': () => String(bench.charger.ports.length),
       'INST:NSEL': (args) => {
         channel = numberArg(args, 0, 1, bench.charger.ports.length) - 1;
@@ -243,6 +258,10 @@ function thermalImager({ bench, seed }: Surroundings): Device {
         if (face === null) throw illegal(word);
         return number(shown(celsius(face)));
       },
+      'FETC?': () => {
+        const { front, back, side } = bench.faces();
+        return [front, back, side].map((kelvin) => number(shown(celsius(kelvin)))).join(',');
+      },
     },
   };
 }
@@ -292,7 +311,7 @@ function pdAnalyser({ bench }: Surroundings): Device {
   };
 }
 
-function multimeter({ bench, seed }: Surroundings): Device {
+function multimeter({ bench, clock, seed }: Surroundings): Device {
   const volts = meter(seed, 51, { gain: 0.00015, offset: 0.001, noise: 0.0002, step: 0.0001 });
   return {
     identity: identity('Bench multimeter'),
@@ -302,6 +321,9 @@ function multimeter({ bench, seed }: Surroundings): Device {
         const index = args[0] === undefined ? 0 : numberArg(args, 0, 1, bench.charger.ports.length) - 1;
         return number(volts(bench.port(bench.charger.ports[index]?.label ?? '').volts));
       },
+      // Instrument time, then V of every port.
+      'FETC?': () =>
+        [clock.now(), ...bench.charger.ports.map(({ label }) => volts(bench.port(label).volts))].map(number).join(','),
     },
   };
 }

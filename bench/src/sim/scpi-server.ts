@@ -11,6 +11,8 @@ export interface Device {
   readonly commands: Readonly<Record<string, Handler>>;
   /** Put it into its state at power-on. */
   readonly reset: () => void;
+  /** Told of every line that comes, so that a watchdog can start anew. */
+  readonly heard?: () => void;
 }
 
 /** What can be made to go wrong. */
@@ -146,6 +148,7 @@ export class ScpiServer {
       for (let end = text.indexOf('\n'); end >= 0; end = text.indexOf('\n')) {
         const line = text.slice(0, end).replace(/\r$/, '');
         text = text.slice(end + 1);
+        this.#device.heard?.();
         if (!this.#hung) for (const command of line.split(';')) this.#obey(command.trim(), socket);
       }
     });

@@ -57,6 +57,7 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
     amps: does('set the current, A', 'amps'),
     on: does('load on'),
     off: does('every load off'),
+    watchdog: does('go off by itself after seconds of silence, 0 for never', 'seconds'),
     connect: does('plug the sink in'),
     disconnect: does('unplug the sink'),
     request: does('ask for a level', 'position'),
@@ -72,7 +73,10 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
     capture: tells('samples, 16-bit', 'block', 'points'),
   },
   thermometer: { all: tells('every point, °C', 'numbers') },
-  'thermal imager': { hottest: tells('hottest spot of a face, °C', 'number', 'face') },
+  'thermal imager': {
+    hottest: tells('hottest spot of a face, °C', 'number', 'face'),
+    all: tells('front, back and side, °C', 'numbers'),
+  },
   'climate chamber': {
     celsius: does('set the temperature, °C', 'celsius'),
     on: does('switch on'),
@@ -83,11 +87,15 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
     offers: tells('offers of a port, words', 'words', 'channel'),
     cable: tells('the cable’s reply, words', 'words'),
   },
-  'bench multimeter': { volts: tells('voltage of a port, V', 'number', 'channel') },
+  'bench multimeter': {
+    volts: tells('voltage of a port, V', 'number', 'channel'),
+    all: tells('time s, then V of every port', 'numbers'),
+  },
   'plug-in wall meter': { watts: tells('input power, W', 'number') },
   'inline USB meter': {
     channel: does('choose the port', 'channel'),
     volts: tells('voltage, V', 'number'),
     current: tells('current, A', 'number'),
+    all: tells('time s, V, A', 'numbers'),
   },
 };

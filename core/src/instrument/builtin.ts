@@ -29,6 +29,7 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
       amps: 'CURR {amps}',
       on: 'INP ON',
       off: 'INP:ALL OFF',
+      watchdog: 'INP:WATC {seconds}',
       connect: 'SINK:CONN ON',
       disconnect: 'SINK:CONN OFF',
       request: 'SINK:REQ {position}',
@@ -49,7 +50,11 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
     },
   },
   { title: 'Simulated thermometer', class: 'thermometer', commands: { all: 'MEAS:TEMP?' } },
-  { title: 'Simulated thermal imager', class: 'thermal imager', commands: { hottest: 'MEAS:TEMP:MAX? {face}' } },
+  {
+    title: 'Simulated thermal imager',
+    class: 'thermal imager',
+    commands: { hottest: 'MEAS:TEMP:MAX? {face}', all: 'FETC?' },
+  },
   {
     title: 'Simulated chamber',
     class: 'climate chamber',
@@ -60,11 +65,15 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
     class: 'PD analyser',
     commands: { offers: 'READ:CAP? {channel}', cable: 'READ:CABL?' },
   },
-  { title: 'Simulated multimeter', class: 'bench multimeter', commands: { volts: 'MEAS:VOLT? {channel}' } },
+  {
+    title: 'Simulated multimeter',
+    class: 'bench multimeter',
+    commands: { volts: 'MEAS:VOLT? {channel}', all: 'FETC?' },
+  },
   { title: 'Simulated wall meter', class: 'plug-in wall meter', commands: { watts: 'MEAS:POW?' } },
   {
     title: 'Simulated inline meter',
     class: 'inline USB meter',
-    commands: { channel: 'CHAN:PORT {channel}', volts: 'MEAS:VOLT?', current: 'MEAS:CURR?' },
+    commands: { channel: 'CHAN:PORT {channel}', volts: 'MEAS:VOLT?', current: 'MEAS:CURR?', all: 'FETC?' },
   },
 ];

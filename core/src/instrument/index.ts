@@ -1,5 +1,6 @@
 // Instruments: what each class can be asked, and the profiles that say how.
 export * from './actions.ts';
 export * from './builtin.ts';
+export * from './live.ts';
 export * from './number.ts';
 export * from './profile.ts';

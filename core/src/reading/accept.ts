@@ -35,6 +35,10 @@ function instrumentFor(entry: Entry, rig: Rig, instruments: readonly Instrument[
   return instruments.find((instrument) => instrument.id === behind[entry.place]);
 }
 
+/** Whether an instrument's calibration was overdue on the day of a reading. @param takenAt UTC ISO 8601 */
+export const calibrationOverdue = ({ calibrationDue }: Pick<Instrument, 'calibrationDue'>, takenAt: string): boolean =>
+  calibrationDue != null && calibrationDue < takenAt.slice(0, 10);
+
 /** The spec of a rig's meter for a quantity at a place, if the instrument has one. */
 export function specFor(
   quantity: QuantityId,

@@ -48,6 +48,8 @@ export interface Reading {
   readonly source: string;
   /** Id of the reading this one corrects. */
   readonly supersedes: string | null;
+  /** Whether its instrument's calibration was overdue when it was taken. */
+  readonly overdue?: boolean;
 }
 
 /** Readings taken at one moment under one set of conditions. */
@@ -105,6 +107,8 @@ export interface Instrument {
   readonly id: string;
   readonly name: string;
   readonly specs: Readonly<Partial<Record<QuantityId, AccuracySpec>>>;
+  /** Last day its calibration is good for, `2027-05-31`; null when not stated. */
+  readonly calibrationDue?: string | null;
   /** What a PD analyser with its firmware can see; null for other instruments. */
   readonly sees: Sees | null;
 }
@@ -116,6 +120,18 @@ export interface RigMeters {
   readonly outputAmps: string;
   /** A second meter at the load end, besides the one at the port; null when there is none. */
   readonly loadEnd: string | null;
+}
+
+/** Instruments a rig sets by itself; ids, null for what a person sets by hand. */
+export interface RigDrives {
+  /** AC or DC source behind the sample. */
+  readonly source: string | null;
+  /** Electronic load; its channel n is behind the nth port. */
+  readonly load: string | null;
+  /** Thermometer on the sample: its first point is the room. */
+  readonly thermometer: string | null;
+  /** PD analyser in the line. */
+  readonly analyser: string | null;
 }
 
 /** The meters in use and the lead between the port and the load. */
@@ -130,4 +146,6 @@ export interface Rig {
   readonly leadUOhms: number;
   /** Everything in line between port and load, from the port. */
   readonly elements: readonly LineElement[];
+  /** What runs by itself; left out for a rig that is set by hand. */
+  readonly drives?: RigDrives | null;
 }

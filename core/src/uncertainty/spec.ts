@@ -16,6 +16,17 @@ export interface AccuracySpec {
   /** Smallest value the instrument can state at all, SI; below it a result reads "below". 0 when there is none. */
   readonly floor: number;
   readonly coverage: Coverage;
+  /** Finer ranges with a spec of their own; their `range` is the full scale. What exceeds them all takes the outer spec. */
+  readonly finer?: readonly RangeSpec[] | undefined;
+}
+
+/** The spec of one range. */
+export type RangeSpec = Omit<AccuracySpec, 'finer'>;
+
+/** The spec that holds for a value: that of the smallest range it fits into, as a meter on automatic ranges chooses. */
+export function specAt(spec: AccuracySpec, value: number): RangeSpec {
+  const fitting = (spec.finer ?? []).filter(({ range }) => Math.abs(value) <= range);
+  return fitting.reduce<RangeSpec>((best, one) => (best === spec || one.range < best.range ? one : best), spec);
 }
 
 /** A spec with everything zero, to spread over. */
@@ -30,8 +41,9 @@ export const NO_SPEC: AccuracySpec = {
 };
 
 /** The ± limit of a spec at a reading, SI. */
-export function specLimit(spec: AccuracySpec, value: number): number {
+export function specLimit(whole: AccuracySpec, value: number): number {
   requireFinite('value', value);
+  const spec = specAt(whole, value);
   return (Math.abs(value) * spec.readingPercent + spec.range * spec.rangePercent) / 100 + spec.offset;
 }
 
@@ -41,7 +53,9 @@ export function specLimit(spec: AccuracySpec, value: number): number {
  * rounding adds resolution/√12. Source: JCGM 100:2008, 4.3.4, 4.3.7 and F.2.2.1.
  * @throws RangeError for a value that is not finite or a spec with a negative part
  */
-export function specUncertainty(spec: AccuracySpec, value: number): number {
+export function specUncertainty(whole: AccuracySpec, value: number): number {
+  requireFinite('value', value);
+  const spec = specAt(whole, value);
   for (const part of [spec.readingPercent, spec.rangePercent, spec.range, spec.offset, spec.resolution]) {
     if (!(part >= 0) || !Number.isFinite(part))
       throw new RangeError('An accuracy spec has no negative or infinite part.');

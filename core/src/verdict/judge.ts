@@ -6,7 +6,7 @@ import { judgeAgainstSets, type LimitLine, suggestClass } from '../limits/index.
 import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
 import { mainsLabel, specFor } from '../reading/index.ts';
-import { expandedUncertainty } from '../uncertainty/index.ts';
+import { expandedUncertainty, specAt } from '../uncertainty/index.ts';
 import type { Dossier, KeyFigure, KeyFigures, PriceFacts, SetupLimits, StationState, Verdict } from './types.ts';
 
 /** Nameplate output power: the promised total, else the largest loading, W. Null when neither is known. */
@@ -194,7 +194,9 @@ export function judgeSample(dossier: Dossier): Verdict {
   const series = forEfficiency.map((setup) => efficiencySeries(setup, dossier.points, dossier.rigs));
   const floorOf = (rigId: string) => {
     const rig = dossier.rigs.find(({ id }) => id === rigId);
-    return (rig && specFor('power', 'mains', rig, dossier.instruments)?.floor) ?? 0;
+    const spec = rig && specFor('power', 'mains', rig, dossier.instruments);
+    // Idle is read in the finest range.
+    return spec ? specAt(spec, 0).floor : 0;
   };
   const idle = idleResults(dossier.points, floorOf);
   const limits = limitsOfSetups(dossier, series);

@@ -4,6 +4,7 @@ import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { IdleResult } from '../idle/index.ts';
 import type { LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
+import type { Limits } from '../plan/limits.ts';
 import type { ProofResult } from '../proof/result.ts';
 import type { Device, Run } from '../proof/types.ts';
 import type { PortFinding, ReadOut } from '../read-out/index.ts';
@@ -54,6 +55,8 @@ export interface Profile {
   readonly overRating: { readonly on: boolean; readonly step: number; readonly seconds: number };
   /** Names of signalling modes this bench added. */
   readonly signalModes: readonly SignalMode[];
+  /** At which every load goes off, unless a sample has limits of its own. */
+  readonly limits: Limits;
 }
 
 export interface SetupFacts extends Setup {

@@ -26,6 +26,7 @@ const toRig = (row: typeof rigs.$inferSelect): StoredRig => ({
   leadOhms: row.leadOhms,
   leadUOhms: row.leadUOhms,
   elements: [...(row.elements ?? [])],
+  drives: row.drives,
   note: row.note,
   version: row.version,
 });

@@ -1,16 +1,27 @@
 // The tables. Readings are only ever added: a correction is a new row that supersedes.
-import type { ModelInput, UnitInput } from '@lastmark/contract';
+import type { Ask, ModelInput, Progress, RunSample, RunState, StepOutcome, UnitInput } from '@lastmark/contract';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { NameplateClass } from '@lastmark/core/limits';
 import type { FilePlan } from '@lastmark/core/meter-file';
+import type { Limits, Ratings, SheetStep } from '@lastmark/core/plan';
 import type { Device, Run } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
 import type { ReadOut, Sees } from '@lastmark/core/read-out';
-import type { Attached, EvidenceKind, Instrument, LineElement, Mains, Output, Place } from '@lastmark/core/reading';
+import type {
+  Attached,
+  EvidenceKind,
+  Instrument,
+  LineElement,
+  Mains,
+  Output,
+  Place,
+  RigDrives,
+} from '@lastmark/core/reading';
 import type { KeyFigures, Profile, SampleKind } from '@lastmark/core/verdict';
 import {
   type AnyMySqlColumn,
+  boolean,
   double,
   index,
   int,
@@ -47,6 +58,8 @@ export const samples = mysqlTable(
     facts: jsonColumn<Omit<UnitInput, 'serial'>>('facts').notNull(),
     /** Key figures for the shelf; null when something changed since they were worked out. */
     figures: jsonColumn<KeyFigures>('figures'),
+    /** Limits of its own at which loads go off. */
+    limits: jsonColumn<Limits>('limits'),
     version: int('version').notNull().default(1),
     createdAt: momentColumn('created_at').notNull(),
     updatedAt: momentColumn('updated_at').notNull(),
@@ -80,6 +93,7 @@ export const instruments = mysqlTable('instruments', {
   address: varchar('address', { length: 120 }),
   profileId: varchar('profile_id', { length: 60 }),
   specs: jsonColumn<Instrument['specs']>('specs').notNull(),
+  ratings: jsonColumn<Ratings>('ratings'),
   version: int('version').notNull().default(1),
 });
 
@@ -106,6 +120,7 @@ export const rigs = mysqlTable('rigs', {
   outputPlace: varchar('output_place', { length: 10 }).$type<'port' | 'load-end'>().notNull(),
   leadOhms: double('lead_ohms').notNull(),
   leadUOhms: double('lead_u_ohms').notNull(),
+  drives: jsonColumn<RigDrives>('drives'),
   note: varchar('note', { length: 400 }).notNull(),
   version: int('version').notNull().default(1),
 });
@@ -174,6 +189,8 @@ export const readings = mysqlTable(
     source: varchar('source', { length: 260 }).notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => readings.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    /** Its instrument's calibration was overdue when it was taken. */
+    overdue: boolean('overdue').notNull().default(false),
   },
   (table) => [index('readings_by_point').on(table.pointId), unique('one_correction').on(table.supersedes)],
 );
@@ -225,6 +242,100 @@ export const runs = mysqlTable(
   },
   (table) => [index('runs_by_sample').on(table.sampleId, table.takenAt), unique('one_run').on(table.supersedes)],
 );
+
+/** Run sheets: what to do with a sample, step by step. */
+export const runSheets = mysqlTable(
+  'run_sheets',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    methodId: varchar('method_id', { length: 40 }).notNull(),
+    rigId: ulidColumn('rig_id')
+      .notNull()
+      .references(() => rigs.id),
+    title: varchar('title', { length: 120 }).notNull(),
+    steps: jsonColumn<SheetStep[]>('steps').notNull(),
+    version: int('version').notNull().default(1),
+    createdAt: momentColumn('created_at').notNull(),
+  },
+  (table) => [index('run_sheets_by_sample').on(table.sampleId)],
+);
+
+/** A run of a sheet. Its row is all there is to know: any server can show it, and take it up again. */
+export const sheetRuns = mysqlTable(
+  'sheet_runs',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sheetId: ulidColumn('sheet_id')
+      .notNull()
+      .references(() => runSheets.id),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    rigId: ulidColumn('rig_id')
+      .notNull()
+      .references(() => rigs.id),
+    title: varchar('title', { length: 120 }).notNull(),
+    person: varchar('person', { length: 60 }).notNull(),
+    state: varchar('state', { length: 12 }).$type<RunState>().notNull(),
+    says: varchar('says', { length: 600 }).notNull(),
+    stepId: varchar('step_id', { length: 26 }),
+    /** The steps as they were when it started. */
+    steps: jsonColumn<SheetStep[]>('steps').notNull(),
+    outcomes: jsonColumn<Record<string, StepOutcome>>('outcomes').notNull(),
+    progress: jsonColumn<Progress>('progress'),
+    watched: boolean('watched').notNull(),
+    /** Someone was at the console. */
+    hereAt: momentColumn('here_at').notNull(),
+    /** The server that carries it out was alive. */
+    aliveAt: momentColumn('alive_at').notNull(),
+    startedAt: momentColumn('started_at').notNull(),
+    endedAt: momentColumn('ended_at'),
+  },
+  (table) => [index('sheet_runs_by_sheet').on(table.sheetId), index('sheet_runs_by_state').on(table.state)],
+);
+
+/** What people asked of a run, in order. Kept as its log. */
+export const runAsks = mysqlTable(
+  'run_asks',
+  {
+    id: ulidColumn('id').primaryKey(),
+    runId: ulidColumn('run_id')
+      .notNull()
+      .references(() => sheetRuns.id),
+    body: jsonColumn<Ask>('body').notNull(),
+    askedAt: momentColumn('asked_at').notNull(),
+    /** When the run acted on it; null while it has not. */
+    doneAt: momentColumn('done_at'),
+  },
+  (table) => [index('run_asks_by_run').on(table.runId, table.doneAt)],
+);
+
+/** What the instruments told during a run, in parts of half a second at most. */
+export const runParts = mysqlTable(
+  'run_parts',
+  {
+    id: ulidColumn('id').primaryKey(),
+    runId: ulidColumn('run_id')
+      .notNull()
+      .references(() => sheetRuns.id),
+    stepId: varchar('step_id', { length: 26 }).notNull(),
+    body: jsonColumn<RunSample[]>('body').notNull(),
+  },
+  (table) => [index('run_parts_by_step').on(table.runId, table.stepId)],
+);
+
+/** One run owns its instruments. The key makes sure it is one. */
+export const leases = mysqlTable('leases', {
+  instrumentId: ulidColumn('instrument_id')
+    .primaryKey()
+    .references(() => instruments.id),
+  runId: ulidColumn('run_id')
+    .notNull()
+    .references(() => sheetRuns.id),
+});
 
 /** A file attached to exactly one sample, claim or reading. */
 export const attachments = mysqlTable(

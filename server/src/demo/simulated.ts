@@ -1,10 +1,15 @@
 // The instruments of the simulated bench, each at the port it answers on.
+import { CLASSES, type InstrumentClass } from '@lastmark/bench/sim';
 import type { InstrumentInput } from '@lastmark/contract';
 import { BUILT_IN, type ProfileClass } from '@lastmark/core/instrument';
 import { NO_SPEC } from '@lastmark/core/uncertainty';
-import { createInstrument } from '../bench/store.ts';
+import { createInstrument, createRig } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { listProfiles } from '../links/profiles.ts';
+
+export const SIMULATED_RIG = 'Simulated bench';
+/** The cable that lies on it, by the name the bench knows. */
+export const SIMULATED_CABLE = '240 W, 1 m';
 
 /** What each class states about its accuracy; the simulated meters stay within it. */
 const SPECS: Readonly<Partial<Record<ProfileClass, InstrumentInput['specs']>>> = {
@@ -21,16 +26,30 @@ const SPECS: Readonly<Partial<Record<ProfileClass, InstrumentInput['specs']>>> =
   },
 };
 
-/** Add one instrument of every class. @param firstPort port of the bench's control; the instruments follow it */
-export async function createSimulatedInstruments(db: Database, firstPort: number): Promise<void> {
+/** What the simulated load takes on one channel. */
+const LOAD_RATINGS = { volts: 60, amps: 6, watts: 300 };
+
+/**
+ * Add one instrument of every class, and the rig made of them.
+ * @param firstPort port of the bench's control; the instruments follow it
+ */
+export const createSimulatedInstruments = (db: Database, firstPort: number): Promise<void> =>
+  createSimulatedInstrumentsAt(db, (kind) => firstPort + CLASSES.indexOf(kind) + 1);
+
+/** The same on any ports. */
+export async function createSimulatedInstrumentsAt(
+  db: Database,
+  portOf: (kind: InstrumentClass) => number,
+): Promise<void> {
   const profiles = await listProfiles(db);
+  const ids = new Map<ProfileClass, string>();
   for (const [index, { title, class: kind }] of BUILT_IN.entries()) {
-    await createInstrument(db, {
+    const { id } = await createInstrument(db, {
       name: title,
       class: kind,
       firmware: '1.0',
       calibrationDue: null,
-      address: `127.0.0.1:${firstPort + index + 1}`,
+      address: `127.0.0.1:${portOf(CLASSES[index] ?? 'ac-source')}`,
       profileId: profiles.find((one) => one.builtIn && one.class === kind)?.id ?? null,
       sees:
         kind === 'PD analyser'
@@ -40,6 +59,29 @@ export async function createSimulatedInstruments(db: Database, firstPort: number
             }
           : null,
       specs: SPECS[kind] ?? {},
+      ratings: kind === 'DC load' ? LOAD_RATINGS : null,
     });
+    ids.set(kind, id);
   }
+  const idOf = (kind: ProfileClass): string => ids.get(kind) ?? '';
+  await createRig(db, {
+    name: SIMULATED_RIG,
+    meters: {
+      mains: idOf('power analyser'),
+      outputVolts: idOf('bench multimeter'),
+      outputAmps: idOf('DC load'),
+      loadEnd: idOf('DC load'),
+    },
+    outputPlace: 'port',
+    leadOhms: 0.1155,
+    leadUOhms: 0.002,
+    elements: [{ kind: 'cable', name: SIMULATED_CABLE, amps: 5, volts: 48, basis: 'marker' }],
+    drives: {
+      source: idOf('AC source'),
+      load: idOf('DC load'),
+      thermometer: idOf('thermometer'),
+      analyser: idOf('PD analyser'),
+    },
+    note: 'Runs by itself; sensed at the receptacle and at the load.',
+  });
 }

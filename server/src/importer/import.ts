@@ -6,6 +6,7 @@ import { type FileContext, type FilePoint, type FileValue, headerKey, planProble
 import { formatPlain } from '@lastmark/core/quantity';
 import {
   accept,
+  calibrationOverdue,
   contradictions,
   type Entry,
   mainsLabel,
@@ -57,17 +58,20 @@ function toReadings(
   const entries = point.values.map((value) => toEntry(value, rig));
   const lines =
     point.lines === 1 ? `line ${point.firstLine}` : `${point.lines} lines, ${point.firstLine}–${point.lastLine}`;
-  const made = entries.map(
-    (entry): Reading => ({
+  const made = entries.map((entry): Reading => {
+    const accepted = accept(entry, entries, rig, instruments);
+    const instrument = instruments.find(({ id }) => id === accepted.instrumentId);
+    return {
       ...entry,
-      ...accept(entry, entries, rig, instruments),
+      ...accepted,
+      overdue: instrument !== undefined && calibrationOverdue(instrument, takenAt),
       id: newId(),
       typed: formatPlain(entry.value ?? 0, entry.quantity, entry.quantity === 'power-factor' ? '' : undefined),
       takenAt,
       source: `${fileName}, ${lines}`,
       supersedes: null,
-    }),
-  );
+    };
+  });
   const [contradiction] = contradictions({ load: point.load, attached: 'nothing', readings: made });
   if (contradiction)
     throw refused('text', `${mainsLabel(point.mains)}, ${Math.round(point.load * 100)} % (${lines}): ${contradiction}`);

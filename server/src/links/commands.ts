@@ -4,7 +4,8 @@ import type { CommandAnswer, InstrumentTraffic, LoadsOffAnswer, StoredInstrument
 import { commandFor } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Queries } from '../db/database.ts';
-import { notFound, refused } from '../http/problem.ts';
+import { conflict, notFound, refused } from '../http/problem.ts';
+import { holdAll, listLeases } from '../runner/rows.ts';
 import type { Links } from './links.ts';
 import { listProfiles, profileOf } from './profiles.ts';
 
@@ -19,7 +20,15 @@ async function instrumentOf(db: Queries, id: string): Promise<StoredInstrument> 
 /** Send one command. A query waits for its answer; anything else is followed by a look at the error queue. */
 export async function sendCommand(db: Queries, links: Links, id: string, command: string): Promise<CommandAnswer> {
   if (/[\r\n]/.test(command)) throw refused('command', 'One command at a time, on one line.');
-  const client = await links.ready(await instrumentOf(db, id));
+  const instrument = await instrumentOf(db, id);
+  const lease = command.includes('?')
+    ? undefined
+    : (await listLeases(db)).find(({ instrumentId }) => instrumentId === id);
+  if (lease)
+    throw conflict(
+      `"${instrument.name}" belongs to ${lease.person}'s run "${lease.title}". Questions are allowed; to set it, hold or stop the run.`,
+    );
+  const client = await links.ready(instrument);
   try {
     const reply = command.includes('?') ? await client.query(command) : null;
     if (reply === null) await client.confirm(command);
@@ -38,6 +47,7 @@ export async function trafficOf(db: Queries, links: Links, id: string): Promise<
 
 /** Every load with an address is switched off, ahead of whatever waits. It never stops at the first that fails. */
 export async function loadsOff(db: Queries, links: Links): Promise<LoadsOffAnswer> {
+  links.countOff();
   const loads = (await listInstruments(db)).filter((one) => one.class === 'DC load' && one.address !== null);
   const profiles = await listProfiles(db);
   const items = await Promise.all(
@@ -55,5 +65,7 @@ export async function loadsOff(db: Queries, links: Links): Promise<LoadsOffAnswe
       }
     }),
   );
+  // After the wire, not before it: what the loads do matters more than what is written down.
+  await holdAll(db);
   return { items };
 }

@@ -22,6 +22,17 @@ function partsOf(address: string): { host: string; port: number } {
  */
 export class Links {
   readonly #links = new Map<string, Link>();
+  #offs = 0;
+
+  /** How often every load was switched off: what wants to switch one on compares. */
+  get offs(): number {
+    return this.#offs;
+  }
+
+  /** Loads are being switched off by hand. */
+  countOff(): void {
+    this.#offs += 1;
+  }
 
   /** The connection of an instrument. A changed address is connected anew. @throws 422 for one without an address */
   of({ id, name, address }: Pick<StoredInstrument, 'id' | 'name' | 'address'>): ScpiClient {

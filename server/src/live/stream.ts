@@ -1,20 +1,20 @@
 // Live numbers of the bench: while someone looks, connected instruments are asked ten times a second.
 import { MeterWatch, ScpiError } from '@lastmark/bench/scpi';
 import type { LiveEvent, StoredInstrument } from '@lastmark/contract';
-import { commandFor, type InstrumentProfile, scpiNumber } from '@lastmark/core/instrument';
+import { commandFor, type InstrumentProfile, LIVE_ACTION, scpiNumber } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import type { Links } from '../links/links.ts';
 import { listProfiles, profileOf } from '../links/profiles.ts';
 
-/** Classes whose numbers stand on the bench line, and the action that tells them all. */
-const ASKED: Readonly<Record<string, string>> = { 'power analyser': 'all', 'DC load': 'all', thermometer: 'all' };
-
 const EVERY_MILLISECONDS = 100;
 /** The list of instruments is looked at anew this often, so that a new address joins by itself. */
 const REFRESH_MILLISECONDS = 2000;
-/** Events kept for a browser that comes back: five minutes of three instruments. */
-const KEPT_EVENTS = 9000;
+/** Events kept for a browser that comes back: five minutes of eight instruments. */
+const KEPT_EVENTS = 24_000;
+
+/** Less than this below zero is a meter's noise, A. */
+const BACKWARDS_AMPS = 0.05;
 
 interface Source {
   readonly instrument: StoredInstrument;
@@ -83,13 +83,14 @@ export class LiveStream {
       const profiles = await listProfiles(this.#db);
       const known = this.#sources;
       this.#sources = (await listInstruments(this.#db)).flatMap((instrument): Source[] => {
-        const action = ASKED[instrument.class];
+        const action = LIVE_ACTION[instrument.class];
         const profile = profileOf(profiles, instrument);
         if (!action || !profile || instrument.address === null || !(action in profile.commands)) return [];
         const before = known.find(({ instrument: one }) => one.id === instrument.id);
         // The same source goes on: what is being asked of it, and what its readings looked like.
         const same = before?.instrument.version === instrument.version && before.profile.title === profile.title;
-        return [same ? before : { instrument, profile, action, watch: new MeterWatch({ range: 1e6 }), busy: false }];
+        const range = instrument.ratings?.[instrument.class === 'DC load' ? 'volts' : 'watts'] ?? 1e6;
+        return [same ? before : { instrument, profile, action, watch: new MeterWatch({ range }), busy: false }];
       });
     } catch {
       // The database is away for a moment; the sources stay as they are, and the next look may find it.
@@ -129,7 +130,11 @@ export class LiveStream {
     if (instrument.class === 'DC load') {
       const amps = values.slice(1).filter((_, index) => index % 2 === 1);
       this.#loadAmps = amps.reduce((sum, one) => sum + (Number.isFinite(one) ? one : 0), 0);
-      return watch.look({ value: values[1] ?? Number.NaN, setting: 0 });
+      const backwards = amps.find((one) => one < -BACKWARDS_AMPS);
+      return watch.look({
+        value: backwards ?? values[1] ?? Number.NaN,
+        setting: backwards === undefined ? 0 : BACKWARDS_AMPS,
+      });
     }
     if (instrument.class !== 'power analyser') return null;
     // Meter noise of the load is no change of it.

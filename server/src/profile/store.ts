@@ -1,9 +1,12 @@
 // The choices of method.
 import type { StoredProfile } from '@lastmark/contract';
 import { LIMIT_SETS } from '@lastmark/core/limits';
+import { limitsRefusal } from '@lastmark/core/plan';
+import { ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { REGULATORY_PAIR } from '@lastmark/core/reading';
 import type { Profile } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
+import { listInstruments } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { profiles } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
@@ -23,6 +26,7 @@ export const DEFAULT_PROFILE: Profile = {
   tolerance: null,
   continuous: 3600,
   overRating: { on: false, step: 0.03, seconds: 3 },
+  limits: { hottest: ZERO_CELSIUS + 90, volts: null, amps: null, watts: null },
   signalModes: [],
 };
 
@@ -35,6 +39,8 @@ export async function getProfile(db: Queries): Promise<StoredProfile> {
 export async function updateProfile(db: Database, settings: Profile, seen: string | null): Promise<StoredProfile> {
   const unknown = settings.limitSetIds.find((id) => !LIMIT_SETS.some((set) => set.id === id));
   if (unknown !== undefined) throw refused('limitSetIds', `There is no limit set "${unknown}".`);
+  const above = limitsRefusal(settings.limits, await listInstruments(db));
+  if (above) throw refused('limits', above);
   return db.transaction(async (tx) => {
     const current = await getProfile(tx);
     requireMatch(seen, etagOf(current.version), 'profile');

@@ -43,35 +43,37 @@ function checkPlaces(input: ReadOutInput, labels: readonly string[]): void {
 }
 
 /** Add a read-out. Sending the same id again changes nothing. */
-export async function addReadOut(db: Database, sampleId: string, input: ReadOutInput): Promise<StoredReadOut> {
-  return db.transaction(async (tx) => {
-    const sample = await getSample(tx, sampleId);
-    checkPlaces(
-      input,
-      sample.model.ports.map(({ label }) => label),
-    );
-    if (!(await listInstruments(tx)).some(({ id }) => id === input.instrumentId))
-      throw refused('instrumentId', 'This analyser is not on the bench any more. Choose another.');
-    const known = await listReadOuts(tx, sampleId);
-    const repeated = known.find(({ id }) => id === input.id);
-    if (repeated) return repeated;
-    const [foreign] = await tx.select({ id: readOuts.id }).from(readOuts).where(eq(readOuts.id, input.id));
-    if (foreign) throw conflict('Another read-out has this id.');
-    if (input.supersedes && !currentReadOuts(known).some(({ id }) => id === input.supersedes))
-      throw conflict('Someone corrected this read-out meanwhile. Reload to see theirs.');
-    if (input.withdrawn && !input.supersedes) throw refused('supersedes', 'Say which read-out is taken back.');
-    const { id, port, instrumentId, takenAt, supersedes, ...body } = input;
-    await tx.insert(readOuts).values({
-      id,
-      sampleId,
-      port,
-      instrumentId,
-      supersedes,
-      body,
-      takenAt: new Date(takenAt),
-      enteredAt: new Date(),
-    });
-    await forgetFigures(tx, sampleId);
-    return { ...input, takenAt: new Date(takenAt).toISOString() };
+export const addReadOut = (db: Database, sampleId: string, input: ReadOutInput): Promise<StoredReadOut> =>
+  db.transaction((tx) => storeReadOut(tx, sampleId, input));
+
+/** The same inside a transaction. */
+export async function storeReadOut(tx: Queries, sampleId: string, input: ReadOutInput): Promise<StoredReadOut> {
+  const sample = await getSample(tx, sampleId);
+  checkPlaces(
+    input,
+    sample.model.ports.map(({ label }) => label),
+  );
+  if (!(await listInstruments(tx)).some(({ id }) => id === input.instrumentId))
+    throw refused('instrumentId', 'This analyser is not on the bench any more. Choose another.');
+  const known = await listReadOuts(tx, sampleId);
+  const repeated = known.find(({ id }) => id === input.id);
+  if (repeated) return repeated;
+  const [foreign] = await tx.select({ id: readOuts.id }).from(readOuts).where(eq(readOuts.id, input.id));
+  if (foreign) throw conflict('Another read-out has this id.');
+  if (input.supersedes && !currentReadOuts(known).some(({ id }) => id === input.supersedes))
+    throw conflict('Someone corrected this read-out meanwhile. Reload to see theirs.');
+  if (input.withdrawn && !input.supersedes) throw refused('supersedes', 'Say which read-out is taken back.');
+  const { id, port, instrumentId, takenAt, supersedes, ...body } = input;
+  await tx.insert(readOuts).values({
+    id,
+    sampleId,
+    port,
+    instrumentId,
+    supersedes,
+    body,
+    takenAt: new Date(takenAt),
+    enteredAt: new Date(),
   });
+  await forgetFigures(tx, sampleId);
+  return { ...input, takenAt: new Date(takenAt).toISOString() };
 }

@@ -3,6 +3,7 @@ import type { PointInput, ReadingInput } from '@lastmark/contract';
 import { digitStep, parseQuantity } from '@lastmark/core/quantity';
 import {
   accept,
+  calibrationOverdue,
   contradictions,
   currentReadings,
   type Entry,
@@ -20,7 +21,15 @@ import { points, readings, samples } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { toReading } from '../samples/dossier.ts';
 import { forgetFigures } from '../samples/store.ts';
-import { listSetups, proofSetup } from '../setups/store.ts';
+import { listSetups, loadingFor } from '../setups/store.ts';
+
+/** A reading an instrument took: the mean of several looks, written out in full. */
+export interface TakenReading extends ReadingInput {
+  readonly count?: number;
+  /** Standard deviation of one look, SI. */
+  readonly spread?: number;
+}
+export type TakenPoint = Omit<PointInput, 'readings'> & { readonly readings: readonly TakenReading[] };
 
 type Bench = { rigs: Awaited<ReturnType<typeof listRigs>>; instruments: Awaited<ReturnType<typeof listInstruments>> };
 
@@ -94,7 +103,7 @@ const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof poi
 async function preparePoint(
   db: Queries,
   sampleId: string,
-  input: PointInput,
+  input: TakenPoint,
   path: string,
   bench: Bench,
   source: string,
@@ -102,7 +111,7 @@ async function preparePoint(
   const rig = bench.rigs.find(({ id }) => id === input.rigId);
   if (!rig) throw refused(`${path}.rigId`, 'This rig is not on the bench any more. Choose another.');
   const setup = input.outputs
-    ? await proofSetup(db, sampleId, input.outputs, rig.id)
+    ? await loadingFor(db, sampleId, input.outputs, rig.id, 'proof')
     : input.setupId
       ? (await listSetups(db, sampleId)).find(({ id }) => id === input.setupId)
       : undefined;
@@ -143,8 +152,8 @@ async function preparePoint(
       place: one.place,
       port: one.port,
       value: typedValue(one, `${at}.typed`),
-      count: 1,
-      spread: 0,
+      count: one.count ?? 1,
+      spread: one.spread ?? 0,
       step: digitStep(one.typed, one.quantity),
     };
   });
@@ -160,14 +169,17 @@ async function preparePoint(
     }
     checkCorrection(one, currentReadings(known));
     const { step: _, ...value } = entry;
+    const accepted = accept(entry, [...currentReadings(known), ...entries], rig, bench.instruments);
+    const instrument = bench.instruments.find(({ id }) => id === accepted.instrumentId);
     const reading: Reading = {
       ...value,
-      ...accept(entry, [...currentReadings(known), ...entries], rig, bench.instruments),
+      ...accepted,
       id: one.id,
       typed: one.typed.trim(),
       takenAt: input.takenAt,
       source,
       supersedes: one.supersedes ?? null,
+      overdue: instrument !== undefined && calibrationOverdue(instrument, input.takenAt),
     };
     known = [...known, reading];
     fresh.push(reading);
@@ -188,24 +200,32 @@ export const readingRow = (pointId: string, reading: Reading, enteredAt: Date): 
 });
 
 /**
- * Add readings in one transaction: all or none. Sending the same ids again changes nothing.
+ * Add readings inside a transaction: all or none. Sending the same ids again changes nothing.
+ * @param source where they come from, kept with each
  * @returns every point touched, with all its readings
  */
-export async function addReadings(db: Database, sampleId: string, inputs: readonly PointInput[]): Promise<Point[]> {
-  return db.transaction(async (tx) => {
-    const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
-    if (!sample) throw notFound('sample');
-    const bench = { rigs: await listRigs(tx), instruments: await listInstruments(tx) };
-    const touched: Point[] = [];
-    for (const [index, input] of inputs.entries()) {
-      const { conditions, isNew, fresh } = await preparePoint(tx, sampleId, input, `points[${index}]`, bench, 'keypad');
-      if (isNew) await tx.insert(points).values({ id: input.id, ...conditions });
-      if (fresh.length > 0)
-        await tx.insert(readings).values(fresh.map((reading) => readingRow(input.id, reading, new Date())));
-      const stored = await storedPoint(tx, input.id);
-      if (stored) touched.push({ ...stored.row, takenAt: stored.row.takenAt.toISOString(), readings: stored.own });
-    }
-    await forgetFigures(tx, sampleId);
-    return touched;
-  });
+export async function storePoints(
+  tx: Queries,
+  sampleId: string,
+  inputs: readonly TakenPoint[],
+  source: string,
+): Promise<Point[]> {
+  const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
+  if (!sample) throw notFound('sample');
+  const bench = { rigs: await listRigs(tx), instruments: await listInstruments(tx) };
+  const touched: Point[] = [];
+  for (const [index, input] of inputs.entries()) {
+    const { conditions, isNew, fresh } = await preparePoint(tx, sampleId, input, `points[${index}]`, bench, source);
+    if (isNew) await tx.insert(points).values({ id: input.id, ...conditions });
+    if (fresh.length > 0)
+      await tx.insert(readings).values(fresh.map((reading) => readingRow(input.id, reading, new Date())));
+    const stored = await storedPoint(tx, input.id);
+    if (stored) touched.push({ ...stored.row, takenAt: stored.row.takenAt.toISOString(), readings: stored.own });
+  }
+  await forgetFigures(tx, sampleId);
+  return touched;
 }
+
+/** Add what was typed, in one transaction. */
+export const addReadings = (db: Database, sampleId: string, inputs: readonly PointInput[]): Promise<Point[]> =>
+  db.transaction((tx) => storePoints(tx, sampleId, inputs, 'keypad'));

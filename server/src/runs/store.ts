@@ -17,37 +17,39 @@ export async function listRuns(db: Queries, sampleId: string): Promise<StoredRun
 }
 
 /** Add a run. Sending the same id again changes nothing. @throws 422 with the sentence when it contradicts itself */
-export async function addRun(db: Database, sampleId: string, input: RunInput): Promise<StoredRun> {
-  return db.transaction(async (tx) => {
-    const sample = await getSample(tx, sampleId);
-    if (!sample.model.ports.some(({ label }) => label === input.port))
-      throw refused('run.port', `There is no port "${input.port}".`);
-    const rig = (await listRigs(tx)).find(({ id }) => id === input.rigId);
-    if (!rig) throw refused('run.rigId', 'This rig is not on the bench any more. Choose another.');
-    const known = await listRuns(tx, sampleId);
-    const repeated = known.find(({ id }) => id === input.id);
-    if (repeated) return repeated;
-    const [foreign] = await tx.select({ id: runs.id }).from(runs).where(eq(runs.id, input.id));
-    if (foreign) throw conflict('Another run has this id.');
-    if (input.supersedes && !currentRuns(known).some(({ id }) => id === input.supersedes))
-      throw conflict('Someone corrected this run meanwhile. Reload to see theirs.');
-    if (input.withdrawn && !input.supersedes) throw refused('run.supersedes', 'Say which run is taken back.');
-    const { overRating } = await getProfile(tx);
-    const refusal = runRefusal(input, { rig, devices: await listDevices(tx), overRating });
-    if (refusal) throw refused('run', refusal);
-    const u = runUncertainty(input, rig, await listInstruments(tx));
-    const body = { ...input, takenAt: new Date(input.takenAt).toISOString(), u } as StoredRun;
-    await tx.insert(runs).values({
-      id: body.id,
-      sampleId,
-      rigId: body.rigId,
-      deviceId: body.kind === 'device' ? body.deviceId : null,
-      body,
-      takenAt: new Date(body.takenAt),
-      supersedes: body.supersedes,
-      enteredAt: new Date(),
-    });
-    await forgetFigures(tx, sampleId);
-    return body;
+export const addRun = (db: Database, sampleId: string, input: RunInput): Promise<StoredRun> =>
+  db.transaction((tx) => storeRun(tx, sampleId, input));
+
+/** The same inside a transaction. */
+export async function storeRun(tx: Queries, sampleId: string, input: RunInput): Promise<StoredRun> {
+  const sample = await getSample(tx, sampleId);
+  if (!sample.model.ports.some(({ label }) => label === input.port))
+    throw refused('run.port', `There is no port "${input.port}".`);
+  const rig = (await listRigs(tx)).find(({ id }) => id === input.rigId);
+  if (!rig) throw refused('run.rigId', 'This rig is not on the bench any more. Choose another.');
+  const known = await listRuns(tx, sampleId);
+  const repeated = known.find(({ id }) => id === input.id);
+  if (repeated) return repeated;
+  const [foreign] = await tx.select({ id: runs.id }).from(runs).where(eq(runs.id, input.id));
+  if (foreign) throw conflict('Another run has this id.');
+  if (input.supersedes && !currentRuns(known).some(({ id }) => id === input.supersedes))
+    throw conflict('Someone corrected this run meanwhile. Reload to see theirs.');
+  if (input.withdrawn && !input.supersedes) throw refused('run.supersedes', 'Say which run is taken back.');
+  const { overRating } = await getProfile(tx);
+  const refusal = runRefusal(input, { rig, devices: await listDevices(tx), overRating });
+  if (refusal) throw refused('run', refusal);
+  const u = runUncertainty(input, rig, await listInstruments(tx));
+  const body = { ...input, takenAt: new Date(input.takenAt).toISOString(), u } as StoredRun;
+  await tx.insert(runs).values({
+    id: body.id,
+    sampleId,
+    rigId: body.rigId,
+    deviceId: body.kind === 'device' ? body.deviceId : null,
+    body,
+    takenAt: new Date(body.takenAt),
+    supersedes: body.supersedes,
+    enteredAt: new Date(),
   });
+  await forgetFigures(tx, sampleId);
+  return body;
 }

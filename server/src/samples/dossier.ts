@@ -30,6 +30,7 @@ export const toReading = (row: typeof readings.$inferSelect): Reading => ({
   takenAt: row.takenAt.toISOString(),
   source: row.source,
   supersedes: row.supersedes,
+  overdue: row.overdue,
 });
 
 const toPoint = (row: typeof points.$inferSelect, own: readonly Reading[]): Point => ({

@@ -3,7 +3,7 @@ import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { attachments, claims, models, points, samples, setups } from '../db/schema.ts';
+import { attachments, claims, models, points, runSheets, samples, setups, sheetRuns } from '../db/schema.ts';
 import { conflict, notFound } from '../http/problem.ts';
 import { requireMatch } from '../http/versions.ts';
 
@@ -40,6 +40,7 @@ export async function getSample(db: Queries, id: string): Promise<Sample> {
     modelId: row.model.id,
     tag: tagOf(id),
     etag: etagOfRow(row),
+    limits: row.sample.limits,
     createdAt: row.sample.createdAt.toISOString(),
     updatedAt: row.sample.updatedAt.toISOString(),
     model: { maker, model, kind, ...facts },
@@ -105,6 +106,9 @@ export async function deleteSample(db: Database, id: string, seen: string | null
     requireMatch(seen, etagOfRow(row), 'sample');
     const [measured] = await tx.select({ id: points.id }).from(points).where(eq(points.sampleId, id)).limit(1);
     if (measured) throw conflict('Readings were taken on this sample. Nothing measured is ever deleted.');
+    const [ran] = await tx.select({ id: sheetRuns.id }).from(sheetRuns).where(eq(sheetRuns.sampleId, id)).limit(1);
+    if (ran) throw conflict('A run sheet was run on this sample. Nothing measured is ever deleted.');
+    await tx.delete(runSheets).where(eq(runSheets.sampleId, id));
     await tx.delete(attachments).where(eq(attachments.sampleId, id));
     await tx.delete(setups).where(eq(setups.sampleId, id));
     await tx.delete(samples).where(eq(samples.id, id));

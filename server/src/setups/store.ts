@@ -1,7 +1,7 @@
 // Loadings: which outputs, at which level, up to which current.
 import type { SetupInput, StoredSetup } from '@lastmark/contract';
 import { stepTitle } from '@lastmark/core/proof';
-import { type Output, sameOutputs } from '@lastmark/core/reading';
+import { type Output, type Setup, sameOutputs } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -50,22 +50,23 @@ export async function createSetup(db: Database, sampleId: string, input: SetupIn
 }
 
 /**
- * The proof step that loads exactly these outputs with this rig: the one there is, else a new one. Call it inside a
- * transaction that holds the sample, so that two people do not make it twice.
+ * The loading of exactly these outputs with this rig: the one there is, else a new one. Call it inside a transaction that
+ * holds the sample, so that two people do not make it twice.
  */
-export async function proofSetup(
+export async function loadingFor(
   db: Queries,
   sampleId: string,
   outputs: readonly Output[],
   rigId: string,
+  purpose: Setup['purpose'],
 ): Promise<StoredSetup> {
   const known = (await listSetups(db, sampleId)).find(
-    (setup) => setup.purpose === 'proof' && setup.rigId === rigId && sameOutputs(setup.outputs, outputs),
+    (setup) => setup.purpose === purpose && setup.rigId === rigId && sameOutputs(setup.outputs, outputs),
   );
   if (known) return known;
   const input: SetupInput = {
     name: stepTitle({ outputs, load: 1 }).slice(0, 80),
-    purpose: 'proof',
+    purpose,
     outputs: [...outputs],
     evidence: 'load',
     rigId,

@@ -1,0 +1,96 @@
+// What may be written about run sheets and their runs. Values are SI.
+import { PROFILE_CLASSES } from '@lastmark/core/instrument';
+import { STEP_KINDS } from '@lastmark/core/plan';
+import { OUTCOMES } from '@lastmark/core/proof';
+import { boolean, string } from 'yup';
+import { anyMains, id, list, oneOf, optionalText, output, record, si, text, union } from './parts.ts';
+
+const ATTACHED = ['nothing', 'cable', 'cable and meter'] as const;
+
+const settleRule = record({
+  fraction: si(0.0001, 0.5).required(),
+  over: si(1, 3600).required(),
+  average: si(1, 14_400).required(),
+});
+
+const step = record({
+  id: text(26),
+  kind: oneOf(STEP_KINDS),
+  by: oneOf(['instruments', 'keypad']),
+  title: text(160),
+  mains: anyMains(),
+  outputs: list(output, 12),
+  port: string().strict().max(24).nullable().defined(),
+  load: si(0, 1.5).required(),
+  station: string().strict().oneOf(['proof', 'efficiency', 'idle', 'read-out']).nullable().defined(),
+  attached: oneOf(ATTACHED),
+  dwell: si(0, 172_800).required(),
+  settle: settleRule.nullable().defined(),
+  deviceId: id().nullable().defined(),
+  hottest: si(250, 500).nullable().defined(),
+  needs: list(oneOf(PROFILE_CLASSES), PROFILE_CLASSES.length),
+  caution: string().strict().max(200).nullable().defined(),
+  attended: boolean().strict().defined(),
+  skip: string().strict().min(1, 'A step is left out with a reason').max(200).nullable().defined(),
+});
+
+/** A new sheet: made from a method. */
+export const newSheetInput = record({ methodId: text(40), rigId: id() });
+
+export const sheetInput = record({
+  title: text(120),
+  rigId: id(),
+  steps: list(step, 1000).test('own-ids', 'Two steps have the same id', (steps) => {
+    const ids = (steps as { id?: string }[] | undefined)?.map((one) => one?.id) ?? [];
+    return new Set(ids).size === ids.length;
+  }),
+});
+
+/** Starting a run: who, with the tag of what really stands on the bench. */
+export const startInput = record({
+  person: text(60),
+  tag: text(40),
+  /** Loads go off when nobody is at the console. Without it: a soak that was made safe to leave. */
+  watched: boolean().strict().defined(),
+});
+
+const typedReading = record({
+  quantity: oneOf(['voltage', 'current', 'power', 'energy', 'duration', 'power-factor']),
+  place: oneOf(['mains', 'port', 'load-end', 'display']),
+  port: string().strict().max(24).nullable().defined(),
+  typed: text(60),
+});
+
+/** What a person asks of a run. */
+export const askInput = record({
+  ask: union({
+    hold: record({ kind: oneOf(['hold']) }),
+    'go on': record({ kind: oneOf(['go on']), person: text(60) }),
+    repeat: record({ kind: oneOf(['repeat']) }),
+    skip: record({ kind: oneOf(['skip']), reason: text(200) }),
+    note: record({ kind: oneOf(['note']), text: text(400) }),
+    stop: record({ kind: oneOf(['stop']), reason: optionalText(200) }),
+    record: record({
+      kind: oneOf(['record']),
+      readings: list(typedReading, 60),
+      device: record({ outcome: oneOf(OUTCOMES), message: optionalText(200) })
+        .nullable()
+        .defined(),
+    }),
+  }),
+});
+
+export const limitsInput = record({
+  hottest: si(273, 500).nullable().defined(),
+  volts: si(1, 2000).nullable().defined(),
+  amps: si(0.01, 200).nullable().defined(),
+  watts: si(0.1, 20_000).nullable().defined(),
+});
+
+export const sampleLimitsInput = record({ limits: limitsInput.nullable().defined() });
+
+export const sheetsQuery = record({ sampleId: id().optional() }).strict(false);
+export const traceQuery = record({ step: string().max(26) }).strict(false);
+
+/** The demo's one button: which method, and how fast the bench's clock runs. */
+export const simulatedInput = record({ methodId: text(40), person: text(60), speed: si(1, 3600).required() });

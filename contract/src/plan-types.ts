@@ -1,0 +1,134 @@
+// Run sheets and their runs as they travel.
+import type { Limits, SheetStep } from '@lastmark/core/plan';
+import type { OUTCOMES } from '@lastmark/core/proof';
+import type { Place } from '@lastmark/core/reading';
+import type { ReadingInput } from './types.ts';
+
+export interface SheetInput {
+  title: string;
+  rigId: string;
+  steps: SheetStep[];
+}
+
+export interface StoredSheet extends SheetInput {
+  id: string;
+  sampleId: string;
+  methodId: string;
+  version: number;
+  createdAt: string;
+}
+
+/** Which sample a sheet or run is about, short. */
+export interface SampleName {
+  id: string;
+  maker: string;
+  model: string;
+  serial: string;
+  tag: string;
+}
+
+export interface SheetRow {
+  id: string;
+  sample: SampleName;
+  title: string;
+  methodId: string;
+  steps: number;
+  /** Estimated, s. */
+  seconds: number;
+  createdAt: string;
+  /** The newest run of it. */
+  run: { id: string; state: RunState; done: number; person: string } | null;
+}
+
+/**
+ * `running`: by itself; `waiting`: for a person; `held`: loads off until someone goes on; `interrupted`: the server or
+ * the database went away; `stopped` and `done`: over.
+ */
+export const RUN_STATES = ['running', 'waiting', 'held', 'interrupted', 'stopped', 'done'] as const;
+export type RunState = (typeof RUN_STATES)[number];
+
+export interface StepOutcome {
+  state: 'done' | 'skipped' | 'failed';
+  /** What came of it, in a sentence. */
+  says: string;
+  at: string;
+  /** Points, runs and read-outs it made. */
+  madeIds: string[];
+}
+
+/** How far the present step is. */
+export interface Progress {
+  /** What it is at: "warming up", "settling: drift 1.4 %". */
+  doing: string;
+  /** 0…1 */
+  share: number;
+  /** s left by the instruments' clock; null when not known. */
+  left: number | null;
+}
+
+export interface StartInput {
+  person: string;
+  tag: string;
+  watched: boolean;
+}
+
+export type Ask =
+  | { kind: 'hold' }
+  | { kind: 'go on'; person: string }
+  | { kind: 'repeat' }
+  | { kind: 'skip'; reason: string }
+  | { kind: 'note'; text: string }
+  | { kind: 'stop'; reason: string }
+  | {
+      kind: 'record';
+      readings: (Pick<ReadingInput, 'quantity' | 'port' | 'typed'> & { place: Place })[];
+      device: { outcome: (typeof OUTCOMES)[number]; message: string } | null;
+    };
+
+export interface SheetRun {
+  id: string;
+  sheetId: string;
+  sample: SampleName;
+  rigId: string;
+  title: string;
+  person: string;
+  state: RunState;
+  /** Why it is held, what it waits for, how it ended. */
+  says: string;
+  stepId: string | null;
+  steps: SheetStep[];
+  outcomes: Record<string, StepOutcome>;
+  progress: Progress | null;
+  watched: boolean;
+  /** What the instruments must not show more than. */
+  limits: Limits;
+  notes: { at: string; text: string }[];
+  /** Instruments it owns while it lasts. */
+  instrumentIds: string[];
+  startedAt: string;
+  endedAt: string | null;
+}
+
+/** Who has an instrument now. */
+export interface Lease {
+  instrumentId: string;
+  runId: string;
+  person: string;
+  title: string;
+}
+
+/** What one instrument told at a moment of a run. */
+export interface RunSample {
+  /** ms since the epoch, by the server. */
+  at: number;
+  instrumentId: string;
+  values: (number | null)[];
+}
+
+export interface SimulatedBenchState {
+  /** Whether this start has one. */
+  there: boolean;
+  speed: number | null;
+  /** Models it can play. */
+  chargers: string[];
+}

@@ -1,0 +1,116 @@
+// Makes a run sheet from a method, the sample's ports and claims, and what is known of its offers.
+import type { Claim } from '../claim/index.ts';
+import { proofSteps } from '../proof/index.ts';
+import type { ReadOut } from '../read-out/index.ts';
+import { type Output, sameOutputs } from '../reading/index.ts';
+import {
+  coolStep,
+  deviceStep,
+  efficiencyPoint,
+  holdStep,
+  idleStep,
+  proofPoint,
+  readOutStep,
+  rigStep,
+  warmUpStep,
+} from './steps.ts';
+import type { Method, SheetStep } from './types.ts';
+
+export interface SheetSource {
+  /** Port labels in physical order. */
+  readonly ports: readonly string[];
+  readonly claims: readonly Pick<Claim, 'promise'>[];
+  readonly readOuts: readonly ReadOut[];
+  /** Loadings of the efficiency station there are already. */
+  readonly loadings: readonly (readonly Output[])[];
+  readonly devices: readonly { readonly id: string; readonly name: string }[];
+}
+
+const wattsOf = (outputs: readonly Output[]): number => outputs.reduce((sum, { volts, amps }) => sum + volts * amps, 0);
+
+/** Fixed levels that are to be loaded, one output each, strongest port first and upwards in volts. */
+function levelsOf(source: SheetSource): readonly (readonly Output[])[] {
+  const steps = proofSteps(source.ports, source.claims, source.readOuts);
+  const single = steps.flatMap(({ outputs, load, supply }) => {
+    const [only, ...others] = outputs;
+    return load === 1 && only && others.length === 0 && !only.supply && (supply === 'fixed' || supply === null)
+      ? [only]
+      : [];
+  });
+  const portWatts = (port: string) =>
+    Math.max(...single.filter((one) => one.port === port).map((one) => one.volts * one.amps));
+  const strongest = [...source.ports]
+    .filter((port) => single.some((one) => one.port === port))
+    .sort((a, b) => portWatts(b) - portWatts(a))[0];
+  const levels = single.filter(({ port }) => port === strongest).sort((a, b) => a.volts - b.volts);
+  return levels
+    .filter((level, index) => levels.findIndex(({ volts }) => volts === level.volts) === index)
+    .map((level) => [level]);
+}
+
+/** What the efficiency series is taken with: the loadings there are, else levels of the strongest port and the total. */
+function loadingsOf(method: Method, source: SheetSource): readonly (readonly Output[])[] {
+  if (method.loads.length === 0) return [];
+  const levels = levelsOf(source);
+  const ends =
+    method.levels === 'every fixed level' ? levels : levels.filter((_, at) => at === 0 || at === levels.length - 1);
+  const total = proofSteps(source.ports, source.claims, source.readOuts).find(({ reason }) => reason === 'total');
+  const wanted = source.loadings.length > 0 ? source.loadings : [...ends, ...(total ? [total.outputs] : [])];
+  const distinct = wanted.filter((outputs, at) => wanted.findIndex((other) => sameOutputs(other, outputs)) === at);
+  // The strongest first: the warm-up before it is the hardest.
+  return [...distinct].sort((a, b) => wattsOf(b) - wattsOf(a));
+}
+
+/**
+ * The steps of a sheet in the order that disturbs least: the rig proves itself, idle from cold, what is offered, proof
+ * level by level, then warm-up and the series at each mains, and what is held long at the end.
+ * @returns steps with ids of their own; only the rig's when nothing is known of the ports
+ */
+export function makeSheet(method: Method, source: SheetSource): readonly SheetStep[] {
+  const { by, mains } = method;
+  const [first] = mains;
+  if (!first) return [];
+  const loadings = loadingsOf(method, source);
+  const [heaviest] = loadings;
+  const held = heaviest ?? levelsOf(source).at(-1);
+  const steps: Omit<SheetStep, 'id'>[] = [rigStep(by)];
+  if (method.idle > 0)
+    for (const supply of mains)
+      for (const attached of method.idleAttached) steps.push(idleStep(method, supply, attached));
+  if (method.readOut && by === 'instruments') for (const port of source.ports) steps.push(readOutStep(by, port));
+  if (method.proof)
+    for (const { outputs, load } of proofSteps(source.ports, source.claims, source.readOuts))
+      steps.push(proofPoint(by, mains.at(-1) ?? first, outputs, load));
+  if (method.devices)
+    for (const port of source.ports) for (const device of source.devices) steps.push(deviceStep(first, port, device));
+  for (const supply of mains) {
+    if (heaviest && method.warmUp > 0) steps.push(warmUpStep(method, supply, heaviest));
+    for (const outputs of loadings)
+      for (const load of method.loads) steps.push(efficiencyPoint(method, supply, outputs, load));
+  }
+  if (method.hold > 0 && held) steps.push(holdStep(method, mains.at(-1) ?? first, held));
+  if (loadings.length > 0 || method.hold > 0) steps.push(coolStep(by));
+  return steps.map((step, index) => ({ ...step, id: `s${index + 1}` }));
+}
+
+/** What the order of a sheet gets wrong, a sentence each; an edited sheet is checked anew. */
+export function orderFindings(steps: readonly SheetStep[]): readonly string[] {
+  const findings: string[] = [];
+  let loadedAt = 0;
+  let warmAt: string | null = null;
+  for (const [index, step] of steps.entries()) {
+    if (step.skip !== null) continue;
+    const number = index + 1;
+    if (step.kind === 'idle' && loadedAt > 0)
+      findings.push(`Step ${number}: idle is read from cold, but step ${loadedAt} loads the sample before.`);
+    if (step.kind === 'point' && step.station === 'efficiency' && warmAt === null)
+      findings.push(`Step ${number}: a load point of the series has no warm-up before it.`);
+    if (step.kind === 'warm-up') warmAt = step.id;
+    if (step.kind === 'cool') warmAt = null;
+    if (step.load > 0 && step.kind !== 'idle') loadedAt ||= number;
+  }
+  const rig = steps.findIndex(({ kind, skip }) => kind === 'rig' && skip === null);
+  if (rig !== 0 && steps.some(({ by }) => by === 'instruments'))
+    findings.push('The rig does not prove itself first: a bad cable or a meter off zero would go unseen.');
+  return findings;
+}

@@ -1,0 +1,9 @@
+// Plans: methods, run sheets, what settles, what must not be passed, and how a rig proves itself.
+export * from './generate.ts';
+export * from './level.ts';
+export * from './limits.ts';
+export * from './methods.ts';
+export * from './rig-check.ts';
+export * from './settle.ts';
+export * from './steps.ts';
+export * from './types.ts';

@@ -1,0 +1,80 @@
+// The schools of measuring a sheet can follow. Data, so that a result can say which was used.
+import { MAINS_CHOICES, type Mains, REGULATORY_PAIR } from '../reading/index.ts';
+import { type Method, ONE_PERCENT_RULE } from './types.ts';
+
+const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
+const FOUR_AND_TEN = [1, 0.75, 0.5, 0.25, 0.1];
+
+const BY_INSTRUMENTS = {
+  kinds: ['wall', 'desktop'],
+  by: 'instruments',
+  loads: FOUR_AND_TEN,
+  levels: 'lowest and highest',
+  warmUp: 1800,
+  settle: ONE_PERCENT_RULE,
+  idle: 600,
+  idleAttached: ['nothing'],
+  readOut: true,
+  proof: true,
+  hold: 0,
+  devices: false,
+} as const satisfies Partial<Method>;
+
+export const METHODS: readonly Method[] = [
+  {
+    ...BY_INSTRUMENTS,
+    id: 'regulatory-pair',
+    title: 'Regulatory pair',
+    says: '115 V 60 Hz and 230 V 50 Hz; idle from cold, warm-up 30 min, four points and 10 % at the lowest and highest level.',
+    mains: REGULATORY_PAIR,
+  },
+  {
+    ...BY_INSTRUMENTS,
+    id: 'local-mains',
+    title: 'Local single mains',
+    says: 'The same at 230 V 50 Hz alone; limit sets for other mains then read "indicative".',
+    mains: [EU],
+  },
+  {
+    ...BY_INSTRUMENTS,
+    id: 'publication',
+    title: 'Publication bench',
+    says: '120 V 60 Hz and 230 V 50 Hz; ten points at every fixed level, idle also with a cable, the highest power held for an hour.',
+    mains: MAINS_CHOICES.find(({ id }) => id === 'pair-120-230')?.mains ?? [EU],
+    loads: [1, 0.9, 0.8, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.05],
+    levels: 'every fixed level',
+    idleAttached: ['nothing', 'cable'],
+    hold: 3600,
+  },
+  {
+    ...BY_INSTRUMENTS,
+    id: 'desk',
+    title: 'Desk rig without instruments',
+    says: 'Wall meter, inline meter and real devices, typed at the keypad; local mains.',
+    kinds: ['wall', 'desktop', 'car'],
+    by: 'keypad',
+    mains: [EU],
+    loads: [],
+    warmUp: 0,
+    settle: null,
+    devices: true,
+  },
+  {
+    ...BY_INSTRUMENTS,
+    id: 'car',
+    title: 'Car',
+    says: '13.8 V and 27.6 V DC; parasitic draw first, then proof, warm-up and the load points.',
+    kinds: ['car'],
+    mains: [
+      { kind: 'dc', volts: 13.8 },
+      { kind: 'dc', volts: 27.6 },
+    ],
+  },
+];
+
+/** The methods that fit a kind of charger. */
+export const methodsFor = (kind: Method['kinds'][number]): readonly Method[] =>
+  METHODS.filter(({ kinds }) => kinds.includes(kind));
+
+/** A method by its id; undefined for one nobody knows. */
+export const methodOf = (id: string): Method | undefined => METHODS.find((one) => one.id === id);

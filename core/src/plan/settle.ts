@@ -1,0 +1,46 @@
+// Whether a load point has settled, and over what it is then averaged.
+import type { SettleRule } from './types.ts';
+
+/** One look at the input power. */
+export interface Look {
+  /** Instrument time, s. */
+  readonly seconds: number;
+  /** W */
+  readonly value: number;
+}
+
+export interface Settling {
+  readonly done: boolean;
+  /** Averaged because it did not settle. */
+  readonly averaged: boolean;
+  /** Largest less smallest over the window, as a fraction of the largest; null while nothing was seen. */
+  readonly drift: number | null;
+  /** From when on the looks count, s. */
+  readonly from: number;
+  /** How much of the window has passed, 0…1. */
+  readonly share: number;
+}
+
+/**
+ * Judge the looks since the point was set: settled when input power drifts less than the rule allows over its window;
+ * when it will not, the longer time is averaged. No rule settles at once. 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii)
+ * @param looks oldest first; what is not finite is left out
+ */
+export function settling(looks: readonly Look[], rule: SettleRule | null): Settling {
+  const seen = looks.filter(({ seconds, value }) => Number.isFinite(seconds) && Number.isFinite(value));
+  const [first] = seen;
+  const last = seen.at(-1);
+  if (!first || !last) return { done: false, averaged: false, drift: null, from: 0, share: 0 };
+  if (!rule) return { done: true, averaged: false, drift: null, from: first.seconds, share: 1 };
+  const span = last.seconds - first.seconds;
+  const from = last.seconds - rule.over;
+  const window = seen.filter(({ seconds }) => seconds >= from).map(({ value }) => value);
+  const most = window.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
+  const least = window.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+  const drift = most > 0 ? (most - least) / most : null;
+  const enough = span >= rule.over - 1e-9 && window.length >= 2;
+  if (enough && drift !== null && drift <= rule.fraction) return { done: true, averaged: false, drift, from, share: 1 };
+  if (span >= rule.average - 1e-9)
+    return { done: true, averaged: true, drift, from: last.seconds - rule.average, share: 1 };
+  return { done: false, averaged: false, drift, from, share: Math.min(1, span / rule.over) };
+}

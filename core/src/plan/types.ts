@@ -1,0 +1,97 @@
+// A run sheet: ordered steps with what to set, how long to wait, what to read, and who must be there.
+import type { ProfileClass } from '../instrument/index.ts';
+import type { Attached, Mains, Output } from '../reading/index.ts';
+
+/** What a step does. */
+export const STEP_KINDS = ['rig', 'idle', 'read-out', 'point', 'warm-up', 'hold', 'cool', 'device', 'by hand'] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
+/** Kinds in the words of the bench. */
+export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
+  rig: 'Rig check',
+  idle: 'Idle',
+  'read-out': 'Read-out',
+  point: 'Load point',
+  'warm-up': 'Warm-up',
+  hold: 'Hold',
+  cool: 'Cool down',
+  device: 'Device',
+  'by hand': 'By hand',
+};
+
+/** When a load point counts as settled: input power drifts less than `fraction` over `over` s; else it is averaged. */
+export interface SettleRule {
+  /** Drift allowed, as a fraction of the highest value seen. */
+  readonly fraction: number;
+  /** s */
+  readonly over: number;
+  /** Averaged over this long when it does not settle, s. */
+  readonly average: number;
+}
+
+/** Source: 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii); EN 50563:2011, 5.3: 1 % over 5 min, else 30 min averaged. */
+export const ONE_PERCENT_RULE: SettleRule = { fraction: 0.01, over: 300, average: 1800 };
+
+/** Who takes the readings. */
+export type By = 'instruments' | 'keypad';
+
+export interface SheetStep {
+  /** Unique within its sheet. */
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly by: By;
+  /** What to set, as read aloud. */
+  readonly title: string;
+  /** Supply; null where it does not matter. */
+  readonly mains: Mains | null;
+  /** What is loaded, each with the level and its current at 100 %; empty for none. */
+  readonly outputs: readonly Output[];
+  /** The port of a read-out or device step; null otherwise. */
+  readonly port: string | null;
+  /** Fraction of those currents. */
+  readonly load: number;
+  /** Where its readings go. */
+  readonly station: 'proof' | 'efficiency' | 'idle' | 'read-out' | null;
+  readonly attached: Attached;
+  /** Least time before it is read, s; for idle and hold the time it is measured over. */
+  readonly dwell: number;
+  readonly settle: SettleRule | null;
+  /** The device of a device step. */
+  readonly deviceId: string | null;
+  /** Hottest it may get on this step, K; null takes the sample's limit. */
+  readonly hottest: number | null;
+  readonly needs: readonly ProfileClass[];
+  /** One line of caution; null for none. */
+  readonly caution: string | null;
+  /** Whether someone has to watch. */
+  readonly attended: boolean;
+  /** Why it is left out; null while it is to be done. */
+  readonly skip: string | null;
+}
+
+/** A school of measuring: which choices a sheet is made by. */
+export interface Method {
+  readonly id: string;
+  readonly title: string;
+  /** What sets it apart, in a sentence. */
+  readonly says: string;
+  readonly kinds: readonly ('wall' | 'desktop' | 'car')[];
+  readonly by: By;
+  readonly mains: readonly Mains[];
+  /** Load points of the efficiency series, in the order taken; empty for none. */
+  readonly loads: readonly number[];
+  /** Which levels the efficiency series is taken at. */
+  readonly levels: 'lowest and highest' | 'every fixed level';
+  /** s at 100 % before the first point at a mains; 0 for none. */
+  readonly warmUp: number;
+  readonly settle: SettleRule | null;
+  /** s an idle reading lasts; 0 for none. */
+  readonly idle: number;
+  readonly idleAttached: readonly Attached[];
+  readonly readOut: boolean;
+  readonly proof: boolean;
+  /** How long the highest power is held, s; 0 for not at all. */
+  readonly hold: number;
+  /** Whether real devices serve as loads. */
+  readonly devices: boolean;
+}

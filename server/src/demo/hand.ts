@@ -1,0 +1,80 @@
+// What a person does by hand at the simulated bench: put a charger on it, lay a cable, set how fast its clock runs.
+import { ScpiClient } from '@lastmark/bench/scpi';
+import type { SheetRun, SimulatedBenchState } from '@lastmark/contract';
+import { listRigs } from '../bench/store.ts';
+import type { Database } from '../db/database.ts';
+import { conflict, ProblemError, refused } from '../http/problem.ts';
+import { listLeases } from '../runner/rows.ts';
+import type { Runner } from '../runner/runner.ts';
+import { getSample } from '../samples/store.ts';
+import { createSheet } from '../sheets/store.ts';
+import { SIMULATED_CABLE, SIMULATED_RIG } from './simulated.ts';
+
+export const NO_SIMULATED_BENCH: SimulatedBenchState = { there: false, speed: null, chargers: [] };
+
+const quoted = (text: string): string[] => [...text.matchAll(/"([^"]*)"/g)].map(([, name = '']) => name);
+
+export class Hand {
+  readonly #client: ScpiClient;
+
+  /** @param port the bench's first port */
+  constructor(port: number) {
+    this.#client = new ScpiClient({ host: '127.0.0.1', port });
+    this.#client.open();
+  }
+
+  async state(): Promise<SimulatedBenchState> {
+    if (this.#client.state !== 'up') return NO_SIMULATED_BENCH;
+    return {
+      there: true,
+      speed: Number(await this.#client.query('BENC:SPE?')),
+      chargers: quoted(await this.#client.query('BENC:CAT?')),
+    };
+  }
+
+  /** Put a charger on the bench, cold, with its cable, and let the clock run. */
+  async put(charger: string, speed: number): Promise<void> {
+    for (const command of [`BENC:CHAR "${charger}"`, `BENC:CABL "${SIMULATED_CABLE}"`, `BENC:SPE ${speed}`])
+      await this.#client.confirm(command);
+  }
+
+  close(): void {
+    this.#client.close();
+  }
+}
+
+export interface SimulatedInput {
+  readonly methodId: string;
+  readonly person: string;
+  readonly speed: number;
+}
+
+/** The demo's one button: the sample's namesake goes onto the simulated bench, a sheet is made and run. */
+export async function runSimulated(
+  db: Database,
+  hand: Hand | null,
+  runner: Runner,
+  sampleId: string,
+  { methodId, person, speed }: SimulatedInput,
+): Promise<SheetRun> {
+  const state = hand ? await hand.state() : NO_SIMULATED_BENCH;
+  if (!hand || !state.there)
+    throw new ProblemError(
+      503,
+      'No simulated bench',
+      'This start has no simulated bench. "npm start" runs it with the demo.',
+    );
+  const sample = await getSample(db, sampleId);
+  if (!state.chargers.includes(sample.model.model))
+    throw refused(
+      'sampleId',
+      `The simulated bench has no ${sample.model.model}. It plays ${state.chargers.join(', ')}.`,
+    );
+  const rig = (await listRigs(db)).find(({ name }) => name === SIMULATED_RIG);
+  if (!rig) throw conflict(`The rig "${SIMULATED_RIG}" is not on the bench any more.`);
+  const taken = (await listLeases(db)).find(({ instrumentId }) => instrumentId === rig.drives?.load);
+  if (taken) throw conflict(`The simulated bench belongs to ${taken.person}'s run "${taken.title}".`);
+  await hand.put(sample.model.model, speed);
+  const sheet = await createSheet(db, sampleId, { methodId, rigId: rig.id });
+  return runner.start(sheet.id, { person, tag: sample.tag, watched: true });
+}

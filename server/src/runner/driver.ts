@@ -1,0 +1,259 @@
+// Sets a rig by SCPI: supply, sinks and loads, by channel. It never switches a load on after someone switched them off.
+import type { StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
+import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmark/core/instrument';
+import { requestFor } from '@lastmark/core/plan';
+import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
+import type { Links } from '../links/links.ts';
+import { profileOf } from '../links/profiles.ts';
+
+/** Why a step cannot be set up, in a sentence for the person at the bench. */
+export class SettingProblem extends Error {}
+
+/** Loads were switched off meanwhile: what wanted to switch one on is too late. */
+export class SwitchedOff extends Error {}
+
+interface Driven {
+  readonly instrument: StoredInstrument;
+  readonly profile: InstrumentProfile;
+}
+
+export class RigDriver {
+  readonly #links: Links;
+  readonly #ports: readonly string[];
+  readonly #source: Driven | null;
+  readonly #load: Driven | null;
+  readonly #analyser: Driven | null;
+  readonly #meter: Driven | null;
+  readonly #inline: Driven | null;
+  #mains: Mains | null = null;
+  #plugged: readonly string[] = [];
+  #levels = new Map<string, Output>();
+  #on = new Map<string, number>();
+  /** Loads-off count at which loads may still go on. */
+  #armed: number;
+
+  constructor(
+    links: Links,
+    rig: StoredRig,
+    own: readonly StoredInstrument[],
+    profiles: readonly StoredInstrumentProfile[],
+    ports: readonly string[],
+  ) {
+    const driven = (id: string | null | undefined): Driven | null => {
+      const instrument = own.find((one) => one.id === id && one.address !== null);
+      const profile = instrument && profileOf(profiles, instrument);
+      return instrument && profile ? { instrument, profile } : null;
+    };
+    this.#links = links;
+    this.#ports = ports;
+    this.#source = driven(rig.drives?.source);
+    this.#load = driven(rig.drives?.load);
+    this.#analyser = driven(rig.drives?.analyser);
+    this.#meter = driven(rig.meters.mains);
+    const volts = driven(rig.meters.outputVolts);
+    this.#inline = volts?.instrument.class === 'inline USB meter' ? volts : null;
+    this.#armed = links.offs;
+  }
+
+  get setsMains(): boolean {
+    return this.#source !== null;
+  }
+
+  get readsOut(): string | null {
+    return this.#analyser?.instrument.id ?? null;
+  }
+
+  get loadName(): string {
+    return this.#load?.instrument.name ?? 'the load';
+  }
+
+  get countsEnergy(): boolean {
+    return this.#meter !== null && 'startEnergy' in this.#meter.profile.commands;
+  }
+
+  /** Whether a load draws now. */
+  get isOn(): boolean {
+    return this.#on.size > 0;
+  }
+
+  /** What was asked for at every port a load draws from now. */
+  get asked(): readonly Output[] {
+    return [...this.#levels.values()].filter(({ port }) => this.#on.has(port));
+  }
+
+  /** Loads may go on again from here: a person, or the run's own plan, asked for it. */
+  arm(): void {
+    this.#armed = this.#links.offs;
+  }
+
+  async #do({ instrument, profile }: Driven, action: string, values?: Record<string, number | string>): Promise<void> {
+    const client = await this.#links.ready(instrument);
+    await client.confirm(commandFor(profile, action, values));
+  }
+
+  async #ask(
+    { instrument, profile }: Driven,
+    action: string,
+    values?: Record<string, number | string>,
+  ): Promise<ReturnType<typeof readReply>> {
+    const client = await this.#links.ready(instrument);
+    return readReply(replyOf(profile, action), await client.query(commandFor(profile, action, values)));
+  }
+
+  #loadOr(): Driven {
+    if (!this.#load) throw new SettingProblem('The rig has no load that runs by itself. Choose one at Bench.');
+    return this.#load;
+  }
+
+  #channel(port: string): number {
+    const index = this.#ports.indexOf(port);
+    if (index < 0) throw new SettingProblem(`The sample has no port ${port}.`);
+    return index + 1;
+  }
+
+  /** The load goes off by itself when nobody has spoken to it for some seconds; a profile may not know how. */
+  async watchdog(seconds: number): Promise<void> {
+    if (this.#load && 'watchdog' in this.#load.profile.commands) await this.#do(this.#load, 'watchdog', { seconds });
+  }
+
+  /** Set the supply. Loads go off first when it changes. @throws SettingProblem for a rig that cannot */
+  async mains(wanted: Mains): Promise<void> {
+    if (this.#mains && mainsLabel(this.#mains) === mainsLabel(wanted)) return;
+    if (!this.#source) throw new SettingProblem(`Set the supply to ${mainsLabel(wanted)} by hand.`);
+    await this.off();
+    await this.#do(this.#source, 'volts', { volts: wanted.volts });
+    await this.#do(this.#source, 'hertz', { hertz: wanted.kind === 'ac' ? wanted.hertz : 0 });
+    await this.#do(this.#source, 'on');
+    this.#mains = wanted;
+    this.#levels.clear();
+  }
+
+  /** A person has set the supply. */
+  mainsByHand(mains: Mains): void {
+    this.#mains = mains;
+  }
+
+  hasMains = (wanted: Mains): boolean => this.#mains !== null && mainsLabel(this.#mains) === mainsLabel(wanted);
+
+  async mainsOff(): Promise<void> {
+    await this.off();
+    if (this.#source) await this.#do(this.#source, 'off');
+    this.#mains = null;
+    this.#levels.clear();
+  }
+
+  /** Plug sinks into exactly these ports. @returns whether anything changed, so that ports may renegotiate */
+  async occupy(ports: readonly string[]): Promise<boolean> {
+    const load = this.#loadOr();
+    const wrong = this.#ports.filter((port) => ports.includes(port) !== this.#plugged.includes(port));
+    if (wrong.length === 0) return false;
+    await this.off();
+    for (const port of wrong) {
+      await this.#do(load, 'channel', { channel: this.#channel(port) });
+      await this.#do(load, ports.includes(port) ? 'connect' : 'disconnect');
+      this.#levels.delete(port);
+    }
+    this.#plugged = [...ports];
+    return true;
+  }
+
+  /** Pull every sink, whatever was known of them. */
+  async unplugAll(): Promise<void> {
+    const load = this.#loadOr();
+    for (const port of this.#ports) {
+      await this.#do(load, 'channel', { channel: this.#channel(port) });
+      await this.#do(load, 'disconnect');
+    }
+    this.#plugged = [];
+    this.#levels.clear();
+  }
+
+  /** The offers of a port as they stand now. */
+  async words(port: string): Promise<readonly string[]> {
+    if (!this.#analyser) throw new SettingProblem('The rig has no PD analyser. Choose one at Bench.');
+    return (await this.#ask(this.#analyser, 'offers', { channel: this.#channel(port) })) as readonly string[];
+  }
+
+  async cableWords(): Promise<readonly string[]> {
+    return this.#analyser ? ((await this.#ask(this.#analyser, 'cable')) as readonly string[]) : [];
+  }
+
+  /** Ask a port for a level; nothing is sent when it stands there already. @param known offers read earlier, for a rig without analyser. @returns whether it was asked for */
+  async level(output: Output, known: readonly string[]): Promise<boolean> {
+    const standing = this.#levels.get(output.port);
+    if (standing && standing.volts === output.volts && standing.supply === output.supply) return false;
+    const load = this.#loadOr();
+    const words = this.#analyser ? await this.words(output.port) : known;
+    const wanted = requestFor(words, output);
+    if (!wanted)
+      throw new SettingProblem(
+        words.length === 0
+          ? `${output.port} offers nothing: is it on?`
+          : `${output.port} does not offer ${output.supply ?? 'fixed'} ${output.volts} V now.`,
+      );
+    await this.off();
+    await this.#do(load, 'channel', { channel: this.#channel(output.port) });
+    if (wanted.volts === null) await this.#do(load, 'request', { position: wanted.position });
+    else await this.#do(load, 'requestVolts', { position: wanted.position, volts: wanted.volts });
+    this.#levels.set(output.port, output);
+    if (this.#inline) await this.#do(this.#inline, 'channel', { channel: this.#channel(output.port) });
+    return true;
+  }
+
+  /** Draw a current from a port. @throws SwitchedOff when loads were switched off since {@link arm} */
+  async draw(port: string, amps: number): Promise<void> {
+    if (this.#on.get(port) === amps) return;
+    const load = this.#loadOr();
+    const client = await this.#links.ready(load.instrument);
+    await this.#do(load, 'channel', { channel: this.#channel(port) });
+    await this.#do(load, 'amps', { amps });
+    if (this.#on.has(port)) {
+      this.#on.set(port, amps);
+      return;
+    }
+    if (this.#links.offs !== this.#armed) throw new SwitchedOff();
+    this.#on.set(port, amps);
+    await client.confirm(commandFor(load.profile, 'on'));
+    // Someone may have pressed Loads off between the check and the wire.
+    if (this.#links.offs !== this.#armed) {
+      await this.off();
+      throw new SwitchedOff();
+    }
+  }
+
+  /** Every load off, ahead of whatever waits. @returns null, or why it could not be sent */
+  async off(): Promise<string | null> {
+    this.#on.clear();
+    if (!this.#load) return null;
+    try {
+      const client = this.#links.of(this.#load.instrument);
+      await client.write(commandFor(this.#load.profile, 'off'), true);
+      return null;
+    } catch (error) {
+      return `"${this.#load.instrument.name}" could not be reached (${error instanceof Error ? error.message : 'failed'}): switch it off by hand.`;
+    }
+  }
+
+  /** Once the load answers again, off it goes. @returns how to stop waiting for that */
+  offWhenBack(): () => void {
+    const load = this.#load;
+    if (!load) return () => undefined;
+    const client = this.#links.of(load.instrument);
+    return client.onState((state) => {
+      if (state === 'up') void this.off();
+    });
+  }
+
+  async startEnergy(): Promise<void> {
+    if (this.#meter) await this.#do(this.#meter, 'startEnergy');
+  }
+
+  /** Energy and time counted since the start. @returns J and s */
+  async energy(): Promise<{ readonly joules: number; readonly seconds: number }> {
+    if (!this.#meter) throw new SettingProblem('The rig has no meter at the mains.');
+    await this.#do(this.#meter, 'stopEnergy');
+    const wattHours = (await this.#ask(this.#meter, 'energy')) as number;
+    const seconds = (await this.#ask(this.#meter, 'energyTime')) as number;
+    return { joules: wattHours * 3600, seconds };
+  }
+}

@@ -1,0 +1,193 @@
+// What the database knows of runs: their row, what was asked of them, what was told, and who owns which instrument.
+import type { Ask, Lease, RunSample, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
+import { limitsInForce } from '@lastmark/core/plan';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import { listInstruments, listRigs } from '../bench/store.ts';
+import { type Database, isDatabaseError, type Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
+import { leases, runAsks, runParts, samples, sheetRuns } from '../db/schema.ts';
+import { conflict, notFound, refused } from '../http/problem.ts';
+import { getProfile } from '../profile/store.ts';
+import { getSample, tagOf } from '../samples/store.ts';
+import { getSheet, isActive } from '../sheets/store.ts';
+
+export type RunRow = typeof sheetRuns.$inferSelect;
+
+/** Every instrument a rig uses, each once. */
+export function instrumentsOf(
+  { meters, drives }: Pick<StoredRig, 'meters' | 'drives'>,
+  instruments: readonly StoredInstrument[],
+): StoredInstrument[] {
+  const ids = new Set([...Object.values(meters), ...Object.values(drives ?? {})]);
+  return instruments.filter(({ id }) => ids.has(id));
+}
+
+export async function rowOf(db: Queries, id: string): Promise<RunRow> {
+  const [row] = await db.select().from(sheetRuns).where(eq(sheetRuns.id, id));
+  if (!row) throw notFound('run');
+  return row;
+}
+
+/** A run as it is now. */
+export async function getRun(db: Queries, id: string): Promise<SheetRun> {
+  const row = await rowOf(db, id);
+  const sample = await getSample(db, row.sampleId);
+  const rig = (await listRigs(db)).find((one) => one.id === row.rigId);
+  const own = rig ? instrumentsOf(rig, await listInstruments(db)) : [];
+  const said = await db.select().from(runAsks).where(eq(runAsks.runId, id)).orderBy(asc(runAsks.id));
+  return {
+    id,
+    sheetId: row.sheetId,
+    sample: {
+      id: sample.id,
+      maker: sample.model.maker,
+      model: sample.model.model,
+      serial: sample.unit.serial,
+      tag: sample.tag,
+    },
+    rigId: row.rigId,
+    title: row.title,
+    person: row.person,
+    state: row.state,
+    says: row.says,
+    stepId: row.stepId,
+    steps: row.steps,
+    outcomes: row.outcomes,
+    progress: row.progress,
+    watched: row.watched,
+    limits: limitsInForce(
+      (await getProfile(db)).limits,
+      sample.limits,
+      own.map(({ ratings }) => ratings),
+    ),
+    notes: said.flatMap(({ body, askedAt }) =>
+      body.kind === 'note' ? [{ at: askedAt.toISOString(), text: body.text }] : [],
+    ),
+    instrumentIds: own.map((one) => one.id),
+    startedAt: row.startedAt.toISOString(),
+    endedAt: row.endedAt?.toISOString() ?? null,
+  };
+}
+
+/** A tag as printed, typed or scanned. */
+const plainTag = (text: string): string =>
+  text
+    .trim()
+    .toUpperCase()
+    .replace(/^LASTMARK[:\s-]*/, '');
+
+async function checkTag(db: Queries, sampleId: string, typed: string): Promise<void> {
+  const tag = plainTag(typed);
+  if (tag === tagOf(sampleId)) return;
+  const all = await db.select({ id: samples.id }).from(samples);
+  const other = all.find(({ id }) => tagOf(id) === tag);
+  if (!other) throw refused('tag', `No sample has the tag "${tag}". The sheet is for ${tagOf(sampleId)}.`);
+  const { model, unit } = await getSample(db, other.id);
+  throw refused(
+    'tag',
+    `"${tag}" is ${model.maker} ${model.model}${unit.serial && `, serial ${unit.serial}`}: the wrong sample stands on the bench. The sheet is for ${tagOf(sampleId)}.`,
+  );
+}
+
+/** Who has which instrument now. */
+export async function listLeases(db: Queries): Promise<Lease[]> {
+  return db
+    .select({
+      instrumentId: leases.instrumentId,
+      runId: leases.runId,
+      person: sheetRuns.person,
+      title: sheetRuns.title,
+    })
+    .from(leases)
+    .innerJoin(sheetRuns, eq(leases.runId, sheetRuns.id));
+}
+
+export const release = (db: Queries, runId: string) => db.delete(leases).where(eq(leases.runId, runId));
+
+/** Begin a run: the tag is the sample's, its instruments are free. @throws 409 with who has them, 422 for a wrong tag */
+export async function insertRun(db: Database, sheetId: string, input: StartInput): Promise<string> {
+  const sheet = await getSheet(db, sheetId);
+  await checkTag(db, sheet.sampleId, input.tag);
+  const rig = (await listRigs(db)).find(({ id }) => id === sheet.rigId);
+  if (!rig) throw refused('rigId', 'The rig of this sheet is not on the bench any more. Choose another.');
+  const sample = await getSample(db, sheet.sampleId);
+  const own = instrumentsOf(rig, await listInstruments(db)).filter(({ address }) => address !== null);
+  const id = newId();
+  const now = new Date();
+  try {
+    await db.transaction(async (tx) => {
+      await tx.insert(sheetRuns).values({
+        id,
+        sheetId,
+        sampleId: sheet.sampleId,
+        rigId: rig.id,
+        title: `${sample.model.model} ${sample.unit.serial || sample.tag}: ${sheet.title}`.slice(0, 120),
+        person: input.person,
+        state: 'running',
+        says: '',
+        stepId: null,
+        steps: sheet.steps,
+        outcomes: {},
+        progress: null,
+        watched: input.watched,
+        hereAt: now,
+        aliveAt: now,
+        startedAt: now,
+        endedAt: null,
+      });
+      if (own.length > 0)
+        await tx.insert(leases).values(own.map(({ id: instrumentId }) => ({ instrumentId, runId: id })));
+    });
+  } catch (error) {
+    if (!isDatabaseError(error, 'ER_DUP_ENTRY')) throw error;
+    const taken = (await listLeases(db)).find(({ instrumentId }) => own.some((one) => one.id === instrumentId));
+    const name = own.find((one) => one.id === taken?.instrumentId)?.name ?? 'an instrument';
+    throw conflict(
+      `"${name}" belongs to ${taken?.person ?? 'someone'}'s run "${taken?.title ?? ''}". Wait for its end, or stop it there.`,
+    );
+  }
+  return id;
+}
+
+/** Ask something of a run. It stays written down. */
+export async function insertAsk(db: Queries, runId: string, body: Ask): Promise<void> {
+  const { state } = await rowOf(db, runId);
+  if (!isActive(state)) throw conflict('This run is over.');
+  const now = new Date();
+  await db
+    .insert(runAsks)
+    .values({ id: newId(), runId, body, askedAt: now, doneAt: body.kind === 'note' ? now : null });
+}
+
+export const openAsks = (db: Queries, runId: string) =>
+  db
+    .select()
+    .from(runAsks)
+    .where(and(eq(runAsks.runId, runId), isNull(runAsks.doneAt)))
+    .orderBy(asc(runAsks.id));
+
+export const closeAsk = (db: Queries, id: string) =>
+  db.update(runAsks).set({ doneAt: new Date() }).where(eq(runAsks.id, id));
+
+/** Loads were switched off by hand: every run that is on holds, whichever server carries it out. */
+export async function holdAll(db: Queries): Promise<void> {
+  const on = await db
+    .select({ id: sheetRuns.id })
+    .from(sheetRuns)
+    .where(inArray(sheetRuns.state, ['running', 'waiting']));
+  for (const { id } of on) await insertAsk(db, id, { kind: 'hold' });
+}
+
+export const here = async (db: Queries, runId: string): Promise<void> => {
+  await db.update(sheetRuns).set({ hereAt: new Date() }).where(eq(sheetRuns.id, runId));
+};
+
+/** Everything told during a step, or during the whole run, oldest first. */
+export async function listTrace(db: Queries, runId: string, step: string | undefined): Promise<RunSample[]> {
+  const parts = await db
+    .select({ body: runParts.body })
+    .from(runParts)
+    .where(and(eq(runParts.runId, runId), step ? eq(runParts.stepId, step) : undefined))
+    .orderBy(asc(runParts.id));
+  return parts.flatMap(({ body }) => body);
+}

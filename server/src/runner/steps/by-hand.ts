@@ -1,0 +1,115 @@
+// Steps a person does: set it up, read the meters, type; or use a real device and say what it took.
+import type { Ask } from '@lastmark/contract';
+import type { SheetStep } from '@lastmark/core/plan';
+import { parseQuantity } from '@lastmark/core/quantity';
+import { newId } from '../../db/ids.ts';
+import { listDevices } from '../../devices/store.ts';
+import { refused } from '../../http/problem.ts';
+import { storePoints } from '../../readings/store.ts';
+import { storeRun } from '../../runs/store.ts';
+import { loadingFor } from '../../setups/store.ts';
+import type { Bench } from '../task.ts';
+import { StepFailed } from '../turns.ts';
+import { sourceOf } from './point.ts';
+
+type Recorded = Ask & { kind: 'record' };
+
+async function keepPoint(bench: Bench, step: SheetStep, { readings }: Recorded): Promise<void> {
+  const { mains } = step;
+  if (!mains) throw new StepFailed('The step says no supply.');
+  const sampleId = bench.run.sample.id;
+  await bench.db.transaction(async (tx) => {
+    const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
+    const setup = step.kind === 'idle' ? null : await loadingFor(tx, sampleId, step.outputs, bench.rig.id, purpose);
+    const id = newId();
+    await storePoints(
+      tx,
+      sampleId,
+      [
+        {
+          id,
+          setupId: setup?.id ?? null,
+          mains,
+          load: step.kind === 'idle' ? 0 : step.load,
+          attached: step.attached,
+          rigId: bench.rig.id,
+          takenAt: new Date().toISOString(),
+          readings: readings.map((one) => ({ ...one, id: newId() })),
+        },
+      ],
+      `${sourceOf(bench)}, keypad`,
+    );
+    await bench.finish(tx, {
+      state: 'done',
+      says: readings.map(({ port, typed }) => `${port ?? 'mains'} ${typed}`).join(' · '),
+      madeIds: [id],
+    });
+  });
+}
+
+const numberOf = (recorded: Recorded, quantity: 'voltage' | 'power'): number | null => {
+  const typed = recorded.readings.find((one) => one.quantity === quantity)?.typed;
+  if (typed === undefined) return null;
+  const parsed = parseQuantity(typed, quantity);
+  if (!parsed.ok) throw refused('readings', parsed.reason);
+  return parsed.value;
+};
+
+async function keepDevice(bench: Bench, step: SheetStep, recorded: Recorded): Promise<void> {
+  const device = (await listDevices(bench.db)).find(({ id }) => id === step.deviceId);
+  const { port } = step;
+  if (!device || !port || !bench.ports.includes(port))
+    throw new StepFailed('The device or the port of this step is not there any more.');
+  const atPort = recorded.readings.some(({ quantity, place }) => quantity === 'power' && place === 'port');
+  const watts = numberOf(recorded, 'power');
+  if (watts === null || !recorded.device) throw refused('readings', 'Type the power it took, and say what it does.');
+  const [ceiling] = device.ceilings;
+  const { outcome, message } = recorded.device;
+  await bench.db.transaction(async (tx) => {
+    const id = newId();
+    await storeRun(tx, bench.run.sample.id, {
+      id,
+      kind: 'device',
+      port,
+      rigId: bench.rig.id,
+      takenAt: new Date().toISOString(),
+      note: sourceOf(bench),
+      supersedes: null,
+      withdrawn: false,
+      deviceId: device.id,
+      connector: ceiling?.connector ?? 'C',
+      lead: ceiling?.lead ?? 'not stated',
+      workload: 'idle',
+      charge: null,
+      settled: step.dwell,
+      place: atPort ? 'port' : 'mains',
+      volts: numberOf(recorded, 'voltage'),
+      watts,
+      outcome,
+      message,
+    });
+    await bench.finish(tx, { state: 'done', says: `${device.name}: ${watts} W, ${outcome}`, madeIds: [id] });
+  });
+}
+
+/** Says what to do, waits for what was typed; a refusal stays on screen and nothing is lost. */
+export async function keypadStep(bench: Bench, step: SheetStep): Promise<void> {
+  if (step.kind === 'point' || step.kind === 'idle' || step.kind === 'device') {
+    let says = 'Type what the meters show.';
+    for (;;) {
+      const recorded = await bench.typed(says);
+      try {
+        if (step.kind === 'device') await keepDevice(bench, step, recorded);
+        else await keepPoint(bench, step, recorded);
+        return;
+      } catch (error) {
+        if (error instanceof StepFailed || !(error instanceof Error) || !('problem' in error)) throw error;
+        says = `Not taken: ${error.message}`;
+      }
+    }
+  }
+  await bench.person(
+    step.kind === 'rig' ? 'Check zero of the meters, the cable and the lead, then go on.' : 'Do this, then go on.',
+  );
+  await bench.finish(bench.db, { state: 'done', says: 'Done by hand.', madeIds: [] });
+}

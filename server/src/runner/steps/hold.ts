@@ -1,0 +1,88 @@
+// Warm-up and hold: rated load for a long time, watched for a cut-off, a dropped level, or power folding back.
+
+import type { SheetStep } from '@lastmark/core/plan';
+import type { HoldRun } from '@lastmark/core/proof';
+import { fixed } from '@lastmark/core/quantity';
+import { newId } from '../../db/ids.ts';
+import { storeRun } from '../../runs/store.ts';
+import type { Bench } from '../task.ts';
+import { sourceOf } from './point.ts';
+import { outputGone, setUp, wait } from './set-up.ts';
+
+/** Output counts as settled for the comparison after this long, s. */
+const BEGIN_SECONDS = 20;
+/** A fold-back is a drop of this part of the power … */
+const FOLD_BACK = 0.03;
+/** … that lasts so long, s. */
+const LASTING_SECONDS = 60;
+
+type End = HoldRun['end'];
+
+export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
+  const { looks } = bench;
+  await setUp(bench, step);
+  const begun = looks.seconds;
+  await wait(bench, Math.min(BEGIN_SECONDS, step.dwell / 2), 'Load on');
+  const place = bench.rig.outputPlace;
+  const output = () =>
+    step.outputs.reduce((sum, { port }) => {
+      const volts = looks.newest({ quantity: 'voltage', place, port }) ?? 0;
+      return sum + volts * (looks.newest({ quantity: 'current', place, port }) ?? 0);
+    }, 0);
+  const full = output();
+  let end = 'held to the end' as End;
+  let lowSince: number | null = null;
+  const passed = () => looks.seconds - begun;
+  await bench.until(
+    () => {
+      end = outputGone(bench, step) ?? 'held to the end';
+      if (end !== 'held to the end') return true;
+      if (output() > full * (1 - FOLD_BACK)) lowSince = null;
+      else lowSince ??= looks.seconds;
+      if (lowSince !== null && looks.seconds - lowSince >= LASTING_SECONDS) {
+        end = 'folded back';
+        return true;
+      }
+      return passed() >= step.dwell || bench.recordNow();
+    },
+    () => ({
+      doing: step.kind === 'warm-up' ? 'Warming up' : 'Holding',
+      share: Math.min(1, passed() / step.dwell),
+      left: Math.max(0, step.dwell - passed()),
+    }),
+  );
+  const held = lowSince !== null && end === 'folded back' ? lowSince - begun : passed();
+  const { room, hottest } = looks.heat();
+  const after = output();
+  const says = `${end} after ${fixed(held / 60, 1)} min${hottest === null ? '' : `, hottest ${fixed(hottest - 273.15, 1)} °C`}`;
+  // A warm-up that went as planned is no finding; anything else is.
+  if (step.kind === 'warm-up' && end === 'held to the end') {
+    await bench.finish(bench.db, { state: 'done', says, madeIds: [] });
+    return;
+  }
+  const [first, ...others] = step.outputs;
+  if (!first) return;
+  await bench.db.transaction(async (tx) => {
+    const id = newId();
+    await storeRun(tx, bench.run.sample.id, {
+      id,
+      kind: 'hold',
+      port: first.port,
+      rigId: bench.rig.id,
+      takenAt: new Date().toISOString(),
+      note: sourceOf(bench),
+      supersedes: null,
+      withdrawn: false,
+      volts: first.volts,
+      amps: Number((first.amps * step.load).toFixed(4)),
+      others: others.map((one) => ({ ...one, amps: Number((one.amps * step.load).toFixed(4)) })),
+      planned: step.dwell,
+      held: end === 'held to the end' ? Math.max(held, step.dwell) : Math.min(held, step.dwell - 1),
+      end,
+      hottest,
+      ambient: room,
+      after: end === 'folded back' ? after : null,
+    });
+    await bench.finish(tx, { state: 'done', says, madeIds: [id] });
+  });
+}

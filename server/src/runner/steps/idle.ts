@@ -1,0 +1,66 @@
+// Idle draw: nothing drawn, energy counted over minutes, since idle comes in bursts.
+import type { SheetStep } from '@lastmark/core/plan';
+import { fixed } from '@lastmark/core/quantity';
+import { newId } from '../../db/ids.ts';
+import { storePoints, type TakenReading } from '../../readings/store.ts';
+import type { Bench } from '../task.ts';
+import { StepFailed } from '../turns.ts';
+import { sourceOf, takenReading } from './point.ts';
+import { setSupply, wait } from './set-up.ts';
+
+/** Outputs are left to empty themselves before counting, s. */
+const CALM_SECONDS = 30;
+
+const exactly = (value: number) => ({ value, count: 1, spread: 0 });
+
+export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
+  const { driver, looks } = bench;
+  await driver.off();
+  await driver.occupy([]);
+  await setSupply(bench, step);
+  if (step.attached !== 'nothing')
+    await bench.person(`Attach only ${step.attached === 'cable' ? 'a cable' : 'a cable and a meter'}, then go on.`);
+  await wait(bench, CALM_SECONDS, 'Outputs empty themselves');
+  const begun = looks.seconds;
+  const readings: TakenReading[] = [];
+  if (driver.countsEnergy) {
+    await driver.startEnergy();
+    await wait(bench, step.dwell, 'Counting energy');
+    const { joules, seconds } = await driver.energy();
+    readings.push(
+      takenReading('energy', 'mains', null, exactly(Math.max(0, joules))),
+      takenReading('duration', 'mains', null, exactly(seconds)),
+    );
+  } else {
+    await wait(bench, step.dwell, 'Averaging input power');
+    const mean = looks.mean({ quantity: 'power', place: 'mains', port: null }, begun);
+    if (mean) readings.push(takenReading('power', 'mains', null, mean));
+  }
+  const { mains } = step;
+  if (readings.length === 0 || !mains) throw new StepFailed('The meter at the mains told nothing.');
+  const watts = Number.parseFloat(readings[0]?.typed ?? '') / (readings[1] ? Number.parseFloat(readings[1].typed) : 1);
+  await bench.db.transaction(async (tx) => {
+    const id = newId();
+    await storePoints(
+      tx,
+      bench.run.sample.id,
+      [
+        {
+          id,
+          mains,
+          load: 0,
+          attached: step.attached,
+          rigId: bench.rig.id,
+          takenAt: new Date().toISOString(),
+          readings,
+        },
+      ],
+      sourceOf(bench),
+    );
+    await bench.finish(tx, {
+      state: 'done',
+      says: `${fixed(watts * 1000, 1)} mW over ${fixed(step.dwell / 60, 0)} min`,
+      madeIds: [id],
+    });
+  });
+}

@@ -1,0 +1,139 @@
+// A load point: set, wait, settle, read, store.
+import { type SheetStep, settling } from '@lastmark/core/plan';
+import { fixed, type QuantityId } from '@lastmark/core/quantity';
+import type { Place } from '@lastmark/core/reading';
+import { newId } from '../../db/ids.ts';
+import { storePoints, type TakenReading } from '../../readings/store.ts';
+import { loadingFor } from '../../setups/store.ts';
+import type { Mean } from '../looks.ts';
+import type { Bench } from '../task.ts';
+import { StepFailed } from '../turns.ts';
+import { freshLooks, outputGone, setUp, wait } from './set-up.ts';
+
+/** Where readings of a run say they come from. */
+export const sourceOf = ({ run }: Bench): string => `run "${run.title}"`.slice(0, 250);
+
+const UNITS: Readonly<Partial<Record<QuantityId, string>>> = {
+  voltage: ' V',
+  current: ' A',
+  power: ' W',
+  energy: ' J',
+  duration: ' s',
+  'power-factor': '',
+};
+
+/** A mean as a reading, written out in full. */
+export function takenReading(quantity: QuantityId, place: Place, port: string | null, mean: Mean): TakenReading {
+  return {
+    id: newId(),
+    quantity,
+    place,
+    port,
+    typed: `${mean.value.toFixed(6)}${UNITS[quantity] ?? ''}`,
+    count: mean.count,
+    spread: mean.spread,
+  };
+}
+
+/** Wait until the input has settled, or until it has been averaged long enough. @returns from when on, s, and how */
+async function settle(bench: Bench, step: SheetStep): Promise<{ readonly from: number; readonly how: string }> {
+  const rule = step.settle;
+  if (!rule) return { from: await freshLooks(bench, step, 'Reading'), how: '' };
+  const begun = bench.looks.seconds;
+  let now = settling([], rule);
+  let early = false;
+  await bench.until(
+    () => {
+      early ||= bench.recordNow();
+      now = settling(bench.looks.input(begun), rule);
+      return now.done || (early && now.drift !== null);
+    },
+    () => ({
+      doing: now.drift === null ? 'Settling' : `Settling: drift ${fixed(now.drift * 100, 2)} %`,
+      share: now.share,
+      left: Math.max(0, rule.over - (bench.looks.seconds - begun)),
+    }),
+  );
+  const drift = fixed((now.drift ?? 0) * 100, 2);
+  if (!now.done)
+    return { from: Math.max(begun, now.from), how: `recorded by hand before it settled, drift ${drift} %` };
+  return now.averaged
+    ? { from: now.from, how: `averaged over ${fixed(rule.average / 60, 0)} min, drift ${drift} %` }
+    : { from: now.from, how: `settled, drift ${drift} %` };
+}
+
+/** Everything the rig reads of a step since a time. */
+export function readingsSince(bench: Bench, step: SheetStep, from: number): TakenReading[] {
+  const { looks, rig } = bench;
+  const place = rig.outputPlace;
+  const spots: [QuantityId, Place, string | null, Mean | null][] = [];
+  // Without load the input is idle draw, and that is another station's reading.
+  if (step.load > 0) {
+    for (const quantity of ['power', 'power-factor'] as const)
+      spots.push([quantity, 'mains', null, looks.mean({ quantity, place: 'mains', port: null }, from)]);
+  }
+  for (const { port } of step.outputs) {
+    spots.push(['voltage', place, port, looks.mean({ quantity: 'voltage', place, port }, from)]);
+    if (step.load > 0) {
+      spots.push(['current', place, port, looks.mean({ quantity: 'current', place, port }, from)]);
+      spots.push(['power', place, port, looks.watts(port, from)]);
+    }
+    if (place === 'port' && rig.meters.loadEnd && step.load > 0)
+      spots.push(['voltage', 'load-end', port, looks.mean({ quantity: 'voltage', place: 'load-end', port }, from)]);
+  }
+  return spots.flatMap(([quantity, where, port, mean]) => (mean ? [takenReading(quantity, where, port, mean)] : []));
+}
+
+/** Outcome in a sentence: the outputs, then the input. */
+export function saysOf(readings: readonly TakenReading[], how: string): string {
+  const value = (quantity: QuantityId, place: Place, port: string | null) => {
+    const found = readings.find((one) => one.quantity === quantity && one.place === place && one.port === port);
+    return found ? Number.parseFloat(found.typed) : null;
+  };
+  const ports = [...new Set(readings.flatMap(({ port }) => (port === null ? [] : [port])))];
+  const outputs = ports.map((port) => {
+    const volts = value('voltage', 'port', port) ?? value('voltage', 'load-end', port);
+    const amps = value('current', 'port', port) ?? value('current', 'load-end', port);
+    return `${port} ${volts === null ? '' : `${fixed(volts, 3)} V`}${amps === null ? '' : ` ${fixed(amps, 3)} A`}`;
+  });
+  const input = value('power', 'mains', null);
+  return [...outputs, ...(input === null ? [] : [`input ${fixed(input, 3)} W`]), ...(how ? [how] : [])].join(' · ');
+}
+
+export async function pointStep(bench: Bench, step: SheetStep): Promise<void> {
+  await setUp(bench, step);
+  await wait(bench, step.dwell, step.load > 0 ? 'Load on' : 'No load');
+  const gone = outputGone(bench, step);
+  if (gone) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${gone} within ${step.dwell} s.`);
+  const { from, how } = await settle(bench, step);
+  const lost = outputGone(bench, step);
+  if (lost) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${lost} while it settled.`);
+  const readings = readingsSince(bench, step, from);
+  if (readings.length === 0) throw new StepFailed('The meters of the rig told nothing about this point.');
+  const { mains } = step;
+  if (!mains) throw new StepFailed('The step says no supply.');
+  const sampleId = bench.run.sample.id;
+  await bench.db.transaction(async (tx) => {
+    const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
+    const setup = await loadingFor(tx, sampleId, step.outputs, bench.rig.id, purpose);
+    const id = newId();
+    await storePoints(
+      tx,
+      sampleId,
+      [
+        {
+          id,
+          setupId: setup.id,
+          mains,
+          load: step.load,
+          attached: step.attached,
+          rigId: bench.rig.id,
+          takenAt: new Date().toISOString(),
+          readings,
+        },
+      ],
+      sourceOf(bench),
+    );
+    await bench.finish(tx, { state: 'done', says: saysOf(readings, how), madeIds: [id] });
+  });
+}

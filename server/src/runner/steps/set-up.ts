@@ -1,0 +1,102 @@
+// What most steps begin with: the supply, the level of each port, the load; and what they wait for.
+import type { Progress } from '@lastmark/contract';
+import type { SheetStep } from '@lastmark/core/plan';
+import { formatPlain } from '@lastmark/core/quantity';
+import { bestReadOut } from '@lastmark/core/read-out';
+import { mainsLabel } from '@lastmark/core/reading';
+import { listReadOuts } from '../../read-outs/store.ts';
+import { SettingProblem } from '../driver.ts';
+import type { Spot } from '../looks.ts';
+import type { Bench } from '../task.ts';
+import { StepFailed } from '../turns.ts';
+
+/** After the supply comes on or a port renegotiates nothing is asked for so long, s of instrument time. */
+const CALM_SECONDS = 2;
+/** Looks behind a figure that needs no settling. */
+const LEAST_LOOKS = 5;
+
+/** Wait some seconds of the instruments' time. */
+export async function wait(bench: Bench, seconds: number, doing: string): Promise<void> {
+  const begun = bench.looks.seconds;
+  const passed = () => bench.looks.seconds - begun;
+  await bench.until(
+    () => passed() >= seconds,
+    (): Progress => ({
+      doing,
+      share: seconds > 0 ? Math.min(1, passed() / seconds) : 1,
+      left: Math.max(0, seconds - passed()),
+    }),
+  );
+}
+
+/** Wait until looks newer than now are there. @returns time the newest-born of them begin at, s */
+export async function freshLooks(
+  bench: Bench,
+  { outputs }: Pick<SheetStep, 'outputs'>,
+  doing: string,
+  wantedLooks = LEAST_LOOKS,
+): Promise<number> {
+  const { looks, rig } = bench;
+  const { mark } = looks;
+  const place = rig.outputPlace;
+  const spots: readonly Spot[] = [
+    { quantity: 'power', place: 'mains', port: null },
+    ...outputs.map(({ port }) => ({ quantity: 'voltage' as const, place, port })),
+  ];
+  const least = () => Math.min(...spots.map((spot) => looks.after(spot, mark).count));
+  await bench.until(
+    () => least() >= wantedLooks,
+    () => ({ doing, share: Math.min(1, least() / wantedLooks), left: null }),
+  );
+  return Math.max(...spots.map((spot) => looks.after(spot, mark).from));
+}
+
+/** The supply of a step; a rig without a source asks for it. */
+export async function setSupply(bench: Bench, { mains }: SheetStep): Promise<void> {
+  const { driver } = bench;
+  if (!mains || driver.hasMains(mains)) return;
+  if (driver.setsMains) {
+    await driver.mains(mains);
+    await wait(bench, CALM_SECONDS, `Supply ${mainsLabel(mains)}`);
+  } else {
+    await driver.off();
+    await bench.person(`Set the supply to ${mainsLabel(mains)}, then go on.`);
+    driver.mainsByHand(mains);
+  }
+}
+
+/** Supply, plugs, levels and load of a step. A level that cannot be had ends the step, not the sheet. */
+export async function setUp(bench: Bench, step: SheetStep): Promise<void> {
+  const { driver, db, run } = bench;
+  await setSupply(bench, step);
+  if (step.attended && step.load > 0) await bench.attend();
+  if (await driver.occupy(step.outputs.map(({ port }) => port))) await wait(bench, CALM_SECONDS, 'Plugged in');
+  const readOuts = driver.readsOut ? [] : await listReadOuts(db, run.sample.id);
+  let moved = false;
+  for (const output of step.outputs) {
+    try {
+      moved = (await driver.level(output, bestReadOut(readOuts, output.port)?.words ?? [])) || moved;
+    } catch (error) {
+      if (error instanceof SettingProblem) throw new StepFailed(error.message);
+      // The charger's own refusal, told by the sink.
+      if (error instanceof Error && /refused/i.test(error.message))
+        throw new StepFailed(`${output.port} refused ${formatPlain(output.volts, 'voltage')}.`);
+      throw error;
+    }
+  }
+  // What was on its way when the level moved still shows the old one; no load goes onto a level nobody has seen.
+  if (moved) await freshLooks(bench, step, 'Level asked for', 1);
+  if (step.load === 0) await driver.off();
+  else for (const { port, amps } of step.outputs) await driver.draw(port, Number((amps * step.load).toFixed(4)));
+}
+
+/** An output that is gone though the load is on, or stands well below its level; null when all is well. */
+export function outputGone(bench: Bench, step: SheetStep): 'cut off' | 'dropped a level' | null {
+  for (const { port, volts } of step.outputs) {
+    const now = bench.looks.newest({ quantity: 'voltage', place: bench.rig.outputPlace, port });
+    if (now === null) continue;
+    if (now < 1) return 'cut off';
+    if (now < 0.8 * volts) return 'dropped a level';
+  }
+  return null;
+}

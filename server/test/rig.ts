@@ -1,0 +1,82 @@
+// A simulated rack with its rig on a harness, for tests of runs.
+import { type Rack, startRack } from '@lastmark/bench/sim';
+import type { Sample, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
+import type { SheetStep } from '@lastmark/core/plan';
+import request from 'supertest';
+import { expect } from 'vitest';
+import { listRigs } from '../src/bench/store.ts';
+import { createSimulatedInstrumentsAt } from '../src/demo/simulated.ts';
+import { type Harness, makers } from './harness.ts';
+
+export interface TestRig {
+  readonly rack: Rack;
+  readonly rig: StoredRig;
+  readonly sample: Sample;
+  readonly make: ReturnType<typeof makers>;
+  readonly call: <T>(method: 'get' | 'post', path: string, body?: object) => Promise<T>;
+  readonly sheet: (
+    steps?: (made: readonly SheetStep[]) => readonly SheetStep[],
+    methodId?: string,
+  ) => Promise<StoredSheet>;
+  readonly start: (sheetId: string, part?: object) => Promise<SheetRun>;
+  readonly ask: (runId: string, ask: object) => Promise<SheetRun>;
+  /** Wait until a run is as wanted. */
+  readonly until: (runId: string, wanted: (run: SheetRun) => boolean, what: string) => Promise<SheetRun>;
+  readonly close: () => Promise<void>;
+}
+
+const PATIENCE = 45_000;
+
+/** An Ember 45 with its claims on a rack whose clock runs fast. */
+export async function startRig(harness: Harness, speed: number, seed = 3): Promise<TestRig> {
+  const rack = await startRack({ firstPort: 0, speed, seed });
+  await createSimulatedInstrumentsAt(harness.db, (kind) => rack.ports[kind]);
+  const rig = (await listRigs(harness.db)).at(-1) as StoredRig;
+  const make = makers(harness);
+  const sample = await make.sample({ model: { ports: [{ label: 'C1', connector: 'C', twin: null }] } });
+  const call = async <T>(method: 'get' | 'post', path: string, body?: object): Promise<T> => {
+    const answer = await request(harness.app)[method](`/api${path}`).send(body);
+    if (answer.status >= 400) throw new Error(`${path}: ${answer.status} ${answer.body.detail}`);
+    return answer.body as T;
+  };
+  const until: TestRig['until'] = async (runId, wanted, what) => {
+    const begun = Date.now();
+    for (;;) {
+      const run = await call<SheetRun>('get', `/sheet-runs/${runId}`);
+      if (wanted(run)) return run;
+      if (Date.now() - begun > PATIENCE) {
+        expect.fail(
+          `${what}: still ${run.state} "${run.says}" at ${run.stepId} ${JSON.stringify(run.progress)} ${JSON.stringify(run.outcomes)}`,
+        );
+      }
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  };
+  return {
+    rack,
+    rig,
+    sample,
+    make,
+    call,
+    sheet: async (change, methodId = 'local-mains') => {
+      const made = await call<StoredSheet>('post', `/samples/${sample.id}/run-sheets`, { methodId, rigId: rig.id });
+      if (!change) return made;
+      const answer = await request(harness.app)
+        .put(`/api/run-sheets/${made.id}`)
+        .set('If-Match', '"v1"')
+        .send({ title: made.title, rigId: rig.id, steps: change(made.steps) });
+      expect(answer.status, JSON.stringify(answer.body)).toBe(200);
+      return answer.body as StoredSheet;
+    },
+    start: (sheetId, part = {}) =>
+      call<SheetRun>('post', `/run-sheets/${sheetId}/runs`, {
+        person: 'Warden',
+        tag: sample.tag,
+        watched: false,
+        ...part,
+      }),
+    ask: (runId, ask) => call<SheetRun>('post', `/sheet-runs/${runId}/asks`, { ask }),
+    until,
+    close: () => rack.close(),
+  };
+}
