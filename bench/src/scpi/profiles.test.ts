@@ -19,6 +19,7 @@ describe('the profiles that ship, against the simulated bench', () => {
     points: 100,
     face: 'FRONT',
     celsius: 25,
+    seconds: 0,
   };
   const KIND_OF: Readonly<Record<string, InstrumentClass>> = {
     'AC source': 'ac-source',

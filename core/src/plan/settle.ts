@@ -13,16 +13,16 @@ export interface Settling {
   readonly done: boolean;
   /** Averaged because it did not settle. */
   readonly averaged: boolean;
-  /** Largest less smallest over the window, as a fraction of the largest; null while nothing was seen. */
+  /** Largest less smallest over the stretch, as a fraction of the largest; null while nothing was seen. */
   readonly drift: number | null;
   /** From when on the looks count, s. */
   readonly from: number;
-  /** How much of the window has passed, 0…1. */
+  /** How much of the stretch has passed, 0…1. */
   readonly share: number;
 }
 
 /**
- * Judge the looks since the point was set: settled when input power drifts less than the rule allows over its window;
+ * Judge the looks since the point was set: settled when input power drifts less than the rule allows over its stretch;
  * when it will not, the longer time is averaged. No rule settles at once. 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii)
  * @param looks oldest first; what is not finite is left out
  */
@@ -34,11 +34,11 @@ export function settling(looks: readonly Look[], rule: SettleRule | null): Settl
   if (!rule) return { done: true, averaged: false, drift: null, from: first.seconds, share: 1 };
   const span = last.seconds - first.seconds;
   const from = last.seconds - rule.over;
-  const window = seen.filter(({ seconds }) => seconds >= from).map(({ value }) => value);
-  const most = window.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
-  const least = window.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+  const stretch = seen.filter(({ seconds }) => seconds >= from).map(({ value }) => value);
+  const most = stretch.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
+  const least = stretch.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
   const drift = most > 0 ? (most - least) / most : null;
-  const enough = span >= rule.over - 1e-9 && window.length >= 2;
+  const enough = span >= rule.over - 1e-9 && stretch.length >= 2;
   if (enough && drift !== null && drift <= rule.fraction) return { done: true, averaged: false, drift, from, share: 1 };
   if (span >= rule.average - 1e-9)
     return { done: true, averaged: true, drift, from: last.seconds - rule.average, share: 1 };

@@ -10,6 +10,7 @@ import {
   NO_SPEC,
   product,
   ratio,
+  specAt,
   specUncertainty,
   standardUncertainty,
   sum,
@@ -132,5 +133,29 @@ describe('laws', () => {
         expect(coverageFactor(degrees)).toBeGreaterThanOrEqual(2);
       }),
     );
+  });
+});
+
+describe('a meter with several ranges', () => {
+  const spec = {
+    ...NO_SPEC,
+    offset: 0.1,
+    range: 300,
+    finer: [
+      { ...NO_SPEC, offset: 0.01, range: 30 },
+      { ...NO_SPEC, offset: 0.001, range: 3 },
+    ],
+  };
+  it('is as good as the smallest range a value fits into', () => {
+    expect([1, 3, 3.01, 30, 31, -2].map((value) => specAt(spec, value).offset)).toEqual([
+      0.001, 0.001, 0.01, 0.01, 0.1, 0.001,
+    ]);
+    expect(specUncertainty(spec, 2)).toBeCloseTo(0.001 / Math.sqrt(3), 12);
+    expect(specUncertainty(spec, 200)).toBeCloseTo(0.1 / Math.sqrt(3), 12);
+  });
+  it('with one range is what it was', () => {
+    const plain = { ...NO_SPEC, offset: 0.1 };
+    expect(specAt(plain, 5)).toBe(plain);
+    expect(() => specUncertainty(plain, Number.NaN)).toThrow(RangeError);
   });
 });

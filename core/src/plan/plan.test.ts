@@ -1,0 +1,186 @@
+import { describe, expect, it } from 'vitest';
+import { encodeSource, parseOffer, type SourceObject, wordText } from '../pd/index.ts';
+import { aReadOut } from '../read-out/testing.ts';
+import {
+  efficiencyPoint,
+  METHODS,
+  type Method,
+  makeSheet,
+  methodOf,
+  methodsFor,
+  orderFindings,
+  requestFor,
+  type SheetSource,
+  type SheetStep,
+  sheetSeconds,
+  stepSeconds,
+} from './index.ts';
+
+const words = (...lines: string[]) =>
+  lines.map((line) => {
+    const parsed = parseOffer(line);
+    if (!parsed.ok) throw new Error(parsed.reason);
+    return wordText(encodeSource(parsed.object as SourceObject));
+  });
+const method = (id: string) => methodOf(id) as Method;
+const line = (port: string, volts: number, amps: number) => ({
+  promise: { kind: 'port-line', port, volts, amps } as const,
+});
+const source = (part: Partial<SheetSource> = {}): SheetSource => ({
+  ports: ['C1'],
+  claims: [line('C1', 5, 3), line('C1', 9, 3), line('C1', 20, 2.25), { promise: { kind: 'total', watts: 45 } }],
+  readOuts: [],
+  loadings: [],
+  devices: [{ id: 'laptop', name: 'Warden’s laptop' }],
+  ...part,
+});
+const kinds = (steps: readonly SheetStep[]) => [...new Set(steps.map(({ kind }) => kind))];
+const titles = (steps: readonly SheetStep[]) => steps.map(({ title }) => title);
+
+describe('a sheet by the regulatory pair', () => {
+  const steps = makeSheet(method('regulatory-pair'), source());
+
+  it('comes in the order that disturbs least: rig, idle from cold, read-out, proof, warm-up, series, cool-down', () => {
+    expect(kinds(steps)).toEqual(['rig', 'idle', 'read-out', 'point', 'warm-up', 'cool']);
+    expect(orderFindings(steps)).toEqual([]);
+  });
+
+  it('has warm-up and settling as steps, not as notes', () => {
+    const warm = steps.filter(({ kind }) => kind === 'warm-up');
+    expect(warm.map(({ dwell, mains }) => [dwell, mains?.volts])).toEqual([
+      [1800, 115],
+      [1800, 230],
+    ]);
+    const series = steps.filter(({ station }) => station === 'efficiency');
+    expect(series.every(({ settle }) => settle?.fraction === 0.01 && settle.over === 300)).toBe(true);
+  });
+
+  it('takes the lowest and highest level at five loads and both mains', () => {
+    const series = steps.filter(({ station }) => station === 'efficiency');
+    expect(series).toHaveLength(2 * 2 * 5);
+    expect(new Set(series.map(({ outputs }) => outputs[0]?.volts))).toEqual(new Set([5, 20]));
+    expect(titles(series)[0]).toBe('C1 20 V 2.25 A, 100 % at 115 V 60 Hz');
+  });
+
+  it('has ids of its own for every step, and names what it needs', () => {
+    expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
+    expect(steps.find(({ kind }) => kind === 'read-out')?.needs).toContain('PD analyser');
+  });
+
+  it('takes the loadings there are already instead of its own', () => {
+    const own = [[{ port: 'C1', volts: 9, amps: 3 }]];
+    const series = makeSheet(method('local-mains'), source({ loadings: own })).filter(
+      ({ station }) => station === 'efficiency',
+    );
+    expect(series.map(({ outputs }) => outputs[0]?.volts)).toEqual([9, 9, 9, 9, 9]);
+  });
+
+  it('adds the total of several ports, heaviest first', () => {
+    const two = source({
+      ports: ['C1', 'C2'],
+      claims: [line('C1', 20, 3), line('C2', 9, 2), { promise: { kind: 'total', watts: 78 } }],
+    });
+    const series = makeSheet(method('local-mains'), two).filter(({ station }) => station === 'efficiency');
+    expect(series[0]?.outputs.map(({ port }) => port)).toEqual(['C1', 'C2']);
+  });
+
+  it('estimates its length; a step left out takes no time', () => {
+    const [first] = steps;
+    expect(sheetSeconds(steps)).toBeGreaterThan(2 * 1800 + 20 * 300);
+    expect(first && stepSeconds({ ...first, skip: 'no rig' })).toBe(0);
+  });
+});
+
+describe('other schools', () => {
+  it('fit the kinds of charger they are for', () => {
+    expect(methodsFor('car').map(({ id }) => id)).toEqual(['desk', 'car']);
+    expect(methodsFor('wall').map(({ id }) => id)).toEqual(['regulatory-pair', 'local-mains', 'publication', 'desk']);
+    expect(METHODS.every(({ mains }) => mains.length > 0)).toBe(true);
+  });
+
+  it('the desk rig types everything and uses real devices', () => {
+    const steps = makeSheet(method('desk'), source());
+    expect(steps.every(({ by, attended, kind }) => by === 'keypad' && (attended || kind === 'cool'))).toBe(true);
+    expect(titles(steps)).toContain('Warden’s laptop on C1, settled 3 min');
+    expect(steps.some(({ kind }) => kind === 'warm-up' || kind === 'read-out')).toBe(false);
+  });
+
+  it('the publication bench takes every level, idle with a cable, and holds for an hour', () => {
+    const steps = makeSheet(method('publication'), source());
+    expect(
+      new Set(steps.filter(({ station }) => station === 'efficiency').map(({ outputs }) => outputs[0]?.volts)),
+    ).toEqual(new Set([5, 9, 20]));
+    expect(steps.filter(({ kind }) => kind === 'idle').map(({ attached }) => attached)).toEqual([
+      'nothing',
+      'cable',
+      'nothing',
+      'cable',
+    ]);
+    expect(steps.find(({ kind }) => kind === 'hold')).toMatchObject({ dwell: 3600, attended: true });
+  });
+
+  it('the car is fed with DC, and says to fuse the lead', () => {
+    const idle = makeSheet(method('car'), source()).find(({ kind }) => kind === 'idle');
+    expect(idle).toMatchObject({ mains: { kind: 'dc', volts: 13.8 } });
+    expect(idle?.caution).toContain('fuse the lead');
+  });
+
+  it('a level that arcs is watched, with its caution', () => {
+    const step = efficiencyPoint(
+      method('local-mains'),
+      { kind: 'ac', volts: 230, hertz: 50 },
+      [{ port: 'C1', volts: 36, amps: 5 }],
+      1,
+    );
+    expect(step).toMatchObject({ attended: true });
+    expect(step.caution).toContain('arcs');
+  });
+
+  it('of nothing known only the rig is checked', () => {
+    expect(kinds(makeSheet(method('regulatory-pair'), source({ ports: [], claims: [] })))).toEqual(['rig', 'idle']);
+  });
+});
+
+describe('an edited sheet', () => {
+  const steps = makeSheet(method('local-mains'), source());
+  const without = (kind: SheetStep['kind']) => steps.filter((step) => step.kind !== kind);
+
+  it('is told when idle is no longer from cold', () => {
+    const idle = steps.filter(({ kind }) => kind === 'idle');
+    expect(orderFindings([...without('idle'), ...idle]).join()).toContain('idle is read from cold');
+  });
+  it('is told when the series has no warm-up, or the rig proves nothing', () => {
+    expect(orderFindings(without('warm-up')).join()).toContain('no warm-up before it');
+    expect(orderFindings(without('rig')).join()).toContain('does not prove itself first');
+    const skipped = steps.map((step) => (step.kind === 'rig' ? { ...step, skip: 'checked yesterday' } : step));
+    expect(orderFindings(skipped).join()).toContain('does not prove itself first');
+  });
+});
+
+describe('the level a step asks for', () => {
+  const list = words('5 V 3 A', '9 V 3 A', '20 V 2.25 A', 'PPS 3.3–16 V 3 A', 'SPR AVS 3 A / 2.25 A');
+  it('is the fixed offer at its voltage, or the range of its kind that covers it', () => {
+    expect(requestFor(list, { port: 'C1', volts: 20, amps: 2.25 })).toEqual({ position: 3, volts: null });
+    expect(requestFor(list, { port: 'C1', volts: 9.5, amps: 3, supply: 'pps' })).toEqual({ position: 4, volts: 9.5 });
+    expect(requestFor(list, { port: 'C1', volts: 17, amps: 2, supply: 'spr-avs' })).toEqual({ position: 5, volts: 17 });
+  });
+  it('is none where the list does not hold it', () => {
+    expect(requestFor(list, { port: 'C1', volts: 12, amps: 2 })).toBeNull();
+    expect(requestFor(list, { port: 'C1', volts: 18, amps: 2, supply: 'pps' })).toBeNull();
+    expect(requestFor([], { port: 'C1', volts: 5, amps: 2 })).toBeNull();
+    expect(requestFor(['00000000'], { port: 'C1', volts: 5, amps: 2 })).toBeNull();
+  });
+  it('positions count place holders too', () => {
+    const epr: string[] = [...words('5 V 3 A'), ...Array<string>(6).fill('00000000'), ...words('28 V 5 A')];
+    expect(requestFor(epr, { port: 'C1', volts: 28, amps: 5 })).toEqual({ position: 8, volts: null });
+  });
+});
+
+it('a read-out makes the proof steps of a sheet', () => {
+  const readOut = aReadOut(['5 V 3 A', '12 V 2 A', 'PPS 5–11 V 3 A'], { port: 'C1' });
+  const points = makeSheet(method('local-mains'), source({ claims: [], readOuts: [readOut] })).filter(
+    ({ station }) => station === 'proof',
+  );
+  expect(titles(points)).toContain('C1 12 V 2 A');
+  expect(titles(points)).toContain('C1 PPS 11 V 3 A');
+});
