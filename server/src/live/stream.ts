@@ -114,10 +114,11 @@ export class LiveStream {
       return;
     }
     source.busy = true;
+    const asked = new Date().toISOString();
     try {
       const values = (await client.query(commandFor(profile, action))).split(',').map(scpiNumber);
       const suspicion = this.#look(source, values);
-      this.#tell(source, values, suspicion?.sentence ?? null);
+      this.#tell(source, values, suspicion?.sentence ?? null, asked);
     } catch (error) {
       this.#tell(source, [], error instanceof ScpiError ? error.message : 'It could not be read.');
     } finally {
@@ -141,10 +142,16 @@ export class LiveStream {
     return watch.look({ value: values[1] ?? Number.NaN, setting: Math.round(this.#loadAmps * 20) / 20 });
   }
 
-  #tell({ instrument }: Source, values: readonly number[], problem: string | null): void {
+  /** @param asked when the question went out: the numbers are not older than that */
+  #tell(
+    { instrument }: Source,
+    values: readonly number[],
+    problem: string | null,
+    asked = new Date().toISOString(),
+  ): void {
     const event: LiveEvent = {
       id: this.#next,
-      at: new Date().toISOString(),
+      at: asked,
       instrumentId: instrument.id,
       name: instrument.name,
       class: instrument.class,

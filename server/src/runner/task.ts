@@ -172,7 +172,7 @@ export class RunTask {
         .update(sheetRuns)
         .set({ aliveAt: new Date(), progress: this.#progress })
         .where(eq(sheetRuns.id, this.#runId));
-      this.#here = (await rowOf(db, this.#runId)).hereAt.getTime();
+      this.#here = Math.max(this.#here, (await rowOf(db, this.#runId)).hereAt.getTime());
       await this.#lookAtAsks();
     } catch (error) {
       this.#databaseGone ??= error;

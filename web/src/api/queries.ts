@@ -1,4 +1,6 @@
 // What the screens ask the server for, each under one key.
+
+import type { Lease, SheetRow, SheetRun, SimulatedBenchState, StoredSheet } from '@lastmark/contract/plan';
 import type {
   AttachmentInfo,
   InstrumentTraffic,
@@ -80,6 +82,34 @@ export const trafficQuery = (instrumentId: string) =>
     queryKey: ['traffic', instrumentId],
     queryFn: ({ signal }) => api<InstrumentTraffic>(`/instruments/${instrumentId}/traffic`, { signal }),
   });
+
+export const leasesQuery = queryOptions({
+  queryKey: ['leases'],
+  queryFn: ({ signal }) => api<Items<Lease>>('/leases', { signal }),
+});
+
+export const sheetsQuery = (sampleId: string | null) =>
+  queryOptions({
+    queryKey: ['run-sheets', 'list', sampleId],
+    queryFn: ({ signal }) => api<Items<SheetRow>>(`/run-sheets${sampleId ? `?sampleId=${sampleId}` : ''}`, { signal }),
+  });
+
+export const sheetQuery = (sheetId: string) =>
+  queryOptions({
+    queryKey: ['run-sheets', sheetId],
+    queryFn: ({ signal }) => api<StoredSheet>(`/run-sheets/${sheetId}`, { signal }),
+  });
+
+export const runQuery = (runId: string) =>
+  queryOptions({
+    queryKey: ['sheet-runs', runId],
+    queryFn: ({ signal }) => api<SheetRun>(`/sheet-runs/${runId}`, { signal }),
+  });
+
+export const simulatedBenchQuery = queryOptions({
+  queryKey: ['simulated-bench'],
+  queryFn: ({ signal }) => api<SimulatedBenchState>('/simulated-bench', { signal }),
+});
 
 export const rigsQuery = queryOptions({
   queryKey: ['rigs'],

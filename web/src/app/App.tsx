@@ -39,6 +39,18 @@ const router = createBrowserRouter([
               { path: '*', element: <MissingPage /> },
             ],
           },
+          {
+            path: 'run-sheets',
+            lazy: async () => ({ Component: (await import('../run-sheets/RunSheetsPage.tsx')).RunSheetsPage }),
+          },
+          {
+            path: 'run-sheets/:sheetId',
+            lazy: async () => ({ Component: (await import('../run-sheets/SheetPage.tsx')).SheetPage }),
+          },
+          {
+            path: 'runs/:runId',
+            lazy: async () => ({ Component: (await import('../run-sheets/RunPage.tsx')).RunPage }),
+          },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/BenchPage.tsx')).BenchPage }) },
           { path: 'rules', lazy: async () => ({ Component: (await import('../rules/RulesPage.tsx')).RulesPage }) },
           { path: '*', element: <MissingPage /> },

@@ -43,6 +43,10 @@ function useCommands(query: string, onKeys: () => void): Command[] {
           run: () => void navigate(`/samples/${onBench}/${id}`),
         }))
       : []),
+    ...(onBench
+      ? [{ title: 'Plan a run', hint: 'action', run: () => void navigate(`/run-sheets?sample=${onBench}`) }]
+      : []),
+    { title: 'Run sheets', hint: 'page', run: () => void navigate('/run-sheets') },
     { title: 'Take in a sample', hint: 'action', run: () => void navigate('/samples/new') },
     { title: 'Shelf', hint: 'page', run: () => void navigate('/') },
     { title: 'Bench', hint: 'page', run: () => void navigate('/bench') },

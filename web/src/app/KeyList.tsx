@@ -10,8 +10,10 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Alt L', 'Fold or open the ledger'],
   ['Enter', 'In a grid: take the reading, go to the next'],
   ['↑ ↓', 'In a grid: the cell above or below'],
-  ['Esc', 'In a grid: back to what stood there; elsewhere: close'],
-  ['Space, then ↑ ↓', 'On a port’s handle: pick up and move it'],
+  ['Esc', 'Every load off, wherever loads are connected; while a run is on, in fields and dialogs too'],
+  ['Esc, nothing running', 'In a grid: back to what stood there; in a dialog: close'],
+  ['Enter H R S N X', 'At the run console: go on or record, hold, repeat, skip, note, stop'],
+  ['Space, then ↑ ↓', 'On the handle of a port or step: pick up and move it'],
   ['?', 'This list'],
 ];
 

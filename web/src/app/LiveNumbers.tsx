@@ -10,6 +10,8 @@ interface Figure {
   readonly text: string;
 }
 
+const LEAST_WATTS = 0.1;
+
 const shown = (value: number | null | undefined, decimals: number, unit: string): string =>
   value == null ? `– ${unit}` : `${fixed(value, decimals)} ${unit}`;
 
@@ -21,7 +23,8 @@ function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): read
       {
         id: instrumentId,
         name: 'Mains',
-        text: `${shown(watts, 2, 'W')}  PF ${fixed(factor ?? Number.NaN, 2)}`,
+        // Where next to nothing flows a power factor means nothing.
+        text: `${shown(watts, 2, 'W')}${(watts ?? 0) >= LEAST_WATTS && factor != null ? `  PF ${fixed(factor, 2)}` : ''}`,
       },
     ];
   }
@@ -40,6 +43,7 @@ function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): read
       };
     }).filter((one) => one !== null);
   }
+  if (kind !== 'thermometer') return [];
   const points = values.filter((value): value is number => value !== null);
   return points.length > 0
     ? [{ id: instrumentId, name: 'Hottest', text: shown(Math.max(...points), 1, '°C') }]

@@ -1,12 +1,12 @@
-// The bench line: live numbers, and Loads off, big and on every view as soon as a load has an address. Esc does the same
-// outside dialogs and fields.
+// The bench line: live numbers, and Loads off, big and on every view as soon as a load has an address. Esc does the same:
+// everywhere while a run is on, else outside dialogs and fields.
 import type { LoadsOffAnswer } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { api } from '../api/client.ts';
-import { instrumentsQuery } from '../api/queries.ts';
+import { instrumentsQuery, leasesQuery } from '../api/queries.ts';
 import { LiveNumbers } from './LiveNumbers.tsx';
 import { useLive } from './useLive.ts';
 
@@ -17,16 +17,19 @@ export function LoadsOff() {
   const { data } = useQuery(instrumentsQuery);
   const there = data?.items.some(({ class: kind, address }) => kind === 'DC load' && address !== null) ?? false;
   const live = useLive(there);
+  const { data: leases } = useQuery({ ...leasesQuery, enabled: there, refetchInterval: 2000 });
+  const running = (leases?.items.length ?? 0) > 0;
   const off = useMutation({ mutationFn: () => api<LoadsOffAnswer>('/loads-off', { method: 'POST', body: {} }) });
   const { mutate } = off;
   useEffect(() => {
     if (!there) return;
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !isTyping(event.target)) mutate();
+      if (event.key === 'Escape' && (running || !isTyping(event.target))) mutate();
     };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [there, mutate]);
+    // Before any dialog or field sees the key.
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  }, [there, running, mutate]);
   if (!there) return null;
   const failed = off.data?.items.filter(({ sent }) => !sent) ?? [];
   const said = off.error

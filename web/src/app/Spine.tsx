@@ -13,6 +13,7 @@ export const SPINE_WIDTH = 216;
 
 const PLACES = [
   { to: '/', title: 'Shelf' },
+  { to: '/run-sheets', title: 'Run sheets' },
   { to: '/bench', title: 'Bench' },
   { to: '/rules', title: 'Rules' },
 ];

@@ -5,6 +5,8 @@ import type { Light } from './theme.ts';
 interface Settings {
   readonly light: Light;
   readonly ledgerOpen: boolean;
+  /** Who works here, for runs; empty until someone says so. */
+  readonly person: string;
 }
 
 interface SettingsControl extends Settings {
@@ -18,7 +20,7 @@ const Context = createContext<SettingsControl | null>(null);
 
 function remembered(): Settings {
   const dim = window.matchMedia('(prefers-color-scheme: dark)').matches;
-  const settings: Settings = { light: dim ? 'dim' : 'light', ledgerOpen: window.innerWidth >= WIDE };
+  const settings: Settings = { light: dim ? 'dim' : 'light', ledgerOpen: window.innerWidth >= WIDE, person: '' };
   try {
     return { ...settings, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Settings>) };
   } catch {

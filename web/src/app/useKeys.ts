@@ -4,6 +4,10 @@ import { useEffect, useRef } from 'react';
 const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
 
+/** A control the Enter key belongs to. */
+const ownsEnter = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('button, a, summary, [role="option"], [role="dialog"]') !== null;
+
 function nameOf({ ctrlKey, metaKey, altKey, key }: KeyboardEvent): string {
   return `${ctrlKey || metaKey ? 'ctrl+' : ''}${altKey ? 'alt+' : ''}${key.toLowerCase()}`;
 }
@@ -19,6 +23,7 @@ export function useKeys(keys: Readonly<Record<string, () => void>>): void {
       const name = nameOf(event);
       const action = latest.current[name];
       if (!action || (!name.includes('+') && typing(event.target))) return;
+      if (name === 'enter' && ownsEnter(event.target)) return;
       event.preventDefault();
       action();
     };

@@ -1,4 +1,6 @@
 // The bench: instruments with their accuracy and calibration, and the rigs made of them.
+
+import type { Lease } from '@lastmark/contract/plan';
 import type { StoredDevice, StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract/types';
 import { SUPPLY_WORDS } from '@lastmark/core/pd';
 import { formatPlain } from '@lastmark/core/quantity';
@@ -14,7 +16,8 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
-import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, rigsQuery } from '../api/queries.ts';
+import { Link } from 'react-router';
+import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, leasesQuery, rigsQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { ConsoleDialog } from './ConsoleDialog.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
@@ -71,12 +74,36 @@ function seesWords({ supplies, signals }: Sees): string {
     : `cannot see ${hidden.map((kind) => SUPPLY_WORDS[kind]).join(', ')}; sees ${modes}`;
 }
 
+const ratingWords = ({ volts, amps, watts }: NonNullable<StoredInstrument['ratings']>): string =>
+  [
+    volts === null ? '' : formatPlain(volts, 'voltage'),
+    amps === null ? '' : formatPlain(amps, 'current'),
+    watts === null ? '' : formatPlain(watts, 'power'),
+  ]
+    .filter(Boolean)
+    .join(', ');
+
+/** Whose run has an instrument. */
+function InUse({ lease }: { readonly lease: Lease | undefined }) {
+  if (!lease) return null;
+  return (
+    <Box sx={{ fontSize: 13 }}>
+      ◆ in use by {lease.person}:{' '}
+      <Box component={Link} to={`/runs/${lease.runId}`} sx={{ color: 'text.primary' }}>
+        {lease.title}
+      </Box>
+    </Box>
+  );
+}
+
 function Instruments({
   items,
+  leases,
   onChange,
   onConsole,
 }: {
   readonly items: readonly StoredInstrument[];
+  readonly leases: readonly Lease[];
   readonly onChange: (one: StoredInstrument) => void;
   readonly onConsole: (one: StoredInstrument) => void;
 }) {
@@ -87,7 +114,10 @@ function Instruments({
       <TableBody>
         {items.map((one) => (
           <TableRow key={one.id}>
-            <TableCell sx={{ fontWeight: 600 }}>{one.name}</TableCell>
+            <TableCell>
+              <Box sx={{ fontWeight: 600 }}>{one.name}</Box>
+              <InUse lease={leases.find(({ instrumentId }) => instrumentId === one.id)} />
+            </TableCell>
             <TableCell>
               {one.class}
               {one.firmware && `, firmware ${one.firmware}`}
@@ -99,6 +129,7 @@ function Instruments({
                 return spec && <Box key={quantity}>{`${quantity} ${describeSpec(spec, quantity)}`}</Box>;
               })}
               {one.sees && seesWords(one.sees)}
+              {one.ratings && <Box>takes at most {ratingWords(one.ratings)}</Box>}
             </TableCell>
             <TableCell>
               <Due due={one.calibrationDue} />
@@ -178,6 +209,7 @@ export function BenchPage() {
   const rigs = useQuery(rigsQuery);
   const devices = useQuery(devicesQuery);
   const profiles = useQuery(instrumentProfilesQuery);
+  const leases = useQuery({ ...leasesQuery, refetchInterval: 3000 });
   const [open, setOpen] = useState<Open | null>(null);
   const close = () => setOpen(null);
   return (
@@ -199,6 +231,7 @@ export function BenchPage() {
             >
               <Instruments
                 items={items}
+                leases={leases.data?.items ?? []}
                 onChange={(one) => setOpen({ kind: 'instrument', one })}
                 onConsole={(one) => setOpen({ kind: 'console', one })}
               />

@@ -3,7 +3,7 @@
 import { INSTRUMENT_CLASSES, instrumentInput } from '@lastmark/contract/schemas';
 import type { InstrumentInput, StoredInstrument } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
-import { type QuantityId, quantityOf } from '@lastmark/core/quantity';
+import { formatPlain } from '@lastmark/core/quantity';
 import type { Sees } from '@lastmark/core/read-out';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -18,58 +18,17 @@ import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
-import { Choice } from '../parts/fields.tsx';
+import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
 import { LinkFields } from './LinkFields.tsx';
 import { SEES_NOTHING_ELSE, SeesFields } from './SeesFields.tsx';
+import { SPEC_QUANTITIES, SpecFields, type SpecQuantity } from './SpecFields.tsx';
 import { fromSpecText, type SpecText, toSpecText } from './spec.ts';
 
-const SPEC_QUANTITIES = ['power', 'voltage', 'current'] as const satisfies readonly QuantityId[];
-type SpecQuantity = (typeof SPEC_QUANTITIES)[number];
-
-const PARTS: readonly (readonly [Exclude<keyof SpecText, 'coverage'>, string])[] = [
-  ['readingPercent', '% of reading'],
-  ['rangePercent', '% of range'],
-  ['range', 'Range'],
-  ['offset', 'Plus'],
-  ['resolution', 'Resolution'],
-  ['floor', 'Reads from'],
-];
-
-function SpecFields({
-  quantity,
-  spec,
-  onChange,
-}: {
-  readonly quantity: SpecQuantity;
-  readonly spec: SpecText;
-  readonly onChange: (spec: SpecText) => void;
-}) {
-  const { label, si } = quantityOf(quantity);
-  return (
-    <Box role="group" aria-label={`${label} accuracy`}>
-      <Typography variant="h3" sx={{ mb: 1 }}>
-        {label}
-      </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, 1fr) 150px', gap: 1 }}>
-        {PARTS.map(([name, title]) => (
-          <TextField
-            key={name}
-            label={name.endsWith('Percent') ? title : `${title}, ${si}`}
-            value={spec[name]}
-            onChange={(event) => onChange({ ...spec, [name]: event.target.value })}
-            slotProps={{ htmlInput: { inputMode: 'decimal', 'aria-label': `${label}: ${title}` } }}
-          />
-        ))}
-        <Choice
-          label="Stated at"
-          value={spec.coverage}
-          options={['not stated', 'k = 2 or 95 %']}
-          onChange={(coverage) => onChange({ ...spec, coverage })}
-        />
-      </Box>
-    </Box>
-  );
-}
+const RATED = [
+  ['volts', 'voltage', 'Takes at most, V'],
+  ['amps', 'current', 'Takes at most, A'],
+  ['watts', 'power', 'Takes at most, W'],
+] as const;
 
 interface Props {
   readonly instrument: StoredInstrument | null;
@@ -89,6 +48,16 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
     voltage: toSpecText(instrument?.specs.voltage, 'voltage'),
     current: toSpecText(instrument?.specs.current, 'current'),
   });
+  const [ratings, setRatings] = useState<Record<(typeof RATED)[number][0], string>>(() => {
+    const shown = (value: number | null | undefined, quantity: 'voltage' | 'current' | 'power') =>
+      value == null ? '' : formatPlain(value, quantity);
+    const known = instrument?.ratings;
+    return {
+      volts: shown(known?.volts, 'voltage'),
+      amps: shown(known?.amps, 'current'),
+      watts: shown(known?.watts, 'power'),
+    };
+  });
   const save = useMutation({
     mutationFn: async () => {
       const typed = SPEC_QUANTITIES.flatMap((quantity) => {
@@ -104,6 +73,9 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
         profileId: address.trim() ? profileId || null : null,
         sees: kind === 'PD analyser' ? sees : null,
         specs: Object.fromEntries(typed),
+        ratings: RATED.every(([key]) => ratings[key].trim() === '')
+          ? null
+          : Object.fromEntries(RATED.map(([key, quantity]) => [key, typedSi(ratings[key], quantity)])),
       };
       const checked = validate<InstrumentInput>(instrumentInput, input);
       if (!checked.ok)
@@ -159,6 +131,17 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
             onProfile={setProfileId}
           />
           {kind === 'PD analyser' && <SeesFields sees={sees} onChange={setSees} />}
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
+            {RATED.map(([key, quantity, label]) => (
+              <QuantityField
+                key={key}
+                label={label}
+                quantity={quantity}
+                value={ratings[key]}
+                onChange={(text) => setRatings((before) => ({ ...before, [key]: text }))}
+              />
+            ))}
+          </Box>
           {SPEC_QUANTITIES.map((quantity) => (
             <SpecFields
               key={quantity}

@@ -16,6 +16,14 @@ import { refreshAll } from '../api/queries.ts';
 import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
 import { type ElementText, fromElementText, LineFields, toElementText } from './LineFields.tsx';
 
+/** Instruments with an address that a run sheet can set by itself. */
+const DRIVES = [
+  ['source', 'Supply set by', 'AC source'],
+  ['load', 'Load set by', 'DC load'],
+  ['analyser', 'Offers read by', 'PD analyser'],
+  ['thermometer', 'Heat read by', 'thermometer'],
+] as const;
+
 interface Props {
   readonly rig: StoredRig | null;
   readonly instruments: readonly StoredInstrument[];
@@ -37,6 +45,9 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
   const [lead, setLead] = useState(rig?.leadOhms ? formatPlain(rig.leadOhms, 'resistance') : '');
   const [leadU, setLeadU] = useState(rig?.leadUOhms ? formatPlain(rig.leadUOhms, 'resistance') : '');
   const [elements, setElements] = useState<readonly ElementText[]>((rig?.elements ?? []).map(toElementText));
+  const [drives, setDrives] = useState<NonNullable<RigInput['drives']>>(
+    rig?.drives ?? { source: null, load: null, thermometer: null, analyser: null },
+  );
   const [note, setNote] = useState(rig?.note ?? '');
   const save = useMutation({
     mutationFn: () => {
@@ -47,6 +58,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
         leadOhms: typedSi(lead, 'resistance') ?? 0,
         leadUOhms: typedSi(leadU, 'resistance') ?? 0,
         elements: elements.map(fromElementText),
+        drives: Object.values(drives).some((id) => id !== null) ? drives : null,
         note,
       };
       return rig
@@ -131,6 +143,26 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
               />
             </Box>
           )}
+          <Box
+            role="group"
+            aria-label="Runs by itself"
+            sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1.5 }}
+          >
+            {DRIVES.map(([key, label, kind]) => (
+              <Choice
+                key={key}
+                label={label}
+                value={drives[key] ?? ''}
+                options={[
+                  { value: '', label: 'by hand' },
+                  ...instruments
+                    .filter((one) => one.class === kind && one.address !== null)
+                    .map(({ id, name: title }) => ({ value: id, label: title })),
+                ]}
+                onChange={(id) => setDrives((before) => ({ ...before, [key]: id || null }))}
+              />
+            ))}
+          </Box>
           <LineFields elements={elements} onChange={setElements} />
           <TextField
             label="Note"

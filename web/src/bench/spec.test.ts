@@ -21,6 +21,7 @@ describe('an accuracy spec', () => {
       analyser,
       { ...analyser, coverage: 'k = 2 or 95 %' as const },
       { ...NO_SPEC, resolution: 0.01 },
+      { ...analyser, finer: [{ ...NO_SPEC, offset: 0.002, range: 5 }] },
     ]) {
       expect(fromSpecText(toSpecText(spec, 'power'), 'power')).toEqual(spec);
     }
@@ -37,6 +38,9 @@ describe('an accuracy spec', () => {
     expect(describeSpec(analyser, 'power')).toBe('±(0.1 % of reading + 0.05 % of 300 W + 0.03 W), from 0.05 W');
     expect(describeSpec({ ...NO_SPEC, offset: 0.002, resolution: 0.01, coverage: 'k = 2 or 95 %' }, 'voltage')).toBe(
       '±(0.002 V + ½ of 0.01 V), k = 2',
+    );
+    expect(describeSpec({ ...NO_SPEC, offset: 0.1, finer: [{ ...NO_SPEC, offset: 0.002, range: 5 }] }, 'power')).toBe(
+      '±(0.1 W); to 5 W ±(0.002 W)',
     );
   });
 });

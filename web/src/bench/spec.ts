@@ -1,6 +1,6 @@
 // An accuracy spec as typed, in the units people know.
 import { formatPlain, parseDecimal, type QuantityId } from '@lastmark/core/quantity';
-import { type AccuracySpec, type Coverage, NO_SPEC } from '@lastmark/core/uncertainty';
+import { type AccuracySpec, type Coverage, NO_SPEC, type RangeSpec } from '@lastmark/core/uncertainty';
 import { typedSi } from '../parts/fields.tsx';
 
 export interface SpecText {
@@ -11,9 +11,14 @@ export interface SpecText {
   readonly resolution: string;
   readonly floor: string;
   readonly coverage: Coverage;
+  /** Finer ranges, each with a spec of its own. */
+  readonly finer: readonly RangeText[];
 }
 
-export const EMPTY_SPEC: SpecText = {
+/** The spec of one finer range as typed. */
+export type RangeText = Omit<SpecText, 'finer'>;
+
+export const EMPTY_RANGE: RangeText = {
   readingPercent: '',
   rangePercent: '',
   range: '',
@@ -22,26 +27,28 @@ export const EMPTY_SPEC: SpecText = {
   floor: '',
   coverage: 'not stated',
 };
+export const EMPTY_SPEC: SpecText = { ...EMPTY_RANGE, finer: [] };
 
 const shown = (value: number, quantity: QuantityId): string => (value === 0 ? '' : formatPlain(value, quantity));
 
-export function toSpecText(spec: AccuracySpec | undefined, quantity: QuantityId): SpecText {
-  if (!spec) return EMPTY_SPEC;
-  return {
-    readingPercent: spec.readingPercent === 0 ? '' : String(spec.readingPercent),
-    rangePercent: spec.rangePercent === 0 ? '' : String(spec.rangePercent),
-    range: shown(spec.range, quantity),
-    offset: shown(spec.offset, quantity),
-    resolution: shown(spec.resolution, quantity),
-    floor: shown(spec.floor, quantity),
-    coverage: spec.coverage,
-  };
-}
+const toRangeText = (spec: RangeSpec, quantity: QuantityId): RangeText => ({
+  readingPercent: spec.readingPercent === 0 ? '' : String(spec.readingPercent),
+  rangePercent: spec.rangePercent === 0 ? '' : String(spec.rangePercent),
+  range: shown(spec.range, quantity),
+  offset: shown(spec.offset, quantity),
+  resolution: shown(spec.resolution, quantity),
+  floor: shown(spec.floor, quantity),
+  coverage: spec.coverage,
+});
 
-/** The spec typed; undefined when nothing was. Unreadable parts become NaN and are refused on saving. */
-export function fromSpecText(text: SpecText, quantity: QuantityId): AccuracySpec | undefined {
-  const { coverage, ...parts } = text;
-  if (Object.values(parts).every((part) => part.trim() === '')) return undefined;
+export const toSpecText = (spec: AccuracySpec | undefined, quantity: QuantityId): SpecText =>
+  spec
+    ? { ...toRangeText(spec, quantity), finer: (spec.finer ?? []).map((one) => toRangeText(one, quantity)) }
+    : EMPTY_SPEC;
+
+/** Parts as numbers; null when nothing was typed. Unreadable parts become NaN and are refused on saving. */
+function fromRangeText({ coverage, ...parts }: RangeText, quantity: QuantityId): RangeSpec | null {
+  if (Object.values(parts).every((part) => part.trim() === '')) return null;
   const percent = (typed: string) => (typed.trim() === '' ? 0 : parseDecimal(typed));
   const si = (typed: string) => typedSi(typed, quantity) ?? 0;
   return {
@@ -56,8 +63,22 @@ export function fromSpecText(text: SpecText, quantity: QuantityId): AccuracySpec
   };
 }
 
+/** The spec typed; undefined when nothing was. */
+export function fromSpecText({ finer, ...outer }: SpecText, quantity: QuantityId): AccuracySpec | undefined {
+  const spec = fromRangeText(outer, quantity);
+  const ranges = finer.flatMap((one) => fromRangeText(one, quantity) ?? []);
+  return spec ? { ...spec, ...(ranges.length > 0 ? { finer: ranges } : {}) } : undefined;
+}
+
 /** A spec as one line: `±(0.1 % of reading + 0.03 W)`. */
 export function describeSpec(spec: AccuracySpec, quantity: QuantityId): string {
+  const finer = (spec.finer ?? []).map(
+    (one) => `to ${formatPlain(one.range, quantity)} ${describeRange(one, quantity)}`,
+  );
+  return [describeRange(spec, quantity), ...finer].join('; ');
+}
+
+function describeRange(spec: RangeSpec, quantity: QuantityId): string {
   const parts = [
     spec.readingPercent > 0 && `${spec.readingPercent} % of reading`,
     spec.rangePercent > 0 && `${spec.rangePercent} % of ${formatPlain(spec.range, quantity)}`,

@@ -16,7 +16,6 @@ function shownValue({ value, u, quantity, typed }: Reading): string {
 function Line({ reading, superseded }: { readonly reading: Reading; readonly superseded: boolean }) {
   const { dossier } = useOnBench();
   const instrument = dossier.instruments.find(({ id }) => id === reading.instrumentId);
-  const overdue = instrument?.calibrationDue && instrument.calibrationDue < reading.takenAt.slice(0, 10);
   return (
     <Box component="li" sx={{ mt: 0.5 }}>
       <Box component="span" sx={{ textDecoration: superseded ? 'line-through' : undefined }}>
@@ -26,7 +25,7 @@ function Line({ reading, superseded }: { readonly reading: Reading; readonly sup
         {superseded ? 'superseded · ' : ''}
         {instrument?.name ?? 'no instrument'} · {reading.source}
         {reading.count > 1 ? ` · mean of ${reading.count}` : ''}
-        {overdue ? ` · calibration was due ${instrument.calibrationDue}` : ''}
+        {reading.overdue ? ' · ▼ calibration was overdue' : ''}
       </Box>
       <Attachments owner="reading" ownerId={reading.id} compact />
     </Box>

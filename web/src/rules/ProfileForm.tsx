@@ -15,6 +15,7 @@ import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { useNotify } from '../app/notices.tsx';
 import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
+import { fromLimitText, LIMIT_FIELDS, toLimitText } from '../parts/limitText.ts';
 
 const CAR = {
   id: 'car',
@@ -42,6 +43,7 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const [continuous, setContinuous] = useState(formatPlain(profile.continuous, 'duration'));
   const [overOn, setOverOn] = useState<'on' | 'off'>(profile.overRating.on ? 'on' : 'off');
   const [overStep, setOverStep] = useState(formatPlain(profile.overRating.step, 'efficiency'));
+  const [limits, setLimits] = useState(() => toLimitText(profile.limits));
   const save = useMutation({
     mutationFn: async () => {
       const mains = CHOICES.find(({ id }) => id === mainsId)?.mains ?? profile.mains;
@@ -56,6 +58,7 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
         continuous: typedSi(continuous, 'duration') ?? 0,
         overRating: { ...profile.overRating, on: overOn === 'on', step: typedSi(overStep, 'efficiency') ?? 0 },
         signalModes: profile.signalModes,
+        limits: fromLimitText(limits),
       };
       const checked = validate<Profile>(profileInput, input);
       if (!checked.ok) throw new Error(checked.errors.map(({ message }) => message).join(' · '));
@@ -131,6 +134,15 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           onChange={setOverOn}
         />
         <QuantityField label="Steps over the rating, %" quantity="efficiency" value={overStep} onChange={setOverStep} />
+        {LIMIT_FIELDS.map(({ key, label, quantity }) => (
+          <QuantityField
+            key={key}
+            label={`Loads off above: ${label.toLowerCase()}`}
+            quantity={quantity}
+            value={limits[key]}
+            onChange={(typed) => setLimits({ ...limits, [key]: typed })}
+          />
+        ))}
         <Button type="submit" variant="contained" disabled={save.isPending} sx={{ height: 40 }}>
           Save
         </Button>

@@ -116,7 +116,7 @@ export async function rigStep(bench: Bench, step: SheetStep): Promise<void> {
     throw new Fault(`The rig does not prove itself. ${stops.map(({ what, says }) => `${what}: ${says}`).join(' ')}`);
   await bench.finish(bench.db, {
     state: 'done',
-    says: lines.map(({ what, says }) => `${what}: ${says}`).join(' '),
+    says: lines.map(({ what, says }) => `${what}: ${says}`).join('\n'),
     madeIds: [],
   });
 }

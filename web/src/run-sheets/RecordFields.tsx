@@ -1,0 +1,128 @@
+// What a person reads off the meters for a step, typed with number keys and Enter alone.
+import type { Ask } from '@lastmark/contract/plan';
+import type { StoredRig } from '@lastmark/contract/types';
+import type { SheetStep } from '@lastmark/core/plan';
+import { OUTCOMES } from '@lastmark/core/proof';
+import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
+import type { Place } from '@lastmark/core/reading';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { type FormEvent, useState } from 'react';
+import { Choice, QuantityField } from '../parts/fields.tsx';
+import { readDraft, writeDraft } from '../parts/useDraft.ts';
+
+type Read = 'voltage' | 'current' | 'power' | 'energy' | 'duration';
+
+export interface Asked {
+  readonly quantity: Read;
+  readonly place: Place;
+  readonly port: string | null;
+  readonly label: string;
+  readonly needed: boolean;
+}
+
+/** The fields of a step, in the order they are read. */
+export function fieldsOf(step: SheetStep, rig: Pick<StoredRig, 'outputPlace'>): readonly Asked[] {
+  const place = rig.outputPlace;
+  if (step.kind === 'idle')
+    return [
+      { quantity: 'energy', place: 'mains', port: null, label: 'Energy, Wh', needed: false },
+      { quantity: 'duration', place: 'mains', port: null, label: 'over, min', needed: false },
+      { quantity: 'power', place: 'mains', port: null, label: 'or input power, W', needed: false },
+    ];
+  if (step.kind === 'device')
+    return [
+      { quantity: 'voltage', place, port: step.port, label: `${step.port}, V`, needed: false },
+      { quantity: 'power', place, port: step.port, label: `${step.port}, W`, needed: true },
+    ];
+  const outputs = step.outputs.flatMap(({ port }): Asked[] => [
+    { quantity: 'voltage', place, port, label: `${port}, V`, needed: true },
+    ...(step.load > 0 ? [{ quantity: 'current' as const, place, port, label: `${port}, A`, needed: true }] : []),
+  ]);
+  return step.load > 0
+    ? [...outputs, { quantity: 'power', place: 'mains', port: null, label: 'Input, W', needed: false }]
+    : outputs;
+}
+
+const readable = (text: string, quantity: QuantityId): boolean => parseQuantity(text, quantity).ok;
+
+interface Props {
+  readonly step: SheetStep;
+  readonly rig: StoredRig;
+  readonly onRecord: (ask: Ask) => void;
+}
+
+export function RecordFields({ step, rig, onRecord }: Props) {
+  const fields = fieldsOf(step, rig);
+  const draft = `run-step.${step.id}`;
+  const [typed, setTyped] = useState<readonly string[]>(() => readDraft<string[]>(draft) ?? fields.map(() => ''));
+  const [outcome, setOutcome] = useState<(typeof OUTCOMES)[number]>('charging');
+  const [message, setMessage] = useState('');
+  const change = (index: number, text: string) => {
+    const next = fields.map((_, at) => (at === index ? text : (typed[at] ?? '')));
+    setTyped(next);
+    writeDraft(draft, next);
+  };
+  const filled = fields.flatMap((field, index) => {
+    const text = (typed[index] ?? '').trim();
+    return text === '' ? [] : [{ field, text }];
+  });
+  const complete =
+    filled.length > 0 &&
+    filled.every(({ field, text }) => readable(text, field.quantity)) &&
+    fields.every(({ needed }, index) => !needed || (typed[index] ?? '').trim() !== '');
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    // Enter goes to the next empty field, and records once all are there.
+    const inputs = [...event.currentTarget.querySelectorAll<HTMLInputElement>('input[inputmode="decimal"]')];
+    const here = inputs.indexOf(document.activeElement as HTMLInputElement);
+    const next = inputs.find((input, index) => index > here && input.value === '' && fields[index]?.needed);
+    if (next) next.focus();
+    else if (complete) {
+      writeDraft(draft, null);
+      onRecord({
+        kind: 'record',
+        readings: filled.map(({ field: { quantity, place, port }, text }) => ({ quantity, place, port, typed: text })),
+        device: step.kind === 'device' ? { outcome, message } : null,
+      });
+    }
+  };
+  return (
+    <Box
+      component="form"
+      onSubmit={submit}
+      noValidate
+      aria-label="Readings"
+      sx={{
+        display: 'flex',
+        flexWrap: 'wrap',
+        gap: 1.5,
+        mb: 1.5,
+        '& .MuiTextField-root': { width: 150 },
+        '& input': { fontSize: 22 },
+      }}
+    >
+      {fields.map(({ quantity, label, needed }, index) => (
+        <QuantityField
+          key={label}
+          label={label}
+          quantity={quantity}
+          required={needed}
+          value={typed[index] ?? ''}
+          onChange={(text) => change(index, text)}
+          more={{ autoFocus: index === 0 }}
+        />
+      ))}
+      {step.kind === 'device' && (
+        <>
+          <Choice label="What happens" value={outcome} options={OUTCOMES} onChange={setOutcome} />
+          <TextField label="What it says" value={message} onChange={(event) => setMessage(event.target.value)} />
+        </>
+      )}
+      <Button type="submit" variant="contained" size="large" disabled={!complete} sx={{ height: 44 }}>
+        Record
+      </Button>
+    </Box>
+  );
+}

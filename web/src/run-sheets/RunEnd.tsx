@@ -1,0 +1,64 @@
+// After the last step: what became of the claims.
+import type { SheetRun } from '@lastmark/contract/plan';
+import type { SampleDossier } from '@lastmark/contract/types';
+import { describePromise } from '@lastmark/core/claim';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { dossierQuery } from '../api/queries.ts';
+import { useVerdict } from '../app/bench.tsx';
+import { StateMark } from '../parts/StateMark.tsx';
+
+function Claims({ dossier }: { readonly dossier: SampleDossier }) {
+  const verdict = useVerdict(dossier);
+  if (dossier.claims.length === 0) return <Typography>No claim was entered, so none is judged.</Typography>;
+  return (
+    <Box component="ul" aria-label="Claims" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+      {verdict.claims.map(({ claimId, state, sentence }) => {
+        const claim = dossier.claims.find(({ id }) => id === claimId);
+        return (
+          <Box
+            component="li"
+            key={claimId}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '170px 1fr',
+              gap: 1,
+              py: 0.75,
+              borderBottom: 1,
+              borderColor: 'divider',
+            }}
+          >
+            <StateMark state={state} />
+            <Box>
+              <Box sx={{ fontWeight: 600 }}>{claim ? describePromise(claim.promise) : ''}</Box>
+              <Box sx={{ color: 'text.secondary' }}>{sentence}</Box>
+            </Box>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+export function RunEnd({ run }: { readonly run: SheetRun }) {
+  const { data } = useQuery(dossierQuery(run.sample.id));
+  return (
+    <Box component="section" aria-label="After the run">
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        Claims
+      </Typography>
+      {data && <Claims dossier={data} />}
+      <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
+        <Button variant="contained" component={Link} to={`/samples/${run.sample.id}/verdict`}>
+          To the verdict
+        </Button>
+        <Button variant="outlined" component={Link} to={`/run-sheets/${run.sheetId}`}>
+          The sheet
+        </Button>
+      </Box>
+    </Box>
+  );
+}

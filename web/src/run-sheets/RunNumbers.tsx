@@ -1,0 +1,140 @@
+// Live numbers of a run, each against its limits.
+import type { SheetRun } from '@lastmark/contract/plan';
+import type { StoredInstrument, StoredRig } from '@lastmark/contract/types';
+import { levelTolerance } from '@lastmark/core/claim';
+import type { Limit } from '@lastmark/core/decision';
+import { toldNumber } from '@lastmark/core/instrument';
+import type { SheetStep } from '@lastmark/core/plan';
+import { fixed, type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
+import { specFor } from '@lastmark/core/reading';
+import { specUncertainty } from '@lastmark/core/uncertainty';
+import Box from '@mui/material/Box';
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { dossierQuery } from '../api/queries.ts';
+import { useLive } from '../app/useLive.ts';
+import { LimitBand } from '../parts/LimitBand.tsx';
+
+interface Props {
+  readonly run: SheetRun;
+  readonly step: SheetStep;
+  readonly rig: StoredRig;
+  readonly instruments: readonly StoredInstrument[];
+}
+
+function Big({
+  name,
+  value,
+  unit,
+  decimals,
+  band,
+  small = false,
+}: {
+  readonly small?: boolean;
+  readonly name: string;
+  readonly value: number | null;
+  readonly unit: string;
+  readonly decimals: number;
+  readonly band?: ReactNode;
+}) {
+  return (
+    <Box sx={{ minWidth: small ? 96 : 112 }}>
+      <Box sx={{ color: 'text.secondary', fontSize: 15 }}>{name}</Box>
+      <Box
+        sx={{
+          fontSize: small ? 24 : 34,
+          fontWeight: 600,
+          lineHeight: 1.1,
+          fontVariantNumeric: 'tabular-nums',
+          whiteSpace: 'nowrap',
+        }}
+      >
+        {value === null ? '–' : fixed(value, decimals)}
+        <Box component="span" sx={{ fontSize: small ? 15 : 18, ml: 0.5 }}>
+          {unit}
+        </Box>
+      </Box>
+      <Box sx={{ height: 16 }}>{band}</Box>
+    </Box>
+  );
+}
+
+export function RunNumbers({ run, step, rig, instruments }: Props) {
+  const live = useLive(true);
+  const { data: dossier } = useQuery(dossierQuery(run.sample.id));
+  const ports = dossier?.sample.model.ports.map(({ label }) => label) ?? [];
+  const told = (id: string | null | undefined, quantity: QuantityId, port: string | null): number | null => {
+    const event = live.events.find(({ instrumentId }) => instrumentId === id);
+    return event
+      ? toldNumber(event.class, event.values, quantity, port === null ? null : ports.indexOf(port) + 1)
+      : null;
+  };
+  const band = (value: number | null, quantity: 'voltage' | 'power', limit: Limit) => {
+    if (value === null || value < 1) return null;
+    const spec = specFor(quantity, rig.outputPlace, rig, instruments);
+    return (
+      <LimitBand
+        value={value}
+        expanded={spec ? 2 * specUncertainty(spec, value) : 0}
+        limit={limit}
+        quantity={quantity}
+      />
+    );
+  };
+  const thermal = live.events.find(({ instrumentId }) => instrumentId === rig.drives?.thermometer);
+  const points = (thermal?.values ?? []).slice(1).filter((value): value is number => value !== null);
+  const hottest = points.length > 0 ? Math.max(...points) : null;
+  const several = step.outputs.length > 1;
+  return (
+    <Box
+      component="section"
+      aria-label="Live numbers"
+      sx={{ display: 'flex', flexWrap: 'wrap', columnGap: several ? 3 : 2, rowGap: 0.5 }}
+    >
+      <Big name="Input" value={told(rig.meters.mains, 'power', null)} unit="W" decimals={2} />
+      {step.outputs.map(({ port, volts, supply }) => {
+        const v = told(rig.meters.outputVolts, 'voltage', port);
+        const a = told(rig.meters.outputAmps, 'current', port);
+        return (
+          <Box key={port} sx={{ display: 'flex', columnGap: 2 }}>
+            <Big
+              small={several}
+              name={`${port}, volts`}
+              value={v}
+              unit="V"
+              decimals={3}
+              band={band(v, 'voltage', levelTolerance(volts, dossier?.profile.tolerance ?? null, supply))}
+            />
+            <Big small={several} name={`${port}, amps`} value={a} unit="A" decimals={3} />
+            <Big
+              small={several}
+              name={`${port}, watts`}
+              value={v === null || a === null ? null : v * a}
+              unit="W"
+              decimals={2}
+            />
+          </Box>
+        );
+      })}
+      {rig.drives?.thermometer && (
+        <Big
+          name="Hottest"
+          value={hottest}
+          unit="°C"
+          decimals={1}
+          band={
+            hottest !== null &&
+            run.limits.hottest !== null && (
+              <LimitBand
+                value={hottest + ZERO_CELSIUS}
+                expanded={0}
+                limit={{ kind: 'at-most', high: run.limits.hottest }}
+                quantity="temperature"
+              />
+            )
+          }
+        />
+      )}
+    </Box>
+  );
+}

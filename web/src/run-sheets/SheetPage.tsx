@@ -1,0 +1,167 @@
+// One run sheet: its steps in order, edited in place and kept at once, and the start of a run.
+import type { SheetInput, StoredSheet } from '@lastmark/contract/plan';
+import { methodOf, orderFindings, type SheetStep, sheetSeconds, stepSeconds } from '@lastmark/core/plan';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, versionTag } from '../api/client.ts';
+import { dossierQuery, queryClient, rigsQuery, sheetQuery } from '../api/queries.ts';
+import { useNotify } from '../app/notices.tsx';
+import { Choice } from '../parts/fields.tsx';
+import { QueryGate } from '../parts/QueryGate.tsx';
+import { AddStepDialog } from './AddStepDialog.tsx';
+import { LimitFields } from './LimitFields.tsx';
+import { SkipDialog } from './SkipDialog.tsx';
+import { StartForm } from './StartForm.tsx';
+import { StepList } from './StepList.tsx';
+import { howLong } from './words.ts';
+
+/** Saves every change at once; each can be undone. */
+function useSheet(sheet: StoredSheet) {
+  const notify = useNotify();
+  const { queryKey } = sheetQuery(sheet.id);
+  const save = useMutation({
+    mutationFn: ({ input }: { readonly input: SheetInput; readonly said?: string; readonly before?: SheetInput }) =>
+      api<StoredSheet>(`/run-sheets/${sheet.id}`, {
+        method: 'PUT',
+        body: input,
+        ifMatch: versionTag(queryClient.getQueryData<StoredSheet>(queryKey) ?? sheet),
+      }),
+    onSuccess: (saved, { said, before }) => {
+      queryClient.setQueryData(queryKey, saved);
+      void queryClient.invalidateQueries({ queryKey: ['run-sheets', 'list'] });
+      if (said) notify(said, before && (() => save.mutate({ input: before })));
+    },
+    onError: () => queryClient.invalidateQueries({ queryKey }),
+  });
+  const { title, rigId, steps } = sheet;
+  const before: SheetInput = { title, rigId, steps };
+  return {
+    error: save.error,
+    pending: save.isPending,
+    change: (part: Partial<SheetInput>, said: string) => save.mutate({ input: { ...before, ...part }, said, before }),
+  };
+}
+
+function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
+  const navigate = useNavigate();
+  const { data: rigs } = useQuery(rigsQuery);
+  const { data: dossier } = useQuery(dossierQuery(sheet.sampleId));
+  const { change, error } = useSheet(sheet);
+  const [open, setOpen] = useState<'add' | SheetStep | null>(null);
+  const { steps } = sheet;
+  const method = methodOf(sheet.methodId);
+  const remove = useMutation({
+    mutationFn: () => api(`/run-sheets/${sheet.id}`, { method: 'DELETE', ifMatch: versionTag(sheet) }),
+    onSuccess: async () => {
+      await queryClient.invalidateQueries({ queryKey: ['run-sheets', 'list'] });
+      void navigate('/run-sheets');
+    },
+  });
+  const findings = orderFindings(steps);
+  const watched = steps.filter(({ attended, skip }) => attended && skip === null);
+  const model = dossier?.sample.model;
+  const replace = (changed: SheetStep) => steps.map((step) => (step.id === changed.id ? changed : step));
+  return (
+    <Box sx={{ p: 3, maxWidth: 1180 }}>
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 1, mb: 0.5 }}>
+        <Typography variant="h1" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
+          {model ? `${model.maker} ${model.model}, ${dossier.sample.unit.serial || dossier.sample.tag}: ` : ''}
+          {sheet.title}
+        </Typography>
+        <Button component={Link} to={`/samples/${sheet.sampleId}/verdict`}>
+          The sample
+        </Button>
+        <Button onClick={() => remove.mutate()} disabled={remove.isPending}>
+          Remove the sheet
+        </Button>
+      </Stack>
+      <Typography color="text.secondary" sx={{ mb: 1.5 }}>
+        {method?.says}
+      </Typography>
+      <Stack direction="row" sx={{ gap: 3, mb: 1.5, alignItems: 'center', fontVariantNumeric: 'tabular-nums' }}>
+        <Box>
+          <strong>{steps.filter(({ skip }) => skip === null).length}</strong> steps
+        </Box>
+        <Box>
+          about <strong>{howLong(sheetSeconds(steps))}</strong>
+        </Box>
+        <Box>
+          someone there for <strong>{howLong(watched.reduce((sum, step) => sum + stepSeconds(step), 0))}</strong>
+        </Box>
+        <Box sx={{ width: 240 }}>
+          <Choice
+            label="Rig"
+            value={rigs ? sheet.rigId : ''}
+            options={(rigs?.items ?? []).map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(rigId) => change({ rigId }, 'Another rig.')}
+          />
+        </Box>
+      </Stack>
+      {(error ?? remove.error) && (
+        <Alert severity="error" sx={{ mb: 1.5 }}>
+          {(error ?? remove.error)?.message}
+        </Alert>
+      )}
+      {dossier && <StartForm sheet={sheet} sample={dossier.sample} />}
+      {dossier && <LimitFields sample={dossier.sample} />}
+      {findings.map((finding) => (
+        <Alert key={finding} severity="warning" sx={{ mb: 1 }}>
+          {finding}
+        </Alert>
+      ))}
+      <Stack direction="row" sx={{ alignItems: 'center', mb: 1, mt: 2 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Steps
+        </Typography>
+        <Button variant="outlined" onClick={() => setOpen('add')}>
+          Add a step
+        </Button>
+      </Stack>
+      <StepList
+        steps={steps}
+        onMove={(moved) => change({ steps: moved }, 'Moved.')}
+        onSkip={(step) =>
+          step.skip === null ? setOpen(step) : change({ steps: replace({ ...step, skip: null }) }, 'It is done again.')
+        }
+      />
+      {open === 'add' && dossier && method && (
+        <AddStepDialog
+          sheet={sheet}
+          method={method}
+          ports={dossier.sample.model.ports.map(({ label }) => label)}
+          onAdd={(step) => {
+            setOpen(null);
+            change({ steps: [...steps, step] }, 'Added at the end; move it where it belongs.');
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open !== null && open !== 'add' && (
+        <SkipDialog
+          title={open.title}
+          onSkip={(reason) => {
+            setOpen(null);
+            change({ steps: replace({ ...open, skip: reason }) }, 'Left out.');
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+    </Box>
+  );
+}
+
+export function SheetPage() {
+  const { sheetId = '' } = useParams();
+  const sheet = useQuery(sheetQuery(sheetId));
+  return (
+    <QueryGate query={sheet} what="the run sheet">
+      {(found) => <Sheet key={found.id} sheet={found} />}
+    </QueryGate>
+  );
+}
