@@ -1,5 +1,8 @@
-import type { SampleDossier } from '@lastmark/contract';
+import { idleMean } from '@lastmark/bench/sim';
+import type { RunSample, SampleDossier, SheetRun } from '@lastmark/contract';
+import type { SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
+import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { toJudge } from '../src/samples/dossier.ts';
 import { type Harness, startHarness } from './harness.ts';
@@ -25,17 +28,206 @@ afterAll(async () => {
   await bench.close();
 });
 
-describe('a sheet', () => {
-  it('runs from the rig check to the claims, by itself', async () => {
+const dossier = () => bench.call<SampleDossier>('get', `/samples/${bench.sample.id}/dossier`);
+const over = ({ state }: SheetRun) => state === 'done' || state === 'stopped';
+const held = ({ state }: SheetRun) => state === 'held';
+/** One long load point at 20 V, so that there is time to interfere. */
+const soak = (steps: readonly SheetStep[], part: Partial<SheetStep> = {}): SheetStep[] => {
+  const point = steps.find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1) as SheetStep;
+  return [{ ...point, id: 'soak', settle: null, dwell: 100_000, ...part }];
+};
+const stop = async (id: string) => {
+  await bench.ask(id, { kind: 'stop', reason: '' });
+  return bench.until(id, over, 'stopped');
+};
+/** True when the load of the simulated charger draws. */
+const draws = () => bench.rack.bench.isOn('C1');
+const untilDraws = async (wanted: boolean) => {
+  await expect.poll(draws, { timeout: 15_000, interval: 20 }).toBe(wanted);
+};
+
+describe('a whole sheet', () => {
+  it('runs by itself from the rig check to proven claims, and finds what is true', async () => {
     const sheet = await bench.sheet();
-    expect(sheet.steps.map(({ kind }) => kind)).toContain('warm-up');
     const { id } = await bench.start(sheet.id);
-    const run = await bench.until(id, ({ state }) => state === 'done' || state === 'held', 'the whole sheet');
+    const run = await bench.until(id, (one) => over(one) || held(one), 'the whole sheet');
     expect(run.state, run.says).toBe('done');
-    const failed = Object.values(run.outcomes).filter(({ state }) => state !== 'done');
-    expect(failed).toEqual([]);
-    const dossier = await bench.call<SampleDossier>('get', `/samples/${bench.sample.id}/dossier`);
-    const verdict = judgeSample(toJudge(dossier));
+    expect(Object.values(run.outcomes).filter(({ state }) => state !== 'done')).toEqual([]);
+    expect(run.says).toBe(`${sheet.steps.length} of ${sheet.steps.length} steps done.`);
+    const found = await dossier();
+    const verdict = judgeSample(toJudge(found));
     expect(verdict.claims.map(({ state }) => state)).toEqual(['proven', 'proven', 'proven', 'proven', 'proven']);
+    // Against the truth that no wire tells: idle, and what the read-out saw.
+    const truth = bench.rack.bench.charger;
+    const [idle] = verdict.idle;
+    expect(Math.abs((idle?.watts.value ?? 0) - idleMean(truth.idle))).toBeLessThan(0.002);
+    expect(found.readOuts[0]?.words).toHaveLength(truth.ports[0]?.offers.length ?? 0);
+    // Readings are means of several looks, each by the instrument of the rig.
+    const loaded = found.points.find(({ load, setupId }) => load === 1 && setupId !== null);
+    expect(loaded?.readings.every(({ count, instrumentId }) => count >= 2 && instrumentId !== null)).toBe(true);
+    // Everything off, everything free.
+    expect(draws()).toBe(false);
+    expect(bench.rack.bench.supply.on).toBe(false);
+    expect((await bench.call<{ items: unknown[] }>('get', '/leases')).items).toEqual([]);
   }, 120_000);
+
+  it('keeps everything the instruments told, committed while it goes on', async () => {
+    const sheet = await bench.sheet((steps) => soak(steps));
+    const { id } = await bench.start(sheet.id);
+    await untilDraws(true);
+    const trace = async () =>
+      (await bench.call<{ items: RunSample[] }>('get', `/sheet-runs/${id}/trace?step=soak`)).items;
+    await expect.poll(async () => (await trace()).length, { timeout: 10_000 }).toBeGreaterThan(20);
+    const newest = (await trace()).at(-1);
+    expect(Date.now() - (newest?.at ?? 0)).toBeLessThan(1000);
+    await stop(id);
+  }, 60_000);
+});
+
+describe('a run does what it is asked', () => {
+  it('holds with loads off, goes on at the same step, is skipped with its reason', async () => {
+    const sheet = await bench.sheet((steps) => soak(steps));
+    const { id } = await bench.start(sheet.id);
+    await untilDraws(true);
+    await bench.ask(id, { kind: 'hold' });
+    expect((await bench.until(id, held, 'held')).says).toBe('On hold: loads are off.');
+    expect(draws()).toBe(false);
+    await bench.ask(id, { kind: 'note', text: 'Smells of nothing.' });
+    await bench.ask(id, { kind: 'go on', person: 'Warden' });
+    await untilDraws(true);
+    await bench.ask(id, { kind: 'skip', reason: 'Seen enough.' });
+    const run = await bench.until(id, over, 'skipped');
+    expect(run.state).toBe('done');
+    expect(run.outcomes.soak).toMatchObject({ state: 'skipped', says: 'Seen enough.' });
+    expect(run.notes.map(({ text }) => text)).toEqual(['Smells of nothing.']);
+  }, 60_000);
+
+  it('records a settling point by hand, and says so', async () => {
+    const settle = { fraction: 0.0001, over: 3600, average: 14_400 };
+    const sheet = await bench.sheet((steps) => soak(steps, { dwell: 1, settle, station: 'efficiency' }));
+    const { id } = await bench.start(sheet.id);
+    await bench.until(id, ({ progress }) => progress?.doing.startsWith('Settling: drift') ?? false, 'settling');
+    await bench.ask(id, { kind: 'record', readings: [], device: null });
+    const run = await bench.until(id, over, 'recorded');
+    expect(run.outcomes.soak?.says).toContain('recorded by hand before it settled');
+  }, 60_000);
+
+  it('stops for good, with everything off; then nothing more can be asked', async () => {
+    const sheet = await bench.sheet((steps) => soak(steps));
+    const { id } = await bench.start(sheet.id);
+    await untilDraws(true);
+    await bench.ask(id, { kind: 'stop', reason: 'Wrong cable.' });
+    const run = await bench.until(id, over, 'stopped');
+    expect(run).toMatchObject({ state: 'stopped', says: 'Stopped: Wrong cable.' });
+    await expect.poll(() => bench.rack.bench.supply.on).toBe(false);
+    await expect(bench.ask(id, { kind: 'repeat' })).rejects.toThrow('This run is over.');
+  }, 60_000);
+
+  it('a level that is not offered ends the step, not the sheet', async () => {
+    const sheet = await bench.sheet((steps) => [
+      ...soak(steps, { id: 'twelve', dwell: 1, outputs: [{ port: 'C1', volts: 12, amps: 1 }] }),
+      ...soak(steps, { dwell: 1 }),
+    ]);
+    const { id } = await bench.start(sheet.id);
+    const run = await bench.until(id, over, 'both steps');
+    expect(run.outcomes.twelve).toMatchObject({ state: 'failed', says: 'C1 does not offer fixed 12 V now.' });
+    expect(run.outcomes.soak?.state).toBe('done');
+    expect(run.says).toBe('1 of 2 steps done, 1 could not be done.');
+  }, 60_000);
+});
+
+describe('who and what', () => {
+  it('the tag is checked: a wrong sample on the bench is named, a scanned label counts', async () => {
+    const sheet = await bench.sheet((steps) => soak(steps, { dwell: 1 }));
+    const other = await bench.make.sample({ model: { model: 'Trio 75' }, unit: { serial: 'PT-1' } });
+    await expect(bench.start(sheet.id, { tag: other.tag })).rejects.toThrow('Trio 75, serial PT-1: the wrong sample');
+    await expect(bench.start(sheet.id, { tag: 'ZZZZZZ' })).rejects.toThrow('No sample has the tag "ZZZZZZ"');
+    const { id } = await bench.start(sheet.id, { tag: `lastmark:${bench.sample.tag.toLowerCase()}` });
+    await bench.until(id, over, 'the scanned run');
+  }, 60_000);
+
+  it('one run owns its instruments: a second is told who has them, and only questions reach them', async () => {
+    const sheet = await bench.sheet((steps) => soak(steps));
+    const { id } = await bench.start(sheet.id);
+    await untilDraws(true);
+    await expect(bench.start(sheet.id, { person: 'Second' })).rejects.toThrow(
+      /belongs to Warden's run "Ember 45 T-1: Local single mains"/,
+    );
+    const load = bench.rig.drives?.load;
+    const command = (text: string) =>
+      request(harness.app).post(`/api/instruments/${load}/commands`).send({ command: text });
+    const refused = await command('CURR 5');
+    expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining("belongs to Warden's run")]);
+    expect((await command('CURR?')).status).not.toBe(409);
+    await stop(id);
+    expect((await command('CURR 1')).status).toBe(201);
+  }, 60_000);
+
+  it('a label carries the tag', async () => {
+    const answer = await request(harness.app).get(`/api/samples/${bench.sample.id}/label.pdf`);
+    expect(answer.headers['content-type']).toBe('application/pdf');
+    expect(answer.body.length).toBeGreaterThan(1000);
+  });
+
+  it.each([
+    ['a method for another kind', { methodId: 'car' }, 'not for a wall charger'],
+    ['a method nobody knows', { methodId: 'moonlight' }, 'Choose Regulatory pair'],
+  ])('%s makes no sheet', async (_what, part, sentence) => {
+    await expect(
+      bench.call('post', `/samples/${bench.sample.id}/run-sheets`, { rigId: bench.rig.id, ...part }),
+    ).rejects.toThrow(sentence);
+  });
+
+  it('a rig without a load of its own runs only what is typed', async () => {
+    const plain = await bench.make.rig();
+    const make = (methodId: string) =>
+      bench.call('post', `/samples/${bench.sample.id}/run-sheets`, { rigId: plain.id, methodId });
+    await expect(make('local-mains')).rejects.toThrow('has no load that runs by itself');
+    await expect(make('desk')).resolves.toMatchObject({ methodId: 'desk' });
+  });
+
+  it('a sheet that ran stays; one that never ran can go', async () => {
+    const sheet = await bench.sheet();
+    const gone = await request(harness.app).delete(`/api/run-sheets/${sheet.id}`).set('If-Match', '"v1"');
+    expect(gone.status).toBe(204);
+    const ran = await bench.sheet((steps) => soak(steps, { dwell: 1 }));
+    const { id } = await bench.start(ran.id);
+    await bench.until(id, over, 'the run');
+    const stays = await request(harness.app).delete(`/api/run-sheets/${ran.id}`).set('If-Match', '"v2"');
+    expect([stays.status, stays.body.detail]).toEqual([409, expect.stringContaining('This sheet ran')]);
+  }, 60_000);
+});
+
+describe('typed at the keypad', () => {
+  it('a sheet waits for what the meters show, refuses what cannot be, and keeps the rest', async () => {
+    const plain = await bench.make.rig();
+    const made = await bench.call<{ id: string; title: string; steps: SheetStep[] }>(
+      'post',
+      `/samples/${bench.sample.id}/run-sheets`,
+      { rigId: plain.id, methodId: 'desk' },
+    );
+    const steps = made.steps.filter(({ kind, load }) => kind === 'rig' || (kind === 'point' && load === 1)).slice(0, 2);
+    await request(harness.app)
+      .put(`/api/run-sheets/${made.id}`)
+      .set('If-Match', '"v1"')
+      .send({ title: made.title, rigId: plain.id, steps })
+      .expect(200);
+    const { id } = await bench.start(made.id);
+    await bench.until(id, ({ state, says }) => state === 'waiting' && says.includes('then go on'), 'the rig by hand');
+    await bench.ask(id, { kind: 'go on', person: 'Warden' });
+    await bench.until(id, ({ state, says }) => state === 'waiting' && says.startsWith('Type'), 'the point');
+    const readings = (watts: string) => [
+      { quantity: 'voltage', place: 'port', port: 'C1', typed: '5.01' },
+      { quantity: 'current', place: 'port', port: 'C1', typed: '3,00 A' },
+      { quantity: 'power', place: 'mains', port: null, typed: watts },
+    ];
+    await bench.ask(id, { kind: 'record', readings: readings('1.7'), device: null });
+    await bench.until(id, ({ says }) => says.includes('is above input'), 'the refusal');
+    await bench.ask(id, { kind: 'record', readings: readings('17.1'), device: null });
+    const run = await bench.until(id, over, 'the keypad run');
+    expect(Object.values(run.outcomes).map(({ state }) => state)).toEqual(['done', 'done']);
+    const [pointId] = run.outcomes[steps[1]?.id ?? '']?.madeIds ?? [];
+    const point = (await dossier()).points.find((one) => one.id === pointId);
+    expect(point?.readings.map(({ value }) => value)).toEqual([5.01, 3, 17.1]);
+  }, 60_000);
 });

@@ -29,6 +29,7 @@ export class RigDriver {
   #plugged: readonly string[] = [];
   #levels = new Map<string, Output>();
   #on = new Map<string, number>();
+  #lost = false;
   /** Loads-off count at which loads may still go on. */
   #armed: number;
 
@@ -83,6 +84,7 @@ export class RigDriver {
 
   /** Loads may go on again from here: a person, or the run's own plan, asked for it. */
   arm(): void {
+    this.#lost = false;
     this.#armed = this.#links.offs;
   }
 
@@ -234,13 +236,19 @@ export class RigDriver {
     }
   }
 
-  /** Once the load answers again, off it goes. @returns how to stop waiting for that */
-  offWhenBack(): () => void {
+  /** Whether the connection to the load was lost while it drew, since {@link arm}. */
+  get lost(): boolean {
+    return this.#lost;
+  }
+
+  /** Watch the connection to the load: lost while it draws, and off it goes as soon as it answers again. @returns how to stop */
+  guard(): () => void {
     const load = this.#load;
     if (!load) return () => undefined;
     const client = this.#links.of(load.instrument);
     return client.onState((state) => {
-      if (state === 'up') void this.off();
+      if (state !== 'up') this.#lost ||= this.isOn;
+      else void this.off();
     });
   }
 

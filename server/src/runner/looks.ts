@@ -24,7 +24,7 @@ export interface Mean {
 const REMEMBERED = 2000;
 const MOST_LOOKS = 40_000;
 /** An instrument that told no numbers for so long is lost, ms. */
-const LOST_MILLISECONDS = 1500;
+const LOST_MILLISECONDS = 2000;
 
 export function meanOf(values: readonly number[]): Mean | null {
   const count = values.length;
@@ -118,6 +118,11 @@ export class Looks {
   trust(): void {
     this.#suspicion = null;
     for (const id of this.#own.keys()) this.#heard.set(id, this.#now());
+  }
+
+  /** This server itself stood still for a while: that is no silence of the instruments. @param milliseconds for how long */
+  excuse(milliseconds: number): void {
+    for (const [id, at] of this.#heard) this.#heard.set(id, at + milliseconds);
   }
 
   /** An instrument that tells numbers and has gone silent; null when none has. @param telling ids that should be heard */

@@ -32,6 +32,8 @@ const WATCHDOG_SECONDS = 5;
 const CONFIRM_MILLISECONDS = 10 * 60_000;
 const CONFIRM_GRACE = 60_000;
 const TICK_MILLISECONDS = 100;
+/** A look later than this after the one before means that the server itself stood still, ms. */
+const STANDSTILL_MILLISECONDS = 600;
 /** How long instruments have to tell their first numbers, ms. */
 const LISTEN_MILLISECONDS = 5000;
 
@@ -81,7 +83,10 @@ export class RunTask {
   #here = Date.now();
   #watched = true;
   #confirmed = 0;
+  #looked = Date.now();
   #closing = false;
+  /** How it was stopped; null for a run that goes to its end. */
+  #stopped: string | null = null;
   #databaseGone: unknown = null;
   #wake: () => void = () => undefined;
   #stops: (() => void)[] = [];
@@ -156,7 +161,7 @@ export class RunTask {
       () => undefined,
     );
     const alive = setInterval(() => void this.#sayAlive(), ALIVE_MILLISECONDS);
-    this.#stops = [stopLive, () => clearInterval(alive), driver.offWhenBack()];
+    this.#stops = [stopLive, () => clearInterval(alive), driver.guard()];
   }
 
   #take(event: LiveEvent): void {
@@ -218,6 +223,10 @@ export class RunTask {
       if (ask) throw new Turn(ask);
     }
     const { driver, looks } = this.#bench;
+    const now = Date.now();
+    if (now - this.#looked > STANDSTILL_MILLISECONDS) looks.excuse(now - this.#looked);
+    this.#looked = now;
+    if (driver.lost) throw new Fault(`The connection to "${driver.loadName}" was lost while it drew.`);
     if (!driver.isOn) return;
     const passed = limitPassed(this.#limits, driver.asked, looks.moment());
     if (passed) throw new Fault(passed);
@@ -228,7 +237,6 @@ export class RunTask {
     const lost = looks.lost(this.#telling);
     if (lost) throw new Fault(`"${lost.name}" tells nothing any more.`);
     if (looks.suspicion) throw new Fault(looks.suspicion);
-    const now = Date.now();
     if (this.#watched && now - this.#here > EMPTY_MILLISECONDS)
       throw new Fault('Nobody is at the console, and this run is not to be left alone.');
     if (this.#takeAsk('go on')) this.#confirmed = now;
@@ -358,8 +366,7 @@ export class RunTask {
       if (!(turn instanceof Turn)) throw turn;
       await this.#bench.driver.off();
       if (turn.ask.kind === 'stop') {
-        const { reason } = turn.ask;
-        await this.#save({ state: 'stopped', says: reason ? `Stopped: ${reason}` : 'Stopped.' });
+        this.#stopped = turn.ask.reason ? `Stopped: ${turn.ask.reason}` : 'Stopped.';
         return false;
       }
       const reason = turn.ask.kind === 'skip' ? turn.ask.reason : '';
@@ -396,12 +403,8 @@ export class RunTask {
           await this.#finish(this.#parts.db, { state: 'skipped', says: step.skip, madeIds: [] });
           continue;
         }
-        if (!(await this.#carryOutStep(step))) {
-          await this.#end();
-          return;
-        }
+        if (!(await this.#carryOutStep(step))) break;
       }
-      await this.#save({ state: 'done', says: this.#summary(), stepId: null });
       await this.#end();
     } catch (error) {
       if (!(error instanceof Closing)) log.error({ err: error, run: this.#runId }, 'a run was interrupted');
@@ -421,7 +424,7 @@ export class RunTask {
     return `${count('done')} of ${this.#bench.run.steps.length} steps done${rest.length > 0 ? `, ${rest.join(', ')}` : ''}.`;
   }
 
-  /** Over: everything off, instruments free. */
+  /** Over: everything off, everything committed, instruments free. */
   async #end(): Promise<void> {
     const { driver } = this.#bench;
     await driver.off();
@@ -429,8 +432,17 @@ export class RunTask {
     await driver.watchdog(0).catch(() => undefined);
     await driver.mainsOff().catch(() => undefined);
     await this.#keeper.close();
-    await this.#save({ endedAt: new Date(), progress: null });
-    await release(this.#parts.db, this.#runId);
+    const end =
+      this.#stopped === null
+        ? ({ state: 'done', says: this.#summary(), stepId: null } as const)
+        : ({ state: 'stopped', says: this.#stopped } as const);
+    await this.#parts.db.transaction(async (tx) => {
+      await tx
+        .update(sheetRuns)
+        .set({ ...end, endedAt: new Date(), progress: null })
+        .where(eq(sheetRuns.id, this.#runId));
+      await release(tx, this.#runId);
+    });
   }
 
   /** The server stops, or the database went away: loads off first, then whatever can still be written. */
