@@ -8,28 +8,22 @@ import { ROOT } from './paths.mjs';
 
 const READY_MILLISECONDS = 60_000;
 
-/**
- * Start a stage. Needs the build to be there.
- * @param demo fill in the demo shelf
- * @returns url of the server and of its database, and stop(), which leaves nothing behind
- */
-export async function startStage({ demo = true } = {}) {
-  const folder = mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
-  const database = await startMariadb(folder);
+/** Fork a server and wait until it listens. @returns the process and its port, null when it did not start */
+async function forkServer(databaseUrl, folder, port, demo) {
   const log = openSync(join(folder, 'server.log'), 'a');
   const server = fork(join(ROOT, 'server', 'dist', 'main.js'), [], {
     cwd: ROOT,
     stdio: ['ignore', log, log, 'ipc'],
-    env: { ...process.env, DATABASE_URL: database.url, PORT: '0', LASTMARK_DEMO: demo ? '1' : '0', LOG_LEVEL: 'error' },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      LASTMARK_DEMO: demo ? '1' : '0',
+      LOG_LEVEL: 'error',
+    },
   });
   const exited = new Promise((resolve) => server.once('exit', resolve));
-  const stop = async () => {
-    if (server.exitCode === null) server.kill('SIGTERM');
-    await exited;
-    await database.stop();
-    rmSync(folder, { recursive: true, force: true });
-  };
-  const port = await new Promise((resolve) => {
+  const listening = await new Promise((resolve) => {
     const timer = setTimeout(() => resolve(null), READY_MILLISECONDS);
     const settle = (value) => {
       clearTimeout(timer);
@@ -38,9 +32,50 @@ export async function startStage({ demo = true } = {}) {
     server.once('message', (message) => settle(message.port));
     void exited.then(() => settle(null));
   });
+  return { server, exited, port: listening };
+}
+
+/**
+ * Start a stage. Needs the build to be there.
+ * @param demo fill in the demo shelf
+ * @returns url of the server and of its database, stop(), which leaves nothing behind, and ways to kill and restart both
+ */
+export async function startStage({ demo = true } = {}) {
+  const folder = mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
+  let database = await startMariadb(folder);
+  let running = await forkServer(database.url, folder, 0, demo);
+  const stop = async () => {
+    if (running.server.exitCode === null) running.server.kill('SIGTERM');
+    await running.exited;
+    await database.stop();
+    rmSync(folder, { recursive: true, force: true });
+  };
+  const { port } = running;
   if (port === null) {
     await stop();
     throw new Error('The server of the stage did not start.');
   }
-  return { url: `http://127.0.0.1:${port}`, databaseUrl: database.url, serverPid: server.pid, stop };
+  return {
+    url: `http://127.0.0.1:${port}`,
+    databaseUrl: database.url,
+    serverPid: running.server.pid,
+    stop,
+    /** As kill -9 does: without a word. */
+    killServer: async () => {
+      running.server.kill('SIGKILL');
+      await running.exited;
+    },
+    restartServer: async () => {
+      running = await forkServer(database.url, folder, port, demo);
+      if (running.port === null) throw new Error('The server of the stage did not start again.');
+    },
+    killDatabase: async () => {
+      const ended = new Promise((resolve) => database.onExit(resolve));
+      process.kill(database.pid, 'SIGKILL');
+      await ended;
+    },
+    restartDatabase: async () => {
+      database = await startMariadb(folder, { port: database.port });
+    },
+  };
 }

@@ -1,0 +1,148 @@
+// Kill -9 in the middle of a run, again and again: everything recorded is there, loads are off, the run goes on.
+
+import { type APIRequestContext, expect, test } from '@playwright/test';
+// @ts-expect-error plain script without types
+import { startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
+// @ts-expect-error plain script without types
+import { startStage } from '../scripts/lib/stage.mjs';
+
+interface Stage {
+  url: string;
+  stop: () => Promise<void>;
+  killServer: () => Promise<void>;
+  restartServer: () => Promise<void>;
+  killDatabase: () => Promise<void>;
+  restartDatabase: () => Promise<void>;
+}
+interface Run {
+  id: string;
+  state: string;
+  says: string;
+  stepId: string | null;
+  outcomes: Record<string, { state: string; madeIds: string[] }>;
+}
+
+/** Ports of its own, in a row. */
+const BENCH_PORT = 5420;
+const TURNS = 3;
+
+class Bench {
+  constructor(
+    private readonly request: APIRequestContext,
+    private readonly stage: Stage,
+  ) {}
+
+  async get<T>(path: string): Promise<T> {
+    return (await (await this.request.get(`${this.stage.url}/api${path}`)).json()) as T;
+  }
+
+  async post<T>(path: string, data: object): Promise<T> {
+    const answer = await this.request.post(`${this.stage.url}/api${path}`, { data });
+    expect(answer.ok(), await answer.text()).toBe(true);
+    return (await answer.json()) as T;
+  }
+
+  /** What the load itself says, over its own wire. */
+  async draws(): Promise<boolean> {
+    const { items } = await this.get<{ items: { id: string; name: string }[] }>('/instruments');
+    const load = items.find(({ name }) => name === 'Simulated DC load');
+    const { reply } = await this.post<{ reply: string }>(`/instruments/${load?.id}/commands`, { command: 'INP?' });
+    return reply === '1';
+  }
+
+  run = (id: string) => this.get<Run>(`/sheet-runs/${id}`);
+  ask = (id: string, ask: object) => this.post<Run>(`/sheet-runs/${id}/asks`, { ask });
+  samples = async (id: string) => (await this.get<{ items: { at: number }[] }>(`/sheet-runs/${id}/trace`)).items;
+
+  /** Start the demo's run, and go on until a load draws in a step after the first point. */
+  async start(): Promise<string> {
+    const { items } = await this.get<{ items: { id: string }[] }>('/samples?q=TE-45-0868');
+    const run = await this.post<Run>(`/samples/${items[0]?.id}/simulated-runs`, {
+      methodId: 'local-mains',
+      person: 'Warden',
+      speed: 300,
+    });
+    return run.id;
+  }
+
+  async untilDraws(id: string): Promise<void> {
+    await expect(async () => {
+      // Someone is at the console.
+      await this.request.post(`${this.stage.url}/api/sheet-runs/${id}/here`, { data: {} });
+      expect(await this.draws()).toBe(true);
+      expect((await this.run(id)).state).toBe('running');
+    }).toPass({ intervals: [50], timeout: 60_000 });
+  }
+}
+
+test('a run survives kill -9 of the server and of the database', async ({ request }) => {
+  test.setTimeout(300_000);
+  const simulated = (await startSimulatedBench({ port: BENCH_PORT })) as { stop: () => Promise<void> };
+  process.env.BENCH_PORT = String(BENCH_PORT);
+  const stage = (await startStage()) as Stage;
+  delete process.env.BENCH_PORT;
+  const bench = new Bench(request, stage);
+  try {
+    const id = await bench.start();
+    for (let turn = 0; turn < TURNS; turn += 1) {
+      await bench.untilDraws(id);
+      await expect.poll(async () => (await bench.samples(id)).length).toBeGreaterThan(0);
+      const before = await bench.run(id);
+      const kept = await bench.samples(id);
+      const killedAt = Date.now();
+      if (turn === 1) {
+        await stage.killDatabase();
+        // Away for longer than the run can go without noticing: it writes every half second.
+        await new Promise((resolve) => setTimeout(resolve, 3000));
+        await stage.restartDatabase();
+      } else {
+        await stage.killServer();
+        await stage.restartServer();
+      }
+      await expect
+        .poll(
+          async () => {
+            const { state, says } = await bench.run(id);
+            return `${state}: ${says}`;
+          },
+          { timeout: 60_000, message: `turn ${turn}` },
+        )
+        .toMatch(/^interrupted/);
+      expect(await bench.draws()).toBe(false);
+      const after = await bench.run(id);
+      expect(after.says).toContain('Loads are off');
+      expect(after.stepId).not.toBeNull();
+      // Every step that was done stays done with what it made, and everything told until a second before is there.
+      expect(after.outcomes).toMatchObject(before.outcomes);
+      const now = await bench.samples(id);
+      expect(now.slice(0, kept.length)).toEqual(kept);
+      expect(killedAt - (now.findLast(({ at }) => at <= killedAt)?.at ?? 0)).toBeLessThan(1500);
+      await bench.ask(id, { kind: 'go on', person: 'Warden' });
+      await expect.poll(async () => (await bench.run(id)).state, { timeout: 20_000 }).toMatch(/running|done/);
+      // It goes on at the step it was in, not after it.
+      const again = await bench.run(id);
+      expect(Object.keys(again.outcomes).length).toBeGreaterThanOrEqual(Object.keys(after.outcomes).length);
+    }
+    // And to its end.
+    await expect(async () => {
+      await request.post(`${stage.url}/api/sheet-runs/${id}/here`, { data: {} });
+      expect((await bench.run(id)).state).toBe('done');
+    }).toPass({ intervals: [500], timeout: 150_000 });
+    const end = await bench.run(id);
+    expect(Object.values(end.outcomes).filter(({ state }) => state !== 'done')).toEqual([]);
+    // No point was stored twice by a step that was repeated.
+    const made = Object.values(end.outcomes).flatMap(({ madeIds }) => madeIds);
+    expect(new Set(made).size).toBe(made.length);
+    const { items } = await bench.get<{ items: { id: string }[] }>('/samples?q=TE-45-0868');
+    const { points } = await bench.get<{ points: { id: string; readings: { source: string }[] }[] }>(
+      `/samples/${items[0]?.id}/dossier`,
+    );
+    const byRun = points.filter(({ readings }) => readings[0]?.source.startsWith('run "'));
+    expect(byRun.map((point) => point.id).sort()).toEqual(
+      made.filter((one) => byRun.some((point) => point.id === one)).sort(),
+    );
+  } finally {
+    await stage.stop();
+    await simulated.stop();
+  }
+});
