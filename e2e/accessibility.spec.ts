@@ -14,6 +14,11 @@ async function findings(page: Page): Promise<string[]> {
     .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 140)).join(' | ')}`);
 }
 
+async function anyRig(page: Page): Promise<string> {
+  const { items } = (await (await page.request.get('/api/rigs')).json()) as { items: { id: string }[] };
+  return items[0]?.id ?? '';
+}
+
 const VIEWS: readonly (readonly [string, (page: Page) => Promise<string>])[] = [
   ['Shelf', async () => '/'],
   ['an empty shelf', async () => '/?q=nothing-like-this'],
@@ -33,6 +38,16 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<string>])[] = [
   ['Efficiency', async (page) => `/samples/${await demoSample(page, DEMO.ember)}/efficiency`],
   ['Efficiency without readings', async (page) => `/samples/${(await freshSample(page, 'Axe')).id}/efficiency`],
   ['Verdict', async (page) => `/samples/${await demoSample(page, DEMO.trio)}/verdict`],
+  ['Run sheets', async () => '/run-sheets'],
+  [
+    'a run sheet',
+    async (page) => {
+      const sheet = await page.request.post(`/api/samples/${await demoSample(page, DEMO.six)}/run-sheets`, {
+        data: { methodId: 'desk', rigId: await anyRig(page) },
+      });
+      return `/run-sheets/${((await sheet.json()) as { id: string }).id}`;
+    },
+  ],
   ['Bench', async () => '/bench'],
   ['Rules', async () => '/rules'],
   ['a missing page', async () => '/nowhere'],

@@ -5,7 +5,7 @@ import Dialog from '@mui/material/Dialog';
 import InputBase from '@mui/material/InputBase';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useDeferredValue, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { useMatch, useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { STATIONS } from '../stations/registry.ts';
@@ -70,7 +70,7 @@ function useCommands(query: string, onKeys: () => void): Command[] {
 export function CommandBox({ onClose, onKeys }: Props) {
   const [query, setQuery] = useState('');
   const [chosen, setChosen] = useState(0);
-  const commands = useCommands(useDeferredValue(query), onKeys);
+  const commands = useCommands(query, onKeys);
   const at = Math.min(chosen, Math.max(0, commands.length - 1));
   const run = (command: Command | undefined) => {
     if (!command) return;

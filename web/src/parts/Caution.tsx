@@ -21,7 +21,7 @@ export function Caution({ line, more }: Props) {
       </Box>
     );
   return (
-    <Box component="details" role="note" sx={style}>
+    <Box component="details" sx={style}>
       <Box component="summary" sx={{ cursor: 'pointer' }}>
         {mark}
         {line}

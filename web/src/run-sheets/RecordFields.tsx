@@ -77,7 +77,12 @@ export function RecordFields({ step, rig, onRecord }: Props) {
     // Enter goes to the next empty field, and records once all are there.
     const inputs = [...event.currentTarget.querySelectorAll<HTMLInputElement>('input[inputmode="decimal"]')];
     const here = inputs.indexOf(document.activeElement as HTMLInputElement);
-    const next = inputs.find((input, index) => index > here && input.value === '' && fields[index]?.needed);
+    const open = (index: number) => {
+      const text = (typed[index] ?? '').trim();
+      const field = fields[index];
+      return field !== undefined && (text === '' ? field.needed : !readable(text, field.quantity));
+    };
+    const next = inputs.find((_, index) => index > here && open(index)) ?? inputs.find((_, index) => open(index));
     if (next) next.focus();
     else if (complete) {
       writeDraft(draft, null);
@@ -120,7 +125,8 @@ export function RecordFields({ step, rig, onRecord }: Props) {
           <TextField label="What it says" value={message} onChange={(event) => setMessage(event.target.value)} />
         </>
       )}
-      <Button type="submit" variant="contained" size="large" disabled={!complete} sx={{ height: 44 }}>
+      {/* Never disabled: a form whose button is does not take Enter either. */}
+      <Button type="submit" variant="contained" size="large" sx={{ height: 44 }}>
         Record
       </Button>
     </Box>

@@ -54,6 +54,9 @@ function Console({ run }: { readonly run: SheetRun }) {
   const rig = rigs?.items.find(({ id }) => id === run.rigId);
   const at = run.steps.findIndex(({ id }) => id === run.stepId);
   const step = run.steps[at];
+  /** Whether anything on this rig tells numbers by itself. */
+  const live =
+    instruments?.items.some(({ id, address }) => address !== null && run.instrumentIds.includes(id)) ?? false;
   useEffect(() => {
     if (over) void refreshSample(run.sample.id);
   }, [over, run.sample.id]);
@@ -65,10 +68,10 @@ function Console({ run }: { readonly run: SheetRun }) {
           <RunEnd run={run} />
         ) : (
           <>
-            {rig && instruments && step && (
+            {live && rig && instruments && step && (
               <RunNumbers run={run} step={step} rig={rig} instruments={instruments.items} />
             )}
-            <RunChart run={run} />
+            {live && <RunChart run={run} />}
             <RunActions run={run} step={step} rig={rig} ask={ask.mutate} error={ask.error} />
           </>
         )}
