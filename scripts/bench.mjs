@@ -2,6 +2,7 @@
 import { cpus, totalmem } from 'node:os';
 import { needBuild } from './lib/build.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
+import { startSimulatedBench } from './lib/simulated-bench.mjs';
 import { startStage } from './lib/stage.mjs';
 
 needNode();
@@ -12,6 +13,7 @@ const { measureMeterFile } = await import('./measure/meter-file.mjs');
 const { measureImport, measureList } = await import('./measure/server.mjs');
 const { measureDecode } = await import('./measure/decode.mjs');
 const { measureLoadsOff } = await import('./measure/loads-off.mjs');
+const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -27,4 +29,15 @@ try {
   await measureList(stage.url);
 } finally {
   await stage.stop();
+}
+await measureLooks();
+const bench = await startSimulatedBench({ port: 5460 });
+process.env.BENCH_PORT = '5460';
+const withBench = await startStage();
+try {
+  await measureLive(withBench.url);
+  await measureSoak(withBench);
+} finally {
+  await withBench.stop();
+  await bench.stop();
 }

@@ -61,6 +61,15 @@ const PICTURES = [
   { name: 'bench', path: '/bench' },
   { name: 'rules', path: '/rules', act: async (page) => page.locator('main details summary').first().click() },
   {
+    name: 'run-sheet',
+    serial: 'PT-75-3310',
+    path: '/run-sheets?sample={id}',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Make the sheet' }).click();
+      await page.getByRole('list', { name: 'Steps in order' }).waitFor();
+    },
+  },
+  {
     name: 'live-bench',
     path: '/bench',
     act: async (page) => {
@@ -78,6 +87,18 @@ const PICTURES = [
           await page.waitForTimeout(300);
         }
       }
+    },
+  },
+  {
+    // Last: it puts a charger on the bench and lets the clock run.
+    name: 'run-console',
+    serial: 'TE-45-0868',
+    path: '/run-sheets?sample={id}',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Run it on the simulated bench' }).click();
+      await page.getByText(/Settling: drift/).waitFor({ timeout: 180_000 });
+      // A good part of the picture's ten minutes has passed by then.
+      await page.waitForTimeout(2500);
     },
   },
 ];

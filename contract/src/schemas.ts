@@ -273,6 +273,7 @@ export const instrumentInput = record({
   class: oneOf(INSTRUMENT_CLASSES),
   firmware: optionalText(40),
   calibrationDue: day().nullable().defined(),
+  calibratedOn: day().nullable().optional().default(undefined),
   address: string()
     .strict()
     .max(120)
@@ -290,6 +291,12 @@ export const instrumentInput = record({
   }),
   /** Left out: not stated. */
   ratings: ratings.nullable().optional().default(undefined),
+}).test('due-after', 'calibrationDue lies before the day it was calibrated', (value) => {
+  const { calibratedOn, calibrationDue } = (value ?? {}) as {
+    calibratedOn?: string | null;
+    calibrationDue?: string | null;
+  };
+  return !calibratedOn || !calibrationDue || calibratedOn <= calibrationDue;
 });
 
 /** A profile as it is edited: one command an action; actions left out cannot be done. */

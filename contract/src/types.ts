@@ -158,6 +158,8 @@ export interface InstrumentInput {
   class: (typeof INSTRUMENT_CLASSES)[number];
   firmware: string;
   calibrationDue: string | null;
+  /** Day of the last calibration; left out or null when not stated. */
+  calibratedOn?: string | null;
   address: string | null;
   profileId: string | null;
   sees: Instrument['sees'];
@@ -192,6 +194,8 @@ export interface TrafficLine {
   at: number;
   direction: 'out' | 'in' | 'note';
   text: string;
+  /** Part of the steady asking for live numbers. */
+  steady: boolean;
 }
 
 export interface InstrumentTraffic {

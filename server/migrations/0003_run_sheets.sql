@@ -54,6 +54,7 @@ CREATE TABLE `sheet_runs` (
 	CONSTRAINT `sheet_runs_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
+ALTER TABLE `instruments` ADD `calibrated_on` varchar(10);--> statement-breakpoint
 ALTER TABLE `instruments` ADD `ratings` json;--> statement-breakpoint
 ALTER TABLE `readings` ADD `overdue` boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE `rigs` ADD `drives` json;--> statement-breakpoint

@@ -14,6 +14,7 @@ import { Links } from '../src/links/links.ts';
 import { LiveStream } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { Runner } from '../src/runner/runner.ts';
+import { CONFIRM } from '../src/runner/task.ts';
 
 export interface Harness extends Connection {
   readonly app: Express;
@@ -24,7 +25,7 @@ export interface Harness extends Connection {
 }
 
 /** A migrated database of its own and an application on it. */
-export async function startHarness(name: string, { migrated = true } = {}): Promise<Harness> {
+export async function startHarness(name: string, { migrated = true, confirm = CONFIRM } = {}): Promise<Harness> {
   const server = inject('databaseUrl');
   const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
   const admin = createPool(server);
@@ -37,7 +38,7 @@ export async function startHarness(name: string, { migrated = true } = {}): Prom
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
   const links = new Links();
   const live = new LiveStream(connection.db, links);
-  const runner = new Runner(connection.db, links, live, logger);
+  const runner = new Runner(connection.db, links, live, logger, confirm);
   const app = createApp({
     db: connection.db,
     handlers: createHandlers({ version: '9.9.9', links, live, runner, hand: null }),

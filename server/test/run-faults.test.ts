@@ -16,7 +16,7 @@ let harness: Harness;
 let bench: TestRig;
 let runId: string;
 beforeAll(async () => {
-  harness = await startHarness('run_faults');
+  harness = await startHarness('run_faults', { confirm: { every: 2500, grace: 1500 } });
   bench = await startRig(harness, 60);
   await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 });
 });
@@ -165,6 +165,15 @@ describe('loads go off and the run holds', () => {
     expect(draws()).toBe(false);
     await bench.ask(runId, { kind: 'go on', person: 'Warden' });
     await untilDraws(true);
+    // It asks again, takes an answer, and switches off when there is none.
+    const asks = ({ progress }: SheetRun) => progress?.doing.startsWith('Still there?') ?? false;
+    await bench.until(runId, asks, 'the first asking');
+    await bench.ask(runId, { kind: 'go on', person: 'Warden' });
+    await bench.until(runId, (run) => !asks(run), 'the answer');
+    expect(draws()).toBe(true);
+    const run = await bench.until(runId, held, 'no answer');
+    expect(run.says).toBe('A watched step was not confirmed.');
+    expect(draws()).toBe(false);
   }, 60_000);
 });
 

@@ -30,9 +30,12 @@ export interface Traffic {
   readonly at: number;
   readonly direction: 'out' | 'in' | 'note';
   readonly text: string;
+  /** Part of the steady asking for live numbers. */
+  readonly steady: boolean;
 }
 
 interface Job {
+  readonly steady: boolean;
   readonly command: string;
   readonly wantsReply: boolean;
   readonly resolve: (reply: Reply | null) => void;
@@ -40,6 +43,8 @@ interface Job {
 }
 
 const MOST_TRAFFIC = 500;
+/** Lines of the steady asking that are kept: enough to see it, too few to push out what people said. */
+const MOST_STEADY = 60;
 /** Most entries taken off an instrument's error queue at once: a broken one may never say it is empty. */
 const MOST_ERRORS = 20;
 
@@ -57,6 +62,7 @@ export class ScpiClient {
   #pause: number;
   #again: NodeJS.Timeout | null = null;
   #traffic: Traffic[] = [];
+  #steady: Traffic[] = [];
   #listeners = new Set<(state: LinkState) => void>();
 
   constructor(options: ScpiOptions) {
@@ -70,7 +76,7 @@ export class ScpiClient {
 
   /** The last lines that went either way, oldest first. */
   get traffic(): readonly Traffic[] {
-    return this.#traffic;
+    return [...this.#traffic, ...this.#steady].sort((a, b) => a.at - b.at);
   }
 
   /** Be told when the connection comes up or is lost. @returns how to stop */
@@ -105,9 +111,13 @@ export class ScpiClient {
     await this.#ask(command, false, urgent);
   }
 
-  /** Send a query and wait for its line. @throws ScpiError */
-  async query(command: string): Promise<string> {
-    const reply = await this.#ask(command, true, false);
+  /**
+   * Send a query and wait for its line.
+   * @param steady one of many that keep numbers live; few of them are kept as traffic
+   * @throws ScpiError
+   */
+  async query(command: string, steady = false): Promise<string> {
+    const reply = await this.#ask(command, true, false, steady);
     if (reply?.kind !== 'line') throw new ScpiError('garbled', `${command} was answered with a block.`);
     return reply.text;
   }
@@ -151,14 +161,14 @@ export class ScpiClient {
     this.#refuseAll(new ScpiError('closed', 'The connection was closed.'));
   }
 
-  #ask(command: string, wantsReply: boolean, urgent: boolean): Promise<Reply | null> {
+  #ask(command: string, wantsReply: boolean, urgent: boolean, steady = false): Promise<Reply | null> {
     if (this.#state === 'closed') return Promise.reject(new ScpiError('closed', 'The connection was closed.'));
     if (this.#state === 'down') return Promise.reject(new ScpiError('down', 'The instrument is not connected.'));
     return new Promise((resolve, reject) => {
-      const job = { command, wantsReply, resolve, reject };
+      const job: Job = { command, wantsReply, steady, resolve, reject };
       if (urgent && !wantsReply && this.#state === 'up') {
         // Straight to the wire: an instrument reads what comes while it prepares a reply.
-        this.#say(job.command);
+        this.#say(job);
         resolve(null);
         return;
       }
@@ -172,7 +182,7 @@ export class ScpiClient {
     while (this.#state === 'up' && !this.#current) {
       const job = this.#queue.shift();
       if (!job) return;
-      this.#say(job.command);
+      this.#say(job);
       if (!job.wantsReply) {
         job.resolve(null);
         continue;
@@ -182,8 +192,8 @@ export class ScpiClient {
     }
   }
 
-  #say(command: string): void {
-    this.#record('out', command);
+  #say({ command, steady }: Job): void {
+    this.#record('out', command, steady);
     this.#socket?.write(`${command}\n`);
   }
 
@@ -197,8 +207,9 @@ export class ScpiClient {
       return;
     }
     for (const reply of replies) {
-      this.#record('in', reply.kind === 'line' ? reply.text : `block of ${reply.bytes.length} bytes`);
       const current = this.#current;
+      const text = reply.kind === 'line' ? reply.text : `block of ${reply.bytes.length} bytes`;
+      this.#record('in', text, current?.job.steady);
       if (!current) {
         this.#note('a reply nobody asked for');
         continue;
@@ -260,8 +271,10 @@ export class ScpiClient {
     this.#record('note', text);
   }
 
-  #record(direction: Traffic['direction'], text: string): void {
-    this.#traffic.push({ at: Date.now(), direction, text: text.slice(0, 400) });
-    if (this.#traffic.length > MOST_TRAFFIC) this.#traffic.splice(0, this.#traffic.length - MOST_TRAFFIC);
+  #record(direction: Traffic['direction'], text: string, steady = false): void {
+    const lines = steady ? this.#steady : this.#traffic;
+    const most = steady ? MOST_STEADY : MOST_TRAFFIC;
+    lines.push({ at: Date.now(), direction, text: text.slice(0, 400), steady });
+    if (lines.length > most) lines.splice(0, lines.length - most);
   }
 }

@@ -39,6 +39,11 @@ describe('a meter that is watched', () => {
       ]).at(-1),
     ).toBeNull();
   });
+  it('a little below zero is its noise', () => {
+    const gentle = new MeterWatch({ range: 100, noise: 0.05 });
+    expect(gentle.look({ value: -0.04, setting: 1 })).toBeNull();
+    expect(gentle.look({ value: -0.06, setting: 1 })?.kind).toBe('reversed');
+  });
   it('with the other sign, out of range, or with no number says so', () => {
     expect(watch([[-2, 1]])).toEqual(['reversed']);
     expect(watch([[-0.001, 0]])).toEqual([null]);

@@ -12,6 +12,8 @@ export interface WatchRules {
   readonly range: number;
   /** Identical readings in a row, while the setting moves, after which a meter counts as frozen. */
   readonly still?: number;
+  /** A reading no further below zero than this is a meter's own noise, SI. */
+  readonly noise?: number;
 }
 
 export type Suspicion =
@@ -28,7 +30,7 @@ export class MeterWatch {
   #moved = false;
 
   constructor(rules: WatchRules) {
-    this.#rules = { still: 4, ...rules };
+    this.#rules = { still: 4, noise: 0, ...rules };
   }
 
   /** Look at the next reading. @returns what is suspicious about it, or null */
@@ -51,7 +53,7 @@ export class MeterWatch {
         kind: 'frozen',
         sentence: `${this.#same + 1} identical readings while the load was moved: the meter stands still.`,
       };
-    if (value < 0 && setting > 0)
+    if (value < -this.#rules.noise && setting > 0)
       return {
         kind: 'reversed',
         sentence:

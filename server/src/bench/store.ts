@@ -47,10 +47,18 @@ export async function listRigs(db: Queries): Promise<StoredRig[]> {
   return (await db.select().from(rigs).orderBy(rigs.id)).map(toRig);
 }
 
+/** What may be left out is not stated. */
+const whole = (input: InstrumentInput) => ({
+  ...input,
+  ratings: input.ratings ?? null,
+  calibratedOn: input.calibratedOn ?? null,
+});
+
 export async function createInstrument(db: Database, input: InstrumentInput): Promise<StoredInstrument> {
   const id = newId();
-  await db.insert(instruments).values({ id, ...input });
-  return { id, ...input, version: 1 };
+  const row = { id, ...whole(input), version: 1 };
+  await db.insert(instruments).values(row);
+  return row;
 }
 
 /** Change an instrument. Readings keep the uncertainty they were accepted with. */
@@ -67,10 +75,10 @@ export async function updateInstrument(
     const version = row.version + 1;
     await tx
       .update(instruments)
-      .set({ ...input, version })
+      .set({ ...whole(input), version })
       .where(eq(instruments.id, id));
     await forgetAllFigures(tx);
-    return { id, ...input, version };
+    return { id, ...whole(input), version };
   });
 }
 

@@ -88,6 +88,7 @@ export const instruments = mysqlTable('instruments', {
   class: varchar('class', { length: 40 }).notNull(),
   firmware: varchar('firmware', { length: 40 }).notNull(),
   calibrationDue: varchar('calibration_due', { length: 10 }),
+  calibratedOn: varchar('calibrated_on', { length: 10 }),
   sees: jsonColumn<Sees>('sees'),
   /** host:port where it answers SCPI; null for one that is read by eye. */
   address: varchar('address', { length: 120 }),

@@ -30,6 +30,7 @@ const COLUMNS = [
   'rig',
   'instrument',
   'source',
+  'calibration_overdue',
 ] as const;
 
 /** Standing readings, one a line, SI values with the conditions they were taken under. */
@@ -60,6 +61,7 @@ export function toCsv(dossier: SampleDossier): string {
         rig: nameOf(rigs, point.rigId),
         instrument: nameOf(instruments, reading.instrumentId),
         source: reading.source,
+        calibration_overdue: reading.overdue ? 'yes' : 'no',
       }),
     ),
   );

@@ -9,7 +9,7 @@ import { holdAll, listLeases } from '../runner/rows.ts';
 import type { Links } from './links.ts';
 import { listProfiles, profileOf } from './profiles.ts';
 
-const SHOWN_TRAFFIC = 200;
+const SHOWN_TRAFFIC = 300;
 
 async function instrumentOf(db: Queries, id: string): Promise<StoredInstrument> {
   const found = (await listInstruments(db)).find((one) => one.id === id);

@@ -13,8 +13,9 @@ const REFRESH_MILLISECONDS = 2000;
 /** Events kept for a browser that comes back: five minutes of eight instruments. */
 const KEPT_EVENTS = 24_000;
 
-/** Less than this below zero is a meter's noise, A. */
+/** Less than this below zero is a meter's noise, A and W. */
 const BACKWARDS_AMPS = 0.05;
+const NOISE_WATTS = 0.05;
 
 interface Source {
   readonly instrument: StoredInstrument;
@@ -90,7 +91,11 @@ export class LiveStream {
         // The same source goes on: what is being asked of it, and what its readings looked like.
         const same = before?.instrument.version === instrument.version && before.profile.title === profile.title;
         const range = instrument.ratings?.[instrument.class === 'DC load' ? 'volts' : 'watts'] ?? 1e6;
-        return [same ? before : { instrument, profile, action, watch: new MeterWatch({ range }), busy: false }];
+        return [
+          same
+            ? before
+            : { instrument, profile, action, watch: new MeterWatch({ range, noise: NOISE_WATTS }), busy: false },
+        ];
       });
     } catch {
       // The database is away for a moment; the sources stay as they are, and the next look may find it.
@@ -116,7 +121,7 @@ export class LiveStream {
     source.busy = true;
     const asked = new Date().toISOString();
     try {
-      const values = (await client.query(commandFor(profile, action))).split(',').map(scpiNumber);
+      const values = (await client.query(commandFor(profile, action), true)).split(',').map(scpiNumber);
       const suspicion = this.#look(source, values);
       this.#tell(source, values, suspicion?.sentence ?? null, asked);
     } catch (error) {

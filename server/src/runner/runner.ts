@@ -10,7 +10,7 @@ import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { RigDriver } from './driver.ts';
 import { closeAsk, getRun, insertAsk, insertRun, instrumentsOf, openAsks, type RunRow, release } from './rows.ts';
-import { DEAD_MILLISECONDS, RunTask } from './task.ts';
+import { CONFIRM, type ConfirmRule, DEAD_MILLISECONDS, RunTask } from './task.ts';
 
 const LOOK_MILLISECONDS = 1000;
 
@@ -19,11 +19,13 @@ export class Runner {
   readonly #links: Links;
   readonly #live: LiveStream;
   readonly #log: Logger;
+  readonly #confirm: ConfirmRule;
   readonly #tasks = new Map<string, RunTask>();
   #timer: NodeJS.Timeout | null = null;
   #looking = false;
 
-  constructor(db: Database, links: Links, live: LiveStream, log: Logger) {
+  constructor(db: Database, links: Links, live: LiveStream, log: Logger, confirm: ConfirmRule = CONFIRM) {
+    this.#confirm = confirm;
     this.#db = db;
     this.#links = links;
     this.#live = live;
@@ -62,7 +64,8 @@ export class Runner {
   }
 
   #take(id: string): void {
-    const task = new RunTask({ db: this.#db, links: this.#links, live: this.#live, log: this.#log }, id);
+    const parts = { db: this.#db, links: this.#links, live: this.#live, log: this.#log, confirm: this.#confirm };
+    const task = new RunTask(parts, id);
     this.#tasks.set(id, task);
     task.start();
     void task.ended.finally(() => this.#tasks.delete(id));

@@ -28,9 +28,6 @@ export const DEAD_MILLISECONDS = 4000;
 const EMPTY_MILLISECONDS = 10_000;
 /** The load's own watchdog, s. */
 const WATCHDOG_SECONDS = 5;
-/** A watched step is confirmed this often, and this long is waited for it, ms. */
-const CONFIRM_MILLISECONDS = 10 * 60_000;
-const CONFIRM_GRACE = 60_000;
 const TICK_MILLISECONDS = 100;
 /** A look later than this after the one before means that the server itself stood still, ms. */
 const STANDSTILL_MILLISECONDS = 600;
@@ -66,7 +63,15 @@ interface Parts {
   readonly links: Links;
   readonly live: LiveStream;
   readonly log: Logger;
+  readonly confirm: ConfirmRule;
 }
+
+/** How often a watched step is confirmed, and how long that is waited for, ms. */
+export interface ConfirmRule {
+  readonly every: number;
+  readonly grace: number;
+}
+export const CONFIRM: ConfirmRule = { every: 10 * 60_000, grace: 60_000 };
 
 export class RunTask {
   readonly #parts: Parts;
@@ -240,7 +245,7 @@ export class RunTask {
     if (this.#watched && now - this.#here > EMPTY_MILLISECONDS)
       throw new Fault('Nobody is at the console, and this run is not to be left alone.');
     if (this.#takeAsk('go on')) this.#confirmed = now;
-    if (this.#step?.attended && now - this.#confirmed > CONFIRM_MILLISECONDS + CONFIRM_GRACE)
+    if (this.#step?.attended && now - this.#confirmed > this.#parts.confirm.every + this.#parts.confirm.grace)
       throw new Fault('A watched step was not confirmed.');
   }
 
@@ -258,7 +263,7 @@ export class RunTask {
     for (;;) {
       this.#raise();
       const asked =
-        this.#step?.attended && Date.now() - this.#confirmed > CONFIRM_MILLISECONDS && this.#bench.driver.isOn;
+        this.#step?.attended && Date.now() - this.#confirmed > this.#parts.confirm.every && this.#bench.driver.isOn;
       const now = progress();
       this.#progress = asked ? { ...now, doing: `Still there? Press Enter within a minute. ${now.doing}` } : now;
       if (holds()) return;
@@ -267,7 +272,7 @@ export class RunTask {
   }
 
   async #attend(): Promise<void> {
-    if (Date.now() - this.#confirmed > CONFIRM_MILLISECONDS)
+    if (Date.now() - this.#confirmed > this.#parts.confirm.every)
       await this.#person('A watched step: stay with it while it runs. Go on when you are there.');
   }
 

@@ -53,8 +53,11 @@ function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): read
 export function LiveNumbers({ live }: { readonly live: Live }) {
   const figures = live.events.filter(({ values }) => values.length > 0).flatMap(figuresOf);
   const problems = live.events.flatMap(({ problem, name }) => (problem ? [`${name}: ${problem}`] : []));
+  const newest = live.events.reduce((latest, { at }) => (at > latest ? at : latest), '');
   return (
     <Box
+      // When the newest of these numbers was asked for: what is measured as the way from instrument to screen.
+      data-newest={newest}
       sx={{
         display: 'flex',
         flexWrap: 'wrap',

@@ -133,6 +133,9 @@ function Instruments({
             </TableCell>
             <TableCell>
               <Due due={one.calibrationDue} />
+              {one.calibratedOn && (
+                <Box sx={{ color: 'text.secondary', fontSize: 13 }}>calibrated {one.calibratedOn}</Box>
+              )}
             </TableCell>
             <TableCell sx={{ whiteSpace: 'nowrap' }}>
               {one.address && (

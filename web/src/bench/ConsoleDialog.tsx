@@ -3,10 +3,12 @@ import type { CommandAnswer, InstrumentTraffic, StoredInstrument } from '@lastma
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -74,6 +76,7 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
   const query = trafficQuery(instrument.id);
   const traffic = useQuery({ ...query, refetchInterval: 1000 });
   const [command, setCommand] = useState('');
+  const [steady, setSteady] = useState(false);
   const send = useMutation({
     mutationFn: () =>
       api<CommandAnswer>(`/instruments/${instrument.id}/commands`, { method: 'POST', body: { command } }),
@@ -95,7 +98,11 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
         </DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }}>
           <Typography aria-live="polite">{traffic.data ? STATE_WORDS[traffic.data.state] : 'Asking …'}</Typography>
-          <Traffic items={traffic.data?.items ?? []} />
+          <Traffic items={(traffic.data?.items ?? []).filter((line) => steady || !line.steady)} />
+          <FormControlLabel
+            control={<Checkbox checked={steady} onChange={(event) => setSteady(event.target.checked)} />}
+            label="Also the steady asking for live numbers"
+          />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
             <TextField
               label="Command"

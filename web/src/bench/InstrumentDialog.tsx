@@ -43,6 +43,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
   const [address, setAddress] = useState(instrument?.address ?? '');
   const [profileId, setProfileId] = useState(instrument?.profileId ?? '');
   const [due, setDue] = useState(instrument?.calibrationDue ?? '');
+  const [calibrated, setCalibrated] = useState(instrument?.calibratedOn ?? '');
   const [specs, setSpecs] = useState<Record<SpecQuantity, SpecText>>({
     power: toSpecText(instrument?.specs.power, 'power'),
     voltage: toSpecText(instrument?.specs.voltage, 'voltage'),
@@ -69,6 +70,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
         class: kind,
         firmware: firmware.trim(),
         calibrationDue: due.trim() || null,
+        calibratedOn: calibrated.trim() || null,
         address: address.trim() || null,
         profileId: address.trim() ? profileId || null : null,
         sees: kind === 'PD analyser' ? sees : null,
@@ -100,7 +102,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
       <form onSubmit={submit} noValidate>
         <DialogTitle id="instrument-title">{instrument ? 'Change the instrument' : 'Add an instrument'}</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1.6fr 1fr 120px 170px', gap: 1.5 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1.6fr 1fr 100px 130px 140px', gap: 1.5 }}>
             <TextField
               label="Name"
               required
@@ -114,6 +116,13 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
               value={firmware}
               onChange={(event) => setFirmware(event.target.value)}
               slotProps={{ htmlInput: { maxLength: 40 } }}
+            />
+            <TextField
+              label="Calibrated"
+              placeholder="2026-06-01"
+              value={calibrated}
+              onChange={(event) => setCalibrated(event.target.value)}
+              slotProps={{ inputLabel: { shrink: true } }}
             />
             <TextField
               label="Calibration due"
