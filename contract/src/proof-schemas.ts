@@ -1,8 +1,23 @@
 // What may be written at Read-out and Proof: read-outs, devices and runs. Values are SI.
 import { DEVICE_KINDS, HOLD_ENDS, OUTCOMES, WORKLOADS } from '@lastmark/core/proof';
 import { MARKERS, MOST_OFFERS, REVISIONS } from '@lastmark/core/read-out';
+import { RETURNS } from '@lastmark/core/split';
 import { boolean, string } from 'yup';
-import { id, list, moment, oneOf, optionalText, output, portLabel, record, si, text, union, whole } from './parts.ts';
+import {
+  id,
+  list,
+  mains,
+  moment,
+  oneOf,
+  optionalText,
+  output,
+  portLabel,
+  record,
+  si,
+  text,
+  union,
+  whole,
+} from './parts.ts';
 
 const word = () =>
   string()
@@ -108,6 +123,35 @@ export const runInput = union({
     breaks: whole(0, 1000).required(),
     longest: seconds().nullable().defined(),
     lowest: volts().nullable().defined(),
+  }),
+  split: record({
+    kind: oneOf(['split']),
+    ...runHead,
+    order: list(portLabel(), 12).min(1, 'Name the ports in the order they were plugged in'),
+    mains: mains(),
+    shares: list(
+      record({
+        port: portLabel(),
+        volts: volts().nullable().defined(),
+        amps: amps().nullable().defined(),
+        light: boolean().strict().defined(),
+      }),
+      12,
+    ),
+    mainsWatts: si(0, 5000).nullable().defined(),
+    evidence: oneOf(['load', 'device']),
+    drops: list(
+      record({
+        port: portLabel(),
+        cause: portLabel(),
+        how: oneOf(['plugged', 'unplugged']),
+        dropped: boolean().strict().defined(),
+        seconds: si(0, 3600).nullable().defined(),
+        lowest: si(-1, 60).nullable().defined(),
+        back: oneOf(RETURNS),
+      }),
+      60,
+    ),
   }),
   over: record({
     kind: oneOf(['over']),

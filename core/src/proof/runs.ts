@@ -69,6 +69,30 @@ function temperatureRefusal(
   return parsed.ok ? null : parsed.reason;
 }
 
+function splitRefusal(run: NewRun & { kind: 'split' }, { elements }: Rig): string | null {
+  const twice = run.order.find((port, index) => run.order.indexOf(port) !== index);
+  if (twice) return `${twice} is named twice in the order.`;
+  if (run.order[0] !== run.port) return 'The run stands on the port plugged in first.';
+  const stray = [...run.shares.map(({ port }) => port), ...run.drops.map(({ port }) => port)].find(
+    (port) => !run.order.includes(port),
+  );
+  if (stray) return `${stray} was not plugged in.`;
+  const half = run.shares.find(({ volts, amps }) => (volts === null) !== (amps === null));
+  if (half)
+    return `${half.port} has ${half.volts === null ? 'amps without volts' : 'volts without amps'}: power needs both.`;
+  const output = run.shares.reduce((sum, { volts, amps }) => sum + (volts ?? 0) * (amps ?? 0), 0);
+  if (run.mainsWatts !== null && output > run.mainsWatts * 1.02)
+    return `Output ${formatPlain(Number(output.toFixed(1)), 'power')} is above input ${formatPlain(run.mainsWatts, 'power')}. Are two swapped?`;
+  const self = run.drops.find(({ port, cause }) => port === cause);
+  if (self) return `${self.port} cannot interrupt itself.`;
+  const still = run.drops.find(({ dropped, seconds }) => !dropped && (seconds ?? 0) > 0);
+  if (still) return `${still.port} did not drop, yet a break was timed. Which is it?`;
+  return (
+    run.shares.flatMap(({ volts, amps }) => (volts && amps ? (lineRefusal(elements, volts, amps) ?? []) : [])).at(0) ??
+    null
+  );
+}
+
 /** Why a run cannot be taken as entered, in a sentence; null when it can. Runs have no way past the rating of the line. */
 export function runRefusal(run: NewRun, situation: Situation): string | null {
   if (run.withdrawn) return null;
@@ -92,6 +116,7 @@ export function runRefusal(run: NewRun, situation: Situation): string | null {
     if (run.breaks === 0 && (run.longest ?? 0) > 0) return 'No break, yet a break was timed. How many were there?';
     return lineRefusal(situation.rig.elements, Math.max(run.fromVolts, run.toVolts), run.amps);
   }
+  if (run.kind === 'split') return splitRefusal(run, situation.rig);
   if (!situation.devices.some(({ id }) => id === run.deviceId)) return 'This device is not on the bench any more.';
   if (run.place === 'port' && (run.volts === null || run.volts <= 0))
     return 'A power read at the port has its voltage beside it.';

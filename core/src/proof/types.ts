@@ -1,6 +1,7 @@
 // What Proof works with beyond readings: devices, runs that take time, and what was delivered.
 import type { Interval } from '../decision/index.ts';
 import type { EvidenceKind, Mains, Output, OutputResult } from '../reading/index.ts';
+import type { Drop } from '../split/drops.ts';
 import type { Measured } from '../uncertainty/index.ts';
 
 /** The most a device takes over one connector and lead. */
@@ -131,7 +132,31 @@ export interface OverRun extends RunHead {
   readonly recovery: number | null;
 }
 
-export type Run = DeviceRun | HoldRun | MoveRun | OverRun;
+/** What one port of a loaded set gave. */
+export interface SplitShare {
+  readonly port: string;
+  /** V and A read; null for a port without a meter. */
+  readonly volts: number | null;
+  readonly amps: number | null;
+  /** Loaded lightly only, to see whether the others then get more. */
+  readonly light: boolean;
+}
+
+/** Several ports loaded together, in the order they were plugged in. */
+export interface SplitRun extends RunHead {
+  readonly kind: 'split';
+  /** Ports in the order plugged; `port` is the first. */
+  readonly order: readonly string[];
+  readonly mains: Mains;
+  readonly shares: readonly SplitShare[];
+  /** W at the socket; null when not read. */
+  readonly mainsWatts: number | null;
+  readonly evidence: 'load' | 'device';
+  /** What happened to ports that were running as the others came. */
+  readonly drops: readonly Drop[];
+}
+
+export type Run = DeviceRun | HoldRun | MoveRun | OverRun | SplitRun;
 export type RunKind = Run['kind'];
 
 /** What was delivered when something was asked: the common form of all evidence about power. */

@@ -1,0 +1,59 @@
+// Devices as the evening sees them: what they need, how their demand falls as they fill, when they come.
+
+/** Demand at a level of charge, as a fraction of the most. */
+export interface DemandPoint {
+  /** 0…1 */
+  readonly level: number;
+  /** 0…1 of the most */
+  readonly part: number;
+}
+
+export interface PlugDevice {
+  readonly id: string;
+  readonly name: string;
+  /** Most it takes, W. */
+  readonly watts: number;
+  /** Level it needs for that, V; null when any will do. */
+  readonly volts: number | null;
+  /** J; null for a device without a battery, which draws all the time. */
+  readonly battery: number | null;
+  /** Level it comes with, 0…1. */
+  readonly level: number;
+  /** It must never lose power. */
+  readonly staysOn: boolean;
+  /** When it is plugged in, s from the start. */
+  readonly comes: number;
+  /** How demand falls; ours where nobody recorded one. */
+  readonly profile: readonly DemandPoint[];
+}
+
+/** Full demand to 60 %, then falling steadily: a shape of our own, for a device nobody recorded. */
+export const USUAL_PROFILE: readonly DemandPoint[] = [
+  { level: 0, part: 1 },
+  { level: 0.6, part: 1 },
+  { level: 0.8, part: 0.62 },
+  { level: 0.95, part: 0.22 },
+  { level: 1, part: 0.06 },
+];
+
+/** Demand at a level, W. */
+export function demandAt(
+  { watts, battery, profile }: Pick<PlugDevice, 'watts' | 'battery' | 'profile'>,
+  level: number,
+): number {
+  if (battery === null) return watts;
+  if (level >= 1) return 0;
+  const above = profile.findIndex((point) => point.level >= level);
+  const b = profile[above];
+  const a = profile[above - 1];
+  if (!b) return watts * (profile.at(-1)?.part ?? 1);
+  if (!a || b.level <= a.level) return watts * b.part;
+  return watts * (a.part + ((b.part - a.part) * (level - a.level)) / (b.level - a.level));
+}
+
+/** Part of the power that reaches the battery. */
+const CHARGING_EFFICIENCY = 0.9;
+
+/** Level after some seconds at a power. */
+export const levelAfter = (battery: number | null, level: number, watts: number, seconds: number): number =>
+  battery === null ? level : Math.min(1, level + (watts * CHARGING_EFFICIENCY * seconds) / battery);

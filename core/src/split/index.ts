@@ -1,0 +1,10 @@
+// Port splits: promises, sweep, rule, interruptions, where to plug, and the evening.
+export * from './assign.ts';
+export * from './devices.ts';
+export * from './drops.ts';
+export * from './evening.ts';
+export * from './promises.ts';
+export * from './readings.ts';
+export * from './rule.ts';
+export * from './sets.ts';
+export * from './types.ts';

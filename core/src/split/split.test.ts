@@ -1,0 +1,422 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Claim } from '../claim/index.ts';
+import type { SplitRun } from '../proof/types.ts';
+import { aRig } from '../reading/testing.ts';
+import { measured } from '../uncertainty/index.ts';
+import {
+  adviseArrangement,
+  allSets,
+  compareScores,
+  demandAt,
+  dropIn,
+  inferRule,
+  judgeArrangement,
+  levelAfter,
+  meterMoves,
+  type PlugCharger,
+  type PlugDevice,
+  pairsOf,
+  parseTableRow,
+  predictSplit,
+  promisedRows,
+  type SplitReading,
+  setKey,
+  setsLeft,
+  simulateEvening,
+  splitReading,
+  splitRows,
+  steadyPorts,
+  sweepSets,
+  tableFindings,
+  USUAL_PROFILE,
+} from './index.ts';
+
+const reading = (watts: Record<string, number>, part: Partial<SplitReading> = {}): SplitReading => ({
+  occupied: Object.keys(watts),
+  light: [],
+  watts: Object.fromEntries(Object.entries(watts).map(([port, value]) => [port, measured(value, 0.05)])),
+  rest: null,
+  total: null,
+  mainsWatts: null,
+  atLeast: false,
+  sourceIds: [],
+  ...part,
+});
+
+describe('the sets worth measuring', () => {
+  it('are all of them up to five ports, each once, one plug apart', () => {
+    const sets = sweepSets(['C1', 'C2', 'A1']).sets;
+    expect(sets).toHaveLength(7);
+    expect(new Set(sets.map(setKey)).size).toBe(7);
+    for (const [index, set] of sets.entries()) {
+      const before = index > 0 ? (sets[index - 1] ?? []) : [];
+      const changed = [
+        ...set.filter((port) => !before.includes(port)),
+        ...before.filter((port) => !set.includes(port)),
+      ];
+      expect(changed).toHaveLength(1);
+    }
+  });
+  it('are a chosen part of six, with the reason', () => {
+    const six = sweepSets(['C1', 'C2', 'C3', 'C4', 'A1', 'A2']);
+    expect(six.sets).toHaveLength(6 + 15 + 6 + 1);
+    expect(six.says).toContain('Pairs show who shares with whom');
+    expect(setsLeft(six, [['C1'], ['C1', 'C2']])).toHaveLength(26);
+  });
+  it('with one meter keep it in a port through all sets that hold it', () => {
+    const moves = meterMoves(['C1', 'C2'], allSets(['C1', 'C2']));
+    expect(moves.map(({ meterAt, occupied }) => `${meterAt}: ${setKey(occupied)}`)).toEqual([
+      'C1: C1',
+      'C1: C1+C2',
+      'C2: C1+C2',
+      'C2: C2',
+    ]);
+    expect(moves.map(({ moves: moved }) => moved)).toEqual([true, false, true, false]);
+    expect(moves[1]?.plug).toEqual(['C2']);
+  });
+});
+
+describe('a promised table', () => {
+  const ports = ['C1', 'C2', 'A1'];
+  it.each([
+    ['C1+C2: 60 W + 45 W', [{ C1: 60, C2: 45 }]],
+    ['c1 + a1: 65+12', [{ C1: 65, A1: 12 }]],
+    ['any two C ports: 45 W + 45 W', [{ C1: 45, C2: 45 }]],
+  ])('takes %s', (text, rows) => expect(parseTableRow(text, ports)).toEqual({ rows }));
+  it('expands a shorthand to every pair', () => {
+    expect(parseTableRow('any 2 C: 45+30', ['C1', 'C2', 'C3'])).toEqual({
+      rows: [
+        { C1: 45, C2: 30 },
+        { C2: 45, C3: 30 },
+        { C1: 45, C3: 30 },
+      ],
+    });
+  });
+  it.each([
+    ['C1+C9: 60+45', 'Name ports of this sample'],
+    ['C1+C2: 60', 'Give each port its watts'],
+    ['C1+C2', 'Give each port its watts'],
+    ['any two X ports: 5+5', 'no 2 ports whose label begins with X'],
+    ['any two C ports: 45', 'Give 2 powers'],
+    ['', 'Name ports of this sample'],
+  ])('refuses "%s" with what to do', (text, reason) => {
+    expect((parseTableRow(text, ports) as { reason: string }).reason).toContain(reason);
+  });
+  it('points out a sum above the total, a port above what it gives alone, and sets nobody promises', () => {
+    const claims = [
+      {
+        id: 'a',
+        promise: {
+          kind: 'combination',
+          shares: [
+            { port: 'C1', watts: 65 },
+            { port: 'C2', watts: 45 },
+          ],
+        },
+      },
+      { id: 'b', promise: { kind: 'total', watts: 100 } },
+      { id: 'c', promise: { kind: 'port-line', port: 'C2', volts: 20, amps: 1.5 } },
+    ] as unknown as Pick<Claim, 'id' | 'promise'>[];
+    const found = tableFindings(
+      ports.map((label) => ({ label, offers: [] })),
+      claims,
+    ).map(({ set, says }) => `${set} ${says}`);
+    expect(found).toContain('C1+C2 adds up to 110 W; 100 W is promised in total.');
+    expect(found).toContain('C1+C2 C2 45 W is above what C2 gives alone: 30 W.');
+    expect(found).toContain('C1+A1 is not promised: nothing is said about this set.');
+    expect(promisedRows(ports, claims)[0]).toMatchObject({ occupied: ['C1', 'C2'], total: 110 });
+  });
+});
+
+describe('a rule', () => {
+  it('of ports that do not touch each other is that each stands alone', () => {
+    const rule = inferRule(['C1', 'A1'], [reading({ C1: 45 }), reading({ A1: 12 }), reading({ C1: 45.1, A1: 12.05 })]);
+    expect(rule.sentences).toEqual([
+      'C1 stands alone: 45 W whatever else is plugged in.',
+      'A1 stands alone: 12 W whatever else is plugged in.',
+    ]);
+    expect(rule.open).toEqual([]);
+  });
+  it('that divides evenly is said before a table of numbers', () => {
+    const rule = inferRule(['C1', 'C2'], [reading({ C1: 65 }), reading({ C2: 65 }), reading({ C1: 32.5, C2: 32.4 })]);
+    expect(rule.budgets[0]?.sharing.kind).toBe('even');
+  });
+  it('that keeps one port whole is a priority', () => {
+    const rule = inferRule(
+      ['C1', 'C2', 'C3'],
+      [
+        reading({ C1: 60 }),
+        reading({ C2: 30 }),
+        reading({ C3: 30 }),
+        reading({ C1: 60, C2: 30 }),
+        reading({ C1: 60, C3: 30 }),
+        reading({ C2: 30, C3: 30 }),
+        reading({ C1: 60, C2: 15, C3: 15 }),
+      ],
+    );
+    expect(rule.budgets.map(({ sharing }) => sharing.kind)).toContain('priority');
+    expect(rule.sentences.join()).toContain('C1');
+  });
+  it('lists what it cannot explain', () => {
+    const rule = inferRule(
+      ['C1', 'A1'],
+      [reading({ C1: 45 }), reading({ A1: 12 }), reading({ C1: 45, A1: 12 }), reading({ C1: 45 }), reading({ C1: 30 })],
+    );
+    expect(rule.unexplained.map(({ says }) => says).join()).toContain('C1 gave');
+  });
+  it('tells fixed shares from shares that follow demand, once one port was loaded lightly', () => {
+    const hard = [reading({ C1: 60 }), reading({ C2: 60 }), reading({ C1: 40, C2: 40 })];
+    const soft = (C1: number) => reading({ C1, C2: 3 }, { light: ['C2'] });
+    expect(inferRule(['C1', 'C2'], hard).demand).toBe('not tested');
+    expect(inferRule(['C1', 'C2'], [...hard, soft(40.1)]).demand).toBe('fixed');
+    expect(inferRule(['C1', 'C2'], [...hard, soft(58)]).demand).toBe('follows demand');
+  });
+  it('of nothing is nothing, and says so', () => {
+    const rule = inferRule(['C1'], []);
+    expect(rule.budgets).toEqual([]);
+    expect(rule.open).toEqual([{ says: 'C1 was not read at all.', measure: ['C1'] }]);
+    expect(predictSplit(rule, ['C1'])).toEqual({ C1: null });
+  });
+});
+
+describe('a drop seen in samples', () => {
+  const trace = (volts: (seconds: number) => number) =>
+    Array.from({ length: 60 }, (_, index) => ({ seconds: index / 10, volts: volts(index / 10) }));
+  it('is timed from the samples, with the lowest voltage and how it came back', () => {
+    const seen = dropIn(
+      trace((t) => (t > 2 && t < 3.05 ? 0 : 20)),
+      20,
+    );
+    expect(seen).toMatchObject({ dropped: true, lowest: 0, back: 'same level' });
+    expect(seen.seconds).toBeCloseTo(1.0, 1);
+    expect(
+      dropIn(
+        trace((t) => (t < 2 ? 20 : t < 3 ? 0 : 9)),
+        20,
+      ),
+    ).toMatchObject({ dropped: true, back: 'lower level' });
+    expect(
+      dropIn(
+        trace((t) => (t < 2 ? 20 : 0)),
+        20,
+      ),
+    ).toMatchObject({ dropped: true, back: 'stayed off' });
+  });
+  it('is none for a level that stays, or only goes down', () => {
+    expect(
+      dropIn(
+        trace(() => 19.8),
+        20,
+      ),
+    ).toMatchObject({ dropped: false, seconds: null, back: 'same level' });
+    expect(
+      dropIn(
+        trace((t) => (t < 2 ? 20 : 15)),
+        20,
+      ),
+    ).toMatchObject({ dropped: false, back: 'lower level' });
+    expect(dropIn([], 20)).toMatchObject({ dropped: false, lowest: null });
+  });
+  it('tells which ports can power something that must stay on', () => {
+    const drop = (port: string, cause: string, dropped: boolean) => ({
+      port,
+      cause,
+      how: 'plugged' as const,
+      dropped,
+      seconds: dropped ? 1.1 : null,
+      lowest: null,
+      back: 'same level' as const,
+    });
+    const drops = [drop('C1', 'C2', true), drop('C1', 'C2', false), drop('C2', 'C1', false)];
+    expect(pairsOf(['C1', 'C2'], drops)).toEqual([
+      { port: 'C1', cause: 'C2', state: 'drops', longest: 1.1, seen: 2 },
+      { port: 'C2', cause: 'C1', state: 'safe', longest: null, seen: 1 },
+    ]);
+    expect(steadyPorts(['C1', 'C2', 'A1'], drops).map(({ state }) => state)).toEqual([
+      'drops',
+      'not tested',
+      'not tested',
+    ]);
+    expect(steadyPorts(['C1', 'C2'], drops).map(({ state, by }) => [state, by])).toEqual([
+      ['drops', ['C2']],
+      ['steady', []],
+    ]);
+  });
+});
+
+describe('fewer meters than ports', () => {
+  const run: SplitRun = {
+    id: 'r',
+    kind: 'split',
+    port: 'C1',
+    order: ['C1', 'A1'],
+    rigId: 'rig',
+    takenAt: '2026-03-02T09:00:00.000Z',
+    u: 0,
+    note: '',
+    supersedes: null,
+    withdrawn: false,
+    mains: { kind: 'ac', volts: 230, hertz: 50 },
+    shares: [
+      { port: 'C1', volts: 20, amps: 2, light: false },
+      { port: 'A1', volts: null, amps: null, light: false },
+    ],
+    mainsWatts: 60,
+    evidence: 'load',
+    drops: [],
+  };
+  it('the rest follows from the socket as an interval; without an efficiency only its upper bound is known', () => {
+    const bench = { ports: ['C1', 'A1'], rigs: [aRig()], instruments: [], series: [] };
+    const one = splitReading(run, bench);
+    expect(one.watts.C1?.value).toBe(40);
+    expect(one.rest).toEqual({ low: 0, high: 20 });
+    const rows = splitRows(
+      ['C1', 'A1'],
+      [{ occupied: ['C1', 'A1'], watts: { C1: 45, A1: 12 }, total: 57 }],
+      [one],
+      0.02,
+    );
+    expect(rows[0]?.lines.map(({ state }) => state)).toEqual(['short', 'borderline']);
+  });
+  it('a device that took less leaves the promise open below', () => {
+    const one = { ...splitReading(run, { ports: ['C1', 'A1'], rigs: [], instruments: [], series: [] }), atLeast: true };
+    const rows = splitRows(
+      ['C1', 'A1'],
+      [{ occupied: ['C1', 'A1'], watts: { C1: 45, A1: 12 }, total: 57 }],
+      [one],
+      0.02,
+    );
+    expect(rows[0]?.lines[0]?.state).toBe('at least');
+  });
+});
+
+const device = (id: string, watts: number, part: Partial<PlugDevice> = {}): PlugDevice => ({
+  id,
+  name: id,
+  watts,
+  volts: null,
+  battery: 40 * 3600,
+  level: 0.2,
+  staysOn: false,
+  comes: 0,
+  profile: USUAL_PROFILE,
+  ...part,
+});
+const charger = (part: Partial<PlugCharger> = {}): PlugCharger => ({
+  ports: [
+    { label: 'C1', volts: [5, 9, 15, 20] },
+    { label: 'C2', volts: [5, 9] },
+    { label: 'A1', volts: [5] },
+  ],
+  shares: (occupied) => Object.fromEntries(occupied.map((port) => [port, { C1: 60, C2: 27, A1: 12 }[port] ?? 0])),
+  drops: () => false,
+  ...part,
+});
+
+describe('where to plug', () => {
+  it('gives the laptop the big port and the lamp the small one', () => {
+    const { best, why } = adviseArrangement(charger(), [
+      device('lamp', 5),
+      device('phone', 20, { volts: 9 }),
+      device('laptop', 60, { volts: 20 }),
+    ]);
+    expect(best.arrangement).toEqual({ laptop: 'C1', phone: 'C2', lamp: 'A1' });
+    expect(best.score.watts).toBe(85);
+    expect(why).toMatch(/W more in use|as good|Every other/);
+  });
+  it('puts what must stay on where nothing interrupts it, even if it costs watts', () => {
+    const breaking = charger({ drops: (port) => port === 'C1' });
+    const radio = device('radio', 9, { staysOn: true, battery: null });
+    const { best, runnerUp } = adviseArrangement(breaking, [radio, device('laptop', 60, { comes: 600 })]);
+    expect(best.arrangement.radio).not.toBe('C1');
+    expect(best.score.lost).toBe(0);
+    expect(runnerUp).not.toBeNull();
+  });
+  it('lets someone wait when there are more devices than ports', () => {
+    const many = [device('a', 50), device('b', 40), device('c', 20), device('d', 10)];
+    const { best } = adviseArrangement(charger(), many);
+    expect(Object.keys(best.arrangement)).toHaveLength(3);
+    expect(best.arrangement.a).toBe('C1');
+  });
+  it('is the best of all there are', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 3, max: 90 }), { minLength: 1, maxLength: 3 }), (demands) => {
+        const devices = demands.map((watts, index) => device(`d${index}`, watts));
+        const { best } = adviseArrangement(charger(), devices);
+        for (const order of [
+          ['C1', 'C2', 'A1'],
+          ['A1', 'C2', 'C1'],
+          ['C2', 'A1', 'C1'],
+          ['C2', 'C1', 'A1'],
+          ['A1', 'C1', 'C2'],
+          ['C1', 'A1', 'C2'],
+        ]) {
+          const other = judgeArrangement(
+            charger(),
+            devices,
+            Object.fromEntries(devices.map(({ id }, index) => [id, order[index] ?? ''])),
+          );
+          expect(compareScores(other.score, best.score)).toBeLessThanOrEqual(0);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+  it('refuses more than it can try, and a charger without ports', () => {
+    expect(() =>
+      adviseArrangement(
+        charger(),
+        Array.from({ length: 9 }, (_, index) => device(`d${index}`, 5)),
+      ),
+    ).toThrow(RangeError);
+    expect(() => adviseArrangement(charger({ ports: [] }), [])).not.toThrow();
+  });
+});
+
+describe('an evening', () => {
+  it('fills a battery by what it gets: energy and level belong together', () => {
+    const laptop = device('laptop', 60, { battery: 64 * 3600, level: 0 });
+    const evening = simulateEvening(charger(), [laptop], { laptop: 'C1' }, 12 * 3600);
+    const [one] = evening.devices;
+    expect(one?.levels.at(-1)).toBeCloseTo(1, 3);
+    expect((one?.energy ?? 0) * 0.9).toBeCloseTo(64 * 3600, -3);
+    expect(one?.fullAt).toBeGreaterThan(64 * 60);
+    expect(evening.energy).toBe(one?.energy);
+  });
+  it('says what each plug-in interrupts, and when', () => {
+    const breaking = charger({ drops: (port, cause) => port === 'C1' && cause === 'C2' });
+    const evening = simulateEvening(
+      breaking,
+      [device('radio', 9), device('phone', 20, { comes: 1800 })],
+      { radio: 'C1', phone: 'C2' },
+      3600,
+    );
+    expect(evening.breaks).toEqual([{ at: 1800, id: 'radio', by: 'phone' }]);
+  });
+  it('leaves out what waits, and never gives more than is asked', () => {
+    const evening = simulateEvening(charger(), [device('a', 50), device('b', 5)], { a: 'C1' }, 600);
+    expect(evening.devices[1]?.energy).toBe(0);
+    expect(Math.max(...(evening.devices[0]?.watts ?? []))).toBeLessThanOrEqual(50);
+    expect(() => simulateEvening(charger(), [], {}, 0)).toThrow(RangeError);
+  });
+  it('demand falls along the profile, and a full battery takes nothing', () => {
+    const one = device('a', 50);
+    expect([0, 0.6, 0.7, 1].map((level) => Math.round(demandAt(one, level)))).toEqual([50, 50, 41, 0]);
+    expect(demandAt(device('lamp', 5, { battery: null }), 1)).toBe(5);
+    expect(levelAfter(3600, 0.5, 1, 1e6)).toBe(1);
+    expect(levelAfter(null, 0.5, 10, 100)).toBe(0.5);
+  });
+  it('of eight devices on eight ports is found and simulated for twelve hours in a moment', () => {
+    const ports = Array.from({ length: 8 }, (_, index) => ({ label: `P${index}`, volts: [5, 9, 20] }));
+    const eight: PlugCharger = {
+      ports,
+      shares: (occupied) => Object.fromEntries(occupied.map((port, index) => [port, 60 - index * 5])),
+      drops: () => false,
+    };
+    const devices = ports.map((_, index) => device(`d${index}`, 10 + index * 8));
+    const { best, tried } = adviseArrangement(eight, devices);
+    expect(tried).toBe(40_320);
+    expect(simulateEvening(eight, devices, best.arrangement, 12 * 3600).moments).toHaveLength(721);
+  });
+});
