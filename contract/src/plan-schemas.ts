@@ -3,7 +3,7 @@ import { PROFILE_CLASSES } from '@lastmark/core/instrument';
 import { STEP_KINDS } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
 import { boolean, string } from 'yup';
-import { anyMains, id, list, oneOf, optionalText, output, record, si, text, union } from './parts.ts';
+import { anyMains, id, list, oneOf, optionalText, output, portLabel, record, si, text, union } from './parts.ts';
 
 const ATTACHED = ['nothing', 'cable', 'cable and meter'] as const;
 
@@ -20,6 +20,7 @@ const step = record({
   title: text(160),
   mains: anyMains(),
   outputs: list(output, 12),
+  order: list(portLabel(), 12),
   port: string().strict().max(24).nullable().defined(),
   load: si(0, 1.5).required(),
   station: string().strict().oneOf(['proof', 'efficiency', 'idle', 'read-out']).nullable().defined(),

@@ -168,8 +168,14 @@ export function judgeCombination(promise: PromiseOf<'combination'>, known: Known
     const tests = together.flatMap((one) => {
       const output = one.outputs.find((candidate) => candidate.port === share.port);
       const asked = one.asked.find((candidate) => candidate.port === share.port);
-      if (!output || !asked || asked.volts * asked.amps < limit.low) return [];
       const conditions = `${share.port} of ${one.conditions}`;
+      if (one.byRest?.port === share.port)
+        return powerTest(
+          { ...one, watts: null, wall: one.byRest.interval, evidence: 'wall', conditions },
+          limit,
+          known,
+        );
+      if (!output || !asked || (!one.everything && asked.volts * asked.amps < limit.low)) return [];
       return [testOf('power', limit, output.watts, one.evidence, conditions, one.sourceIds, known.rule)];
     });
     return { share, judged: judgePower(share.watts, tests, none, known.allowance) };

@@ -3,6 +3,7 @@ import type { Claim } from '../claim/index.ts';
 import { proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import { type Output, sameOutputs } from '../reading/index.ts';
+import { sweepSets } from '../split/sets.ts';
 import {
   coolStep,
   deviceStep,
@@ -12,6 +13,7 @@ import {
   proofPoint,
   readOutStep,
   rigStep,
+  splitStep,
   warmUpStep,
 } from './steps.ts';
 import type { Method, SheetStep } from './types.ts';
@@ -81,6 +83,8 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
   if (method.proof)
     for (const { outputs, load } of proofSteps(source.ports, source.claims, source.readOuts))
       steps.push(proofPoint(by, mains.at(-1) ?? first, outputs, load));
+  if (method.splits)
+    for (const set of sweepSets(source.ports).sets) steps.push(splitStep(by, mains.at(-1) ?? first, set));
   if (method.devices)
     for (const port of source.ports) for (const device of source.devices) steps.push(deviceStep(first, port, device));
   for (const supply of mains) {
@@ -107,7 +111,7 @@ export function orderFindings(steps: readonly SheetStep[]): readonly string[] {
       findings.push(`Step ${number}: a load point of the series has no warm-up before it.`);
     if (step.kind === 'warm-up') warmAt = step.id;
     if (step.kind === 'cool') warmAt = null;
-    if (step.load > 0 && step.kind !== 'idle') loadedAt ||= number;
+    if (step.kind === 'split' || (step.load > 0 && step.kind !== 'idle')) loadedAt ||= number;
   }
   const rig = steps.findIndex(({ kind, skip }) => kind === 'rig' && skip === null);
   if (rig !== 0 && steps.some(({ by }) => by === 'instruments'))

@@ -28,3 +28,13 @@ export function requestFor(words: readonly string[], { volts, supply }: Output):
   const best = found.reduce<(typeof found)[number] | null>((a, b) => (a && a.amps >= b.amps ? a : b), null);
   return best && { position: best.position, volts: best.volts };
 }
+
+/** The fixed offer that gives most; null for a list without any. */
+export function bestOffer(words: readonly string[], port: string): Output | null {
+  return words.reduce<Output | null>((best, word) => {
+    const object = decodeSource(wordOf(word));
+    if (object.kind !== 'fixed' || !(object.volts > 0)) return best;
+    const one = { port, volts: object.volts, amps: object.amps };
+    return best && best.volts * best.amps >= one.volts * one.amps ? best : one;
+  }, null);
+}

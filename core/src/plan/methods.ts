@@ -16,6 +16,7 @@ const BY_INSTRUMENTS = {
   idleAttached: ['nothing'],
   readOut: true,
   proof: true,
+  splits: true,
   hold: 0,
   devices: false,
 } as const satisfies Partial<Method>;
@@ -57,6 +58,7 @@ export const METHODS: readonly Method[] = [
     loads: [],
     warmUp: 0,
     settle: null,
+    splits: false,
     devices: true,
   },
   {

@@ -21,6 +21,7 @@ export const blankStep = (kind: StepKind, by: By, title: string): Omit<SheetStep
   title,
   mains: null,
   outputs: [],
+  order: [],
   port: null,
   load: 0,
   station: null,
@@ -74,6 +75,17 @@ export const proofPoint = (by: By, mains: Mains, outputs: readonly Output[], loa
   needs: by === 'instruments' ? LOADED : [],
   caution: arcs(outputs) ? ARC_CAUTION : null,
   attended: by === 'keypad' || arcs(outputs),
+});
+
+/** A combination: ports plugged in one after the other, then loaded to what each offers. */
+export const splitStep = (by: By, mains: Mains, order: readonly string[]): Omit<SheetStep, 'id'> => ({
+  ...blankStep('split', by, `${order.join(' + ')} together, all they offer`),
+  mains,
+  order,
+  station: 'proof',
+  dwell: 5 + 8 * order.length,
+  needs: by === 'instruments' ? [...LOADED, 'PD analyser'] : [],
+  caution: order.length > 1 ? 'Several ports at full load heat the charger most: hot surfaces.' : null,
 });
 
 /** A load point of the efficiency series, read once it has settled. */

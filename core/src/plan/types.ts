@@ -3,7 +3,18 @@ import type { ProfileClass } from '../instrument/index.ts';
 import type { Attached, Mains, Output } from '../reading/index.ts';
 
 /** What a step does. */
-export const STEP_KINDS = ['rig', 'idle', 'read-out', 'point', 'warm-up', 'hold', 'cool', 'device', 'by hand'] as const;
+export const STEP_KINDS = [
+  'rig',
+  'idle',
+  'read-out',
+  'point',
+  'split',
+  'warm-up',
+  'hold',
+  'cool',
+  'device',
+  'by hand',
+] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
 /** Kinds in the words of the bench. */
@@ -12,6 +23,7 @@ export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
   idle: 'Idle',
   'read-out': 'Read-out',
   point: 'Load point',
+  split: 'Combination',
   'warm-up': 'Warm-up',
   hold: 'Hold',
   cool: 'Cool down',
@@ -46,6 +58,8 @@ export interface SheetStep {
   readonly mains: Mains | null;
   /** What is loaded, each with the level and its current at 100 %; empty for none. */
   readonly outputs: readonly Output[];
+  /** Ports of a combination in the order they are plugged in; empty otherwise. */
+  readonly order: readonly string[];
   /** The port of a read-out or device step; null otherwise. */
   readonly port: string | null;
   /** Fraction of those currents. */
@@ -90,6 +104,8 @@ export interface Method {
   readonly idleAttached: readonly Attached[];
   readonly readOut: boolean;
   readonly proof: boolean;
+  /** Whether combinations of ports are swept. */
+  readonly splits: boolean;
   /** How long the highest power is held, s; 0 for not at all. */
   readonly hold: number;
   /** Whether real devices serve as loads. */

@@ -11,6 +11,7 @@ import { type DeviceSummary, deviceSummary } from './devices.ts';
 import { type HoldSummary, holdSummaries, moveSentence, type OverSummary, overSummary } from './holds.ts';
 import { judgeSteps, type ProofRules, type Regulation, regulations, type StepResult } from './judge.ts';
 import { currentRuns } from './runs.ts';
+import { deliveredBySplits } from './splits.ts';
 import { proofSteps } from './steps.ts';
 import type { Delivered, Device, DeviceRun, MoveRun, OverRun, Run } from './types.ts';
 
@@ -93,6 +94,6 @@ export function proofResult(input: ProofInput): ProofResult {
     overs: runs.filter((run): run is OverRun => run.kind === 'over').map(overSummary),
     devices: deviceRuns.map((run, index) => deviceSummary(run, deviceOf(run), byDevice[index]?.wall ?? null)),
     again: proofAgain(steps, runs),
-    delivered: [...byLoad, ...byDevice],
+    delivered: [...byLoad, ...byDevice, ...deliveredBySplits(runs, input)],
   };
 }

@@ -183,4 +183,8 @@ export interface Delivered {
   readonly runs: number;
   /** What to know before relying on it. */
   readonly notes: readonly string[];
+  /** Every port was asked for all it offered in that state: what came is all there was. */
+  readonly everything?: boolean;
+  /** A port without a meter, by difference from the socket. */
+  readonly byRest?: { readonly port: string; readonly interval: Interval } | null;
 }

@@ -3,6 +3,8 @@ export * from './assign.ts';
 export * from './devices.ts';
 export * from './drops.ts';
 export * from './evening.ts';
+export * from './list.ts';
+export * from './plug.ts';
 export * from './promises.ts';
 export * from './readings.ts';
 export * from './rule.ts';

@@ -25,6 +25,7 @@ export interface Sweep {
  * one port left out, and all together. Pairs tell who shares with whom; the large sets what is left when all is busy.
  */
 export function sweepSets(ports: readonly string[]): Sweep {
+  if (ports.length < 2) return { sets: [], says: 'One port: nothing is shared.' };
   const all = allSets(ports);
   if (ports.length <= ALL_SETS_TO)
     return { sets: all, says: `All ${all.length} combinations of ${ports.length} ports.` };

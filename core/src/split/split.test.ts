@@ -18,8 +18,10 @@ import {
   type PlugDevice,
   pairsOf,
   parseTableRow,
+  plugCharger,
   predictSplit,
   promisedRows,
+  readSplitList,
   type SplitReading,
   setKey,
   setsLeft,
@@ -418,5 +420,56 @@ describe('an evening', () => {
     const { best, tried } = adviseArrangement(eight, devices);
     expect(tried).toBe(40_320);
     expect(simulateEvening(eight, devices, best.arrangement, 12 * 3600).moments).toHaveLength(721);
+  });
+});
+
+describe('a list of combinations', () => {
+  it('is read line by line, units and either decimal sign allowed', () => {
+    const list = readSplitList('order;mains_W;C1_V;C1_A;A1_V;A1_A\nC1+A1;66,2;20,05;2,5;5,1;1,2\nA1;;;;5 V;2400 mA\n', [
+      'C1',
+      'A1',
+    ]);
+    expect(list.bad).toEqual([]);
+    expect(list.splits[0]).toMatchObject({ order: ['C1', 'A1'], mainsWatts: 66.2 });
+    expect(list.splits[1]?.shares[0]).toEqual({ port: 'A1', volts: 5, amps: 2.4, light: false });
+  });
+  it('names each bad line and goes on', () => {
+    const list = readSplitList('order,mains_W,C1_V,C1_A\nC9,1,2,3\nC1,,,\nC1,1,twenty,3\nC1,50,20,2\n', ['C1']);
+    expect(list.bad.map(({ line }) => line)).toEqual([2, 3, 4]);
+    expect(list.splits).toHaveLength(1);
+    expect(readSplitList('a,b\n1,2\n', ['C1']).bad[0]?.reason).toContain('order is missing');
+    expect(readSplitList('', ['C1']).splits).toEqual([]);
+  });
+});
+
+describe('a charger to plug into', () => {
+  const source = {
+    ports: [
+      { label: 'C1', volts: [20] },
+      { label: 'C2', volts: [20] },
+    ],
+    rule: inferRule(['C1', 'C2'], [reading({ C1: 65 }), reading({ C2: 65 }), reading({ C1: 45, C2: 20 })]),
+    promised: [{ occupied: ['C1', 'C2'], watts: { C1: 65, C2: 65 } }],
+    alone: { C1: 65, C2: 65 },
+    drops: [
+      {
+        port: 'C1',
+        cause: 'C2',
+        how: 'plugged' as const,
+        dropped: true,
+        seconds: 1,
+        lowest: 0,
+        back: 'same level' as const,
+      },
+    ],
+  };
+  it('gives what was measured, or what is printed', () => {
+    expect(plugCharger({ ...source, by: 'measured' }).shares(['C1', 'C2'])).toEqual({ C1: 45, C2: 20 });
+    expect(plugCharger({ ...source, by: 'promised' }).shares(['C1', 'C2'])).toEqual({ C1: 65, C2: 65 });
+    expect(plugCharger({ ...source, by: 'promised' }).shares(['C1'])).toEqual({ C1: 65 });
+  });
+  it('interrupts where a drop was seen', () => {
+    const made = plugCharger({ ...source, by: 'measured' });
+    expect([made.drops('C1', 'C2'), made.drops('C2', 'C1')]).toEqual([true, false]);
   });
 });

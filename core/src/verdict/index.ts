@@ -1,3 +1,4 @@
 // The verdict on a sample.
 export * from './judge.ts';
+export type { SplitResult } from './splits.ts';
 export * from './types.ts';

@@ -7,6 +7,7 @@ import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../pro
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
 import { mainsLabel, specFor } from '../reading/index.ts';
 import { expandedUncertainty, specAt } from '../uncertainty/index.ts';
+import { splitResult } from './splits.ts';
 import type { Dossier, KeyFigure, KeyFigures, PriceFacts, SetupLimits, StationState, Verdict } from './types.ts';
 
 /** Nameplate output power: the promised total, else the largest loading, W. Null when neither is known. */
@@ -163,7 +164,13 @@ function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): St
     { id: 'intake', done: intake.filter(Boolean).length, total: intake.length, worst: null },
     { id: 'claims', done: claims.length, total: Math.max(claims.length, 1), worst: null },
     readOutState(dossier, verdict.readOutFindings),
-    proofState(verdict.proof, statesFor(['port-line', 'range', 'total', 'combination'])),
+    proofState(verdict.proof, statesFor(['port-line', 'range', 'total'])),
+    {
+      id: 'splits',
+      done: verdict.splits.sweep.sets.length - verdict.splits.left.length,
+      total: verdict.splits.sweep.sets.length,
+      worst: worstOf(statesFor(['combination'])),
+    },
     {
       id: 'idle',
       done: Math.min(idleNothing.length, mainsCount),
@@ -226,6 +233,7 @@ export function judgeSample(dossier: Dossier): Verdict {
     idleLimits: limitsOfIdle(dossier, idle, limits, watts),
     readOutFindings: findings,
     proof,
+    splits: splitResult(dossier, series),
     claims,
     figures: keyFigures(dossier, series, idle, claims),
   };

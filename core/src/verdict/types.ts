@@ -10,6 +10,7 @@ import type { Device, Run } from '../proof/types.ts';
 import type { PortFinding, ReadOut } from '../read-out/index.ts';
 import type { Instrument, Mains, Point, Rig, Setup } from '../reading/index.ts';
 import type { SignalMode } from '../signal/index.ts';
+import type { SplitResult } from './splits.ts';
 
 export type SampleKind = 'wall' | 'desktop' | 'car';
 
@@ -79,7 +80,7 @@ export interface Dossier {
 }
 
 /** Stations in the order of the work. */
-export type StationId = 'intake' | 'claims' | 'read-out' | 'proof' | 'idle' | 'efficiency' | 'verdict';
+export type StationId = 'intake' | 'claims' | 'read-out' | 'proof' | 'splits' | 'idle' | 'efficiency' | 'verdict';
 
 export interface StationState {
   readonly id: StationId;
@@ -128,6 +129,7 @@ export interface Verdict {
   readonly idleLimits: readonly LimitLine[];
   readonly readOutFindings: readonly PortFinding[];
   readonly proof: ProofResult;
+  readonly splits: SplitResult;
   readonly claims: readonly ClaimResult[];
   readonly stations: readonly StationState[];
   readonly figures: KeyFigures;

@@ -108,6 +108,7 @@ describe('a measured sample', () => {
       'claims 3/3',
       'read-out 0/1',
       'proof 1/2',
+      'splits 0/0',
       'idle 2/2',
       'efficiency 10/10',
       'verdict 3/3',
@@ -134,7 +135,7 @@ describe('an empty sample', () => {
       pricePerWatt: null,
       claims: {},
     });
-    expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0, 0, 0]);
+    expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
     expect(verdict.idleLimits).toEqual([]);
   });
 });

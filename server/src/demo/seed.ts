@@ -2,11 +2,12 @@
 import type { PointInput, ReadingInput, StoredRig, StoredSetup } from '@lastmark/contract';
 import { seededRandom } from '@lastmark/core/random';
 import type { Mains } from '@lastmark/core/reading';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { createInstrument, createRig } from '../bench/store.ts';
 import { createClaim } from '../claims/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId, withSeededIds } from '../db/ids.ts';
+import { samples } from '../db/schema.ts';
 import { addReadings } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
@@ -15,6 +16,7 @@ import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
 import { createSimulatedInstruments } from './simulated.ts';
+import { SWEPT, seedSplits } from './splits.ts';
 import { type DemoLoading, type DemoSample, type DemoUnit, SHELF } from './world.ts';
 
 const SEED = 20_260_301;
@@ -207,6 +209,11 @@ export async function seedDemo(db: Database, benchPort: number | null = null): P
   await withSeededIds(seededRandom(SEED + 2), START, async () => {
     const bench = await createBench(db, random);
     for (const sample of SHELF) await seedSample(db, bench, sample);
+    const chance = seededRandom(SEED + 3);
+    for (const swept of SWEPT) {
+      const [row] = await db.select({ id: samples.id }).from(samples).where(eq(samples.serial, swept.serial));
+      if (row) await seedSplits(db, row.id, swept, bench.proof.rigs.proof.id, chance, bench.moment);
+    }
     if (benchPort) await createSimulatedInstruments(db, benchPort);
   });
   return true;

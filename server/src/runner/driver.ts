@@ -159,6 +159,20 @@ export class RigDriver {
     return true;
   }
 
+  /** Plug one more sink in, whatever runs: what it does to the others is to be seen. */
+  async join(port: string): Promise<void> {
+    const load = this.#loadOr();
+    await this.#do(load, 'channel', { channel: this.#channel(port) });
+    await this.#do(load, 'connect');
+    this.#plugged = [...this.#plugged, port];
+    this.#levels.delete(port);
+  }
+
+  /** What was agreed may have changed by itself: ask for every level anew. */
+  forgetLevels(): void {
+    this.#levels.clear();
+  }
+
   /** Pull every sink, whatever was known of them. */
   async unplugAll(): Promise<void> {
     const load = this.#loadOr();

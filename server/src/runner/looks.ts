@@ -174,6 +174,16 @@ export class Looks {
     return { count: fresh.length, from: fresh[0]?.seconds ?? this.seconds };
   }
 
+  /** Everything a spot showed since a time. */
+  samples(spot: Spot, from: number): readonly { readonly seconds: number; readonly volts: number }[] {
+    const meter = this.#meter(spot);
+    if (!meter) return [];
+    return (this.#told.get(meter.id) ?? []).flatMap(({ seconds, values }) => {
+      const volts = seconds >= from ? toldNumber(meter.kind, values, spot.quantity, meter.channel) : null;
+      return volts === null ? [] : [{ seconds, volts }];
+    });
+  }
+
   newest(spot: Spot): number | null {
     const meter = this.#meter(spot);
     const last = meter && this.#told.get(meter.id)?.at(-1);

@@ -14,6 +14,7 @@ export const STATIONS: readonly Station[] = [
   { id: 'claims', title: 'Claims', page: async () => (await import('./claims/ClaimsPage.tsx')).ClaimsPage },
   { id: 'read-out', title: 'Read-out', page: async () => (await import('./read-out/ReadOutPage.tsx')).ReadOutPage },
   { id: 'proof', title: 'Proof', page: async () => (await import('./proof/ProofPage.tsx')).ProofPage },
+  { id: 'splits', title: 'Splits', page: async () => (await import('./splits/SplitsPage.tsx')).SplitsPage },
   { id: 'idle', title: 'Idle', page: async () => (await import('./idle/IdlePage.tsx')).IdlePage },
   {
     id: 'efficiency',

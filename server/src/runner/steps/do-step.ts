@@ -8,6 +8,7 @@ import { pointStep } from './point.ts';
 import { readOutStep } from './read-out.ts';
 import { rigStep } from './rig.ts';
 import { wait } from './set-up.ts';
+import { splitStep } from './split.ts';
 
 async function coolStep(bench: Bench, step: SheetStep): Promise<void> {
   await bench.driver.off();
@@ -27,6 +28,8 @@ export function doStep(bench: Bench, step: SheetStep): Promise<void> {
       return readOutStep(bench, step);
     case 'point':
       return pointStep(bench, step);
+    case 'split':
+      return splitStep(bench, step);
     case 'warm-up':
     case 'hold':
       return holdStep(bench, step);

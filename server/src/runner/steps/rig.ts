@@ -72,6 +72,7 @@ async function line(bench: Bench): Promise<RigLine> {
     title: 'Reference cable',
     mains,
     outputs: [{ port, volts: 5, amps: REFERENCE_AMPS }],
+    order: [],
     port: null,
     load: 1,
     station: null,

@@ -1,0 +1,73 @@
+// Combinations from a CSV list: one a line, ports in the order they were plugged in.
+import Papa from 'papaparse';
+import type { SplitShare } from '../proof/types.ts';
+import { parseQuantity } from '../quantity/index.ts';
+
+export interface ListedSplit {
+  readonly line: number;
+  readonly order: readonly string[];
+  readonly shares: readonly SplitShare[];
+  readonly mainsWatts: number | null;
+}
+
+export interface SplitList {
+  readonly splits: readonly ListedSplit[];
+  readonly bad: readonly { readonly line: number; readonly reason: string }[];
+}
+
+/** Heads of the list for a sample, as the example has them: `order,mains_W,C1_V,C1_A,…`. */
+export const splitColumns = (ports: readonly string[]): readonly string[] => [
+  'order',
+  'mains_W',
+  ...ports.flatMap((port) => [`${port}_V`, `${port}_A`]),
+];
+
+type Row = Readonly<Record<string, string | undefined>>;
+
+function splitOf(row: Row, line: number, ports: readonly string[]): ListedSplit | string {
+  const cell = (name: string) => (row[name.toLowerCase()] ?? '').trim();
+  const order = cell('order')
+    .split('+')
+    .map((part) => ports.find((port) => port.toLowerCase() === part.trim().toLowerCase()));
+  if (order.some((port) => port === undefined))
+    return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
+  const read = (name: string, quantity: 'voltage' | 'current' | 'power'): number | null | string => {
+    if (cell(name) === '') return null;
+    const parsed = parseQuantity(cell(name), quantity);
+    return parsed.ok ? parsed.value : `${name}: ${parsed.reason}`;
+  };
+  const mainsWatts = read('mains_W', 'power');
+  if (typeof mainsWatts === 'string') return mainsWatts;
+  const shares: SplitShare[] = [];
+  for (const port of order as string[]) {
+    const volts = read(`${port}_V`, 'voltage');
+    const amps = read(`${port}_A`, 'current');
+    if (typeof volts === 'string') return volts;
+    if (typeof amps === 'string') return amps;
+    shares.push({ port, volts, amps, light: false });
+  }
+  if (mainsWatts === null && shares.every(({ volts }) => volts === null)) return 'there is no reading on it.';
+  return { line, order: order as string[], shares, mainsWatts };
+}
+
+/** Read a list of combinations. Never throws; what cannot be read is listed with its line and the reason. */
+export function readSplitList(text: string, ports: readonly string[]): SplitList {
+  const { data, meta } = Papa.parse<Row>(text.trim(), {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (head) => head.trim().toLowerCase(),
+  });
+  if (!meta.fields?.includes('order'))
+    return {
+      splits: [],
+      bad: [{ line: 1, reason: `the column order is missing; the heads are ${splitColumns(ports).join(', ')}.` }],
+    };
+  const splits: ListedSplit[] = [];
+  const bad: { line: number; reason: string }[] = [];
+  data.forEach((row, index) => {
+    const one = splitOf(row, index + 2, ports);
+    if (typeof one === 'string') bad.push({ line: index + 2, reason: one });
+    else splits.push(one);
+  });
+  return { splits, bad };
+}

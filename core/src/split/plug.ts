@@ -1,0 +1,39 @@
+// A charger to plug into, made from plain data so that it can be handed to a worker.
+import type { PlugCharger, PlugPort } from './assign.ts';
+import { type Drop, pairsOf } from './drops.ts';
+import type { PromisedRow } from './promises.ts';
+import { predictSplit } from './rule.ts';
+import { type SplitRule, setKey } from './types.ts';
+
+export interface PlugSource {
+  readonly ports: readonly PlugPort[];
+  /** What decides the shares: what was measured, or what is printed. */
+  readonly by: 'measured' | 'promised';
+  readonly rule: Pick<SplitRule, 'budgets'>;
+  readonly promised: readonly Pick<PromisedRow, 'occupied' | 'watts'>[];
+  /** W each port promises or offers alone, for sets the table leaves out. */
+  readonly alone: Readonly<Record<string, number>>;
+  readonly drops: readonly Drop[];
+}
+
+/** The charger of a source. A set the promised table leaves out takes what each port gives alone, as the label suggests. */
+export function plugCharger({ ports, by, rule, promised, alone, drops }: PlugSource): PlugCharger {
+  const unsafe = new Set(
+    pairsOf(
+      ports.map(({ label }) => label),
+      drops,
+    )
+      .filter(({ state }) => state === 'drops')
+      .map(({ port, cause }) => `${port} ${cause}`),
+  );
+  const printed = new Map(promised.map(({ occupied, watts }) => [setKey(occupied), watts]));
+  return {
+    ports,
+    shares: (occupied) => {
+      if (by === 'measured') return predictSplit(rule, occupied);
+      const row = printed.get(setKey(occupied));
+      return Object.fromEntries(occupied.map((port) => [port, row?.[port] ?? alone[port] ?? null]));
+    },
+    drops: (port, cause) => unsafe.has(`${port} ${cause}`),
+  };
+}

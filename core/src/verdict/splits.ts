@@ -1,0 +1,55 @@
+// Everything concluded about how the ports of a sample share.
+import type { SeriesResult } from '../efficiency/index.ts';
+import { bestReadOut, offersOf } from '../read-out/index.ts';
+import {
+  type Drop,
+  inferRule,
+  promisedRows,
+  type SplitReading,
+  type SplitRow,
+  type SplitRule,
+  type Sweep,
+  setsLeft,
+  splitDrops,
+  splitReadings,
+  splitRows,
+  sweepSets,
+  type TableFinding,
+  tableFindings,
+} from '../split/index.ts';
+import type { Dossier } from './types.ts';
+
+export interface SplitResult {
+  readonly sweep: Sweep;
+  /** Sets of the sweep nobody measured yet. */
+  readonly left: readonly (readonly string[])[];
+  readonly readings: readonly SplitReading[];
+  readonly rows: readonly SplitRow[];
+  readonly drops: readonly Drop[];
+  readonly rule: SplitRule;
+  /** What is impossible or missing in the promised table. */
+  readonly findings: readonly TableFinding[];
+}
+
+export function splitResult(dossier: Dossier, series: readonly SeriesResult[]): SplitResult {
+  const { claims, readOuts, runs, rigs, instruments, profile } = dossier;
+  const ports = dossier.sample.ports.map(({ label }) => label);
+  const readings = splitReadings(runs, { ports, rigs, instruments, series });
+  const sweep = sweepSets(ports);
+  const able = ports.map((label) => {
+    const best = bestReadOut(readOuts, label);
+    return { label, offers: best ? offersOf(best).map(({ object }) => object) : [] };
+  });
+  return {
+    sweep,
+    left: setsLeft(
+      sweep,
+      readings.filter(({ light }) => light.length === 0).map(({ occupied }) => occupied),
+    ),
+    readings,
+    rows: splitRows(ports, promisedRows(ports, claims), readings, profile.allowance),
+    drops: splitDrops(runs),
+    rule: inferRule(ports, readings),
+    findings: tableFindings(able, claims),
+  };
+}

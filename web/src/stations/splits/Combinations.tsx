@@ -1,0 +1,165 @@
+// Every combination: promised and measured side by side, what is left to measure, and ways to enter it.
+
+import { fixed } from '@lastmark/core/quantity';
+import { type SplitRow, setKey } from '@lastmark/core/split';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useOnBench } from '../../app/bench.tsx';
+import { FileButton } from '../../parts/FileButton.tsx';
+import { RunList } from '../proof/RunList.tsx';
+import { SplitBars } from './SplitBars.tsx';
+import { SplitDialog } from './SplitDialog.tsx';
+import { SplitListDialog } from './SplitListDialog.tsx';
+import { Sweep } from './Sweep.tsx';
+
+const STATE_WORDS: Readonly<Record<SplitRow['lines'][number]['state'], string>> = {
+  kept: '● kept',
+  short: '▼ short',
+  more: '▲ more than promised',
+  borderline: '◆ borderline',
+  'at least': '≥ at least',
+  open: '○ open',
+};
+const WORST: readonly SplitRow['lines'][number]['state'][] = [
+  'short',
+  'borderline',
+  'at least',
+  'more',
+  'kept',
+  'open',
+];
+
+function totalWords({ promised, total }: SplitRow): string {
+  const read =
+    total === null
+      ? 'not measured'
+      : total.high - total.low > 0.05 * total.high
+        ? `${fixed(total.low, 1)}…${fixed(total.high, 1)} W`
+        : `${fixed((total.low + total.high) / 2, 1)} W`;
+  return promised === null ? read : `${read} of ${fixed(promised, 0)} W`;
+}
+
+export function Combinations() {
+  const { dossier, verdict } = useOnBench();
+  const { rows, drops } = verdict.splits;
+  const ports = dossier.sample.model.ports.map(({ label }) => label);
+  const [open, setOpen] = useState<readonly string[] | null>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const scale = Math.max(
+    30,
+    ...rows.map(({ lines }) =>
+      lines.reduce((sum, { promised, measured }) => sum + Math.max(promised ?? 0, measured?.high ?? 0), 0),
+    ),
+  );
+  const runs = dossier.runs.filter(({ kind, withdrawn }) => kind === 'split' && !withdrawn);
+  const superseded = new Set(dossier.runs.map(({ supersedes }) => supersedes));
+  return (
+    <>
+      <Stack direction="row" sx={{ gap: 1, mb: 1.5 }}>
+        <Button variant="contained" onClick={() => setOpen([])}>
+          Enter a combination
+        </Button>
+        <FileButton
+          label="List of combinations"
+          accept=".csv,text/csv"
+          onFiles={([one]) => one && setFile(one)}
+          button={{ variant: 'outlined' }}
+        >
+          Take in a list
+        </FileButton>
+        <Button component={Link} to={`/run-sheets?sample=${dossier.sample.id}`}>
+          Plan a run
+        </Button>
+      </Stack>
+      {rows.length === 0 && (
+        <Typography sx={{ mb: 2 }}>
+          Nothing promised and nothing measured yet. Enter the table as printed, or the first combination.
+        </Typography>
+      )}
+      {rows.length > 0 && (
+        <>
+          <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
+            Outline: promised. Fill: measured. A broken edge: the port drops out when another of the set is plugged in.
+          </Typography>
+          <Box
+            component="table"
+            aria-label="Combinations"
+            sx={{
+              borderCollapse: 'collapse',
+              width: '100%',
+              mb: 2,
+              bgcolor: 'background.paper',
+              border: 1,
+              borderColor: 'divider',
+              '& td': { px: 1, py: 0.25, borderBottom: 1, borderColor: 'divider' },
+            }}
+          >
+            <tbody>
+              {rows.map((row) => {
+                const states = row.lines.map(({ state }) => state);
+                const worst = WORST.find((state) => states.includes(state)) ?? 'open';
+                return (
+                  <tr key={setKey(row.occupied)}>
+                    <Box component="td" sx={{ fontWeight: 600, whiteSpace: 'nowrap' }}>
+                      {setKey(row.occupied)}
+                    </Box>
+                    <td>
+                      <SplitBars row={row} ports={ports} scale={scale} drops={drops} />
+                    </td>
+                    <Box component="td" sx={{ whiteSpace: 'nowrap', fontVariantNumeric: 'tabular-nums' }}>
+                      {totalWords(row)}
+                    </Box>
+                    <Box
+                      component="td"
+                      sx={{
+                        whiteSpace: 'nowrap',
+                        fontWeight: 600,
+                        color: worst === 'short' ? 'error.main' : undefined,
+                      }}
+                    >
+                      {STATE_WORDS[worst]}
+                    </Box>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Box>
+        </>
+      )}
+      <Sweep onMeasure={setOpen} />
+      <RunList
+        title="As entered"
+        none="No combination measured yet."
+        action={null}
+        items={runs
+          .filter(({ id }) => !superseded.has(id))
+          .flatMap((run) =>
+            run.kind === 'split'
+              ? [
+                  {
+                    run,
+                    sentence: `${run.order.join(', then ')}: ${run.shares.map(({ port, volts, amps, light }) => `${port} ${volts === null || amps === null ? 'not metered' : `${fixed(volts * amps, 1)} W`}${light ? ' (lightly loaded)' : ''}`).join(', ')}`,
+                    more: [
+                      run.mainsWatts === null ? '' : `${fixed(run.mainsWatts, 1)} W at the socket`,
+                      run.drops
+                        .filter(({ dropped }) => dropped)
+                        .map(
+                          ({ port, cause, seconds }) =>
+                            `${port} dropped${seconds === null ? '' : ` for ${fixed(seconds, 1)} s`} when ${cause} came`,
+                        )
+                        .join(', '),
+                    ],
+                  },
+                ]
+              : [],
+          )}
+      />
+      {open && <SplitDialog start={open} onClose={() => setOpen(null)} />}
+      {file && <SplitListDialog file={file} onClose={() => setFile(null)} />}
+    </>
+  );
+}

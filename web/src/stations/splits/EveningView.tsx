@@ -1,0 +1,134 @@
+// The evening: level of every device over the hours, when each is full, and what was interrupted.
+
+import { fixed } from '@lastmark/core/quantity';
+import type { Evening, PlugDevice } from '@lastmark/core/split';
+import Box from '@mui/material/Box';
+import { useTheme } from '@mui/material/styles';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
+import { useRef } from 'react';
+import { Line } from 'react-chartjs-2';
+import { useOnBench } from '../../app/bench.tsx';
+import { Figure } from '../../parts/Figure.tsx';
+
+Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
+
+interface Mark {
+  readonly x: number;
+  readonly y: number;
+}
+
+const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3], [4, 2], [12, 4]] as const;
+
+const clock = (seconds: number): string =>
+  `${Math.floor(seconds / 3600)} h ${String(Math.round((seconds % 3600) / 60)).padStart(2, '0')} min`;
+
+export function EveningView({
+  evening,
+  devices,
+}: {
+  readonly evening: Evening;
+  readonly devices: readonly PlugDevice[];
+}) {
+  const { dossier } = useOnBench();
+  const { palette, typography } = useTheme();
+  const chart = useRef<Chart<'line', Mark[]>>(null);
+  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
+  Chart.defaults.font.size = 13;
+  const named = (id: string) => devices.find((one) => one.id === id)?.name ?? id;
+  const charged = evening.devices.filter(({ id }) => devices.find((one) => one.id === id)?.battery !== null);
+  const datasets = charged.map(({ id, levels }, index) => {
+    const colour = palette.series[index % palette.series.length] ?? palette.text.primary;
+    return {
+      label: named(id),
+      data: levels.flatMap((level, at): Mark[] =>
+        at % 5 === 0 ? [{ x: (evening.moments[at] ?? 0) / 3600, y: level * 100 }] : [],
+      ),
+      borderColor: colour,
+      backgroundColor: colour,
+      borderDash: [...(DASHES[index % DASHES.length] ?? [])],
+      borderWidth: 2,
+      pointRadius: 0,
+    };
+  });
+  const axis = {
+    grid: { color: palette.line },
+    ticks: { color: palette.text.secondary },
+    border: { color: palette.line },
+  };
+  const options: ChartOptions<'line'> = {
+    animation: false,
+    maintainAspectRatio: false,
+    parsing: false,
+    scales: {
+      x: {
+        ...axis,
+        type: 'linear',
+        min: 0,
+        max: 12,
+        title: { display: true, text: 'Hours', color: palette.text.secondary },
+      },
+      y: { ...axis, min: 0, max: 100, title: { display: true, text: 'Level, %', color: palette.text.secondary } },
+    },
+    plugins: {
+      legend: { position: 'top', align: 'start', labels: { boxHeight: 1, boxWidth: 28, color: palette.text.primary } },
+    },
+  };
+  const { model, tag } = dossier.sample;
+  const rows = evening.moments.flatMap((moment, at) =>
+    at % 5 === 0
+      ? [[moment / 60, ...evening.devices.map(({ levels }) => ((levels[at] ?? 0) * 100).toFixed(1))].join(',')]
+      : [],
+  );
+  return (
+    <Box sx={{ mt: 1.5 }}>
+      <Figure
+        chart={chart}
+        caption={`${model.maker} ${model.model}, unit ${tag}: an evening of 12 h, ${fixed(evening.energy / 3600, 0)} Wh out of the charger, by our usual charge curve`}
+        csv={[['minutes', ...evening.devices.map(({ id }) => named(id))].join(','), ...rows]}
+        height={240}
+      >
+        <Line
+          ref={chart}
+          data={{ datasets }}
+          options={options}
+          role="img"
+          aria-label="Level of each device over the evening. The table below holds when each is full."
+        />
+      </Figure>
+      <Table size="small" aria-label="The evening" sx={{ mt: 1, bgcolor: 'background.paper' }}>
+        <TableHead>
+          <TableRow>
+            {['Device', 'Port', 'Energy', 'Full after', 'Level at the end', 'Interrupted by'].map((head) => (
+              <TableCell key={head}>{head}</TableCell>
+            ))}
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {evening.devices.map(({ id, port, energy, fullAt, levels }) => {
+            const device = devices.find((one) => one.id === id);
+            const breaks = evening.breaks.filter((one) => one.id === id);
+            return (
+              <TableRow key={id}>
+                <TableCell sx={{ fontWeight: 600 }}>{named(id)}</TableCell>
+                <TableCell>{port ?? 'waits'}</TableCell>
+                <TableCell>{fixed(energy / 3600, 1)} Wh</TableCell>
+                <TableCell>{fullAt === null ? '–' : clock(fullAt - (device?.comes ?? 0))}</TableCell>
+                <TableCell>
+                  {device?.battery === null ? 'no battery' : `${fixed((levels.at(-1) ?? 0) * 100, 0)} %`}
+                </TableCell>
+                <TableCell>
+                  {breaks.length === 0 ? '–' : breaks.map(({ at, by }) => `${named(by)} at ${clock(at)}`).join(', ')}
+                </TableCell>
+              </TableRow>
+            );
+          })}
+        </TableBody>
+      </Table>
+    </Box>
+  );
+}

@@ -1,0 +1,182 @@
+// The allocation table as printed: a grid built from the ports, typed row by row, with what cannot be right about it.
+import type { ClaimInput } from '@lastmark/contract/types';
+import { formatPlain } from '@lastmark/core/quantity';
+import { parseTableRow, promisedRows, setKey } from '@lastmark/core/split';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type FormEvent, useState } from 'react';
+import { useOnBench } from '../../app/bench.tsx';
+import { typedSi } from '../../parts/fields.tsx';
+import { PortFace } from '../../parts/PortFace.tsx';
+import { useDraft } from '../../parts/useDraft.ts';
+import { useClaims } from '../claims/useClaims.ts';
+
+const claimOf = (row: Readonly<Record<string, number>>): ClaimInput => ({
+  promise: { kind: 'combination', shares: Object.entries(row).map(([port, watts]) => ({ port, watts })) },
+  duration: { kind: 'unstated' },
+  printed: 'label',
+});
+
+/** A row typed into the grid: watts under each occupied port. */
+function rowOf(cells: Readonly<Record<string, string>>, ports: readonly string[]): Record<string, number> | string {
+  const filled = ports.flatMap((port) => {
+    const text = (cells[port] ?? '').trim();
+    return text === '' ? [] : [[port, typedSi(text, 'power') ?? Number.NaN] as const];
+  });
+  if (filled.length < 2) return 'A combination has two ports or more.';
+  const bad = filled.find(([, watts]) => !(watts > 0));
+  return bad ? `${bad[0]}: give a power above zero, such as 45 W.` : Object.fromEntries(filled);
+}
+
+export function Promises() {
+  const { dossier, verdict } = useOnBench();
+  const { sample, claims } = dossier;
+  const ports = sample.model.ports.map(({ label }) => label);
+  const rows = promisedRows(ports, claims);
+  const { add, remove } = useClaims(sample.id);
+  const grid = useDraft<Readonly<Record<string, string>>>(`split-row-${sample.id}`, {});
+  const [line, setLine] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const findingsOf = (set: string) => verdict.splits.findings.filter((one) => one.set === set);
+  const missing = verdict.splits.findings.filter(({ set }) => !rows.some(({ occupied }) => setKey(occupied) === set));
+  const addRow = (event: FormEvent) => {
+    event.preventDefault();
+    const row = rowOf(grid.value, ports);
+    if (typeof row === 'string') {
+      setProblem(row);
+      return;
+    }
+    setProblem(null);
+    add.mutate([claimOf(row)], {
+      onSuccess: () => {
+        grid.set({});
+        grid.clear();
+      },
+    });
+  };
+  const addLine = (event: FormEvent) => {
+    event.preventDefault();
+    const parsed = parseTableRow(line, ports);
+    if ('reason' in parsed) {
+      setProblem(parsed.reason);
+      return;
+    }
+    setProblem(null);
+    add.mutate(parsed.rows.map(claimOf), { onSuccess: () => setLine('') });
+  };
+  return (
+    <>
+      <PortFace ports={sample.model.ports} width={420} />
+      <Box
+        component="form"
+        onSubmit={addRow}
+        noValidate
+        sx={{
+          mt: 1.5,
+          border: 1,
+          borderColor: 'divider',
+          borderRadius: 1,
+          bgcolor: 'background.paper',
+          overflowX: 'auto',
+        }}
+      >
+        <Table size="small" aria-label="Promised table">
+          <TableHead>
+            <TableRow>
+              {ports.map((port) => (
+                <TableCell key={port}>{port}, W</TableCell>
+              ))}
+              <TableCell>Together</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {rows.map(({ claimId, occupied, watts, total }) => (
+              <TableRow key={claimId}>
+                {ports.map((port) => (
+                  <TableCell key={port} sx={{ fontSize: 16 }}>
+                    {port in watts ? formatPlain(watts[port] ?? 0, 'power').replace(' W', '') : '–'}
+                  </TableCell>
+                ))}
+                <TableCell>
+                  <strong>{formatPlain(total, 'power')}</strong>
+                  {findingsOf(setKey(occupied)).map(({ says }) => (
+                    <Box key={says} sx={{ color: 'error.main', fontSize: 13 }}>
+                      ▼ {says}
+                    </Box>
+                  ))}
+                </TableCell>
+                <TableCell>
+                  <Button
+                    size="small"
+                    aria-label={`Remove ${setKey(occupied)}`}
+                    onClick={() => {
+                      const claim = claims.find(({ id }) => id === claimId);
+                      if (claim) remove.mutate(claim);
+                    }}
+                  >
+                    Remove
+                  </Button>
+                </TableCell>
+              </TableRow>
+            ))}
+            <TableRow>
+              {ports.map((port) => (
+                <TableCell key={port}>
+                  <TextField
+                    value={grid.value[port] ?? ''}
+                    onChange={(event) => grid.set({ ...grid.value, [port]: event.target.value })}
+                    slotProps={{
+                      htmlInput: { inputMode: 'decimal', 'aria-label': `New row: ${port}, W`, autoComplete: 'off' },
+                    }}
+                    sx={{ minWidth: 76 }}
+                  />
+                </TableCell>
+              ))}
+              <TableCell />
+              <TableCell>
+                <Button type="submit" variant="contained" disabled={add.isPending}>
+                  Add the row
+                </Button>
+              </TableCell>
+            </TableRow>
+          </TableBody>
+        </Table>
+      </Box>
+      <Box component="form" onSubmit={addLine} noValidate sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
+        <TextField
+          label="Or as printed"
+          placeholder={`any two C ports: 45 W + 45 W, or ${ports.slice(0, 2).join('+')}: 60 + 45`}
+          value={line}
+          onChange={(event) => setLine(event.target.value)}
+        />
+        <Button
+          type="submit"
+          variant="outlined"
+          disabled={add.isPending || line.trim() === ''}
+          sx={{ whiteSpace: 'nowrap' }}
+        >
+          Add as printed
+        </Button>
+      </Box>
+      {(problem ?? add.error) && (
+        <Alert severity="error" sx={{ mt: 1 }}>
+          {problem ?? add.error?.message}
+        </Alert>
+      )}
+      {missing.length > 0 && (
+        <Typography sx={{ mt: 1.5 }} color="text.secondary">
+          Nothing is promised for {missing.map(({ set }) => set).join(', ')}.
+        </Typography>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,112 @@
+// The rule behind the readings, over the port face; what stays open; and which ports keep power when others come.
+
+import { fixed } from '@lastmark/core/quantity';
+import { pairsOf, setKey, steadyPorts } from '@lastmark/core/split';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useOnBench } from '../../app/bench.tsx';
+import { BudgetFace } from './BudgetFace.tsx';
+
+const DEMAND_WORDS = {
+  fixed: 'Shares are fixed by what is plugged in: what others draw does not matter.',
+  'follows demand': 'Shares follow demand: when one draws little, the others get more.',
+  'not tested': 'Whether shares follow demand was not tested: read one set again with a port loaded a little.',
+} as const;
+const STEADY_WORDS = { steady: '● stays on', drops: '▼ drops out', 'not tested': '○ not tested' } as const;
+const PAIR_WORDS = { safe: '● stays on', drops: '▼ drops', 'not tested': '○' } as const;
+
+export function Rule() {
+  const { dossier, verdict } = useOnBench();
+  const { rule, drops } = verdict.splits;
+  const faces = dossier.sample.model.ports;
+  const ports = faces.map(({ label }) => label);
+  const pairs = pairsOf(ports, drops);
+  const steady = steadyPorts(ports, drops);
+  const safe = steady.filter(({ state }) => state === 'steady').map(({ port }) => port);
+  return (
+    <>
+      <Box component="section" aria-label="Rule" sx={{ mb: 3 }}>
+        <BudgetFace ports={faces} budgets={rule.budgets} />
+        {rule.sentences.length === 0 && (
+          <Typography sx={{ mt: 1 }}>
+            No combination measured yet. Measure each port alone, then pairs: the rule follows.
+          </Typography>
+        )}
+        {rule.sentences.map((sentence) => (
+          <Typography key={sentence} sx={{ mt: 1, fontSize: 18 }}>
+            {sentence}
+          </Typography>
+        ))}
+        {rule.sentences.length > 0 && (
+          <Typography sx={{ mt: 1 }} color="text.secondary">
+            {DEMAND_WORDS[rule.demand]}
+          </Typography>
+        )}
+        {rule.unexplained.map(({ says }) => (
+          <Alert key={says} severity="warning" sx={{ mt: 1 }}>
+            Not explained: {says}
+          </Alert>
+        ))}
+        {rule.sentences.length > 0 &&
+          rule.open.map(({ says, measure }) => (
+            <Alert key={says} severity="info" sx={{ mt: 1 }}>
+              Not determined: {says} Measure {setKey(measure)}.
+            </Alert>
+          ))}
+      </Box>
+      <Box component="section" aria-label="Interruptions">
+        <Typography variant="h2" sx={{ mb: 0.5 }}>
+          Which ports can power something that must stay on?
+        </Typography>
+        <Typography sx={{ mb: 1, fontSize: 18 }}>
+          {safe.length > 0
+            ? `${safe.join(', ')}: nothing plugged in elsewhere interrupted ${safe.length === 1 ? 'it' : 'them'}.`
+            : steady.every(({ state }) => state === 'not tested')
+              ? 'Not tested yet: note at each combination whether the running ports stayed on.'
+              : 'None is shown to be safe.'}
+        </Typography>
+        <Box
+          sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}
+        >
+          <Table size="small" aria-label="Pairs of ports">
+            <TableHead>
+              <TableRow>
+                <TableCell>Running</TableCell>
+                {ports.map((cause) => (
+                  <TableCell key={cause}>{cause} plugged</TableCell>
+                ))}
+                <TableCell>In all</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {ports.map((port) => (
+                <TableRow key={port}>
+                  <TableCell sx={{ fontWeight: 600 }}>{port}</TableCell>
+                  {ports.map((cause) => {
+                    const pair = pairs.find((one) => one.port === port && one.cause === cause);
+                    return (
+                      <TableCell key={cause} sx={{ color: pair?.state === 'drops' ? 'error.main' : undefined }}>
+                        {pair
+                          ? `${PAIR_WORDS[pair.state]}${pair.longest === null ? '' : ` ${fixed(pair.longest, 1)} s`}`
+                          : '–'}
+                      </TableCell>
+                    );
+                  })}
+                  <TableCell sx={{ fontWeight: 600 }}>
+                    {STEADY_WORDS[steady.find((one) => one.port === port)?.state ?? 'not tested']}
+                  </TableCell>
+                </TableRow>
+              ))}
+            </TableBody>
+          </Table>
+        </Box>
+      </Box>
+    </>
+  );
+}
