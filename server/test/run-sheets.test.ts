@@ -1,4 +1,4 @@
-import { idleMean } from '@lastmark/bench/sim';
+import { CHARGERS, idleMean } from '@lastmark/bench/sim';
 import type { RunSample, SampleDossier, SheetRun } from '@lastmark/contract';
 import type { SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
@@ -196,6 +196,49 @@ describe('who and what', () => {
     const stays = await request(harness.app).delete(`/api/run-sheets/${ran.id}`).set('If-Match', '"v2"');
     expect([stays.status, stays.body.detail]).toEqual([409, expect.stringContaining('This sheet ran')]);
   }, 60_000);
+});
+
+describe('a sweep of combinations', () => {
+  it('plugs in one after the other, sees what drops out, and loads what each offers', async () => {
+    const truth = CHARGERS.find(({ name }) => name === 'Quad 130');
+    if (!truth) throw new Error('no such charger');
+    bench.rack.clock.speed = 1;
+    bench.rack.bench.load(truth);
+    const sample = await bench.make.sample({
+      model: {
+        model: 'Quad 130',
+        kind: 'desktop',
+        ports: truth.ports.map(({ label }) => ({ label, connector: 'C', twin: null })),
+      },
+    });
+    const made = await bench.call<{ id: string; title: string; steps: SheetStep[] }>(
+      'post',
+      `/samples/${sample.id}/run-sheets`,
+      {
+        methodId: 'local-mains',
+        rigId: bench.rig.id,
+      },
+    );
+    const sweep = made.steps.filter(({ kind }) => kind === 'split');
+    expect(sweep).toHaveLength(15);
+    const steps = sweep.filter(({ order }) => order.join() === 'C1,C2');
+    await request(harness.app)
+      .put(`/api/run-sheets/${made.id}`)
+      .set('If-Match', '"v1"')
+      .send({ title: made.title, rigId: bench.rig.id, steps })
+      .expect(200);
+    const { id } = await bench.start(made.id, { tag: sample.tag });
+    const run = await bench.until(id, (one) => over(one) || held(one), 'the combination');
+    expect(run.state, run.says).toBe('done');
+    const found = await bench.call<SampleDossier>('get', `/samples/${sample.id}/dossier`);
+    const [split] = found.runs;
+    if (split?.kind !== 'split') throw new Error(JSON.stringify(run.outcomes));
+    const watts = split.shares.map(({ volts, amps }) => (volts ?? 0) * (amps ?? 0));
+    expect(watts[0]).toBeCloseTo(60, -0.5);
+    expect(watts[1]).toBeCloseTo(45, -0.5);
+    expect(split.drops[0]).toMatchObject({ port: 'C1', cause: 'C2', dropped: true, back: 'same level' });
+    expect(Math.abs((split.drops[0]?.seconds ?? 0) - truth.gap)).toBeLessThan(0.3);
+  }, 90_000);
 });
 
 describe('typed at the keypad', () => {

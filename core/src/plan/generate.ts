@@ -3,7 +3,7 @@ import type { Claim } from '../claim/index.ts';
 import { proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import { type Output, sameOutputs } from '../reading/index.ts';
-import { sweepSets } from '../split/sets.ts';
+import { plugOrder, sweepSets } from '../split/sets.ts';
 import {
   coolStep,
   deviceStep,
@@ -84,7 +84,7 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
     for (const { outputs, load } of proofSteps(source.ports, source.claims, source.readOuts))
       steps.push(proofPoint(by, mains.at(-1) ?? first, outputs, load));
   if (method.splits)
-    for (const set of sweepSets(source.ports).sets) steps.push(splitStep(by, mains.at(-1) ?? first, set));
+    for (const set of sweepSets(source.ports).sets) steps.push(splitStep(by, mains.at(-1) ?? first, plugOrder(set)));
   if (method.devices)
     for (const port of source.ports) for (const device of source.devices) steps.push(deviceStep(first, port, device));
   for (const supply of mains) {

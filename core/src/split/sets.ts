@@ -37,6 +37,12 @@ export function sweepSets(ports: readonly string[]): Sweep {
   };
 }
 
+/**
+ * The order in which a set is plugged in: pairs as the ports stand, larger sets the other way round, so that a sweep sees
+ * every port run while every other comes.
+ */
+export const plugOrder = (set: readonly string[]): readonly string[] => (set.length > 2 ? [...set].reverse() : set);
+
 /** Sets that were not measured yet, in the sweep's order. */
 export function setsLeft(sweep: Sweep, measured: readonly (readonly string[])[]): readonly (readonly string[])[] {
   const done = new Set(measured.map((set) => setKey(set)));

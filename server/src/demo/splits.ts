@@ -2,7 +2,7 @@
 import { CABLES, CHARGERS, HandClock, named, SimulatedBench } from '@lastmark/bench/sim';
 import type { RunInput } from '@lastmark/contract';
 import { usableAmps, voltsOf } from '@lastmark/core/pd';
-import { type Drop, dropIn, sweepSets } from '@lastmark/core/split';
+import { type Drop, dropIn, plugOrder, sweepSets } from '@lastmark/core/split';
 import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { addRun } from '../runs/store.ts';
@@ -84,8 +84,9 @@ export async function seedSplits(
   const amps = meter(random, 0.1, 0.0008, 3);
   const watts = meter(random, 0.2, 0.02, 2);
   for (const set of sets.slice(0, Math.ceil(sets.length * part))) {
-    const swept = sweepOne(charger, set);
-    const [first] = set;
+    const order = plugOrder(set);
+    const swept = sweepOne(charger, order);
+    const [first] = order;
     if (!swept || !first) continue;
     const run: RunInput = {
       id: newId(),

@@ -21,7 +21,7 @@ export function BudgetFace({
     .join('; ');
   return (
     <svg
-      width={ports.length * WIDTH + 16}
+      width={ports.length * WIDTH + 60}
       height={height}
       role="img"
       aria-label={words || 'No budget known yet'}

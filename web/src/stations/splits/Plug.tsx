@@ -187,7 +187,21 @@ export function Plug() {
     devices.map(({ id, name }) => `${name} ${arrangement[id] ?? 'waits'}`).join(', ');
   return (
     <>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 220px', gap: 2, alignItems: 'start', mb: 1.5 }}>
+      <Box sx={{ display: 'grid', gap: 1.5, mb: 1.5 }}>
+        <Box sx={{ width: 220 }}>
+          <Choice
+            label="Shares by"
+            value={by}
+            options={[
+              { value: 'measured', label: 'what was measured' },
+              { value: 'promised', label: 'what is promised' },
+            ]}
+            onChange={(next) => {
+              setOwn(null);
+              setBy(next);
+            }}
+          />
+        </Box>
         <Box component="section" aria-label="Devices">
           {dossier.devices.length === 0 && <Typography>No devices yet. Add them at Bench.</Typography>}
           {dossier.devices.map((device) => {
@@ -198,7 +212,7 @@ export function Plug() {
                 key={device.id}
                 sx={{
                   display: 'grid',
-                  gridTemplateColumns: '34px 1fr 120px 120px 150px',
+                  gridTemplateColumns: '34px minmax(140px, 1fr) 100px 120px 150px',
                   gap: 1,
                   alignItems: 'center',
                   minHeight: 44,
@@ -242,18 +256,6 @@ export function Plug() {
             );
           })}
         </Box>
-        <Choice
-          label="Shares by"
-          value={by}
-          options={[
-            { value: 'measured', label: 'what was measured' },
-            { value: 'promised', label: 'what is promised' },
-          ]}
-          onChange={(next) => {
-            setOwn(null);
-            setBy(next);
-          }}
-        />
       </Box>
       {error && <Alert severity="error">{error}</Alert>}
       {devices.length === 0 && (

@@ -143,7 +143,7 @@ export function Promises() {
               ))}
               <TableCell />
               <TableCell>
-                <Button type="submit" variant="contained" disabled={add.isPending}>
+                <Button type="submit" variant="contained" disabled={add.isPending} sx={{ whiteSpace: 'nowrap' }}>
                   Add the row
                 </Button>
               </TableCell>

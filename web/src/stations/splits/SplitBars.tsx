@@ -4,10 +4,11 @@ import { fixed } from '@lastmark/core/quantity';
 import type { Drop, SplitRow } from '@lastmark/core/split';
 import { useTheme } from '@mui/material/styles';
 
-const WIDTH = 560;
+const WIDTH = 350;
 const HEIGHT = 34;
 const BAR = 20;
 const GAP = 6;
+const NARROWEST = 44;
 
 interface Props {
   readonly row: SplitRow;
@@ -34,7 +35,8 @@ export function SplitBars({ row, ports, scale, drops }: Props) {
   const { palette } = useTheme();
   const broken = (port: string) =>
     drops.some((drop) => drop.port === port && drop.dropped && row.occupied.includes(drop.cause));
-  const room = WIDTH - GAP * (row.lines.length - 1);
+  // Every row is drawn to one scale; the narrowest bars keep room for their label.
+  const room = WIDTH - GAP * (ports.length - 1) - NARROWEST;
   const x = (watts: number) => (watts / Math.max(1, scale)) * room;
   let at = 0;
   return (
@@ -48,7 +50,7 @@ export function SplitBars({ row, ports, scale, drops }: Props) {
       {row.lines.map(({ port, promised, measured, state }) => {
         const colour = palette.series[ports.indexOf(port) % palette.series.length] ?? palette.text.primary;
         const got = measured ? middle(measured) : 0;
-        const width = Math.max(x(Math.max(got, promised ?? 0)), 26);
+        const width = Math.max(x(Math.max(got, promised ?? 0)), NARROWEST);
         const start = at;
         at += width + GAP;
         return (

@@ -1,5 +1,5 @@
 // What is left of the sweep, in an order that disturbs least; with one meter only, where it sits.
-import { meterMoves, setKey } from '@lastmark/core/split';
+import { meterMoves, plugOrder, setKey } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -29,7 +29,7 @@ export function Sweep({ onMeasure }: { readonly onMeasure: (set: readonly string
             key={setKey(set)}
             size="small"
             variant="outlined"
-            onClick={() => onMeasure(set)}
+            onClick={() => onMeasure(plugOrder(set))}
             aria-label={`Measure ${setKey(set)}`}
           >
             {setKey(set)}
