@@ -14,6 +14,7 @@ const { measureImport, measureList } = await import('./measure/server.mjs');
 const { measureDecode } = await import('./measure/decode.mjs');
 const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
+const { measureSplits } = await import('./measure/splits.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -31,6 +32,7 @@ try {
   await stage.stop();
 }
 await measureLooks();
+await measureSplits();
 const bench = await startSimulatedBench({ port: 5460 });
 process.env.BENCH_PORT = '5460';
 const withBench = await startStage();

@@ -11,7 +11,7 @@ import {
   RANGE_SUPPLIES,
   RATING_BASES,
 } from '@lastmark/core/reading';
-import type { PortFacts, PriceFacts, SampleKind } from '@lastmark/core/verdict';
+import { MORE_AS, type PortFacts, type PriceFacts, type SampleKind } from '@lastmark/core/verdict';
 import { boolean, number, string } from 'yup';
 import {
   anyMains,
@@ -352,6 +352,7 @@ export const profileInput = record({
     seconds: si(0.5, 10).required(),
   }),
   signalModes: list(record({ id: text(40), title: text(60), how: text(200) }), 40),
+  more: record({ as: oneOf(MORE_AS), margin: si(0, 1).required() }),
   limits: limitsInput,
 });
 

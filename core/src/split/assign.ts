@@ -90,28 +90,74 @@ export function compareScores(a: PlugScore, b: PlugScore): number {
   return b.breaks - a.breaks;
 }
 
-/** Every way to place devices on ports, each device on one port of its own; with more devices than ports some wait. */
-function* arrangements(devices: readonly PlugDevice[], ports: readonly string[]): Generator<Arrangement> {
-  const chosen: Record<string, string> = {};
-  const taken = new Set<string>();
-  const waiting = Math.max(0, devices.length - ports.length);
-  function* place(index: number, left: number): Generator<Arrangement> {
-    const device = devices[index];
-    if (!device) {
-      yield { ...chosen };
+/**
+ * Call with every way to place devices on ports: the port's index by device, -1 for one that waits. The list is one and
+ * the same each time.
+ */
+function eachPlacing(devices: number, ports: number, visit: (placing: readonly number[]) => void): void {
+  const placing = new Array<number>(devices).fill(-1);
+  const taken = new Array<boolean>(ports).fill(false);
+  const place = (device: number, waiting: number) => {
+    if (device === devices) {
+      visit(placing);
       return;
     }
-    for (const port of ports) {
-      if (taken.has(port)) continue;
-      taken.add(port);
-      chosen[device.id] = port;
-      yield* place(index + 1, left);
-      taken.delete(port);
-      delete chosen[device.id];
+    for (let port = 0; port < ports; port += 1) {
+      if (taken[port]) continue;
+      taken[port] = true;
+      placing[device] = port;
+      place(device + 1, waiting);
+      taken[port] = false;
     }
-    if (left > 0) yield* place(index + 1, left - 1);
-  }
-  yield* place(0, waiting);
+    placing[device] = -1;
+    if (waiting > 0) place(device + 1, waiting - 1);
+  };
+  place(0, Math.max(0, devices - ports));
+}
+
+/** Scores placings by numbers alone, the same as {@link judgeArrangement} does in full. */
+function quickScore(charger: PlugCharger, devices: readonly PlugDevice[]): (placing: readonly number[]) => PlugScore {
+  const labels = charger.ports.map(({ label }) => label);
+  const drops = labels.map((port) => labels.map((cause) => charger.drops(port, cause)));
+  const level = devices.map((device) => charger.ports.map((port) => hasLevel(port, device)));
+  const known = new Map<number, readonly number[]>();
+  const sharesOf = (mask: number): readonly number[] => {
+    const found = known.get(mask);
+    if (found) return found;
+    const given = charger.shares(labels.filter((_, index) => (mask >> index) & 1));
+    const made = labels.map((label) => given[label] ?? 0);
+    known.set(mask, made);
+    return made;
+  };
+  return (placing) => {
+    let mask = 0;
+    for (const port of placing) if (port >= 0) mask |= 1 << port;
+    const shares = sharesOf(mask);
+    let kept = 0;
+    let lost = 0;
+    let watts = 0;
+    let breaks = 0;
+    for (let index = 0; index < devices.length; index += 1) {
+      const device = devices[index] as PlugDevice;
+      const port = placing[index] ?? -1;
+      let got = 0;
+      let broken = 0;
+      if (port >= 0) {
+        const share = shares[port] ?? 0;
+        got = Math.min(device.watts, level[index]?.[port] ? share : Math.min(AT_FIVE_VOLTS, share));
+        for (let other = 0; other < devices.length; other += 1) {
+          const cause = placing[other] ?? -1;
+          if (cause >= 0 && drops[port]?.[cause] && (devices[other] as PlugDevice).comes > device.comes) broken += 1;
+        }
+      }
+      watts += got;
+      breaks += broken;
+      if (!device.staysOn) continue;
+      if (got >= device.watts * ENOUGH && broken === 0) kept += 1;
+      else lost += 1;
+    }
+    return { kept, lost, watts, breaks };
+  };
 }
 
 export interface Advice {
@@ -143,34 +189,37 @@ function whyBetter(best: Ranked, next: Ranked | null, devices: readonly PlugDevi
 export function adviseArrangement(charger: PlugCharger, devices: readonly PlugDevice[]): Advice {
   if (devices.length > MOST_EXACT || charger.ports.length > MOST_EXACT)
     throw new RangeError(`Up to ${MOST_EXACT} devices and ports are tried exactly.`);
-  // Shares depend on the set alone, and there are few sets.
-  const known = new Map<string, Readonly<Record<string, number | null>>>();
-  const fast: PlugCharger = {
-    ...charger,
-    shares: (occupied) => {
-      const key = occupied.join();
-      const found = known.get(key) ?? charger.shares(occupied);
-      known.set(key, found);
-      return found;
-    },
-  };
+  const labels = charger.ports.map(({ label }) => label);
+  const score = quickScore(charger, devices);
+  const full = (placing: readonly number[]): Ranked =>
+    judgeArrangement(
+      charger,
+      devices,
+      Object.fromEntries(
+        devices.flatMap(({ id }, index) => {
+          const label = labels[placing[index] ?? -1];
+          return label === undefined ? [] : [[id, label]];
+        }),
+      ),
+    );
   let best: Ranked | null = null;
   let next: Ranked | null = null;
   let tried = 0;
   const same = (a: Ranked, b: Ranked) =>
-    compareScores(a.score, b.score) === 0 &&
     devices.every(({ id }) => Math.abs((a.met[id]?.watts ?? 0) - (b.met[id]?.watts ?? 0)) < 0.5);
-  for (const arrangement of arrangements(
-    devices,
-    charger.ports.map(({ label }) => label),
-  )) {
+  eachPlacing(devices.length, labels.length, (placing) => {
     tried += 1;
-    const ranked = judgeArrangement(fast, devices, arrangement);
-    if (!best || compareScores(ranked.score, best.score) > 0) {
+    const quick = score(placing);
+    if (!best || compareScores(quick, best.score) > 0) {
       if (best) next = best;
-      best = ranked;
-    } else if (!same(ranked, best) && (!next || compareScores(ranked.score, next.score) > 0)) next = ranked;
-  }
-  if (!best) throw new RangeError('There is no port to plug into.');
-  return { best, runnerUp: next, tried, why: whyBetter(best, next, devices) };
+      best = full(placing);
+      return;
+    }
+    if (next && compareScores(quick, next.score) <= 0) return;
+    const ranked = full(placing);
+    if (compareScores(quick, best.score) < 0 || !same(ranked, best)) next = ranked;
+  });
+  const found = best as Ranked | null;
+  if (!found) throw new RangeError('There is no port to plug into.');
+  return { best: found, runnerUp: next, tried, why: whyBetter(found, next, devices) };
 }

@@ -75,9 +75,16 @@ export function tableFindings(
       const ability = ports.find(({ label }) => label === port);
       const most = aloneWatts(port, claims, ability?.offers ?? []);
       const share = row.watts[port] ?? 0;
-      return most !== null && share > most * 1.01
-        ? [`${port} ${W(share)} is above what ${port} gives alone: ${W(most)}.`]
-        : [];
+      const offers = ability?.offers ?? [];
+      const made = offers.length > 0 ? Math.max(...offers.map((object) => mostWatts(object))) : null;
+      return [
+        ...(most !== null && share > most * 1.01
+          ? [`${port} ${W(share)} is above what ${port} gives alone: ${W(most)}.`]
+          : []),
+        ...(made !== null && share > made * 1.01
+          ? [`none of the levels ${port} offers makes ${W(share)}; the most is ${W(made)}.`]
+          : []),
+      ];
     });
     return [...above, ...ports_].map((says) => ({ set, says }));
   });

@@ -55,6 +55,7 @@ export function splitReading(run: SplitRun, { ports, rigs, instruments, series }
     total: complete ? known : wall,
     mainsWatts: run.mainsWatts,
     atLeast: run.evidence === 'device',
+    stopped: run.drops.some(({ back }) => back === 'stayed off'),
     sourceIds: [run.id],
   };
 }
@@ -94,29 +95,34 @@ export interface SplitRow {
   readonly promised: number | null;
   readonly total: Interval | null;
   readonly lines: readonly ShareLine[];
-  /** Whether every device went on charging; null when no run says. */
+  /** Whether power flowed at every metered port, and none stayed off; null when nothing was read. */
   readonly charging: boolean | null;
   readonly sourceIds: readonly string[];
 }
 
-/** More than this above the promise counts as more. */
-const MORE = 1.05;
+/** Less than this at a port is no charging, W. */
+const CHARGING_WATTS = 0.5;
 
 function stateOf(
   promised: number | null,
   found: Interval | null,
   atLeast: boolean,
   allowance: number,
+  margin: number,
 ): ShareLine['state'] {
   if (promised === null || !found) return 'open';
   const needed = promised * (1 - allowance);
-  if (found.low >= promised * MORE) return 'more';
+  if (found.low >= promised * (1 + margin)) return 'more';
   if (found.low >= needed) return 'kept';
   if (atLeast) return 'at least';
   return found.high < needed ? 'short' : 'borderline';
 }
 
-/** Every combination that is promised or was measured. @param allowance part a set power may miss its promise by */
+/**
+ * Every combination that is promised or was measured.
+ * @param allowance part a set power may miss its promise by
+ * @param margin part above the promise from which on it counts as more
+ */
 export function splitRows(
   ports: readonly string[],
   promised: readonly {
@@ -126,6 +132,7 @@ export function splitRows(
   }[],
   readings: readonly SplitReading[],
   allowance: number,
+  margin = 0.05,
 ): readonly SplitRow[] {
   const newest = newestBySet(readings);
   const rank = (set: readonly string[]) =>
@@ -142,7 +149,9 @@ export function splitRows(
         occupied,
         promised: promise?.total ?? null,
         total: reading?.total ?? null,
-        charging: null,
+        charging: reading
+          ? Object.values(reading.watts).every(({ value }) => value > CHARGING_WATTS) && !reading.stopped
+          : null,
         sourceIds: reading?.sourceIds ?? [],
         lines: occupied.map((port) => {
           const own = reading?.watts[port];
@@ -155,7 +164,7 @@ export function splitRows(
             port,
             promised: share,
             measured: found,
-            state: stateOf(share, found, reading?.atLeast ?? false, allowance),
+            state: stateOf(share, found, reading?.atLeast ?? false, allowance, margin),
           };
         }),
       };

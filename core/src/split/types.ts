@@ -18,6 +18,8 @@ export interface SplitReading {
   readonly mainsWatts: number | null;
   /** A device limited it: the charger gives at least this. */
   readonly atLeast: boolean;
+  /** A port stayed off when another came. */
+  readonly stopped?: boolean;
   /** Runs behind it. */
   readonly sourceIds: readonly string[];
 }

@@ -47,7 +47,7 @@ export function splitResult(dossier: Dossier, series: readonly SeriesResult[]): 
       readings.filter(({ light }) => light.length === 0).map(({ occupied }) => occupied),
     ),
     readings,
-    rows: splitRows(ports, promisedRows(ports, claims), readings, profile.allowance),
+    rows: splitRows(ports, promisedRows(ports, claims), readings, profile.allowance, profile.more.margin),
     drops: splitDrops(runs),
     rule: inferRule(ports, readings),
     findings: tableFindings(able, claims),

@@ -38,6 +38,9 @@ export interface SampleFacts {
   readonly prices: readonly PriceFacts[];
 }
 
+/** More than promised: said and no more, welcome headroom, or a hazard to what hangs on it. */
+export const MORE_AS = ['stated', 'headroom', 'hazard'] as const;
+
 /** The user's choices of method. */
 export interface Profile {
   readonly rule: DecisionRule;
@@ -56,6 +59,8 @@ export interface Profile {
   readonly overRating: { readonly on: boolean; readonly step: number; readonly seconds: number };
   /** Names of signalling modes this bench added. */
   readonly signalModes: readonly SignalMode[];
+  /** How more than promised is read, and from which part above the promise on. */
+  readonly more: { readonly as: (typeof MORE_AS)[number]; readonly margin: number };
   /** At which every load goes off, unless a sample has limits of its own. */
   readonly limits: Limits;
 }

@@ -61,6 +61,7 @@ const dossier: Dossier = {
     tolerance: null,
     continuous: 3600,
     overRating: { on: false, step: 0.03, seconds: 3 },
+    more: { as: 'stated', margin: 0.05 },
     limits: { hottest: null, volts: null, amps: null, watts: null },
     signalModes: [],
   },

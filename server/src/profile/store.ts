@@ -26,6 +26,7 @@ export const DEFAULT_PROFILE: Profile = {
   tolerance: null,
   continuous: 3600,
   overRating: { on: false, step: 0.03, seconds: 3 },
+  more: { as: 'stated', margin: 0.05 },
   limits: { hottest: ZERO_CELSIUS + 90, volts: null, amps: null, watts: null },
   signalModes: [],
 };

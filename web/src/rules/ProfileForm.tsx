@@ -43,6 +43,8 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const [continuous, setContinuous] = useState(formatPlain(profile.continuous, 'duration'));
   const [overOn, setOverOn] = useState<'on' | 'off'>(profile.overRating.on ? 'on' : 'off');
   const [overStep, setOverStep] = useState(formatPlain(profile.overRating.step, 'efficiency'));
+  const [moreAs, setMoreAs] = useState(profile.more.as);
+  const [margin, setMargin] = useState(formatPlain(profile.more.margin, 'efficiency'));
   const [limits, setLimits] = useState(() => toLimitText(profile.limits));
   const save = useMutation({
     mutationFn: async () => {
@@ -58,6 +60,7 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
         continuous: typedSi(continuous, 'duration') ?? 0,
         overRating: { ...profile.overRating, on: overOn === 'on', step: typedSi(overStep, 'efficiency') ?? 0 },
         signalModes: profile.signalModes,
+        more: { as: moreAs, margin: typedSi(margin, 'efficiency') ?? 0 },
         limits: fromLimitText(limits),
       };
       const checked = validate<Profile>(profileInput, input);
@@ -134,6 +137,17 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           onChange={setOverOn}
         />
         <QuantityField label="Steps over the rating, %" quantity="efficiency" value={overStep} onChange={setOverStep} />
+        <Choice
+          label="More than promised"
+          value={moreAs}
+          options={[
+            { value: 'stated', label: 'stated, no judgement' },
+            { value: 'headroom', label: 'headroom: a virtue' },
+            { value: 'hazard', label: 'a hazard to what hangs on it' },
+          ]}
+          onChange={setMoreAs}
+        />
+        <QuantityField label="Counts as more from, %" quantity="efficiency" value={margin} onChange={setMargin} />
         {LIMIT_FIELDS.map(({ key, label, quantity }) => (
           <QuantityField
             key={key}

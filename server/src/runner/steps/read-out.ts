@@ -1,5 +1,6 @@
 // Reads out one port alone, and the cable in the line.
 
+import type { ReadOutInput } from '@lastmark/contract';
 import { decodeIdentity, decodeSource, wordOf } from '@lastmark/core/pd';
 import type { SheetStep } from '@lastmark/core/plan';
 import type { ReadOut } from '@lastmark/core/read-out';
@@ -16,12 +17,43 @@ function markerOf(cable: readonly string[]): ReadOut['marker'] {
   return rating.epr ? '5 A EPR' : rating.amps === 5 ? '5 A' : '3 A';
 }
 
+/** What an analyser of the rig read, as a read-out. @param occupied other ports in use */
+export function readOutOf(
+  bench: Bench,
+  port: string,
+  words: readonly string[],
+  cableWords: readonly string[],
+  occupied: readonly string[],
+): ReadOutInput {
+  return {
+    id: newId(),
+    port,
+    instrumentId: bench.driver.readsOut ?? '',
+    takenAt: new Date().toISOString(),
+    occupied: [...occupied],
+    marker: markerOf(cableWords),
+    askedWith: null,
+    temperature: bench.looks.heat().hottest,
+    elapsed: null,
+    words: [...words],
+    epr: words.length > 7,
+    declared: null,
+    cableWords: [...cableWords],
+    signals: [],
+    unreachable: [],
+    note: '',
+    source: sourceOf(bench),
+    supersedes: null,
+    withdrawn: false,
+  };
+}
+
 export async function readOutStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { driver, looks } = bench;
+  const { driver } = bench;
   const { port } = step;
-  const instrumentId = driver.readsOut;
+
   if (!port || !bench.ports.includes(port)) throw new StepFailed('The step names no port of this sample.');
-  if (!instrumentId) throw new StepFailed('The rig has no PD analyser. Choose one at Bench.');
+  if (!driver.readsOut) throw new StepFailed('The rig has no PD analyser. Choose one at Bench.');
   await driver.off();
   await setSupply(bench, step);
   await driver.occupy([port]);
@@ -29,31 +61,11 @@ export async function readOutStep(bench: Bench, step: SheetStep): Promise<void> 
   const words = await driver.words(port);
   if (words.length === 0) throw new StepFailed(`${port} offers nothing: no PD, or no power.`);
   const cableWords = await driver.cableWords();
-  const { hottest } = looks.heat();
   const objects = words.map((word) => decodeSource(wordOf(word)));
   await bench.db.transaction(async (tx) => {
-    const id = newId();
-    await storeReadOut(tx, bench.run.sample.id, {
-      id,
-      port,
-      instrumentId,
-      takenAt: new Date().toISOString(),
-      occupied: [],
-      marker: markerOf(cableWords),
-      askedWith: null,
-      temperature: hottest,
-      elapsed: null,
-      words: [...words],
-      epr: words.length > 7,
-      declared: null,
-      cableWords: [...cableWords],
-      signals: [],
-      unreachable: [],
-      note: '',
-      source: sourceOf(bench),
-      supersedes: null,
-      withdrawn: false,
-    });
+    const readOut = readOutOf(bench, port, words, cableWords, []);
+    const { id } = readOut;
+    await storeReadOut(tx, bench.run.sample.id, readOut);
     const count = objects.filter(({ kind }) => kind !== 'empty').length;
     await bench.finish(tx, {
       state: 'done',

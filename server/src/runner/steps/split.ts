@@ -3,10 +3,12 @@ import { bestOffer, type SheetStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
 import { type Drop, dropIn } from '@lastmark/core/split';
 import { newId } from '../../db/ids.ts';
+import { storeReadOut } from '../../read-outs/store.ts';
 import { storeRun } from '../../runs/store.ts';
 import type { Bench } from '../task.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
+import { readOutOf } from './read-out.ts';
 import { freshLooks, setSupply, wait } from './set-up.ts';
 
 /** Running ports draw this while another is plugged in: enough to be running, too little to hide behind an overload. */
@@ -60,8 +62,11 @@ export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
   await driver.off();
   driver.forgetLevels();
   const outputs = [];
+  const offered = new Map<string, readonly string[]>();
   for (const port of order) {
-    const best = bestOffer(await driver.words(port), port);
+    const words = await driver.words(port);
+    offered.set(port, words);
+    const best = bestOffer(words, port);
     if (!best) throw new StepFailed(`${port} offers nothing with all plugged in.`);
     await driver.level(best, []);
     outputs.push(best);
@@ -81,8 +86,22 @@ export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
   const mainsWatts = looks.mean({ quantity: 'power', place: 'mains', port: null }, from)?.value ?? null;
   await driver.off();
   const positive = (value: number | null) => (value === null ? null : Math.max(0, Number(value.toFixed(5))));
+  const cable = await driver.cableWords();
   await bench.db.transaction(async (tx) => {
     const id = newId();
+    const madeIds = [id];
+    // What each port offers in this state is a read-out of its own; alone it has one already.
+    for (const [port, words] of order.length > 1 ? offered : []) {
+      const readOut = readOutOf(
+        bench,
+        port,
+        words,
+        cable,
+        order.filter((one) => one !== port),
+      );
+      await storeReadOut(tx, bench.run.sample.id, readOut);
+      madeIds.push(readOut.id);
+    }
     await storeRun(tx, bench.run.sample.id, {
       id,
       kind: 'split',
@@ -101,6 +120,6 @@ export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
     });
     const says = shares.map(({ port, volts, amps }) => `${port} ${fixed((volts ?? 0) * (amps ?? 0), 1)} W`).join(' · ');
     const broke = drops.filter(({ dropped }) => dropped).map(({ port, cause }) => `${port} dropped when ${cause} came`);
-    await bench.finish(tx, { state: 'done', says: [says, ...broke].join(' · '), madeIds: [id] });
+    await bench.finish(tx, { state: 'done', says: [says, ...broke].join(' · '), madeIds });
   });
 }

@@ -19,11 +19,16 @@ import { Sweep } from './Sweep.tsx';
 const STATE_WORDS: Readonly<Record<SplitRow['lines'][number]['state'], string>> = {
   kept: '● kept',
   short: '▼ short',
-  more: '▲ more than promised',
+  more: '▲ more',
   borderline: '◆ borderline',
   'at least': '≥ at least',
   open: '○ open',
 };
+const MORE_WORDS = {
+  stated: '▲ more than promised',
+  headroom: '▲ headroom',
+  hazard: '▲ hazard: more than promised',
+} as const;
 const WORST: readonly SplitRow['lines'][number]['state'][] = [
   'short',
   'borderline',
@@ -121,7 +126,10 @@ export function Combinations() {
                         color: worst === 'short' ? 'error.main' : undefined,
                       }}
                     >
-                      {STATE_WORDS[worst]}
+                      {worst === 'more' ? MORE_WORDS[dossier.profile.more.as] : STATE_WORDS[worst]}
+                      {row.charging === false && (
+                        <Box sx={{ color: 'error.main', fontSize: 13 }}>▼ something stopped charging</Box>
+                      )}
                     </Box>
                   </tr>
                 );

@@ -2,6 +2,7 @@
 import {
   DndContext,
   type DragEndEvent,
+  type DragOverEvent,
   KeyboardSensor,
   PointerSensor,
   useDraggable,
@@ -151,7 +152,9 @@ export function Plug() {
       ),
     [dossier.devices, kept.value],
   );
-  const { advice, ranked, evening, error } = usePlug(source, devices, own);
+  const [over, setOver] = useState<Arrangement | null>(null);
+  // While a device hangs over a port the numbers already tell what that would give.
+  const { advice, ranked, evening, error } = usePlug(source, devices, over ?? own);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor),
@@ -162,7 +165,7 @@ export function Plug() {
     const { [id]: _, ...rest } = kept.value;
     kept.set(coming ? { ...rest, [id]: coming } : rest);
   };
-  const place = (id: string, port: string | null) => {
+  const placed = (id: string, port: string | null): Arrangement => {
     const before = standing[id];
     const other = devices.find((one) => one.id !== id && standing[one.id] === port);
     const next: Record<string, string> = { ...standing };
@@ -173,10 +176,15 @@ export function Plug() {
       delete next[other.id];
       if (before) next[other.id] = before;
     }
-    setOwn(next);
+    return next;
   };
-  const drop = ({ active, over }: DragEndEvent) => {
-    if (over) place(String(active.id), over.id === 'waits' ? null : String(over.id));
+  const place = (id: string, port: string | null) => setOwn(placed(id, port));
+  const portAt = (id: string | number) => (id === 'waits' ? null : String(id));
+  const hover = ({ active, over: slot }: DragOverEvent) =>
+    setOver(slot ? placed(String(active.id), portAt(slot.id)) : null);
+  const drop = ({ active, over: slot }: DragEndEvent) => {
+    setOver(null);
+    if (slot) place(String(active.id), portAt(slot.id));
   };
   const wattsOf = (id: string) => {
     const met = ranked?.met[id];
@@ -263,7 +271,7 @@ export function Plug() {
       )}
       {devices.length > 0 && (
         <Box component="section" aria-label="Arrangement">
-          <DndContext sensors={sensors} onDragEnd={drop}>
+          <DndContext sensors={sensors} onDragOver={hover} onDragEnd={drop} onDragCancel={() => setOver(null)}>
             <Box
               sx={{
                 display: 'grid',
@@ -305,10 +313,10 @@ export function Plug() {
           </Box>
           {ranked && (
             <Typography sx={{ fontSize: 18 }} role="status">
-              {own ? 'As arranged' : 'Best'}: {fixed(ranked.score.watts, 0)} W in use
+              {over ? 'Here' : own ? 'As arranged' : 'Best'}: {fixed(ranked.score.watts, 0)} W in use
               {ranked.score.lost > 0 ? `, ▼ ${ranked.score.lost} that must stay on would not` : ''}
               {ranked.score.breaks > 0 ? `, ${ranked.score.breaks} interrupted while others are plugged in` : ''}.{' '}
-              {!own && advice?.why}
+              {!own && !over && advice?.why}
             </Typography>
           )}
           {advice?.runnerUp && (

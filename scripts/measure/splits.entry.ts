@@ -1,0 +1,3 @@
+// What the measurement of arrangements runs.
+export { adviseArrangement, inferRule, simulateEvening, sweepSets, USUAL_PROFILE } from '../../core/src/split/index.ts';
+export { measured } from '../../core/src/uncertainty/index.ts';
