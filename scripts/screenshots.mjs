@@ -1,4 +1,4 @@
-// npm run screenshots: remakes docs/screenshots from the demo at 1280×800.
+// npm run screenshots [-- NAME …]: remakes docs/screenshots, or those named, from the demo at 1280×800.
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { needBuild } from './lib/build.mjs';
@@ -18,28 +18,24 @@ const PICTURES = [
   { name: 'intake', serial: 'PT-75-3310', path: '/samples/{id}/intake' },
   { name: 'claims', serial: 'PT-75-3310', path: '/samples/{id}/claims' },
   { name: 'read-out', serial: 'OB-18-0092', path: '/samples/{id}/read-out' },
-  {
-    name: 'read-out-entry',
-    serial: 'PT-75-3310',
-    path: '/samples/{id}/read-out',
-    act: async (page) => {
-      await page.getByRole('button', { name: 'Enter a read-out' }).click();
-      await page.getByLabel('What the analyser shows').fill('51A1 0801912C 0002D12C 0004B12C 00064145 C0DC323C');
-      await page.getByRole('listitem').nth(3).getByRole('button').click();
-    },
-  },
   { name: 'proof', serial: 'OB-18-0092', path: '/samples/{id}/proof' },
   { name: 'meter-chain', serial: 'GQ-20931', path: '/samples/{id}/proof?part=meters' },
   { name: 'hold', serial: 'PT-75-3310', path: '/samples/{id}/proof?part=hold' },
   { name: 'idle', serial: 'TE-45-0117', path: '/samples/{id}/idle' },
   { name: 'efficiency', serial: 'TE-45-0117', path: '/samples/{id}/efficiency' },
+  { name: 'splits', serial: 'GQ-20931', path: '/samples/{id}/splits' },
   {
-    name: 'efficiency-chart',
-    serial: 'TE-45-0117',
-    path: '/samples/{id}/efficiency',
+    name: 'plug',
+    serial: 'GQ-20931',
+    path: '/samples/{id}/splits?part=plug',
     act: async (page) => {
-      await page.locator('figure').scrollIntoViewIfNeeded();
-      await page.locator('figure').evaluate((figure) => figure.scrollIntoView({ block: 'start' }));
+      for (const name of ['Warden’s laptop', 'Loan phone', 'Valley radio', 'Hut tablet'])
+        await page.getByRole('checkbox', { name }).check();
+      await page.getByLabel('Loan phone: comes after, h').fill('1');
+      await page.getByRole('table', { name: 'The evening' }).waitFor();
+      await page
+        .getByRole('region', { name: 'Arrangement' })
+        .evaluate((part) => part.scrollIntoView({ block: 'start' }));
     },
   },
   {
@@ -115,7 +111,9 @@ process.env.BENCH_PORT = String(BENCH_PORT);
 const stage = await startStage();
 const browser = await chromium.launch(CHROMIUM);
 try {
+  const named = process.argv.slice(2);
   for (const { name, serial, path, act, dim } of PICTURES) {
+    if (named.length > 0 && !named.includes(name)) continue;
     const context = await browser.newContext({
       baseURL: stage.url,
       viewport: { width: 1280, height: 800 },

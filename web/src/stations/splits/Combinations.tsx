@@ -22,7 +22,7 @@ const STATE_WORDS: Readonly<Record<SplitRow['lines'][number]['state'], string>> 
   more: '▲ more',
   borderline: '◆ borderline',
   'at least': '≥ at least',
-  open: '○ open',
+  open: '○ not measured',
 };
 const MORE_WORDS = {
   stated: '▲ more than promised',
@@ -126,7 +126,11 @@ export function Combinations() {
                         color: worst === 'short' ? 'error.main' : undefined,
                       }}
                     >
-                      {worst === 'more' ? MORE_WORDS[dossier.profile.more.as] : STATE_WORDS[worst]}
+                      {row.promised === null
+                        ? '○ not promised'
+                        : worst === 'more'
+                          ? MORE_WORDS[dossier.profile.more.as]
+                          : STATE_WORDS[worst]}
                       {row.charging === false && (
                         <Box sx={{ color: 'error.main', fontSize: 13 }}>▼ something stopped charging</Box>
                       )}

@@ -275,7 +275,7 @@ export function Plug() {
             <Box
               sx={{
                 display: 'grid',
-                gridTemplateColumns: `repeat(${Math.min(4, source.ports.length + 1)}, minmax(0, 1fr))`,
+                gridTemplateColumns: `repeat(${Math.min(5, source.ports.length + 1)}, minmax(0, 1fr))`,
                 gap: 1,
                 mb: 1,
               }}

@@ -32,6 +32,8 @@ interface Form {
   readonly order: readonly string[];
   readonly ports: Readonly<Record<string, PortText>>;
   readonly mainsWatts: string;
+  /** What the running ports were watched for: empty for the last port plugged in, else the port something was pulled from. */
+  readonly pulled: string;
   readonly evidence: 'load' | 'device';
 }
 
@@ -55,7 +57,13 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
   const { sample, rigs } = useOnBench().dossier;
   const labels = sample.model.ports.map(({ label }) => label);
   const place = useProofPlace();
-  const draft = useDraft<Form>(`split-${sample.id}`, { order: start, ports: {}, mainsWatts: '', evidence: 'load' });
+  const draft = useDraft<Form>(`split-${sample.id}`, {
+    order: start,
+    ports: {},
+    mainsWatts: '',
+    pulled: '',
+    evidence: 'load',
+  });
   const form = start.length > 0 && draft.value.order.length === 0 ? { ...draft.value, order: start } : draft.value;
   const set = (part: Partial<Form>) => draft.set({ ...form, ...part });
   const of = (port: string) => form.ports[port] ?? BLANK;
@@ -67,21 +75,23 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
   };
   const add = useAddRun('split', close);
   const last = form.order.at(-1) ?? '';
+  const pulled = form.order.includes(form.pulled) ? '' : form.pulled;
+  const running = pulled ? form.order : form.order.slice(0, -1);
   const shares = form.order.map((port) => ({
     port,
     volts: typedSi(of(port).volts, 'voltage'),
     amps: typedSi(of(port).amps, 'current'),
     light: of(port).load === 'a little',
   }));
-  const drops = form.order.slice(0, -1).flatMap((port) => {
+  const drops = running.flatMap((port) => {
     const { happened, seconds, back } = of(port);
     if (happened === 'not watched') return [];
     const dropped = happened === 'dropped';
     return [
       {
         port,
-        cause: last,
-        how: 'plugged' as const,
+        cause: pulled || last,
+        how: pulled ? ('unplugged' as const) : ('plugged' as const),
         dropped,
         seconds: dropped ? secondsOf(seconds) : null,
         lowest: null,
@@ -163,6 +173,19 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
               );
             })}
           </Box>
+          <Box sx={{ width: 260 }}>
+            <Choice
+              label="Watched while"
+              value={pulled}
+              options={[
+                { value: '', label: last ? `${last} was plugged in` : 'the last was plugged in' },
+                ...labels
+                  .filter((port) => !form.order.includes(port))
+                  .map((port) => ({ value: port, label: `${port} was unplugged` })),
+              ]}
+              onChange={(port) => set({ pulled: port })}
+            />
+          </Box>
           {form.order.map((port) => (
             <Box
               key={port}
@@ -194,15 +217,15 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
                 options={['all it offers', 'a little']}
                 onChange={(load) => change(port, { load })}
               />
-              {port !== last && (
+              {running.includes(port) && (
                 <Choice
-                  label={`When ${last} came`}
+                  label={pulled ? `When ${pulled} went` : `When ${last} came`}
                   value={of(port).happened}
                   options={['not watched', 'stayed on', 'dropped']}
                   onChange={(happened) => change(port, { happened })}
                 />
               )}
-              {port !== last && of(port).happened === 'dropped' && (
+              {running.includes(port) && of(port).happened === 'dropped' && (
                 <>
                   <QuantityField
                     label="for, s"
