@@ -18,6 +18,7 @@ const WIDTH = 296;
 const TOUCHED: Readonly<Record<string, readonly string[]>> = {
   'read-out': ['port-line', 'range', 'signal'],
   proof: ['port-line', 'range', 'total', 'combination'],
+  splits: ['combination', 'total'],
   idle: ['idle'],
   efficiency: ['average-efficiency', 'port-line', 'total', 'combination'],
 };
