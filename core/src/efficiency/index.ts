@@ -1,3 +1,4 @@
 // Conversion efficiency: one point, a loading, the four-point average.
+export * from './budget.ts';
 export * from './point.ts';
 export * from './series.ts';

@@ -3,6 +3,8 @@ import { formatPlain } from '../quantity/index.ts';
 import { type Attached, asMeasured, type Mains, mainsLabel, type Point, readingAt } from '../reading/index.ts';
 import { combineRepeats, type Measured, ratio, requireFinite } from '../uncertainty/index.ts';
 
+export * from './use.ts';
+
 /** Shortest averaging time that smooths idle bursts, s. */
 export const SHORTEST_IDLE = 600;
 /** Idle above this with nothing attached is implausible for a listed charger, W. */

@@ -12,6 +12,7 @@ import { useOnBench } from '../../app/bench.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { Averages } from './Averages.tsx';
+import { Budget } from './Budget.tsx';
 import { LimitTable } from './LimitTable.tsx';
 import { LoadGrid } from './LoadGrid.tsx';
 import { SetupDialog } from './SetupDialog.tsx';
@@ -65,6 +66,7 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
       sx={{ outline: over ? '3px dashed' : undefined, outlineColor: 'primary.main', outlineOffset: 6, borderRadius: 1 }}
     >
       <Averages series={series} limits={limits} />
+      <Budget series={series} />
       <LoadGrid key={setup.id} setup={setup} series={series} />
       <Box sx={{ mt: 3 }}>
         <Suspense fallback={<Loading what="the chart" />}>

@@ -2,7 +2,7 @@
 import { type IdleResult, yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
 import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
-import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import { expandedUncertainty, tooCoarse } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
@@ -15,6 +15,7 @@ import { Choice } from '../../parts/fields.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, useEntry } from '../../parts/useEntry.ts';
 import { IdleLimits } from './IdleLimits.tsx';
+import { UsePanel } from './UsePanel.tsx';
 
 const ATTACHMENTS: readonly Attached[] = ['nothing', 'cable', 'cable and meter'];
 
@@ -95,6 +96,12 @@ export function IdlePage() {
     };
   };
 
+  const rig = rigs.find(({ id }) => id === rigId);
+  const meter = dossier.instruments.find(({ id }) => id === rig?.meters.mains);
+  const promised = dossier.claims.flatMap(({ promise }) => (promise.kind === 'idle' ? [promise.watts] : []));
+  // The strictest figure idle will be held against; 0.1 W is what the strictest limit set asks of a small charger.
+  const decides = promised.length > 0 ? Math.min(...promised) : 0.1;
+  const coarse = meter ? tooCoarse(meter.name, meter.specs.power, decides) : null;
   const findings = verdict.idle.flatMap(({ mains, attached, findings: all }) =>
     all.map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
   );
@@ -149,6 +156,11 @@ export function IdlePage() {
           ))}
         </Box>
       )}
+      {coarse && (
+        <Alert severity="info" sx={{ mb: 1.5 }}>
+          {coarse}
+        </Alert>
+      )}
       {findings.map((finding) => (
         <Typography key={finding} variant="body2" color="warning.main">
           {finding}
@@ -159,6 +171,7 @@ export function IdlePage() {
         {profile.tariff} {profile.currency} a kWh, left plugged in all year.
       </Typography>
       <IdleLimits />
+      <UsePanel />
     </Box>
   );
 }

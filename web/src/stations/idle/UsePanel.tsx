@@ -1,0 +1,124 @@
+// What idle and loss mean in use: a year by hours, a small store off the grid, a vehicle battery, many on one circuit.
+import { ampHoursADay, batteryDays, circuitDraw, type StatePower, usageYear } from '@lastmark/core/idle';
+import { fixed } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import Box from '@mui/material/Box';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useOnBench } from '../../app/bench.tsx';
+import { Caution } from '../../parts/Caution.tsx';
+import { useDraft } from '../../parts/useDraft.ts';
+
+const USUAL = {
+  off: '0',
+  idle: '20',
+  light: '2',
+  active: '2',
+  store: '12',
+  inverter: '85',
+  inverterIdle: '5',
+  solar: '600',
+  battery: '60',
+  falls: '50',
+  count: '20',
+};
+type Form = typeof USUAL;
+
+const LABELS: Readonly<Record<keyof Form, string>> = {
+  off: 'Off, h a day',
+  idle: 'Idle, h a day',
+  light: 'Light load, h a day',
+  active: 'Full load, h a day',
+  store: 'Store, V',
+  inverter: 'Inverter efficiency, %',
+  inverterIdle: 'Inverter itself, W',
+  solar: 'Daily solar, Wh',
+  battery: 'Vehicle battery, Ah',
+  falls: 'falls to, %',
+  count: 'Chargers on one circuit',
+};
+
+const value = (text: string): number => Number(text.trim().replace(',', '.') || Number.NaN);
+
+/** What a calculation says, or why it cannot. */
+function said(work: () => string): string {
+  try {
+    return work();
+  } catch (error) {
+    return error instanceof RangeError ? error.message : 'Give numbers.';
+  }
+}
+
+export function UsePanel() {
+  const { dossier, verdict } = useOnBench();
+  const { value: form, set } = useDraft<Form>('idle-use', USUAL);
+  const idle = verdict.idle.find(({ attached }) => attached === 'nothing');
+  if (!idle) return null;
+  const watts = idle.below ?? idle.watts.value;
+  const { tariff, currency } = dossier.profile;
+  const curve = verdict.series
+    .flatMap(({ byMains }) => byMains)
+    .find(({ mains }) => mainsLabel(mains) === mainsLabel(idle.mains));
+  const at = (load: number): StatePower | null => {
+    const found = curve?.loads.find((one) => Math.abs(one.load - load) < 0.001);
+    return found ? { input: found.input.value, output: found.output.value } : null;
+  };
+  const full = curve?.loads.find((one) => one.load === 1);
+  const light = at(0.1);
+  const active = at(1);
+  const isCar = idle.mains.kind === 'dc';
+  const field = (key: keyof Form) => (
+    <TextField
+      key={key}
+      label={LABELS[key]}
+      value={form[key]}
+      onChange={(event) => set({ ...form, [key]: event.target.value })}
+      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+    />
+  );
+  const row = (keys: readonly (keyof Form)[], sentence: string) => (
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 165px)', gap: 1, alignItems: 'center', mb: 1.75 }}>
+      {keys.map(field)}
+      <Typography sx={{ gridColumn: '1 / -1', fontSize: 18 }}>
+        {keys.every((key) => Number.isFinite(value(form[key]))) ? sentence : 'Give numbers.'}
+      </Typography>
+    </Box>
+  );
+  const year = said(() => {
+    if (!light || !active) return 'Measure 10 % and 100 % at this supply first: a year of use needs both.';
+    const day = { off: value(form.off), idle: value(form.idle), light: value(form.light), active: value(form.active) };
+    const { taken, lost, idlePart } = usageYear(day, watts, light, active);
+    return `${fixed(taken, 1)} kWh a year (${fixed(taken * tariff, 2)} ${currency}), ${fixed(lost, 1)} kWh of it lost; idle is ${fixed(idlePart * 100, 0)} % of the loss.`;
+  });
+  const store = said(() => {
+    const inverter = value(form.inverter) / 100;
+    const a = ampHoursADay(watts, value(form.store), inverter, value(form.inverterIdle));
+    const solar = value(form.solar);
+    if (!(solar > 0)) throw new RangeError('A day with sun has more than 0 Wh.');
+    const share = (a * value(form.store)) / solar;
+    return `${fixed(a, 2)} Ah a day from the store, ${fixed(share * 100, 1)} % of the day’s sun.`;
+  });
+  const vehicle = said(() => {
+    const volts = idle.mains.volts;
+    const amps = watts / volts;
+    return `${fixed(amps * 1000, 0)} mA: down to ${form.falls} % in ${fixed(batteryDays(value(form.battery), amps, 1, value(form.falls) / 100), 0)} days, its own discharge not counted.`;
+  });
+  const circuit = said(() => {
+    if (!full?.powerFactor) return 'Read the power factor at full load first.';
+    const draw = circuitDraw(value(form.count), full.input.value, full.powerFactor, idle.mains.volts);
+    return `${fixed(draw.watts, 0)} W, yet ${fixed(draw.voltAmps, 0)} VA and ${fixed(draw.amps, 1)} A on the wire, all at full load.`;
+  });
+  return (
+    <Box component="section" aria-label="In use" sx={{ mt: 3 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        In use, {mainsLabel(idle.mains)}
+      </Typography>
+      {row(['off', 'idle', 'light', 'active'], year)}
+      {isCar ? row(['battery', 'falls'], vehicle) : row(['store', 'inverter', 'inverterIdle', 'solar'], store)}
+      {!isCar && row(['count'], circuit)}
+      {!isCar && (
+        <Caution line="How much a circuit may carry follows local codes; leave the judgement to a licensed person." />
+      )}
+    </Box>
+  );
+}
