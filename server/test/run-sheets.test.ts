@@ -231,13 +231,21 @@ describe('a sweep of combinations', () => {
     const run = await bench.until(id, (one) => over(one) || held(one), 'the combination');
     expect(run.state, run.says).toBe('done');
     const found = await bench.call<SampleDossier>('get', `/samples/${sample.id}/dossier`);
-    const [split] = found.runs;
-    if (split?.kind !== 'split') throw new Error(JSON.stringify(run.outcomes));
+    const [split, soft] = found.runs;
+    if (split?.kind !== 'split' || soft?.kind !== 'split') throw new Error(JSON.stringify(run.outcomes));
     const watts = split.shares.map(({ volts, amps }) => (volts ?? 0) * (amps ?? 0));
     expect(watts[0]).toBeCloseTo(60, -0.5);
     expect(watts[1]).toBeCloseTo(45, -0.5);
     expect(split.drops[0]).toMatchObject({ port: 'C1', cause: 'C2', dropped: true, back: 'same level' });
     expect(Math.abs((split.drops[0]?.seconds ?? 0) - truth.gap)).toBeLessThan(0.3);
+    expect(split.drops[1]).toMatchObject({ port: 'C1', cause: 'C2', how: 'unplugged', dropped: true });
+    // The other port gets no more while this one draws little: shares are fixed, which is true.
+    expect(soft.shares.map(({ light }) => light)).toEqual([false, true]);
+    expect(judgeSample(toJudge(found)).splits.rule.demand).toBe('fixed');
+    expect(found.readOuts.map(({ port, occupied }) => `${port} with ${occupied.join()}`)).toEqual([
+      'C1 with C2',
+      'C2 with C1',
+    ]);
   }, 90_000);
 });
 

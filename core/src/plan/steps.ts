@@ -83,7 +83,7 @@ export const splitStep = (by: By, mains: Mains, order: readonly string[]): Omit<
   mains,
   order,
   station: 'proof',
-  dwell: 5 + 8 * order.length,
+  dwell: 12 + 8 * order.length + (order.length === 2 ? 8 : 0),
   needs: by === 'instruments' ? [...LOADED, 'PD analyser'] : [],
   caution: order.length > 1 ? 'Several ports at full load heat the charger most: hot surfaces.' : null,
 });

@@ -168,6 +168,17 @@ export class RigDriver {
     this.#levels.delete(port);
   }
 
+  /** Pull one sink, without load on it, whatever else runs. */
+  async leave(port: string): Promise<void> {
+    const load = this.#loadOr();
+    if (this.#on.has(port)) await this.draw(port, 0);
+    await this.#do(load, 'channel', { channel: this.#channel(port) });
+    await this.#do(load, 'disconnect');
+    this.#on.delete(port);
+    this.#levels.delete(port);
+    this.#plugged = this.#plugged.filter((one) => one !== port);
+  }
+
   /** What was agreed may have changed by itself: ask for every level anew. */
   forgetLevels(): void {
     this.#levels.clear();

@@ -1,6 +1,9 @@
-// A combination: plugged in one after the other while the running ports are watched, then loaded to what each offers.
+// A combination: plugged in one after the other while the running ports are watched, loaded to what each offers, pairs once
+// more with one loaded a little, and the last pulled again.
+import type { RunInput } from '@lastmark/contract';
 import { bestOffer, type SheetStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
+import type { Output } from '@lastmark/core/reading';
 import { type Drop, dropIn } from '@lastmark/core/split';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
@@ -18,36 +21,36 @@ const WATCH_SECONDS = 5;
 /** Looks farther apart than this would miss a drop, s: then nothing is said about it. */
 const FINE_SECONDS = 0.4;
 
-/** What a plug-in did to the ports that were running. */
-async function watchJoin(bench: Bench, running: ReadonlyMap<string, number>, cause: string): Promise<Drop[]> {
+/** What an event did to the ports that were running. */
+async function watchEvent(
+  bench: Bench,
+  running: ReadonlyMap<string, number>,
+  cause: string,
+  how: Drop['how'],
+): Promise<Drop[]> {
   const { looks, rig, driver } = bench;
   const from = looks.seconds;
-  await driver.join(cause);
-  await wait(bench, WATCH_SECONDS, `${cause} plugged in`);
+  if (how === 'plugged') await driver.join(cause);
+  else await driver.leave(cause);
+  await wait(bench, WATCH_SECONDS, `${cause} ${how === 'plugged' ? 'plugged in' : 'unplugged'}`);
   return [...running].flatMap(([port, level]) => {
     const samples = looks.samples({ quantity: 'voltage', place: rig.outputPlace, port }, from);
     const span = (samples.at(-1)?.seconds ?? 0) - (samples[0]?.seconds ?? 0);
     if (samples.length < 5 || span / (samples.length - 1) > FINE_SECONDS) return [];
-    return [{ port, cause, how: 'plugged' as const, ...dropIn(samples, level) }];
+    return [{ port, cause, how, ...dropIn(samples, level) }];
   });
 }
 
-export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { driver, looks, rig } = bench;
-  const { order, mains } = step;
-  const [first] = order;
-  if (!first || !mains) throw new StepFailed('The step names no ports or no supply.');
-  await driver.off();
-  await setSupply(bench, step);
-  await driver.occupy([]);
-  await wait(bench, 2, 'Everything unplugged');
+/** Plug the ports in one after the other, each running at its best level when the next comes. */
+async function plugIn(bench: Bench, order: readonly string[]): Promise<Drop[]> {
+  const { driver } = bench;
   const running = new Map<string, number>();
   const drops: Drop[] = [];
   for (const port of order) {
     if (running.size === 0) {
       await driver.join(port);
       await wait(bench, 2, `${port} plugged in`);
-    } else drops.push(...(await watchJoin(bench, running, port)));
+    } else drops.push(...(await watchEvent(bench, running, port, 'plugged')));
     const best = bestOffer(await driver.words(port), port);
     if (!best)
       throw new StepFailed(
@@ -61,7 +64,19 @@ export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
   }
   await driver.off();
   driver.forgetLevels();
-  const outputs = [];
+  return drops;
+}
+
+interface Offered {
+  readonly outputs: readonly Output[];
+  /** Words by port, as they stand with all plugged in. */
+  readonly words: ReadonlyMap<string, readonly string[]>;
+}
+
+/** Load every port with all it offers in this state; some only lightly. */
+async function loadAll(bench: Bench, order: readonly string[], light: readonly string[]): Promise<Offered> {
+  const { driver } = bench;
+  const outputs: Output[] = [];
   const offered = new Map<string, readonly string[]>();
   for (const port of order) {
     const words = await driver.words(port);
@@ -72,54 +87,90 @@ export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
     outputs.push(best);
   }
   await freshLooks(bench, { outputs }, 'Levels asked for', 1);
-  for (const { port, amps } of outputs) await driver.draw(port, amps);
-  await wait(bench, 5, 'All loaded');
+  for (const { port, amps } of outputs) await driver.draw(port, light.includes(port) ? WATCH_AMPS : amps);
+  await wait(bench, 5, light.length > 0 ? `${light.join(', ')} loaded a little` : 'All loaded');
+  return { outputs, words: offered };
+}
+
+type Taken = Pick<RunInput & { kind: 'split' }, 'shares' | 'mainsWatts'>;
+
+/** Read every port and the socket. */
+async function readAll(bench: Bench, outputs: readonly Output[], light: readonly string[]): Promise<Taken> {
+  const { looks, rig } = bench;
   const from = await freshLooks(bench, { outputs }, 'Reading');
+  const positive = (value: number | undefined) => (value === undefined ? null : Math.max(0, Number(value.toFixed(5))));
   const mean = (quantity: 'voltage' | 'current', port: string) =>
-    looks.mean({ quantity, place: rig.outputPlace, port }, from)?.value ?? null;
-  const shares = order.map((port) => ({
-    port,
-    volts: mean('voltage', port),
-    amps: mean('current', port),
-    light: false,
-  }));
-  const mainsWatts = looks.mean({ quantity: 'power', place: 'mains', port: null }, from)?.value ?? null;
+    positive(looks.mean({ quantity, place: rig.outputPlace, port }, from)?.value);
+  return {
+    shares: outputs.map(({ port }) => ({
+      port,
+      volts: mean('voltage', port),
+      amps: mean('current', port),
+      light: light.includes(port),
+    })),
+    mainsWatts: positive(looks.mean({ quantity: 'power', place: 'mains', port: null }, from)?.value),
+  };
+}
+
+export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
+  const { driver, rig } = bench;
+  const { order, mains } = step;
+  const [first] = order;
+  const last = order.at(-1);
+  if (!first || !last || !mains) throw new StepFailed('The step names no ports or no supply.');
   await driver.off();
-  const positive = (value: number | null) => (value === null ? null : Math.max(0, Number(value.toFixed(5))));
+  await setSupply(bench, step);
+  await driver.occupy([]);
+  await wait(bench, 2, 'Everything unplugged');
+  const drops = await plugIn(bench, order);
+  const { outputs, words } = await loadAll(bench, order, []);
+  const taken = [{ ...(await readAll(bench, outputs, [])), drops }];
+  if (order.length === 2) {
+    // Whether the other then gets more tells whether shares follow what is drawn.
+    await driver.off();
+    const soft = await loadAll(bench, order, [last]);
+    taken.push({ ...(await readAll(bench, soft.outputs, [last])), drops: [] });
+  }
+  if (order.length > 1) {
+    for (const { port } of outputs) await driver.draw(port, WATCH_AMPS);
+    const left = new Map(outputs.filter(({ port }) => port !== last).map(({ port, volts }) => [port, volts]));
+    drops.push(...(await watchEvent(bench, left, last, 'unplugged')));
+  }
+  await driver.off();
   const cable = await driver.cableWords();
   await bench.db.transaction(async (tx) => {
-    const id = newId();
-    const madeIds = [id];
+    const madeIds: string[] = [];
     // What each port offers in this state is a read-out of its own; alone it has one already.
-    for (const [port, words] of order.length > 1 ? offered : []) {
-      const readOut = readOutOf(
-        bench,
-        port,
-        words,
-        cable,
-        order.filter((one) => one !== port),
-      );
+    for (const [port, offered] of order.length > 1 ? words : []) {
+      const others = order.filter((one) => one !== port);
+      const readOut = readOutOf(bench, port, offered, cable, others);
       await storeReadOut(tx, bench.run.sample.id, readOut);
       madeIds.push(readOut.id);
     }
-    await storeRun(tx, bench.run.sample.id, {
-      id,
-      kind: 'split',
-      port: first,
-      rigId: rig.id,
-      takenAt: new Date().toISOString(),
-      note: sourceOf(bench),
-      supersedes: null,
-      withdrawn: false,
-      order: [...order],
-      mains,
-      shares: shares.map((share) => ({ ...share, volts: positive(share.volts), amps: positive(share.amps) })),
-      mainsWatts: positive(mainsWatts),
-      evidence: 'load',
-      drops,
-    });
-    const says = shares.map(({ port, volts, amps }) => `${port} ${fixed((volts ?? 0) * (amps ?? 0), 1)} W`).join(' · ');
-    const broke = drops.filter(({ dropped }) => dropped).map(({ port, cause }) => `${port} dropped when ${cause} came`);
+    for (const part of taken) {
+      const id = newId();
+      madeIds.push(id);
+      await storeRun(tx, bench.run.sample.id, {
+        ...part,
+        id,
+        kind: 'split',
+        port: first,
+        rigId: rig.id,
+        takenAt: new Date().toISOString(),
+        note: sourceOf(bench),
+        supersedes: null,
+        withdrawn: false,
+        order: [...order],
+        mains,
+        evidence: 'load',
+      });
+    }
+    const says = (taken[0]?.shares ?? [])
+      .map(({ port, volts, amps }) => `${port} ${fixed((volts ?? 0) * (amps ?? 0), 1)} W`)
+      .join(' · ');
+    const broke = drops
+      .filter(({ dropped }) => dropped)
+      .map(({ port, cause, how }) => `${port} dropped when ${cause} ${how === 'plugged' ? 'came' : 'went'}`);
     await bench.finish(tx, { state: 'done', says: [says, ...broke].join(' · '), madeIds });
   });
 }
