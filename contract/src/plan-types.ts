@@ -52,6 +52,8 @@ export interface StepOutcome {
   /** What came of it, in a sentence. */
   says: string;
   at: string;
+  /** Time under load, where that is what it was for, s. */
+  seconds?: number;
   /** Points, runs and read-outs it made. */
   madeIds: string[];
 }

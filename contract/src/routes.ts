@@ -1,5 +1,6 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import type { AnyObject, ObjectSchema } from 'yup';
+import { limitSetInput, statedInput } from './limit-schemas.ts';
 import {
   askInput,
   newSheetInput,
@@ -177,7 +178,18 @@ export const ROUTES = {
   updateDevice: write('put', '/devices/{deviceId}', 'Change a device', { body: deviceInput, ifMatch: true }),
   getProfile: get('/profile', 'The choices of method'),
   updateProfile: write('put', '/profile', 'Change the choices of method', { body: profileInput, ifMatch: true }),
-  listLimitSets: get('/limit-sets', 'The limit sets'),
+  listLimitSets: get('/limit-sets', 'The limit sets: those that ship, and those of this bench'),
+  createLimitSet: write('post', '/limit-sets', 'Add a limit set', { body: limitSetInput }),
+  updateLimitSet: write('put', '/limit-sets/{limitSetId}', 'Change a limit set of this bench', {
+    body: limitSetInput,
+    ifMatch: true,
+  }),
+  deleteLimitSet: write('delete', '/limit-sets/{limitSetId}', 'Remove a limit set nothing is judged by', {
+    ifMatch: true,
+  }),
+  addStated: write('post', '/samples/{sampleId}/stated', 'State how points were taken; the newest counts', {
+    body: statedInput,
+  }),
   listColumnMaps: get('/column-maps', 'Remembered columns of meter files'),
 } as const satisfies Record<string, Route>;
 

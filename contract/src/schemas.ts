@@ -47,7 +47,13 @@ export const MARKS = [
 ] as const;
 export const EVIDENCE = ['load', 'device', 'wall', 'display'] as const satisfies readonly EvidenceKind[];
 export const PLACES = ['mains', 'port', 'load-end', 'display'] as const satisfies readonly Place[];
-export const ATTACHED = ['nothing', 'cable', 'cable and meter'] as const satisfies readonly Attached[];
+export const ATTACHED = [
+  'nothing',
+  'cable',
+  'cable and meter',
+  'screen on',
+  'wireless pad on',
+] as const satisfies readonly Attached[];
 export const CLASSES = ['basic', 'low-voltage', 'multiple-voltage'] as const;
 export const READ_QUANTITIES = [
   'voltage',
@@ -176,6 +182,13 @@ export const setupInput = record({
     .oneOf([...CLASSES])
     .nullable()
     .defined(),
+  classReason: string().strict().max(300).nullable().optional().default(undefined),
+}).test('reason', 'classReason: say why the class is another than the derived one', (value) => {
+  const { nameplateClass, classReason } = (value ?? {}) as {
+    nameplateClass?: string | null;
+    classReason?: string | null;
+  };
+  return !nameplateClass || Boolean(classReason?.trim());
 });
 
 const readingInput = record({

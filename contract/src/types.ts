@@ -19,6 +19,7 @@ import type {
   Rig,
   RigDrives,
   Setup,
+  Stated,
 } from '@lastmark/core/reading';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
 import type { CLASSES, INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS } from './schemas.ts';
@@ -106,7 +107,21 @@ export interface SetupInput {
   outputs: Output[];
   evidence: EvidenceKind;
   rigId: string;
+  /** Overrides the derived class; null takes it. */
   nameplateClass: (typeof CLASSES)[number] | null;
+  /** Why it is overridden. */
+  classReason?: string | null;
+}
+
+export type StatedInput = Omit<Stated, 'statedAt'>;
+
+export type LimitSetInput = Omit<LimitSet, 'id'>;
+
+/** A limit set as it stands at Rules. */
+export interface StoredLimitSet extends LimitSet {
+  /** Ships with the program and stays as it is; copy it to change it. */
+  builtIn: boolean;
+  version: number;
 }
 
 export interface StoredSetup extends SetupFacts {
@@ -276,6 +291,7 @@ export interface SampleDossier {
   claims: StoredClaim[];
   setups: StoredSetup[];
   points: Point[];
+  stated: Stated[];
   readOuts: StoredReadOut[];
   runs: StoredRun[];
   devices: StoredDevice[];

@@ -6,6 +6,7 @@ import {
   type ImportInput,
   type InstrumentInput,
   type InstrumentProfileInput,
+  type LimitSetInput,
   openapiDocument,
   type PointInput,
   type ReadOutInput,
@@ -15,9 +16,9 @@ import {
   type SetupInput,
   type SheetInput,
   type StartInput,
+  type StatedInput,
   type UnitInput,
 } from '@lastmark/contract';
-import { LIMIT_SETS } from '@lastmark/core/limits';
 import type { Limits } from '@lastmark/core/plan';
 import type { Profile } from '@lastmark/core/verdict';
 import { sql } from 'drizzle-orm';
@@ -38,6 +39,7 @@ import { type Answer, type Call, type Handlers, param } from './http/handlers.ts
 import { ProblemError } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { importFile, listColumnMaps } from './importer/import.ts';
+import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
 import { loadsOff, sendCommand, trafficOf } from './links/commands.ts';
 import type { Links } from './links/links.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
@@ -53,6 +55,7 @@ import { addRun } from './runs/store.ts';
 import { getDossier } from './samples/dossier.ts';
 import { setLimits } from './samples/limits.ts';
 import { listSamples, type ShelfQuery } from './samples/shelf.ts';
+import { addStated } from './samples/stated.ts';
 import { createSample, createUnit, deleteSample, getSample, updateSample } from './samples/store.ts';
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
 import { labelPdf } from './sheet/label.ts';
@@ -224,6 +227,11 @@ export const createHandlers = ({ version, links, live, runner, hand }: Working):
     versioned(await updateDevice(call.db, param(call, 'deviceId'), call.body as DeviceInput, call.ifMatch)),
   getProfile: async ({ db }) => versioned(await getProfile(db)),
   updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body as Profile, ifMatch)),
-  listLimitSets: async () => ({ body: { items: LIMIT_SETS } }),
+  listLimitSets: async ({ db }) => ({ body: { items: await listLimitSets(db) } }),
+  createLimitSet: async ({ db, body }) => versioned(await createLimitSet(db, body as LimitSetInput)),
+  updateLimitSet: async (call) =>
+    versioned(await updateLimitSet(call.db, param(call, 'limitSetId'), call.body as LimitSetInput, call.ifMatch)),
+  deleteLimitSet: async (call) => ({ body: await deleteLimitSet(call.db, param(call, 'limitSetId'), call.ifMatch) }),
+  addStated: async (call) => ({ body: await addStated(call.db, sampleId(call), call.body as StatedInput) }),
   listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
 });

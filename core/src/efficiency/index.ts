@@ -2,3 +2,4 @@
 export * from './budget.ts';
 export * from './point.ts';
 export * from './series.ts';
+export * from './wanted.ts';

@@ -41,6 +41,7 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
     hertz: does('set the frequency, Hz', 'hertz'),
     on: does('switch on'),
     off: does('switch off'),
+    distortion: tells('distortion of its voltage, a fraction', 'number'),
   },
   'power analyser': {
     watts: tells('input power, W', 'number'),

@@ -5,7 +5,13 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
   {
     title: 'Simulated AC source',
     class: 'AC source',
-    commands: { volts: 'SOUR:VOLT {volts}', hertz: 'SOUR:FREQ {hertz}', on: 'OUTP ON', off: 'OUTP OFF' },
+    commands: {
+      volts: 'SOUR:VOLT {volts}',
+      hertz: 'SOUR:FREQ {hertz}',
+      on: 'OUTP ON',
+      off: 'OUTP OFF',
+      distortion: 'MEAS:VOLT:THD?',
+    },
   },
   {
     title: 'Simulated power analyser',

@@ -1,7 +1,9 @@
 // Evaluates limit sets at a nameplate power and judges results against them.
 import { type Decision, type DecisionRule, decide, type Limit } from '../decision/index.ts';
+import { formatPlain } from '../quantity/index.ts';
 import { type Mains, mainsLabel, mainsMatches, type Output } from '../reading/index.ts';
 import { type Measured, requireFinite } from '../uncertainty/index.ts';
+import type { DerivedClass } from './class.ts';
 import type { LimitedQuantity, LimitSet, NameplateClass } from './types.ts';
 
 /**
@@ -11,7 +13,7 @@ import type { LimitedQuantity, LimitSet, NameplateClass } from './types.ts';
  * @throws RangeError for a power that is not finite or not above zero
  */
 export function limitAt(
-  set: LimitSet,
+  set: Pick<LimitSet, 'formulas'>,
   quantity: LimitedQuantity,
   nameplateClass: NameplateClass,
   watts: number,
@@ -25,17 +27,6 @@ export function limitAt(
   return piece ? piece.constant + piece.perWatt * watts + piece.perLog * Math.log(watts) : null;
 }
 
-/**
- * The class the outputs suggest: several voltages at once are multiple-voltage; under 6 V with 0.55 A or more is
- * low-voltage; the rest basic. The user confirms it.
- */
-export function suggestClass(outputs: readonly Output[]): NameplateClass {
-  if (new Set(outputs.map((output) => output.volts)).size > 1) return 'multiple-voltage';
-  const lowest = outputs[0];
-  const amps = outputs.reduce((total, output) => total + output.amps, 0);
-  return lowest && lowest.volts < 6 && amps >= 0.55 ? 'low-voltage' : 'basic';
-}
-
 /** One result held against one limit of one set. */
 export interface LimitLine {
   readonly setId: string;
@@ -45,29 +36,76 @@ export interface LimitLine {
   readonly limit: Limit;
   readonly result: Measured;
   readonly decision: Decision;
-  /** A verdict at the set's own supply, otherwise indicative. */
+  /** A verdict when nothing stands against it, otherwise indicative. */
   readonly standing: 'verdict' | 'indicative';
-  readonly why: string;
+  /** What stands against a verdict, a sentence each. */
+  readonly reasons: readonly string[];
+}
+
+/** What a result is judged by: the class and power of what was loaded. */
+export interface JudgedAs {
+  readonly class: DerivedClass;
+  readonly nameplateClass: NameplateClass;
+  /** Nameplate output power, W. */
+  readonly watts: number;
+  /** The only output of the loading; null for none or several together. */
+  readonly only: Output | null;
+}
+
+/** A result with how it was come by. */
+export interface JudgedResult {
+  readonly mains: Mains;
+  readonly result: Measured;
+  /** Day of the newest reading behind it, ISO. */
+  readonly day: string;
+  /** What deviates from a procedure, by its id. */
+  readonly deviations: (procedureId: string) => readonly string[];
+}
+
+/** What the day says: a set speaks a verdict only while it is in force. */
+function inForceSays({ validFrom, validTo }: LimitSet, day: string): string[] {
+  if (day < validFrom) return [`In force from ${validFrom}; measured ${day}.`];
+  return validTo !== null && day > validTo ? [`In force until ${validTo}; measured ${day}.`] : [];
+}
+
+/** What an adaptive supply's loading lacks under a set: such supplies are judged at their lowest and highest level. */
+function levelSays({ adaptiveLow }: LimitSet, { class: derived, only }: JudgedAs): string[] {
+  if (!derived.adaptive || !only) return [];
+  if (derived.level === 'between') return ['An adaptive supply is judged at its lowest and highest level.'];
+  if (derived.level !== 'lowest') return [];
+  const asked =
+    adaptiveLow && Math.abs(adaptiveLow.volts - only.volts) < 0.01 ? adaptiveLow.amps : derived.nameplateAmps;
+  return asked !== null && Math.abs(asked - only.amps) > 0.01 * asked
+    ? [
+        `At ${formatPlain(only.volts, 'voltage')} 100 % is ${formatPlain(asked, 'current')} here; loaded with ${formatPlain(only.amps, 'current')}.`,
+      ]
+    : [];
 }
 
 /**
  * Hold one result against every set that covers it.
- * Taken at the set's own mains it is a verdict (for one sample, never compliance); at any other, indicative.
+ * At the set's own mains, by its procedure and while it is in force, it is a verdict (for one sample, never
+ * compliance); else it is indicative, with every reason.
  */
 export function judgeAgainstSets(
   sets: readonly LimitSet[],
   quantity: LimitedQuantity,
-  nameplateClass: NameplateClass,
-  watts: number,
-  mains: Mains,
-  result: Measured,
+  as: JudgedAs,
+  { mains, result, day, deviations }: JudgedResult,
   rule: DecisionRule,
 ): readonly LimitLine[] {
   return sets.flatMap((set) => {
-    const at = limitAt(set, quantity, nameplateClass, watts);
+    const at = limitAt(set, quantity, as.nameplateClass, as.watts);
     if (at === null) return [];
     const limit: Limit = quantity === 'no-load-power' ? { kind: 'at-most', high: at } : { kind: 'at-least', low: at };
-    const own = mainsMatches(mains, set.mains);
+    const reasons = [
+      ...(mainsMatches(mains, set.mains)
+        ? []
+        : [`Taken at ${mainsLabel(mains)}; the set asks for ${mainsLabel(set.mains)}.`]),
+      ...inForceSays(set, day),
+      ...(quantity === 'no-load-power' ? [] : levelSays(set, as)),
+      ...deviations(set.procedureId),
+    ];
     return [
       {
         setId: set.id,
@@ -77,8 +115,8 @@ export function judgeAgainstSets(
         limit,
         result,
         decision: decide(result, limit, rule),
-        standing: own ? 'verdict' : 'indicative',
-        why: own ? '' : `Taken at ${mainsLabel(mains)}; the set asks for ${mainsLabel(set.mains)}.`,
+        standing: reasons.length === 0 ? 'verdict' : 'indicative',
+        reasons,
       } satisfies LimitLine,
     ];
   });

@@ -1,5 +1,5 @@
 // The limit sets that ship. Confirm against the current text before relying on one.
-import type { LimitedQuantity, LimitFormula, LimitSet, NameplateClass, Piece } from './types.ts';
+import type { LimitedQuantity, LimitFormula, LimitSet, LimitTest, NameplateClass, Piece } from './types.ts';
 
 const piece = (upTo: number | null, constant: number, perWatt = 0, perLog = 0, inclusive = true): Piece => ({
   upTo,
@@ -50,6 +50,23 @@ const levelVi = (us: boolean): LimitFormula[] => {
   ];
 };
 
+/** A worked value with five decimals. */
+const worked = (
+  quantity: LimitedQuantity,
+  nameplateClass: NameplateClass,
+  watts: number,
+  value: number,
+): LimitTest => ({ quantity, nameplateClass, watts, value, within: 5e-6 });
+
+const LEVEL_VI_WORKED: readonly LimitTest[] = [
+  worked('average-efficiency', 'basic', 10, 0.81948),
+  worked('average-efficiency', 'basic', 27, 0.8662),
+  worked('average-efficiency', 'basic', 45, 0.87727),
+  worked('average-efficiency', 'basic', 65, 0.88),
+  worked('average-efficiency', 'low-voltage', 18, 0.82486),
+  worked('average-efficiency', 'multiple-voltage', 10, 0.73369),
+];
+
 export const LIMIT_SETS: readonly LimitSet[] = [
   {
     id: 'us-level-6',
@@ -61,7 +78,11 @@ export const LIMIT_SETS: readonly LimitSet[] = [
     validTo: null,
     note: 'Confirm against the current text. One sample is never compliance.',
     mains: { kind: 'ac', volts: 115, hertz: 60 },
+    procedureId: 'one-percent',
+    // Appendix Z, 6(a)(1)(i): an adaptive supply is loaded with 2 A at its lowest voltage of 5 V.
+    adaptiveLow: { volts: 5, amps: 2 },
     formulas: levelVi(true),
+    tests: LEVEL_VI_WORKED,
   },
   {
     id: 'eu-2019-1782',
@@ -73,7 +94,10 @@ export const LIMIT_SETS: readonly LimitSet[] = [
     validTo: null,
     note: 'Confirm against the current text; a successor is due about the end of 2028. One sample is never compliance.',
     mains: { kind: 'ac', volts: 230, hertz: 50 },
+    procedureId: 'one-percent',
+    adaptiveLow: null,
     formulas: levelVi(false),
+    tests: LEVEL_VI_WORKED,
   },
   {
     id: 'eu-coc-5-tier-2',
@@ -85,6 +109,16 @@ export const LIMIT_SETS: readonly LimitSet[] = [
     validTo: null,
     note: 'Voluntary. Confirm against the current text. One sample is never compliance.',
     mains: { kind: 'ac', volts: 230, hertz: 50 },
+    procedureId: 'one-percent',
+    adaptiveLow: null,
+    tests: [
+      worked('average-efficiency', 'basic', 27, 0.87295),
+      worked('light-load-efficiency', 'basic', 27, 0.77295),
+      worked('average-efficiency', 'basic', 45, 0.88852),
+      worked('light-load-efficiency', 'basic', 45, 0.78852),
+      worked('average-efficiency', 'low-voltage', 10, 0.79004),
+      worked('light-load-efficiency', 'low-voltage', 10, 0.69734),
+    ],
     formulas: [
       formula('average-efficiency', 'basic', piece(1, 0.169, 0.5), piece(49, 0.67, -0.00115, 0.071), piece(250, 0.89)),
       formula(

@@ -23,6 +23,16 @@ export interface LimitFormula {
   readonly pieces: readonly Piece[];
 }
 
+/** A worked value of the text: what the formula must give, and within what. */
+export interface LimitTest {
+  readonly quantity: LimitedQuantity;
+  readonly nameplateClass: NameplateClass;
+  readonly watts: number;
+  readonly value: number;
+  /** Half a unit of the last digit given. */
+  readonly within: number;
+}
+
 export interface LimitSet {
   readonly id: string;
   readonly title: string;
@@ -36,5 +46,11 @@ export interface LimitSet {
   readonly note: string;
   /** The supply a verdict is taken at; at any other it is indicative. */
   readonly mains: Mains;
+  /** The procedure its results are taken by. */
+  readonly procedureId: string;
+  /** Current at 100 % of an adaptive supply at its lowest level, where the text fixes it; null takes the nameplate's. */
+  readonly adaptiveLow: { readonly volts: number; readonly amps: number } | null;
   readonly formulas: readonly LimitFormula[];
+  /** Worked values the formulas are held against. */
+  readonly tests: readonly LimitTest[];
 }

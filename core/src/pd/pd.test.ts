@@ -320,7 +320,7 @@ describe('text with words', () => {
     expect(readHex('nonsense '.repeat(50_000), 'value').findings.at(-1)?.sentence).toContain(
       'more that could not be read',
     );
-  });
+  }, 30_000);
 
   it('is empty when empty, and any text gives findings, never an exception', () => {
     expect(readHex('', 'value')).toEqual({ form: 'words', words: [], messages: [], findings: [] });

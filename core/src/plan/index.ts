@@ -7,3 +7,4 @@ export * from './rig-check.ts';
 export * from './settle.ts';
 export * from './steps.ts';
 export * from './types.ts';
+export * from './warm.ts';

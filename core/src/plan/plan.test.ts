@@ -14,6 +14,7 @@ import {
   type SheetStep,
   sheetSeconds,
   stepSeconds,
+  warmUpBefore,
 } from './index.ts';
 
 const words = (...lines: string[]) =>
@@ -183,4 +184,34 @@ it('a read-out makes the proof steps of a sheet', () => {
   );
   expect(titles(points)).toContain('C1 12 V 2 A');
   expect(titles(points)).toContain('C1 PPS 11 V 3 A');
+});
+
+describe('the warm-up before a point', () => {
+  const EU_230 = { kind: 'ac', volts: 230, hertz: 50 } as const;
+  const US_115 = { kind: 'ac', volts: 115, hertz: 60 } as const;
+  const step = (id: string, kind: SheetStep['kind'], mains: SheetStep['mains'], dwell = 0) =>
+    ({ id, kind, mains, dwell }) as SheetStep;
+  const steps = [
+    step('w1', 'warm-up', US_115, 1800),
+    step('p1', 'point', US_115),
+    step('w2', 'warm-up', EU_230, 1800),
+    step('p2', 'point', EU_230),
+    step('c', 'cool', null, 600),
+    step('p3', 'point', EU_230),
+  ];
+  const done = (id: string, seconds?: number) => [id, { state: 'done' as const, seconds }];
+  const before = (id: string, ...outcomes: (readonly [string, { state: 'done'; seconds?: number }])[]) =>
+    warmUpBefore(steps, Object.fromEntries(outcomes), steps.find((one) => one.id === id) as SheetStep);
+
+  it('is what was held at that supply, cut short where someone cut it short', () => {
+    expect(before('p1', ['w1', { state: 'done' }])).toBe(1800);
+    expect(before('p1', ['w1', { state: 'done', seconds: 240 }])).toBe(240);
+    expect(before('p2', ['w1', { state: 'done' }], ['p1', { state: 'done' }])).toBe(0);
+  });
+
+  it('is gone after cooling down, and nothing without one', () => {
+    const outcomes = Object.fromEntries([done('w2'), done('c')]);
+    expect(warmUpBefore(steps, outcomes, steps[5] as SheetStep)).toBe(0);
+    expect(before('p1')).toBe(0);
+  });
 });

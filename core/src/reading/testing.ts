@@ -1,5 +1,5 @@
 // Builders that let tests read as statements about chargers.
-import type { Point, Reading, Rig } from './types.ts';
+import type { Mains, Point, Reading, Rig, Stated, Taken } from './types.ts';
 
 let serial = 0;
 
@@ -60,4 +60,25 @@ export const aRig = (part: Partial<Rig> = {}): Rig => ({
   leadUOhms: 0,
   elements: [],
   ...part,
+});
+
+/** Warm, settled and well supplied, as the procedures ask. */
+export const takenByTheBook = (mains: Mains): Taken => ({
+  warmUp: 1800,
+  rest: { drift: 0.004, over: 300, averaged: false },
+  source: {
+    volts: mains.volts,
+    hertz: mains.kind === 'ac' ? mains.hertz : null,
+    distortion: mains.kind === 'ac' ? 0.006 : null,
+    crest: null,
+  },
+});
+
+/** The same stated for a loading, or for idle. */
+export const byTheBook = (setupId: string | null, mains: Mains): Stated => ({
+  id: `stated ${setupId} ${mains.volts}`,
+  setupId,
+  mains,
+  taken: takenByTheBook(mains),
+  statedAt: '2026-03-02T10:00:00.000Z',
 });

@@ -24,7 +24,7 @@ export type Mains =
   | { readonly kind: 'dc'; readonly volts: number };
 
 /** What hangs on the output while idle. */
-export type Attached = 'nothing' | 'cable' | 'cable and meter';
+export type Attached = 'nothing' | 'cable' | 'cable and meter' | 'screen on' | 'wireless pad on';
 
 export interface Reading {
   readonly id: string;
@@ -52,6 +52,40 @@ export interface Reading {
   readonly overdue?: boolean;
 }
 
+/** How a point was taken, as far as anyone recorded it. */
+export interface Taken {
+  /** Time at full load right before the series at this supply, s; null where nobody recorded it. */
+  readonly warmUp: number | null;
+  /** How the input came to rest before it was read; null where nobody recorded it. */
+  readonly rest: {
+    /** Drift of the input over the last `over` s, as a fraction; null when it was not watched. */
+    readonly drift: number | null;
+    /** Time watched or averaged, s. */
+    readonly over: number;
+    /** Averaged because it did not settle, or read once settled. */
+    readonly averaged: boolean;
+  } | null;
+  /** The supply as it was read, SI; each null where nobody recorded it. */
+  readonly source: {
+    readonly volts: number | null;
+    readonly hertz: number | null;
+    /** Distortion of the voltage, as a fraction. */
+    readonly distortion: number | null;
+    /** Crest factor of the voltage. */
+    readonly crest: number | null;
+  };
+}
+
+/** What someone stated about points that carry no record of their own. Only ever added: the newest counts. */
+export interface Stated {
+  readonly id: string;
+  /** The loading it is about; null for idle. */
+  readonly setupId: string | null;
+  readonly mains: Mains;
+  readonly taken: Taken;
+  readonly statedAt: string;
+}
+
 /** Readings taken at one moment under one set of conditions. */
 export interface Point {
   readonly id: string;
@@ -66,6 +100,8 @@ export interface Point {
   readonly takenAt: string;
   /** Why it was taken beyond the rating of the line, where it was. */
   readonly override: string | null;
+  /** How it was taken, where a run recorded it. */
+  readonly taken?: Taken | null;
   readonly readings: readonly Reading[];
 }
 

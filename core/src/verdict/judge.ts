@@ -2,13 +2,14 @@
 import { CLAIM_STATES, type ClaimResult, type ClaimState, judgeClaims, worstState } from '../claim/index.ts';
 import { efficiencySeries, LOAD_POINTS, type SeriesResult } from '../efficiency/index.ts';
 import { type IdleResult, idleResults } from '../idle/index.ts';
-import { judgeAgainstSets, type LimitLine, suggestClass } from '../limits/index.ts';
+import type { LimitLine } from '../limits/index.ts';
 import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
 import { mainsLabel, specFor } from '../reading/index.ts';
 import { expandedUncertainty, specAt } from '../uncertainty/index.ts';
+import { chosenSets, limitsOfIdle, limitsOfSetups } from './limits.ts';
 import { splitResult } from './splits.ts';
-import type { Dossier, KeyFigure, KeyFigures, PriceFacts, SetupLimits, StationState, Verdict } from './types.ts';
+import type { Dossier, KeyFigure, KeyFigures, PriceFacts, StationState, Verdict } from './types.ts';
 
 /** Nameplate output power: the promised total, else the largest loading, W. Null when neither is known. */
 export function nameplateOf(dossier: Dossier, series: readonly SeriesResult[]): number | null {
@@ -20,39 +21,6 @@ export function nameplateOf(dossier: Dossier, series: readonly SeriesResult[]): 
     if (known.length > 0) return Math.max(...known);
   }
   return null;
-}
-
-function limitsOfSetups(dossier: Dossier, series: readonly SeriesResult[]): SetupLimits[] {
-  const sets = dossier.limitSets.filter((set) => dossier.profile.limitSetIds.includes(set.id));
-  return series.map(({ setup, nameplateWatts, byMains }) => {
-    const confirmed = dossier.setups.find(({ id }) => id === setup.id)?.nameplateClass ?? null;
-    const nameplateClass = confirmed ?? suggestClass(setup.outputs);
-    const judge = (quantity: LimitLine['quantity'], mains: LimitLine['mains'], result: LimitLine['result'] | null) =>
-      result && nameplateWatts > 0
-        ? judgeAgainstSets(sets, quantity, nameplateClass, nameplateWatts, mains, result, dossier.profile.rule)
-        : [];
-    const lines = byMains.flatMap(({ mains, average, lightLoad }) => [
-      ...judge('average-efficiency', mains, average),
-      ...judge('light-load-efficiency', mains, lightLoad),
-    ]);
-    return { setupId: setup.id, nameplateClass, confirmed: confirmed !== null, lines };
-  });
-}
-
-function limitsOfIdle(
-  dossier: Dossier,
-  idle: readonly IdleResult[],
-  limits: readonly SetupLimits[],
-  watts: number | null,
-): LimitLine[] {
-  if (watts === null || watts <= 0) return [];
-  const sets = dossier.limitSets.filter((set) => dossier.profile.limitSetIds.includes(set.id));
-  const nameplateClass = limits[0]?.nameplateClass ?? 'basic';
-  return idle
-    .filter(({ attached, below }) => attached === 'nothing' && below === null)
-    .flatMap((one) =>
-      judgeAgainstSets(sets, 'no-load-power', nameplateClass, watts, one.mains, one.watts, dossier.profile.rule),
-    );
 }
 
 /** The figure at the mains where it is worst, with that mains. */
@@ -206,7 +174,8 @@ export function judgeSample(dossier: Dossier): Verdict {
     return spec ? specAt(spec, 0).floor : 0;
   };
   const idle = idleResults(dossier.points, floorOf);
-  const limits = limitsOfSetups(dossier, series);
+  const sets = chosenSets(dossier);
+  const limits = limitsOfSetups(dossier, series, sets);
   const watts = nameplateOf(dossier, series);
   const twins = dossier.sample.ports.flatMap(({ label, twin }) => (twin ? [{ port: label, twin }] : []));
   const seesOf = (instrumentId: string) => dossier.instruments.find(({ id }) => id === instrumentId)?.sees ?? null;
@@ -230,7 +199,7 @@ export function judgeSample(dossier: Dossier): Verdict {
     series,
     idle,
     limits,
-    idleLimits: limitsOfIdle(dossier, idle, limits, watts),
+    idleLimits: limitsOfIdle(dossier, idle, limits, watts, sets),
     readOutFindings: findings,
     proof,
     splits: splitResult(dossier, series),

@@ -3,12 +3,12 @@ import type { Claim, ClaimResult, ClaimState } from '../claim/index.ts';
 import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { IdleResult } from '../idle/index.ts';
-import type { LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
+import type { DerivedClass, LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
 import type { Limits } from '../plan/limits.ts';
 import type { ProofResult } from '../proof/result.ts';
 import type { Device, Run } from '../proof/types.ts';
 import type { PortFinding, ReadOut } from '../read-out/index.ts';
-import type { Instrument, Mains, Point, Rig, Setup } from '../reading/index.ts';
+import type { Instrument, Mains, Point, Rig, Setup, Stated } from '../reading/index.ts';
 import type { SignalMode } from '../signal/index.ts';
 import type { SplitResult } from './splits.ts';
 
@@ -66,8 +66,10 @@ export interface Profile {
 }
 
 export interface SetupFacts extends Setup {
-  /** Class the user confirmed; null takes the suggested one. */
+  /** Class that overrides the derived one; null takes the derived one. */
   readonly nameplateClass: NameplateClass | null;
+  /** Why it is overridden; null while it is not. */
+  readonly classReason?: string | null;
 }
 
 export interface Dossier {
@@ -75,6 +77,8 @@ export interface Dossier {
   readonly claims: readonly Claim[];
   readonly setups: readonly SetupFacts[];
   readonly points: readonly Point[];
+  /** What people stated about how points were taken. */
+  readonly stated: readonly Stated[];
   readonly readOuts: readonly ReadOut[];
   readonly runs: readonly Run[];
   readonly devices: readonly Device[];
@@ -122,8 +126,12 @@ export interface KeyFigures {
 
 export interface SetupLimits {
   readonly setupId: string;
+  /** The class it is judged by. */
   readonly nameplateClass: NameplateClass;
-  readonly confirmed: boolean;
+  /** What the sample itself suggests. */
+  readonly derived: DerivedClass;
+  /** Whether someone overrode the derived class. */
+  readonly overridden: boolean;
   readonly lines: readonly LimitLine[];
 }
 

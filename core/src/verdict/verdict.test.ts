@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { LIMIT_SETS } from '../limits/index.ts';
-import { type Mains, REGULATORY_PAIR } from '../reading/index.ts';
-import { aPoint, aRig } from '../reading/testing.ts';
+import { type Mains, REGULATORY_PAIR, type Stated } from '../reading/index.ts';
+import { aPoint, aReading, aRig, byTheBook } from '../reading/testing.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
 
@@ -10,7 +10,21 @@ const full = (mains: Mains, eta: number) =>
   [0.1, 0.25, 0.5, 0.75, 1].map((load) =>
     aPoint({ mains, load, u: 0.001, watts: (45 * load) / eta, out: { C1: [20, 2.25 * load] } }),
   );
-const idle = (mains: Mains, watts: number) => aPoint({ setupId: null, load: 0, mains, watts, u: 0.001 });
+const idle = (mains: Mains, watts: number) =>
+  aPoint({
+    setupId: null,
+    load: 0,
+    mains,
+    readings: [
+      aReading({ quantity: 'energy', value: watts * 600, u: 0.6 }),
+      aReading({ quantity: 'duration', value: 600 }),
+    ],
+  });
+
+/** Everything by the book, at both supplies. */
+const STATED: readonly Stated[] = [null, 's1'].flatMap((setupId) =>
+  REGULATORY_PAIR.map((mains) => byTheBook(setupId, mains)),
+);
 
 const dossier: Dossier = {
   sample: {
@@ -44,6 +58,7 @@ const dossier: Dossier = {
     },
   ],
   points: [...full(us, 0.885), ...full(eu, 0.9), idle(us, 0.04), idle(eu, 0.06)],
+  stated: STATED,
   readOuts: [],
   runs: [],
   devices: [],
@@ -149,8 +164,12 @@ describe('an idle below the meter’s floor', () => {
   });
 });
 
-it('a confirmed class overrides the suggested one', () => {
+it('a class of one’s own overrides the derived one', () => {
   const setups = dossier.setups.map((setup) => ({ ...setup, nameplateClass: 'multiple-voltage' as const }));
   const [limits] = judgeSample({ ...dossier, setups }).limits;
-  expect(limits).toMatchObject({ nameplateClass: 'multiple-voltage', confirmed: true });
+  expect(limits).toMatchObject({
+    nameplateClass: 'multiple-voltage',
+    overridden: true,
+    derived: { nameplateClass: 'basic' },
+  });
 });

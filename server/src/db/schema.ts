@@ -2,7 +2,7 @@
 import type { Ask, ModelInput, Progress, RunSample, RunState, StepOutcome, UnitInput } from '@lastmark/contract';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
-import type { NameplateClass } from '@lastmark/core/limits';
+import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
 import type { FilePlan } from '@lastmark/core/meter-file';
 import type { Limits, Ratings, SheetStep } from '@lastmark/core/plan';
 import type { Device, Run } from '@lastmark/core/proof';
@@ -17,6 +17,7 @@ import type {
   Output,
   Place,
   RigDrives,
+  Taken,
 } from '@lastmark/core/reading';
 import type { KeyFigures, Profile, SampleKind } from '@lastmark/core/verdict';
 import {
@@ -142,6 +143,7 @@ export const setups = mysqlTable(
       .notNull()
       .references(() => rigs.id),
     nameplateClass: varchar('nameplate_class', { length: 20 }).$type<NameplateClass>(),
+    classReason: varchar('class_reason', { length: 300 }),
     version: int('version').notNull().default(1),
   },
   (table) => [index('setups_by_sample').on(table.sampleId)],
@@ -164,10 +166,34 @@ export const points = mysqlTable(
       .notNull()
       .references(() => rigs.id),
     override: varchar('override_reason', { length: 300 }),
+    taken: jsonColumn<Taken>('taken'),
     takenAt: momentColumn('taken_at').notNull(),
   },
   (table) => [index('points_by_sample').on(table.sampleId, table.takenAt)],
 );
+
+/** What someone stated about how points were taken that carry no record of their own; only ever added. */
+export const statements = mysqlTable(
+  'statements',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    setupId: ulidColumn('setup_id').references(() => setups.id),
+    mains: jsonColumn<Mains>('mains').notNull(),
+    taken: jsonColumn<Taken>('taken').notNull(),
+    statedAt: momentColumn('stated_at').notNull(),
+  },
+  (table) => [index('statements_by_sample').on(table.sampleId)],
+);
+
+/** Limit sets a bench wrote itself; those that ship are not here. */
+export const limitSets = mysqlTable('limit_sets', {
+  id: ulidColumn('id').primaryKey(),
+  body: jsonColumn<Omit<LimitSet, 'id'>>('body').notNull(),
+  version: int('version').notNull().default(1),
+});
 
 export const readings = mysqlTable(
   'readings',

@@ -1,14 +1,14 @@
 // Fills an empty database with the Fernwall shelf, through the same doors a person's entries take.
-import type { PointInput, ReadingInput, StoredRig, StoredSetup } from '@lastmark/contract';
+import type { ReadingInput, StoredRig, StoredSetup } from '@lastmark/contract';
 import { seededRandom } from '@lastmark/core/random';
-import type { Mains } from '@lastmark/core/reading';
+import type { Mains, Taken } from '@lastmark/core/reading';
 import { eq, sql } from 'drizzle-orm';
 import { createInstrument, createRig } from '../bench/store.ts';
 import { createClaim } from '../claims/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId, withSeededIds } from '../db/ids.ts';
 import { samples } from '../db/schema.ts';
-import { addReadings } from '../readings/store.ts';
+import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
 import { INSTRUMENTS } from './instruments.ts';
@@ -97,19 +97,37 @@ const reading = (
   typed,
 });
 
+/** How a unit was taken: by the book, unless the demo says that nobody wrote it down or that it was hurried. */
+function takenWith({ recorded = 'by the book' }: DemoUnit, mains: Mains, loaded: boolean): { taken?: Taken } {
+  if (recorded === 'nothing') return {};
+  const source = {
+    volts: mains.volts * 1.001,
+    hertz: mains.kind === 'ac' ? mains.hertz : null,
+    distortion: mains.kind === 'ac' ? 0.006 : null,
+    crest: mains.kind === 'ac' ? 1.41 : null,
+  };
+  const warmUp = recorded === 'hurried' ? 720 : 1800;
+  return {
+    taken: loaded
+      ? { warmUp, rest: { drift: 0.004, over: 300, averaged: false }, source }
+      : { warmUp: null, rest: null, source },
+  };
+}
+
 function loadedPoints(
   bench: DemoBench,
   setup: StoredSetup,
   loading: DemoLoading,
   physics: ChargerPhysics,
-): PointInput[] {
+  unit: DemoUnit,
+): TakenPoint[] {
   const watts = meter(bench.random, 0.08, 0.004, 3);
   const volts = meter(bench.random, 0.015, 0.0008, 3);
   const amps = meter(bench.random, 0.05, 0.0004, 4);
   const factor = meter(bench.random, 0.2, 0.002, 3);
   const nameplate = loading.outputs.reduce((total, output) => total + output.volts * output.amps, 0);
   return loading.measured.flatMap(({ mains, loads }) =>
-    loads.map((load): PointInput => {
+    loads.map((load): TakenPoint => {
       const truth = operate(physics, loading.outputs, nameplate, load, mains);
       return {
         id: newId(),
@@ -119,6 +137,7 @@ function loadedPoints(
         attached: 'nothing',
         rigId: setup.rigId,
         takenAt: bench.moment(),
+        ...takenWith(unit, MAINS[mains], true),
         readings: [
           reading('power', 'mains', null, watts(truth.inputWatts)),
           reading('power-factor', 'mains', null, factor(truth.powerFactor)),
@@ -133,11 +152,12 @@ function loadedPoints(
 }
 
 /** Idle by energy over ten minutes on the bench, or a flicker of the wall meter at the desk. */
-function idlePoints(bench: DemoBench, { idle }: DemoUnit, physics: ChargerPhysics): PointInput[] {
+function idlePoints(bench: DemoBench, unit: DemoUnit, physics: ChargerPhysics): TakenPoint[] {
+  const { idle } = unit;
   if (!idle) return [];
   const rig = bench[idle.rig];
   const show = idle.rig === 'desk' ? meter(bench.random, 1, 0.02, 1) : meter(bench.random, 0.15, 0.0004, 4);
-  return idle.mains.map((mains): PointInput => {
+  return idle.mains.map((mains): TakenPoint => {
     const watts = physics.idle * (mains === 115 ? 0.72 : 1);
     const byEnergy = [
       reading('energy', 'mains', null, `${((Number(show(watts)) * 1000) / 6).toFixed(3)} mWh`),
@@ -150,6 +170,7 @@ function idlePoints(bench: DemoBench, { idle }: DemoUnit, physics: ChargerPhysic
       attached: 'nothing',
       rigId: rig.id,
       takenAt: bench.moment(),
+      ...(idle.rig === 'desk' ? {} : takenWith(unit, MAINS[mains], false)),
       readings: idle.rig === 'desk' ? [reading('power', 'mains', null, show(watts))] : byEnergy,
     };
   });
@@ -162,6 +183,7 @@ async function measureUnit(
   unit: DemoUnit,
   physics: ChargerPhysics,
 ): Promise<void> {
+  const keep = (points: readonly TakenPoint[]) => db.transaction((tx) => storePoints(tx, sampleId, points, 'keypad'));
   for (const loading of unit.loadings) {
     const setup = await createSetup(db, sampleId, {
       name: loading.name,
@@ -171,10 +193,10 @@ async function measureUnit(
       rigId: bench.load.id,
       nameplateClass: null,
     });
-    await addReadings(db, sampleId, loadedPoints(bench, setup, loading, physics));
+    await keep(loadedPoints(bench, setup, loading, physics, unit));
   }
   const idle = idlePoints(bench, unit, physics);
-  if (idle.length > 0) await addReadings(db, sampleId, idle);
+  if (idle.length > 0) await keep(idle);
   await seedProof(db, bench.proof, sampleId, unit.unit.serial, physics);
 }
 

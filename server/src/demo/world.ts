@@ -14,6 +14,8 @@ export interface DemoUnit {
   readonly loadings: readonly DemoLoading[];
   /** Which mains idle was measured at, and with which rig. */
   readonly idle: { readonly mains: readonly (115 | 230)[]; readonly rig: 'idle' | 'desk' } | null;
+  /** Whether anyone wrote down how it was taken; left out for by the book. */
+  readonly recorded?: 'by the book' | 'hurried' | 'nothing';
 }
 
 export interface DemoSample {
@@ -259,6 +261,7 @@ export const SHELF: readonly DemoSample[] = [
           },
         ],
         idle: { mains: [115, 230], rig: 'desk' },
+        recorded: 'hurried',
       },
     ],
     physics: { ...SOUND, fixedLoss: 0.16, proportionalLoss: 0.085, resistiveLoss: 0.045, sourceOhms: 0.06, idle: 0.07 },
@@ -348,11 +351,13 @@ export const SHELF: readonly DemoSample[] = [
         loadings: [
           { name: 'C1 20 V', outputs: [{ port: 'C1', volts: 20, amps: 2.25 }], measured: BOTH },
           { name: 'C1 5 V', outputs: [{ port: 'C1', volts: 5, amps: 3 }], measured: BOTH },
+          { name: 'C1 5 V 2 A', outputs: [{ port: 'C1', volts: 5, amps: 2 }], measured: BOTH },
         ],
         idle: { mains: [115, 230], rig: 'idle' },
       },
       {
         unit: unit('TE-45-0868', { dateCode: '2026-W03' }),
+        recorded: 'nothing',
         loadings: [
           {
             name: 'C1 20 V',

@@ -11,6 +11,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { profiles } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
+import { listLimitSets } from '../limit-sets/store.ts';
 import { forgetAllFigures } from '../samples/store.ts';
 
 const ID = 'bench';
@@ -38,7 +39,8 @@ export async function getProfile(db: Queries): Promise<StoredProfile> {
 
 /** Change the choices; every sample is judged anew when next looked at. */
 export async function updateProfile(db: Database, settings: Profile, seen: string | null): Promise<StoredProfile> {
-  const unknown = settings.limitSetIds.find((id) => !LIMIT_SETS.some((set) => set.id === id));
+  const sets = await listLimitSets(db);
+  const unknown = settings.limitSetIds.find((id) => !sets.some((set) => set.id === id));
   if (unknown !== undefined) throw refused('limitSetIds', `There is no limit set "${unknown}".`);
   const above = limitsRefusal(settings.limits, await listInstruments(db));
   if (above) throw refused('limits', above);

@@ -13,6 +13,7 @@ import {
   type Reading,
   type Rig,
   type Setup,
+  type Taken,
 } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
@@ -29,7 +30,11 @@ export interface TakenReading extends ReadingInput {
   /** Standard deviation of one look, SI. */
   readonly spread?: number;
 }
-export type TakenPoint = Omit<PointInput, 'readings'> & { readonly readings: readonly TakenReading[] };
+export type TakenPoint = Omit<PointInput, 'readings'> & {
+  readonly readings: readonly TakenReading[];
+  /** How it was taken, where a run watched it. */
+  readonly taken?: Taken;
+};
 
 type Bench = { rigs: Awaited<ReturnType<typeof listRigs>>; instruments: Awaited<ReturnType<typeof listInstruments>> };
 
@@ -131,6 +136,7 @@ async function preparePoint(
     evidence: setup?.evidence ?? ('load' as const),
     rigId: rig.id,
     override,
+    taken: input.taken ?? null,
     takenAt: new Date(input.takenAt),
   };
   if (stored && !sameConditions(stored.row, conditions))

@@ -277,6 +277,15 @@ export class RigDriver {
     });
   }
 
+  /** Frequency set and distortion told by the source; null for what a source set by hand cannot tell. */
+  async supply(): Promise<{ readonly hertz: number | null; readonly distortion: number | null }> {
+    const source = this.#source;
+    if (!source) return { hertz: null, distortion: null };
+    const hertz = this.#mains?.kind === 'ac' ? this.#mains.hertz : null;
+    const told = 'distortion' in source.profile.commands ? await this.#ask(source, 'distortion') : null;
+    return { hertz, distortion: typeof told === 'number' ? told : null };
+  }
+
   async startEnergy(): Promise<void> {
     if (this.#meter) await this.#do(this.#meter, 'startEnergy');
   }

@@ -54,6 +54,8 @@ export interface Bench {
   readonly typed: (says: string) => Promise<Ask & { kind: 'record' }>;
   /** Whether "record" was pressed on a step that runs by itself: read it now. Asks once. */
   readonly recordNow: () => boolean;
+  /** What came of the steps so far, by id. */
+  readonly outcomes: () => Readonly<Record<string, StepOutcome>>;
   /** Write a step's outcome in the transaction that stores what it made. */
   readonly finish: (tx: Queries, outcome: Omit<StepOutcome, 'at'>) => Promise<void>;
 }
@@ -158,6 +160,7 @@ export class RunTask {
       person: (says) => this.#person(says),
       typed: (says) => this.#typed(says),
       recordNow: () => this.#takeAsk('record') !== null,
+      outcomes: () => this.#outcomes,
       finish: (tx, outcome) => this.#finish(tx, outcome),
     };
     const stopLive = live.listen(

@@ -1,6 +1,5 @@
 // Gathers everything known about a sample into the one shape the core judges.
 import type { SampleDossier } from '@lastmark/contract';
-import { LIMIT_SETS } from '@lastmark/core/limits';
 import type { Point, Reading } from '@lastmark/core/reading';
 import type { Dossier } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
@@ -9,10 +8,12 @@ import { listClaims } from '../claims/store.ts';
 import type { Queries } from '../db/database.ts';
 import { points, readings } from '../db/schema.ts';
 import { listDevices } from '../devices/store.ts';
+import { listLimitSets } from '../limit-sets/store.ts';
 import { getProfile } from '../profile/store.ts';
 import { listReadOuts } from '../read-outs/store.ts';
 import { listRuns } from '../runs/store.ts';
 import { listSetups } from '../setups/store.ts';
+import { listStated } from './stated.ts';
 import { getSample } from './store.ts';
 
 /** A reading row as the core knows it. */
@@ -41,6 +42,7 @@ const toPoint = (row: typeof points.$inferSelect, own: readonly Reading[]): Poin
   attached: row.attached,
   evidence: row.evidence,
   override: row.override,
+  taken: row.taken,
   rigId: row.rigId,
   takenAt: row.takenAt.toISOString(),
   readings: own,
@@ -73,7 +75,7 @@ export async function loadShared(db: Queries): Promise<Shared> {
     instruments: await listInstruments(db),
     devices: await listDevices(db),
     profile: await getProfile(db),
-    limitSets: [...LIMIT_SETS],
+    limitSets: await listLimitSets(db),
   };
 }
 
@@ -89,6 +91,7 @@ export async function getDossier(db: Queries, sampleId: string, shared?: Shared)
     claims: await listClaims(db, sample.modelId),
     setups: await listSetups(db, sampleId),
     points: await pointsOf(db, sampleId),
+    stated: await listStated(db, sampleId),
     readOuts: await listReadOuts(db, sampleId),
     runs: await listRuns(db, sampleId),
     ...(shared ?? (await loadShared(db))),

@@ -18,6 +18,7 @@ const toSetup = (row: typeof setups.$inferSelect): StoredSetup => ({
   purpose: row.purpose,
   rigId: row.rigId,
   nameplateClass: row.nameplateClass,
+  classReason: row.classReason,
   version: row.version,
 });
 

@@ -51,7 +51,7 @@ function Line({ line }: { readonly line: LimitLine }) {
       </TableCell>
       <TableCell>
         <StateMark state={line.decision.outcome} />
-        {line.standing === 'indicative' && <Small title={line.why}>indicative</Small>}
+        {line.standing === 'indicative' && <Small title={line.reasons.join(' ')}>indicative</Small>}
       </TableCell>
       <TableCell>{formatProbability(line.decision.probability)}</TableCell>
     </TableRow>

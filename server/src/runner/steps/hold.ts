@@ -57,7 +57,7 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
   const says = `${end} after ${fixed(held / 60, 1)} min${hottest === null ? '' : `, hottest ${fixed(hottest - 273.15, 1)} °C`}`;
   // A warm-up that went as planned is no finding; anything else is.
   if (step.kind === 'warm-up' && end === 'held to the end') {
-    await bench.finish(bench.db, { state: 'done', says, madeIds: [] });
+    await bench.finish(bench.db, { state: 'done', says, seconds: held, madeIds: [] });
     return;
   }
   const [first, ...others] = step.outputs;
@@ -83,6 +83,6 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
       ambient: room,
       after: end === 'folded back' ? after : null,
     });
-    await bench.finish(tx, { state: 'done', says, madeIds: [id] });
+    await bench.finish(tx, { state: 'done', says, seconds: held, madeIds: [id] });
   });
 }

@@ -1,15 +1,24 @@
 // Idle draw: nothing drawn, energy counted over minutes, since idle comes in bursts.
 import type { SheetStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
+import type { Attached } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import type { Bench } from '../task.ts';
 import { StepFailed } from '../turns.ts';
-import { sourceOf, takenReading } from './point.ts';
+import { sourceOf, takenOf, takenReading } from './point.ts';
 import { setSupply, wait } from './set-up.ts';
 
 /** Outputs are left to empty themselves before counting, s. */
 const CALM_SECONDS = 30;
+
+/** What a person does before idle is read with something attached. */
+const ATTACH: Readonly<Record<Exclude<Attached, 'nothing'>, string>> = {
+  cable: 'Attach only a cable',
+  'cable and meter': 'Attach only a cable and a meter',
+  'screen on': 'Attach nothing and switch its screen on',
+  'wireless pad on': 'Attach nothing and leave its wireless pad on',
+};
 
 const exactly = (value: number) => ({ value, count: 1, spread: 0 });
 
@@ -18,8 +27,7 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
   await driver.off();
   await driver.occupy([]);
   await setSupply(bench, step);
-  if (step.attached !== 'nothing')
-    await bench.person(`Attach only ${step.attached === 'cable' ? 'a cable' : 'a cable and a meter'}, then go on.`);
+  if (step.attached !== 'nothing') await bench.person(`${ATTACH[step.attached]}, then go on.`);
   await wait(bench, CALM_SECONDS, 'Outputs empty themselves');
   const begun = looks.seconds;
   const readings: TakenReading[] = [];
@@ -39,6 +47,7 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
   const { mains } = step;
   if (readings.length === 0 || !mains) throw new StepFailed('The meter at the mains told nothing.');
   const watts = Number.parseFloat(readings[0]?.typed ?? '') / (readings[1] ? Number.parseFloat(readings[1].typed) : 1);
+  const taken = await takenOf(bench, step, begun, null);
   await bench.db.transaction(async (tx) => {
     const id = newId();
     await storePoints(
@@ -52,6 +61,7 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
           attached: step.attached,
           rigId: bench.rig.id,
           takenAt: new Date().toISOString(),
+          taken,
           readings,
         },
       ],

@@ -1,7 +1,7 @@
 // A load point: set, wait, settle, read, store.
-import { type SheetStep, settling } from '@lastmark/core/plan';
+import { type SheetStep, settling, warmUpBefore } from '@lastmark/core/plan';
 import { fixed, type QuantityId } from '@lastmark/core/quantity';
-import type { Place } from '@lastmark/core/reading';
+import type { Place, Taken } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import { loadingFor } from '../../setups/store.ts';
@@ -35,10 +35,17 @@ export function takenReading(quantity: QuantityId, place: Place, port: string | 
   };
 }
 
-/** Wait until the input has settled, or until it has been averaged long enough. @returns from when on, s, and how */
-async function settle(bench: Bench, step: SheetStep): Promise<{ readonly from: number; readonly how: string }> {
+interface Rested {
+  /** From when on the looks count, s. */
+  readonly from: number;
+  readonly how: string;
+  readonly rest: Taken['rest'];
+}
+
+/** Wait until the input has settled, or until it has been averaged long enough. */
+async function settle(bench: Bench, step: SheetStep): Promise<Rested> {
   const rule = step.settle;
-  if (!rule) return { from: await freshLooks(bench, step, 'Reading'), how: '' };
+  if (!rule) return { from: await freshLooks(bench, step, 'Reading'), how: '', rest: null };
   const begun = bench.looks.seconds;
   let now = settling([], rule);
   let early = false;
@@ -55,11 +62,37 @@ async function settle(bench: Bench, step: SheetStep): Promise<{ readonly from: n
     }),
   );
   const drift = fixed((now.drift ?? 0) * 100, 2);
-  if (!now.done)
-    return { from: Math.max(begun, now.from), how: `recorded by hand before it settled, drift ${drift} %` };
+  if (!now.done) {
+    const from = Math.max(begun, now.from);
+    return {
+      from,
+      how: `recorded by hand before it settled, drift ${drift} %`,
+      rest: { drift: now.drift, over: bench.looks.seconds - from, averaged: false },
+    };
+  }
   return now.averaged
-    ? { from: now.from, how: `averaged over ${fixed(rule.average / 60, 0)} min, drift ${drift} %` }
-    : { from: now.from, how: `settled, drift ${drift} %` };
+    ? {
+        from: now.from,
+        how: `averaged over ${fixed(rule.average / 60, 0)} min, drift ${drift} %`,
+        rest: { drift: now.drift, over: rule.average, averaged: true },
+      }
+    : {
+        from: now.from,
+        how: `settled, drift ${drift} %`,
+        rest: { drift: now.drift, over: rule.over, averaged: false },
+      };
+}
+
+/** How a point is taken, for the record: warm-up, rest, and the supply as the meters saw it. */
+export async function takenOf(bench: Bench, step: SheetStep, from: number, rest: Taken['rest']): Promise<Taken> {
+  const { run, looks, driver } = bench;
+  const volts = looks.mean({ quantity: 'voltage', place: 'mains', port: null }, from)?.value ?? null;
+  const { hertz, distortion } = await driver.supply();
+  return {
+    warmUp: warmUpBefore(run.steps, bench.outcomes(), step),
+    rest,
+    source: { volts, hertz, distortion, crest: null },
+  };
 }
 
 /** Everything the rig reads of a step since a time. */
@@ -105,13 +138,14 @@ export async function pointStep(bench: Bench, step: SheetStep): Promise<void> {
   await wait(bench, step.dwell, step.load > 0 ? 'Load on' : 'No load');
   const gone = outputGone(bench, step);
   if (gone) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${gone} within ${step.dwell} s.`);
-  const { from, how } = await settle(bench, step);
+  const { from, how, rest } = await settle(bench, step);
   const lost = outputGone(bench, step);
   if (lost) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${lost} while it settled.`);
   const readings = readingsSince(bench, step, from);
   if (readings.length === 0) throw new StepFailed('The meters of the rig told nothing about this point.');
   const { mains } = step;
   if (!mains) throw new StepFailed('The step says no supply.');
+  const taken = await takenOf(bench, step, from, rest);
   const sampleId = bench.run.sample.id;
   await bench.db.transaction(async (tx) => {
     const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
@@ -129,6 +163,7 @@ export async function pointStep(bench: Bench, step: SheetStep): Promise<void> {
           attached: step.attached,
           rigId: bench.rig.id,
           takenAt: new Date().toISOString(),
+          taken,
           readings,
         },
       ],

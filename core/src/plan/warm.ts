@@ -1,0 +1,32 @@
+// How long a sample was warmed up before a step of a sheet.
+import { mainsLabel } from '../reading/index.ts';
+import type { SheetStep } from './types.ts';
+
+/** What came of a step, as far as warming up goes. */
+export interface WarmOutcome {
+  readonly state: 'done' | 'skipped' | 'failed';
+  /** Time under load, s. */
+  readonly seconds?: number | undefined;
+}
+
+/**
+ * Time at full load at the same supply before a step, s. Cooling down, idle, or another supply undo it.
+ * @param outcomes by step id
+ * @returns 0 when nothing warmed it up
+ */
+export function warmUpBefore(
+  steps: readonly SheetStep[],
+  outcomes: Readonly<Record<string, WarmOutcome>>,
+  { id, mains }: Pick<SheetStep, 'id' | 'mains'>,
+): number {
+  let warm = 0;
+  for (const step of steps) {
+    if (step.id === id) return warm;
+    const outcome = outcomes[step.id];
+    if (outcome?.state !== 'done') continue;
+    const same = step.mains && mains && mainsLabel(step.mains) === mainsLabel(mains);
+    if (step.kind === 'cool' || step.kind === 'idle' || (step.mains && !same)) warm = 0;
+    else if (step.kind === 'warm-up' || step.kind === 'hold') warm = Math.max(warm, outcome.seconds ?? step.dwell);
+  }
+  return warm;
+}

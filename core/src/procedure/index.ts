@@ -1,0 +1,4 @@
+// Test procedures as data, and whether a result was taken by one.
+export * from './deviations.ts';
+export * from './procedures.ts';
+export * from './types.ts';

@@ -1,0 +1,120 @@
+// Results held against limit sets: per loading and for idle, under the chosen sets or any others.
+import type { MainsResult, SeriesResult } from '../efficiency/index.ts';
+import { AVERAGE_LOADS, LIGHT_LOAD } from '../efficiency/index.ts';
+import type { IdleResult } from '../idle/index.ts';
+import { type DerivedClass, deriveClass, judgeAgainstSets, type LimitLine, type LimitSet } from '../limits/index.ts';
+import { deviations, procedureOf, type TakenPoint } from '../procedure/index.ts';
+import { proofSteps } from '../proof/index.ts';
+import type { Output } from '../reading/index.ts';
+import type { Dossier, SetupLimits } from './types.ts';
+
+/** Fixed levels every port offers alone, by read-out and label. */
+export function offeredLevels({ sample, claims, readOuts }: Pick<Dossier, 'sample' | 'claims' | 'readOuts'>): Output[] {
+  const ports = sample.ports.map(({ label }) => label);
+  return proofSteps(ports, claims, readOuts).flatMap(({ outputs, load, supply }) => {
+    const [only, ...others] = outputs;
+    const isLevel = load === 1 && others.length === 0 && (supply === 'fixed' || supply === null);
+    return isLevel && only && !only.supply ? [only] : [];
+  });
+}
+
+const day = (moment: string): string => moment.slice(0, 10);
+const newest = (moments: readonly string[]): string => moments.reduce((a, b) => (a > b ? a : b), '');
+
+/** Deviations worked out once a procedure, since several sets share one. */
+function once(points: readonly TakenPoint[], dossier: Dossier): (procedureId: string) => readonly string[] {
+  const known = new Map<string, readonly string[]>();
+  return (id) => {
+    const found = known.get(id) ?? deviations(procedureOf(id), points, dossier.stated);
+    known.set(id, found);
+    return found;
+  };
+}
+
+/** Points behind some loads of a series, with their powers. */
+function takenAt({ loads }: MainsResult, wanted: readonly number[], dossier: Dossier): TakenPoint[] {
+  return loads
+    .filter(({ load }) => wanted.some((one) => Math.abs(one - load) < 1e-6))
+    .flatMap(({ pointIds, input, output, findings }) =>
+      dossier.points
+        .filter(({ id }) => pointIds.includes(id))
+        .map((point) => ({
+          point,
+          powers: [
+            { what: 'Input', watts: input },
+            { what: 'Output', watts: output },
+          ],
+          findings,
+        })),
+    );
+}
+
+/** The class of a loading as it is judged: the derived one, unless someone overrode it. */
+function classOf(dossier: Dossier, setupId: string, outputs: readonly Output[], levels: readonly Output[]) {
+  const derived = deriveClass(outputs, levels);
+  const chosen = dossier.setups.find(({ id }) => id === setupId)?.nameplateClass ?? null;
+  return { derived, nameplateClass: chosen ?? derived.nameplateClass, overridden: chosen !== null };
+}
+
+/** Every loading held against limit sets. */
+export function limitsOfSetups(
+  dossier: Dossier,
+  series: readonly SeriesResult[],
+  sets: readonly LimitSet[],
+): SetupLimits[] {
+  const levels = offeredLevels(dossier);
+  return series.map(({ setup, nameplateWatts, byMains }) => {
+    const { derived, nameplateClass, overridden } = classOf(dossier, setup.id, setup.outputs, levels);
+    const only = setup.outputs.length === 1 ? (setup.outputs[0] ?? null) : null;
+    const as = { class: derived, nameplateClass, watts: nameplateWatts, only };
+    const judge = (quantity: LimitLine['quantity'], one: MainsResult) => {
+      const light = quantity === 'light-load-efficiency';
+      const result = light ? one.lightLoad : one.average;
+      if (!result || !(nameplateWatts > 0)) return [];
+      const points = takenAt(one, light ? [LIGHT_LOAD] : AVERAGE_LOADS, dossier);
+      const taken = newest(points.map(({ point }) => point.takenAt));
+      const held = { mains: one.mains, result, day: day(taken), deviations: once(points, dossier) };
+      return judgeAgainstSets(sets, quantity, as, held, dossier.profile.rule);
+    };
+    const lines = byMains.flatMap((one) => [
+      ...judge('average-efficiency', one),
+      ...judge('light-load-efficiency', one),
+    ]);
+    return { setupId: setup.id, nameplateClass, derived, overridden, lines };
+  });
+}
+
+/** The class of the whole sample without a loading: several ports at different levels are not loaded at idle. */
+const IDLE_CLASS: DerivedClass = {
+  nameplateClass: 'basic',
+  adaptive: false,
+  level: null,
+  nameplateAmps: null,
+  why: 'Nothing is loaded.',
+};
+
+/** Idle held against limit sets; a result below the meter's floor is judged once it is known well enough. */
+export function limitsOfIdle(
+  dossier: Dossier,
+  idle: readonly IdleResult[],
+  limits: readonly SetupLimits[],
+  watts: number | null,
+  sets: readonly LimitSet[],
+): LimitLine[] {
+  if (watts === null || watts <= 0) return [];
+  const as = { class: IDLE_CLASS, nameplateClass: limits[0]?.nameplateClass ?? 'basic', watts, only: null } as const;
+  return idle
+    .filter(({ attached, below }) => attached === 'nothing' && below === null)
+    .flatMap((one) => {
+      const points = dossier.points
+        .filter(({ id }) => one.pointIds.includes(id))
+        .map((point) => ({ point, powers: [{ what: 'Idle', watts: one.watts }], findings: one.findings }));
+      const taken = newest(points.map(({ point }) => point.takenAt));
+      const held = { mains: one.mains, result: one.watts, day: day(taken), deviations: once(points, dossier) };
+      return judgeAgainstSets(sets, 'no-load-power', as, held, dossier.profile.rule);
+    });
+}
+
+/** The sets a bench judges by. */
+export const chosenSets = ({ limitSets, profile }: Dossier): readonly LimitSet[] =>
+  limitSets.filter(({ id }) => profile.limitSetIds.includes(id));
