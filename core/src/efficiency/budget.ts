@@ -7,7 +7,7 @@ export interface BudgetLine {
   readonly source: string;
   /** Standard uncertainty it brings to the efficiency, as a fraction. */
   readonly u: number;
-  /** Its part of the whole, 0…1: squares add. */
+  /** Its part of the whole; all add up to 1. Below zero for what one meter on both sides takes off. */
   readonly share: number;
 }
 
@@ -43,12 +43,20 @@ export function efficiencyBudget({
     }),
     { source: 'repeats', u: efficiency.uRepeat },
   ];
-  const squares = parts.reduce((sum, { u }) => sum + u ** 2, 0);
+  const alone = parts.reduce((sum, { u }) => sum + u ** 2, 0);
+  const squares = efficiency.uInstrument ** 2 + efficiency.uRepeat ** 2;
+  // What one meter on several channels adds to, or takes off, independent sources.
+  const shared = squares - alone;
+  const together =
+    Math.abs(shared) > 0.01 * squares
+      ? [{ source: 'one meter for several', u: Math.sqrt(Math.abs(shared)), share: shared / squares }]
+      : [];
   const lines = parts
     // A thousandth of the whole is nothing anyone would work on.
     .filter(({ u }) => squares > 0 && u ** 2 / squares > 0.001)
     .map(({ source, u }) => ({ source, u, share: u ** 2 / squares }))
-    .sort((a, b) => b.share - a.share);
+    .sort((a, b) => b.share - a.share)
+    .concat(together);
   const [first] = lines;
   const without = first ? Math.sqrt(Math.max(0, squares - first.u ** 2 * 0.75)) : 0;
   const advice = first

@@ -1,5 +1,7 @@
 // Conversion efficiency: one point, a loading, the four-point average.
 export * from './budget.ts';
+export * from './compare.ts';
 export * from './point.ts';
 export * from './series.ts';
+export * from './surface.ts';
 export * from './wanted.ts';

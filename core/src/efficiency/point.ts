@@ -13,7 +13,7 @@ import {
   type Setup,
   statedLead,
 } from '../reading/index.ts';
-import { type Measured, propagate, ratio, sum } from '../uncertainty/index.ts';
+import { type Measured, propagate, propagateShared } from '../uncertainty/index.ts';
 
 export interface EfficiencyPoint {
   readonly pointId: string;
@@ -68,7 +68,20 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
   if (!inputReading || missing.length > 0) return { pointId: point.id, missing };
   const input = asMeasured(inputReading);
   if (input.value <= 0) return { pointId: point.id, missing: ['input watts above zero'] };
-  const output = sum(outputs.map((result) => result.watts));
+  const meterOf = (port: string | null): string | null => {
+    const meters = (['voltage', 'current'] as const).map(
+      (quantity) => readingAt(point, quantity, rig.outputPlace, port)?.instrumentId ?? null,
+    );
+    return meters.includes(null) ? null : meters.join(' and ');
+  };
+  const inputMeter =
+    inputReading.instrumentId === null ? null : `${inputReading.instrumentId} and ${inputReading.instrumentId}`;
+  const terms = outputs.map(({ port, watts }) => ({ weight: 1, of: watts, meter: meterOf(port) }));
+  const output = propagateShared(
+    outputs.reduce((total, { watts }) => total + watts.value, 0),
+    terms,
+  );
+  const eta = output.value / input.value;
   return {
     pointId: point.id,
     takenAt: point.takenAt,
@@ -77,7 +90,11 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
     outputs,
     input,
     output,
-    efficiency: ratio(output, input),
+    // One meter on both sides errs on both: part of it cancels in the ratio.
+    efficiency: propagateShared(eta, [
+      { weight: -eta / input.value, of: input, meter: inputMeter },
+      ...terms.map((term) => ({ ...term, weight: 1 / input.value })),
+    ]),
     loss: propagate(input.value - output.value, [
       { weight: 1, of: input },
       { weight: 1, of: output },

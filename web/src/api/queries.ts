@@ -10,10 +10,11 @@ import type {
   StoredDevice,
   StoredInstrument,
   StoredInstrumentProfile,
+  StoredLimitSet,
   StoredProfile,
   StoredRig,
 } from '@lastmark/contract/types';
-import type { LimitSet } from '@lastmark/core/limits';
+
 import type { FilePlan } from '@lastmark/core/meter-file';
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query';
 import { ApiProblem, api } from './client.ts';
@@ -128,7 +129,7 @@ export const profileQuery = queryOptions({
 
 export const limitSetsQuery = queryOptions({
   queryKey: ['limit-sets'],
-  queryFn: ({ signal }) => api<Items<LimitSet>>('/limit-sets', { signal }),
+  queryFn: ({ signal }) => api<Items<StoredLimitSet>>('/limit-sets', { signal }),
 });
 
 export const columnMapsQuery = queryOptions({

@@ -12,7 +12,8 @@ export const BenchContext = createContext<OnBench | null>(null);
 
 const judged = new WeakMap<SampleDossier, Verdict>();
 
-const toJudge = ({ sample, ...rest }: SampleDossier): Dossier => ({ ...rest, sample: sample.model });
+/** The part of a dossier the calculations use. */
+export const toJudge = ({ sample, ...rest }: SampleDossier): Dossier => ({ ...rest, sample: sample.model });
 
 /** The verdict on a dossier, worked out once for each. */
 export function useVerdict(dossier: SampleDossier): Verdict {

@@ -10,15 +10,26 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useOnBench } from '../../app/bench.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
+import { Choice } from '../../parts/fields.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { Averages } from './Averages.tsx';
 import { Budget } from './Budget.tsx';
 import { LimitTable } from './LimitTable.tsx';
 import { LoadGrid } from './LoadGrid.tsx';
 import { SetupDialog } from './SetupDialog.tsx';
+import { Wanted } from './Wanted.tsx';
 
 const ImportDialog = lazy(async () => ({ default: (await import('./ImportDialog.tsx')).ImportDialog }));
+const Surface = lazy(async () => ({ default: (await import('./Surface.tsx')).Surface }));
+const Compare = lazy(async () => ({ default: (await import('./Compare.tsx')).Compare }));
 const LoadChart = lazy(async () => ({ default: (await import('./LoadChart.tsx')).LoadChart }));
+
+const VIEWS = [
+  { id: 'points', title: 'Load points' },
+  { id: 'surface', title: 'Surface' },
+  { id: 'compare', title: 'Compare' },
+] as const;
+type View = (typeof VIEWS)[number]['id'];
 
 function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
   const { dossier } = useOnBench();
@@ -85,6 +96,7 @@ export function EfficiencyPage() {
   const [dialog, setDialog] = useState<'new' | StoredSetup | null>(null);
   const [file, setFile] = useState<File | null>(null);
   const chosen = setups.find(({ id }) => id === params.get('loading')) ?? setups[0];
+  const view: View = VIEWS.find(({ id }) => id === params.get('view'))?.id ?? 'points';
   const choose = (id: string) => setParams({ loading: id }, { replace: true });
   return (
     <Box sx={{ maxWidth: 1180 }}>
@@ -111,19 +123,36 @@ export function EfficiencyPage() {
           Add a loading
         </Button>
       </Stack>
-      {setups.length > 0 && chosen && (
+      {chosen && (
         <Tabs
-          value={chosen.id}
-          onChange={(_event, id: string) => choose(id)}
-          aria-label="Loadings"
+          value={view}
+          onChange={(_event, id: View) => setParams(id === 'points' ? {} : { view: id }, { replace: true })}
+          aria-label="Views"
           sx={{ mb: 2, borderBottom: 1, borderColor: 'divider' }}
         >
-          {setups.map(({ id, name }) => (
-            <Tab key={id} value={id} label={name} />
+          {VIEWS.map(({ id, title }) => (
+            <Tab key={id} value={id} label={title} />
           ))}
         </Tabs>
       )}
-      {chosen ? <Measured setup={chosen} onFile={setFile} /> : <NoLoading onAdd={() => setDialog('new')} />}
+      {!chosen && <NoLoading onAdd={() => setDialog('new')} />}
+      {chosen && view === 'points' && (
+        <>
+          <Wanted onChoose={choose} />
+          <Choice
+            label="Loading"
+            value={chosen.id}
+            options={setups.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={choose}
+            more={{ sx: { mb: 2, minWidth: 280 } }}
+          />
+          <Measured setup={chosen} onFile={setFile} />
+        </>
+      )}
+      <Suspense fallback={<Loading what="the view" />}>
+        {chosen && view === 'surface' && <Surface />}
+        {chosen && view === 'compare' && <Compare />}
+      </Suspense>
       {dialog && (
         <SetupDialog
           setup={dialog === 'new' ? null : dialog}

@@ -1,66 +1,79 @@
-// The limit sets held against a loading, and the class that chooses their formulas.
-import { CLASSES } from '@lastmark/contract/schemas';
+// The limit sets held against a loading, what stands against a verdict, and the class that chooses the formulas.
 import type { StoredSetup } from '@lastmark/contract/types';
-import type { SetupLimits } from '@lastmark/core/verdict';
+import { chosenSets, limitsOfSetups, type SetupLimits } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useMutation } from '@tanstack/react-query';
-import { api, versionTag } from '../../api/client.ts';
-import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
-import { useNotify } from '../../app/notices.tsx';
+import { useState } from 'react';
+import { toJudge, useOnBench } from '../../app/bench.tsx';
+import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
+import { TakenDialog } from '../../parts/TakenDialog.tsx';
+import { ClassDialog } from './ClassDialog.tsx';
 
 interface Props {
   readonly limits: SetupLimits;
   readonly setup: StoredSetup;
 }
 
+/** Sets the bench does not judge by, to try one without changing anything. */
+function useOther(setup: StoredSetup) {
+  const { dossier, verdict } = useOnBench();
+  const [otherId, setOtherId] = useState('none');
+  const judged = toJudge(dossier);
+  const chosen = chosenSets(judged).map(({ id }) => id);
+  const others = dossier.limitSets.filter(({ id }) => !chosen.includes(id));
+  const other = others.filter(({ id }) => id === otherId);
+  const series = verdict.series.filter((one) => one.setup.id === setup.id);
+  const lines = other.length > 0 ? limitsOfSetups(judged, series, other).flatMap((one) => one.lines) : [];
+  return { others, otherId, setOtherId, lines };
+}
+
 export function LimitTable({ limits, setup }: Props) {
-  const { dossier } = useOnBench();
-  const notify = useNotify();
-  const confirm = useMutation({
-    mutationFn: (chosen: string) => {
-      const { id, version, ...input } = setup;
-      const nameplateClass = chosen === 'suggested' ? null : chosen;
-      return api(`/setups/${id}`, {
-        method: 'PUT',
-        body: { ...input, nameplateClass },
-        ifMatch: versionTag({ version }),
-      });
-    },
-    onError: (error) => notify(error.message),
-    onSettled: () => refreshSample(dossier.sample.id),
-  });
+  const [dialog, setDialog] = useState<'class' | 'taken' | null>(null);
+  const { others, otherId, setOtherId, lines: otherLines } = useOther(setup);
+  const lines = [...limits.lines, ...otherLines];
   return (
     <Box sx={{ mt: 3 }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mb: 1 }}>
         <Typography variant="h2" sx={{ flex: 1 }}>
           Limit sets
         </Typography>
-        <Choice
-          label="Nameplate class"
-          value={setup.nameplateClass ?? 'suggested'}
-          options={[
-            { value: 'suggested', label: `suggested: ${limits.nameplateClass}` },
-            ...CLASSES.map((one) => ({ value: one as string, label: `confirmed: ${one}` })),
-          ]}
-          onChange={(chosen) => confirm.mutate(chosen)}
-          more={{ sx: { width: 260 } }}
-        />
+        {others.length > 0 && (
+          <Choice
+            label="Judge also under"
+            value={otherId}
+            options={[
+              { value: 'none', label: 'no other set' },
+              ...others.map(({ id, title }) => ({ value: id, label: title })),
+            ]}
+            onChange={setOtherId}
+            more={{ sx: { width: 240 } }}
+          />
+        )}
+        <Button onClick={() => setDialog('taken')}>How it was taken</Button>
+        <Button onClick={() => setDialog('class')}>Change the class</Button>
       </Box>
-      {limits.lines.length === 0 ? (
+      <Typography variant="body2" sx={{ mb: 1 }}>
+        {limits.overridden
+          ? `Judged as ${limits.nameplateClass} (derived: ${limits.derived.nameplateClass}): ${setup.classReason ?? ''}`
+          : limits.derived.why}
+      </Typography>
+      {lines.length === 0 ? (
         <Typography color="text.secondary">
           No limit set covers what is measured so far. The four-point average needs 25, 50, 75 and 100 %.
         </Typography>
       ) : (
-        <LimitLines label="Limit sets" lines={limits.lines} />
+        <LimitLines label="Limit sets" lines={lines} />
       )}
+      <AgainstVerdict lines={lines} />
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-        Indicative: taken at another mains than the set asks for. Confirm every limit against its current text. One
-        sample is never compliance.
+        Taken at the receptacle, not at the end of a cord. Confirm every limit against its current text. One sample is
+        never compliance.
       </Typography>
+      {dialog === 'class' && <ClassDialog setup={setup} derived={limits.derived} onClose={() => setDialog(null)} />}
+      {dialog === 'taken' && <TakenDialog setupId={setup.id} title={setup.name} onClose={() => setDialog(null)} />}
     </Box>
   );
 }

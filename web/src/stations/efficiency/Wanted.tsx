@@ -1,0 +1,101 @@
+// What a complete result still needs: each port at its ends and all together, one press each to add.
+import type { SetupInput, StoredSetup } from '@lastmark/contract/types';
+import { wantedLoadings } from '@lastmark/core/efficiency';
+import { proofSteps, stepTitle } from '@lastmark/core/proof';
+import type { Output } from '@lastmark/core/reading';
+import { chosenSets, offeredLevels } from '@lastmark/core/verdict';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMutation } from '@tanstack/react-query';
+import { api } from '../../api/client.ts';
+import { refreshSample } from '../../api/queries.ts';
+import { toJudge, useOnBench } from '../../app/bench.tsx';
+import { useNotify } from '../../app/notices.tsx';
+
+interface Props {
+  readonly onChoose: (setupId: string) => void;
+}
+
+export function Wanted({ onChoose }: Props) {
+  const { dossier, verdict } = useOnBench();
+  const notify = useNotify();
+  const judged = toJudge(dossier);
+  const ports = dossier.sample.model.ports.map(({ label }) => label);
+  const total = proofSteps(ports, dossier.claims, dossier.readOuts).find(({ reason }) => reason === 'total');
+  const lowRules = chosenSets(judged).flatMap(({ title, adaptiveLow }) =>
+    adaptiveLow ? [{ title, ...adaptiveLow }] : [],
+  );
+  const wanted = wantedLoadings(
+    ports,
+    offeredLevels(judged),
+    total && total.outputs.length > 1 ? total.outputs : null,
+    verdict.figures.watts ?? 0,
+    lowRules,
+    dossier.setups,
+  );
+  const add = useMutation({
+    mutationFn: (outputs: readonly Output[]) => {
+      const body: SetupInput = {
+        name: stepTitle({ outputs, load: 1 }).slice(0, 80),
+        purpose: 'efficiency',
+        outputs: [...outputs],
+        evidence: 'load',
+        rigId: dossier.setups.findLast(({ purpose }) => purpose === 'efficiency')?.rigId ?? dossier.rigs[0]?.id ?? '',
+        nameplateClass: null,
+      };
+      return api<StoredSetup>(`/samples/${dossier.sample.id}/setups`, { method: 'POST', body });
+    },
+    onSuccess: async ({ id }) => {
+      await refreshSample(dossier.sample.id);
+      onChoose(id);
+    },
+    onError: (error) => notify(error.message),
+  });
+  if (wanted.length === 0) return null;
+  const open = wanted.filter(
+    ({ setupId }) =>
+      !verdict.series.some(({ setup, byMains }) => setup.id === setupId && byMains.some(({ average }) => average)),
+  );
+  return (
+    <Box component="details" sx={{ mb: 2 }}>
+      <Box component="summary" sx={{ cursor: 'pointer' }}>
+        {open.length === 0
+          ? 'Every loading a complete result needs is measured'
+          : `A complete result needs ${open.length} more of ${wanted.length} loadings`}
+      </Box>
+      <Box component="ul" sx={{ mt: 1, pl: 0, listStyle: 'none' }}>
+        {wanted.map(({ outputs, why, setupId }) => {
+          const averages = verdict.series
+            .find(({ setup }) => setup.id === setupId)
+            ?.byMains.filter(({ average }) => average);
+          return (
+            <Box
+              component="li"
+              key={`${stepTitle({ outputs, load: 1 })} ${why}`}
+              sx={{ display: 'flex', gap: 1.5, alignItems: 'center', minHeight: 36 }}
+            >
+              <Box sx={{ width: 320 }}>{stepTitle({ outputs, load: 1 })}</Box>
+              <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+                {why}
+              </Typography>
+              {setupId ? (
+                <Button size="small" onClick={() => onChoose(setupId)}>
+                  {averages && averages.length > 0 ? `measured at ${averages.length} mains` : 'measure it'}
+                </Button>
+              ) : (
+                <Button
+                  size="small"
+                  onClick={() => add.mutate(outputs)}
+                  disabled={add.isPending || dossier.rigs.length === 0}
+                >
+                  Add
+                </Button>
+              )}
+            </Box>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}
