@@ -35,7 +35,7 @@ interface Props {
 }
 
 export function LimitChart({ set, quantity }: Props) {
-  const { palette } = useTheme();
+  const { palette, typography } = useTheme();
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const scale = quantity === 'no-load-power' ? 1 : 100;
   const unit = quantity === 'no-load-power' ? 'W' : '%';
@@ -60,6 +60,8 @@ export function LimitChart({ set, quantity }: Props) {
       borderWidth: 2,
     })),
   };
+  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
+  Chart.defaults.font.size = 13;
   const axis = {
     grid: { color: palette.line },
     ticks: { color: palette.text.secondary },
@@ -83,7 +85,7 @@ export function LimitChart({ set, quantity }: Props) {
       y: {
         ...axis,
         grace: '8%',
-        title: { display: true, text: `${QUANTITY_WORDS[quantity]}, ${unit}`, color: palette.text.secondary },
+        title: { display: true, text: `Limit, ${unit}`, color: palette.text.secondary },
       },
     },
     plugins: { legend: { position: 'top', align: 'start', labels: { color: palette.text.primary, boxHeight: 1 } } },

@@ -87,10 +87,10 @@ export function LimitSetDialog({ from, change, onClose }: Props) {
   const day = (key: 'checked' | 'validFrom' | 'validTo', label: string) => (
     <TextField
       label={label}
-      type="date"
+      placeholder="2028-12-31"
       value={form[key]}
       onChange={(event) => set({ ...form, [key]: event.target.value })}
-      slotProps={{ inputLabel: { shrink: true } }}
+      slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 10 } }}
     />
   );
   const there = form.formulas.some(

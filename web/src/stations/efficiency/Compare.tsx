@@ -78,7 +78,7 @@ function Row({ pair }: { readonly pair: Pair }) {
         {fixed(points, 2)} ± {fixed(expanded, 2)} points
       </TableCell>
       <TableCell sx={{ fontWeight: pair.differs ? 600 : 400 }}>
-        {pair.differs ? (points > 0 ? 'better' : 'worse') : 'no difference that can be told'}
+        {pair.differs ? (points > 0 ? 'better' : 'worse') : 'not told apart'}
       </TableCell>
     </TableRow>
   );
@@ -89,17 +89,13 @@ export function Compare() {
   const shelf = useInfiniteQuery(shelfQuery({ q: '', kind: '' }));
   const [otherId, setOtherId] = useState(dossier.sample.id);
   const other = useQuery(dossierQuery(otherId));
-  const mine = candidates(dossier, '');
   const [leftId, setLeftId] = useState('');
   const [rightId, setRightId] = useState('');
   const samples = (shelf.data?.pages ?? []).flatMap(({ items }) => items);
   const foreign = otherId !== dossier.sample.id;
-  const theirs = other.data
-    ? candidates(
-        other.data,
-        foreign ? `${other.data.sample.model.model} ${other.data.sample.unit.serial || other.data.sample.tag}: ` : '',
-      )
-    : [];
+  const nameOf = ({ sample }: SampleDossier) => `${sample.model.model} ${sample.unit.serial || sample.tag}: `;
+  const mine = candidates(dossier, foreign ? nameOf(dossier) : '');
+  const theirs = other.data ? candidates(other.data, foreign ? nameOf(other.data) : '') : [];
   const left = mine.find(({ id }) => id === leftId) ?? mine[0];
   const right = theirs.find(({ id }) => id === rightId) ?? theirs.find(({ id }) => id !== left?.id) ?? theirs[0];
   if (!left) return <Typography color="text.secondary">Nothing to compare until a load point is complete.</Typography>;
@@ -147,7 +143,7 @@ export function Compare() {
       )}
       {result && result.pairs.length > 0 && (
         <>
-          <Table size="small" aria-label="Comparison">
+          <Table size="small" aria-label="Comparison" sx={{ '& td': { whiteSpace: 'nowrap' } }}>
             <TableHead>
               <TableRow>
                 {['Mains', 'At', left.label, right?.label ?? '', 'Second less first', ''].map((head, index) => (

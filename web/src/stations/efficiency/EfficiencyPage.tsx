@@ -144,7 +144,7 @@ export function EfficiencyPage() {
             value={chosen.id}
             options={setups.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={choose}
-            more={{ sx: { mb: 2, minWidth: 280 } }}
+            more={{ sx: { mb: 2, width: 320, display: 'block' }, fullWidth: true }}
           />
           <Measured setup={chosen} onFile={setFile} />
         </>
