@@ -1,4 +1,5 @@
 // What may be written about run sheets and their runs. Values are SI.
+import { CAPTURE_KINDS } from '@lastmark/core/capture';
 import { PROFILE_CLASSES } from '@lastmark/core/instrument';
 import { STEP_KINDS } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
@@ -25,6 +26,12 @@ const step = record({
   load: si(0, 1.5).required(),
   station: string().strict().oneOf(['proof', 'efficiency', 'idle', 'read-out']).nullable().defined(),
   attached: oneOf(ATTACHED),
+  capture: string()
+    .strict()
+    .oneOf([...CAPTURE_KINDS])
+    .nullable()
+    .optional()
+    .default(undefined),
   dwell: si(0, 172_800).required(),
   settle: settleRule.nullable().defined(),
   deviceId: id().nullable().defined(),

@@ -1,5 +1,6 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import type { AnyObject, ObjectSchema } from 'yup';
+import { captureInput, captureTraceQuery } from './capture-schemas.ts';
 import { limitSetInput, statedInput } from './limit-schemas.ts';
 import {
   askInput,
@@ -97,6 +98,14 @@ export const ROUTES = {
     body: readOutInput,
   }),
   addRun: write('post', '/samples/{sampleId}/runs', 'Add a run; the same id twice is kept once', { body: runBody }),
+  addCapture: write('post', '/samples/{sampleId}/captures', 'Add a capture; the same id twice is kept once', {
+    body: captureInput,
+    limit: IMPORT_LIMIT,
+  }),
+  getCaptureTrace: get('/captures/{captureId}/trace', 'Lowest and highest of each bucket, for a chart', {
+    query: captureTraceQuery,
+  }),
+  getCaptureCsv: get('/captures/{captureId}/trace.csv', 'Every sample', { answers: 'text/csv' }),
   importFile: write('post', '/samples/{sampleId}/imports', 'Read a meter file into a loading', {
     body: importInput,
     limit: IMPORT_LIMIT,

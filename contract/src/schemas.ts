@@ -343,6 +343,7 @@ export const rigInput = record({
     load: id().nullable().defined(),
     thermometer: id().nullable().defined(),
     analyser: id().nullable().defined(),
+    scope: id().nullable().optional().default(undefined),
   })
     .nullable()
     .optional()

@@ -1,4 +1,6 @@
 // Shapes that travel over the API.
+
+import type { Capture, CaptureHead, ColumnName } from '@lastmark/core/capture';
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { LimitSet } from '@lastmark/core/limits';
@@ -279,6 +281,20 @@ type WithoutU<T> = T extends Run ? Omit<T, 'u'> : never;
 export type RunInput = WithoutU<Run>;
 export type StoredRun = Run;
 
+/** A capture as it is sent: from a file's text, from a scope, or neither to take one back. */
+export interface CaptureInput {
+  capture: CaptureHead;
+  /** The file, for one that was recorded elsewhere. */
+  text: string | null;
+  /** The oscilloscope to ask, for one taken now. */
+  scopeId: string | null;
+}
+
+/** What a chart of a capture draws. */
+export interface CaptureTrace {
+  columns: { name: ColumnName; points: { x: number; y: number }[] }[];
+}
+
 export type DeviceInput = Omit<Device, 'id'>;
 
 export interface StoredDevice extends Device {
@@ -293,6 +309,7 @@ export interface SampleDossier {
   points: Point[];
   stated: Stated[];
   readOuts: StoredReadOut[];
+  captures: Capture[];
   runs: StoredRun[];
   devices: StoredDevice[];
   rigs: StoredRig[];

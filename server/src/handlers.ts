@@ -1,6 +1,7 @@
 // The operations of the contract, each tied to the store that carries it out.
 import {
   type Ask,
+  type CaptureInput,
   type ClaimInput,
   type DeviceInput,
   type ImportInput,
@@ -31,6 +32,7 @@ import {
   readThumbnail,
 } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
+import { addCapture, captureFile, captureTrace } from './captures/store.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
 import { type Hand, NO_SIMULATED_BENCH, runSimulated, type SimulatedInput } from './demo/hand.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
@@ -122,6 +124,16 @@ export const createHandlers = ({ version, links, live, runner, hand }: Working):
   }),
   addReadOut: async (call) => ({ body: await addReadOut(call.db, sampleId(call), call.body as ReadOutInput) }),
   addRun: async (call) => ({ body: await addRun(call.db, sampleId(call), (call.body as { run: RunInput }).run) }),
+  addCapture: async (call) => ({
+    body: await addCapture(call.db, links, sampleId(call), call.body as CaptureInput),
+  }),
+  getCaptureTrace: async (call) => ({
+    body: await captureTrace(call.db, param(call, 'captureId'), (call.query.buckets as number | undefined) ?? 1000),
+  }),
+  getCaptureCsv: async (call) => {
+    const { name, text } = await captureFile(call.db, param(call, 'captureId'));
+    return { body: text, headers: { 'Content-Disposition': disposition('attachment', name) } };
+  },
   importFile: async (call) => ({ body: await importFile(call.db, sampleId(call), call.body as ImportInput) }),
 
   getSheet: async (call) => {

@@ -4,11 +4,15 @@ import type { Clock } from './clock.ts';
 import {
   cableOhms,
   currentCrest,
+  currentShape,
   type HeatState,
   heatAfter,
+  holdUpSeconds,
   idleWatts,
+  inrushAmps,
   lossWatts,
   powerFactor,
+  pulseWidth,
   rippleVolts,
 } from './physics.ts';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
@@ -63,6 +67,12 @@ export class SimulatedBench {
   #throttled = false;
   #tripped = false;
   #corrected = false;
+  /** A DC supply sagged below what it runs on. */
+  #under = false;
+  /** Outputs that fade since the supply went off: voltage then, and until when the bulk holds it. */
+  #fading = new Map<string, { readonly volts: number; readonly holdsUntil: number }>();
+  /** When the supply was last switched on, and at which angle of the mains. */
+  #switchedOn = { at: 0, angle: Math.PI / 2, count: 0 };
   #at: number;
   /** Energy taken in since the bench was switched on, J. */
   #energy = 0;
@@ -122,12 +132,48 @@ export class SimulatedBench {
 
   setSupply(part: Partial<Supply>): void {
     this.#advance();
-    this.#supply = { ...this.#supply, ...part };
+    const before = this.#supply;
+    if (before.on && part.on === false) this.#fade();
+    this.#supply = { ...before, ...part };
+    if (!before.on && this.#supply.on) this.#switchOn();
+    this.#sag();
     if (!this.#supply.on) {
       // Without mains everything is forgotten: trips, agreements, cut-offs.
       this.#tripped = false;
       for (const sink of this.#sinks.values()) Object.assign(sink, { agreed: null, offUntil: 0, peakSince: null });
     } else for (const label of this.#sinks.keys()) this.#agree(label);
+  }
+
+  /** The supply goes off: what an output then has, it loses slowly. */
+  #fade(): void {
+    const peak = this.#supply.hertz === 0 ? this.#supply.volts : this.#supply.volts * Math.SQRT2;
+    const drawn = this.#drawn();
+    this.#fading = new Map(
+      this.#charger.ports.map(({ label }) => {
+        const { volts } = this.#flow(label);
+        return [label, { volts, holdsUntil: this.#at + holdUpSeconds(this.#charger.supply, peak, drawn) }];
+      }),
+    );
+  }
+
+  /** The supply comes on, each time at another angle of the mains. */
+  #switchOn(): void {
+    const count = this.#switchedOn.count + 1;
+    // The golden angle spreads the moments evenly.
+    this.#switchedOn = { at: this.#at, angle: (count * 2.399_963) % (2 * Math.PI), count };
+    this.#fading.clear();
+    this.#under = false;
+  }
+
+  /** A DC supply below the cut-out takes every output away; above the restart all come back and agree anew. */
+  #sag(): void {
+    const { cutOut, restart } = this.#charger.supply;
+    const { on, volts, hertz } = this.#supply;
+    if (cutOut === null || restart === null || !on || hertz !== 0) return;
+    if (!this.#under && volts < cutOut) {
+      this.#under = true;
+      for (const sink of this.#sinks.values()) sink.agreed = null;
+    } else if (this.#under && volts > restart) this.#under = false;
   }
 
   /** Temperature of the room or chamber, K. */
@@ -262,7 +308,7 @@ export class SimulatedBench {
   /** Agree a level with a port's sink: what it wants if it is there, else the highest that is below. */
   #agree(label: string): void {
     const sink = this.#sink(label);
-    if (!sink.plugged || !this.#supply.on) return;
+    if (!sink.plugged || !this.#supply.on || this.#under) return;
     const offers = this.offers(label);
     const { position, volts } = sink.wanted;
     const wanted = offers[position - 1];
@@ -289,12 +335,20 @@ export class SimulatedBench {
   #flow(label: string): PortState {
     const sink = this.#sink(label);
     const { agreed } = sink;
+    const fading = this.#supply.on || !sink.plugged ? undefined : this.#fading.get(label);
+    if (fading) {
+      const since = Math.max(0, this.#at - fading.holdsUntil);
+      const volts = fading.volts * Math.exp(-since / this.#charger.supply.bleedSeconds);
+      return { volts, amps: 0, endVolts: volts };
+    }
     if (!this.#supply.on || this.#tripped || !sink.plugged || !agreed) return NOTHING;
     if (this.#at < sink.goneUntil || this.#at < sink.offUntil) return NOTHING;
     const object = this.offers(label)[agreed.position - 1];
     const limit = object ? Math.max(0.5, usableAmps(object, agreed.volts)) : 0.5;
     const asked = sink.on ? sink.amps : 0;
-    const nominal = agreed.volts * (1 + this.#charger.levelOffset);
+    const { hertz, volts: supplied } = this.#supply;
+    const droop = hertz === 0 ? this.#charger.supply.droopBelow12 * Math.max(0, 12 - supplied) : 0;
+    const nominal = agreed.volts * (1 + this.#charger.levelOffset) * (1 - droop);
     let amps = asked * (this.#throttled && asked > 0 ? this.#charger.heat.throttleTo : 1);
     let sag = 1;
     if (object?.kind === 'pps' && amps > limit) {
@@ -319,10 +373,10 @@ export class SimulatedBench {
   #input() {
     const { on, volts, hertz } = this.#supply;
     if (!on || volts <= 0) return { watts: 0, powerFactor: 0, amps: 0, crest: 0 };
-    const watts = this.#tripped ? this.#charger.idle.floor : this.#drawn();
+    const watts = this.#tripped || this.#under ? this.#charger.idle.floor : this.#drawn();
     if (hertz === 0) return { watts, powerFactor: 1, amps: watts / volts, crest: 1 };
     const factor = powerFactor(watts, this.#charger.nameplate, this.#corrected);
-    return { watts, powerFactor: factor, amps: watts / volts / factor, crest: currentCrest(this.#corrected) };
+    return { watts, powerFactor: factor, amps: watts / volts / factor, crest: currentCrest(factor) };
   }
 
   #drawn(): number {
@@ -332,7 +386,10 @@ export class SimulatedBench {
     });
     const total = outputs.reduce((sum, { watts }) => sum + watts, 0);
     if (total <= 0) return idleWatts(this.#charger.idle, this.#at);
-    return total + lossWatts(this.#charger.loss, outputs, this.#charger.nameplate, this.#supply.volts);
+    return (
+      total +
+      lossWatts(this.#charger.loss, outputs, this.#charger.nameplate, this.#supply.volts, this.#supply.hertz === 0)
+    );
   }
 
   /** Energy taken in since the bench was switched on, J. */
@@ -347,6 +404,35 @@ export class SimulatedBench {
     const rise = this.#heat.shell - this.#room;
     const { front, back, side } = this.#charger.heat.faces;
     return { front: this.#room + rise * front, back: this.#room + rise * back, side: this.#room + rise * side };
+  }
+
+  /** Mains voltage and current from now on, as they stand: V and A. */
+  mainsWave(samples: number, interval: number): { readonly volts: Float64Array; readonly amps: Float64Array } {
+    this.#advance();
+    const { volts, hertz, on } = this.#supply;
+    const { amps, powerFactor: factor } = this.#input();
+    const width = hertz > 0 && factor > 0 ? pulseWidth(factor) : 1;
+    const angle = (index: number) => 2 * Math.PI * hertz * index * interval + 0.4;
+    const wave = (value: (index: number) => number) =>
+      Float64Array.from({ length: samples }, (_, index) => value(index));
+    if (!on) return { volts: new Float64Array(samples), amps: new Float64Array(samples) };
+    if (hertz === 0) return { volts: wave(() => volts), amps: wave(() => amps) };
+    return {
+      volts: wave((index) => volts * Math.SQRT2 * Math.sin(angle(index))),
+      amps: wave((index) => amps * currentShape(width, angle(index))),
+    };
+  }
+
+  /** Current as the supply was last switched on, a tenth of the record before it, A. */
+  inrush(samples: number, interval: number): Float64Array {
+    this.#advance();
+    const { volts, hertz } = this.#supply;
+    const { angle, count } = this.#switchedOn;
+    const at = hertz === 0 ? volts : volts * Math.SQRT2 * Math.sin(angle);
+    const begin = (samples / 10) * interval;
+    return Float64Array.from({ length: samples }, (_, index) =>
+      count === 0 ? 0 : inrushAmps(this.#charger.supply, at, index * interval - begin),
+    );
   }
 
   /** A capture of one port's ripple, V about the mean. */

@@ -85,6 +85,21 @@ export interface OverloadTruth {
   readonly recovery: number | null;
 }
 
+/** What happens at the supply side: switching on, switching off, and a DC supply that sags. */
+export interface SupplyTruth {
+  /** Resistance that limits the current as it is switched on, Ω */
+  readonly inrushOhms: number;
+  /** Capacitance behind it, F */
+  readonly bulkFarads: number;
+  /** How fast an output without load empties once the bulk is empty: time constant, s */
+  readonly bleedSeconds: number;
+  /** DC supply below which output goes away, and above which it comes back, V; null for a mains charger. */
+  readonly cutOut: number | null;
+  readonly restart: number | null;
+  /** Part of its voltage an output sags for each volt a DC supply lies under 12 V. */
+  readonly droopBelow12: number;
+}
+
 export interface ChargerTruth {
   readonly name: string;
   readonly kind: 'wall' | 'desktop' | 'car';
@@ -106,6 +121,7 @@ export interface ChargerTruth {
   readonly ripple: RippleTruth;
   readonly heat: HeatTruth;
   readonly overload: OverloadTruth;
+  readonly supply: SupplyTruth;
   /** Power that is held for a time only; null when everything is held. */
   readonly peak: { readonly above: number; readonly seconds: number; readonly downTo: number } | null;
 }

@@ -41,6 +41,7 @@ const SOUND: Omit<ChargerTruth, 'name' | 'kind' | 'nameplate' | 'ports'> = {
     tripAt: 410,
   },
   overload: { at: 1.14, how: 'cuts off', recovery: 2 },
+  supply: { inrushOhms: 5, bulkFarads: 27e-6, bleedSeconds: 3.2, cutOut: null, restart: null, droopBelow12: 0 },
   peak: null,
 };
 
@@ -161,6 +162,7 @@ export const CHARGERS: readonly ChargerTruth[] = [
     ripple: { ...SOUND.ripple, burst: 0.32, burstHertz: 620, burstBelow: 0.14 },
     heat: { ...SOUND.heat, insideCapacity: 260, shellCapacity: 420, insideToShell: 0.7, shellToRoom: 0.34 },
     overload: { at: 1.1, how: 'cuts off', recovery: 2.4 },
+    supply: { ...SOUND.supply, inrushOhms: 2.5, bulkFarads: 120e-6, bleedSeconds: 7 },
   },
   {
     ...SOUND,
@@ -191,6 +193,14 @@ export const CHARGERS: readonly ChargerTruth[] = [
     idle: { floor: 0.5, burst: 0.62, period: 30, length: 3 },
     heat: { ...SOUND.heat, insideCapacity: 45, shellCapacity: 70, shellToRoom: 0.16 },
     overload: { at: 1.15, how: 'cuts off', recovery: null },
+    supply: {
+      inrushOhms: 0.22,
+      bulkFarads: 470e-6,
+      bleedSeconds: 0.6,
+      cutOut: 9.4,
+      restart: 10.6,
+      droopBelow12: 0.012,
+    },
   },
 ];
 

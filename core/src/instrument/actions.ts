@@ -72,6 +72,10 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
     rate: does('set the sample rate, 1/s', 'rate'),
     scale: tells('sample rate 1/s, volts per count', 'numbers'),
     capture: tells('samples, 16-bit', 'block', 'points'),
+    mainsScale: tells('mains side: sample rate 1/s, volts and amps per count', 'numbers'),
+    mainsVolts: tells('mains volts, 16-bit', 'block', 'points'),
+    mainsAmps: tells('mains amps, 16-bit', 'block', 'points'),
+    inrush: tells('amps as it was last switched on, 16-bit, tenfold counts', 'block', 'points'),
   },
   thermometer: { all: tells('every point, °C', 'numbers') },
   'thermal imager': {

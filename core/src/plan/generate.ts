@@ -4,6 +4,7 @@ import { proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import { type Output, sameOutputs } from '../reading/index.ts';
 import { plugOrder, sweepSets } from '../split/sets.ts';
+import { dipStep, fadingStep, inrushStep, sweepStep, waveformStep } from './capture-steps.ts';
 import {
   coolStep,
   deviceStep,
@@ -79,6 +80,11 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
   if (method.idle > 0)
     for (const supply of mains)
       for (const attached of method.idleAttached) steps.push(idleStep(method, supply, attached));
+  if (by === 'instruments' && source.ports.length > 0 && method.captures.includes('inrush'))
+    for (const supply of mains) steps.push(inrushStep(supply));
+  const [firstPort] = source.ports;
+  if (by === 'instruments' && method.captures.includes('fading') && firstPort)
+    steps.push(fadingStep(mains.at(-1) ?? first, firstPort));
   if (method.readOut && by === 'instruments') for (const port of source.ports) steps.push(readOutStep(by, port));
   if (method.proof)
     for (const { outputs, load } of proofSteps(source.ports, source.claims, source.readOuts))
@@ -91,6 +97,13 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
     if (heaviest && method.warmUp > 0) steps.push(warmUpStep(method, supply, heaviest));
     for (const outputs of loadings)
       for (const load of method.loads) steps.push(efficiencyPoint(method, supply, outputs, load));
+    if (by === 'instruments' && supply.kind === 'ac' && heaviest && method.captures.includes('waveform'))
+      for (const load of [1, 0.25]) steps.push(waveformStep(supply, heaviest, load));
+  }
+  const strongest = heaviest?.[0];
+  if (by === 'instruments' && strongest && first.kind === 'dc') {
+    if (method.captures.includes('dip')) steps.push(dipStep(first, strongest));
+    if (method.captures.includes('sweep')) steps.push(sweepStep(first, strongest));
   }
   if (method.hold > 0 && held) steps.push(holdStep(method, mains.at(-1) ?? first, held));
   if (loadings.length > 0 || method.hold > 0) steps.push(coolStep(by));

@@ -1,4 +1,5 @@
 // Plans: methods, run sheets, what settles, what must not be passed, and how a rig proves itself.
+export * from './capture-steps.ts';
 export * from './generate.ts';
 export * from './level.ts';
 export * from './limits.ts';

@@ -18,6 +18,7 @@ const BY_INSTRUMENTS = {
   proof: true,
   splits: true,
   hold: 0,
+  captures: ['inrush', 'fading', 'waveform'],
   devices: false,
 } as const satisfies Partial<Method>;
 
@@ -59,14 +60,16 @@ export const METHODS: readonly Method[] = [
     warmUp: 0,
     settle: null,
     splits: false,
+    captures: [],
     devices: true,
   },
   {
     ...BY_INSTRUMENTS,
     id: 'car',
     title: 'Car',
-    says: '13.8 V and 27.6 V DC; parasitic draw first, then proof, warm-up and the load points.',
+    says: '13.8 V and 27.6 V DC; parasitic draw first, then proof, warm-up and the load points, the supply lowered until output goes, and a dip.',
     kinds: ['car'],
+    captures: ['fading', 'sweep', 'dip'],
     mains: [
       { kind: 'dc', volts: 13.8 },
       { kind: 'dc', volts: 27.6 },

@@ -42,7 +42,7 @@ describe('a sheet by the regulatory pair', () => {
   const steps = makeSheet(method('regulatory-pair'), source());
 
   it('comes in the order that disturbs least: rig, idle from cold, read-out, proof, warm-up, series, cool-down', () => {
-    expect(kinds(steps)).toEqual(['rig', 'idle', 'read-out', 'point', 'warm-up', 'cool']);
+    expect(kinds(steps)).toEqual(['rig', 'idle', 'capture', 'read-out', 'point', 'warm-up', 'cool']);
     expect(orderFindings(steps)).toEqual([]);
   });
 
@@ -61,6 +61,20 @@ describe('a sheet by the regulatory pair', () => {
     expect(series).toHaveLength(2 * 2 * 5);
     expect(new Set(series.map(({ outputs }) => outputs[0]?.volts))).toEqual(new Set([5, 20]));
     expect(titles(series)[0]).toBe('C1 20 V 2.25 A, 100 % at 115 V 60 Hz');
+  });
+
+  it('records what a laboratory wants besides: inrush from cold, the fading output, mains current warm at two loads', () => {
+    const captures = steps.filter(({ kind }) => kind === 'capture');
+    expect(captures.map(({ capture, mains, load }) => [capture, mains?.volts, load])).toEqual([
+      ['inrush', 115, 0],
+      ['inrush', 230, 0],
+      ['fading', 230, 0],
+      ['waveform', 115, 1],
+      ['waveform', 115, 0.25],
+      ['waveform', 230, 1],
+      ['waveform', 230, 0.25],
+    ]);
+    expect(captures.filter(({ needs }) => needs.includes('oscilloscope'))).toHaveLength(6);
   });
 
   it('has ids of its own for every step, and names what it needs', () => {

@@ -13,7 +13,7 @@ export const HEAT_CAUTION =
   'Hot surfaces. Nobody there? Only with a fire-safe surface, a smoke alarm and a cut-off in place.';
 export const BATTERY_CAUTION = 'A vehicle battery can deliver hundreds of amps: fuse the lead.';
 
-const LOADED: readonly ProfileClass[] = ['AC source', 'power analyser', 'DC load'];
+export const LOADED: readonly ProfileClass[] = ['AC source', 'power analyser', 'DC load'];
 
 export const blankStep = (kind: StepKind, by: By, title: string): Omit<SheetStep, 'id'> => ({
   kind,

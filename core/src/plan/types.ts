@@ -1,4 +1,5 @@
 // A run sheet: ordered steps with what to set, how long to wait, what to read, and who must be there.
+import type { CaptureKind } from '../capture/types.ts';
 import type { ProfileClass } from '../instrument/index.ts';
 import type { Attached, Mains, Output } from '../reading/index.ts';
 
@@ -11,6 +12,7 @@ export const STEP_KINDS = [
   'split',
   'warm-up',
   'hold',
+  'capture',
   'cool',
   'device',
   'by hand',
@@ -26,6 +28,7 @@ export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
   split: 'Combination',
   'warm-up': 'Warm-up',
   hold: 'Hold',
+  capture: 'Capture',
   cool: 'Cool down',
   device: 'Device',
   'by hand': 'By hand',
@@ -64,6 +67,8 @@ export interface SheetStep {
   readonly port: string | null;
   /** Fraction of those currents. */
   readonly load: number;
+  /** What a capture step records; left out for other kinds. */
+  readonly capture?: CaptureKind | null;
   /** Where its readings go. */
   readonly station: 'proof' | 'efficiency' | 'idle' | 'read-out' | null;
   readonly attached: Attached;
@@ -108,6 +113,8 @@ export interface Method {
   readonly splits: boolean;
   /** How long the highest power is held, s; 0 for not at all. */
   readonly hold: number;
+  /** What is recorded against time besides. */
+  readonly captures: readonly CaptureKind[];
   /** Whether real devices serve as loads. */
   readonly devices: boolean;
 }

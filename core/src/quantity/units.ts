@@ -87,6 +87,7 @@ const TABLE: readonly Quantity[] = [
       unit('min', 60, ['minutes', 'minute']),
       unit('s', 1, ['sec', 'seconds']),
       unit('ms', 1e-3),
+      unit('µs', 1e-6, ['us']),
       unit('h', 3600, ['hour', 'hours']),
     ],
   },

@@ -168,6 +168,8 @@ export interface RigDrives {
   readonly thermometer: string | null;
   /** PD analyser in the line. */
   readonly analyser: string | null;
+  /** Oscilloscope, on the mains side or a port; left out for none. */
+  readonly scope?: string | null;
 }
 
 /** The meters in use and the lead between the port and the load. */

@@ -1,4 +1,5 @@
 // Everything known about one sample, and everything concluded from it.
+import type { Capture } from '../capture/types.ts';
 import type { Claim, ClaimResult, ClaimState } from '../claim/index.ts';
 import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
@@ -80,6 +81,7 @@ export interface Dossier {
   /** What people stated about how points were taken. */
   readonly stated: readonly Stated[];
   readonly readOuts: readonly ReadOut[];
+  readonly captures: readonly Capture[];
   readonly runs: readonly Run[];
   readonly devices: readonly Device[];
   readonly rigs: readonly Rig[];

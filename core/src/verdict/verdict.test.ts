@@ -60,6 +60,7 @@ const dossier: Dossier = {
   points: [...full(us, 0.885), ...full(eu, 0.9), idle(us, 0.04), idle(eu, 0.06)],
   stated: STATED,
   readOuts: [],
+  captures: [],
   runs: [],
   devices: [],
   rigs: [aRig()],

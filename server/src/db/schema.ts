@@ -1,5 +1,6 @@
 // The tables. Readings are only ever added: a correction is a new row that supersedes.
 import type { Ask, ModelInput, Progress, RunSample, RunState, StepOutcome, UnitInput } from '@lastmark/contract';
+import type { Capture, ColumnName } from '@lastmark/core/capture';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
@@ -241,6 +242,41 @@ export const readOuts = mysqlTable(
     index('read_outs_by_sample').on(table.sampleId, table.takenAt),
     unique('one_read_out').on(table.supersedes),
   ],
+);
+
+/** Things recorded against time, with the figures that follow. Only ever added; the raw samples are in `captureParts`. */
+export const captures = mysqlTable(
+  'captures',
+  {
+    id: ulidColumn('id').primaryKey(),
+    sampleId: ulidColumn('sample_id')
+      .notNull()
+      .references(() => samples.id),
+    body: jsonColumn<Capture>('body').notNull(),
+    /** The idle point it made; null for other kinds. */
+    pointId: ulidColumn('point_id').references(() => points.id),
+    takenAt: momentColumn('taken_at').notNull(),
+    supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => captures.id),
+    enteredAt: momentColumn('entered_at').notNull(),
+  },
+  (table) => [
+    index('captures_by_sample').on(table.sampleId, table.takenAt),
+    unique('one_capture').on(table.supersedes),
+  ],
+);
+
+/** Samples of one column, deflated, in pieces small enough for any server's packet limit. */
+export const captureParts = mysqlTable(
+  'capture_parts',
+  {
+    captureId: ulidColumn('capture_id')
+      .notNull()
+      .references(() => captures.id),
+    name: varchar('name', { length: 12 }).$type<ColumnName>().notNull(),
+    part: int('part').notNull(),
+    bytes: bytesColumn('bytes').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.captureId, table.name, table.part] })],
 );
 
 /** Real devices that serve as loads. */

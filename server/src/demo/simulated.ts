@@ -81,6 +81,7 @@ export async function createSimulatedInstrumentsAt(
       load: idOf('DC load'),
       thermometer: idOf('thermometer'),
       analyser: idOf('PD analyser'),
+      scope: idOf('oscilloscope'),
     },
     note: 'Runs by itself; sensed at the receptacle and at the load.',
   });

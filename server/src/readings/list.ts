@@ -4,7 +4,7 @@ import type { Reading } from '@lastmark/core/reading';
 import { count, eq } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
 import { points, readings } from '../db/schema.ts';
-import { toReading } from '../samples/dossier.ts';
+import { toReading } from '../samples/reading-row.ts';
 import { getSample } from '../samples/store.ts';
 
 const DEFAULT_SIZE = 200;

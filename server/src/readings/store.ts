@@ -20,7 +20,7 @@ import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { points, readings, samples } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
-import { toReading } from '../samples/dossier.ts';
+import { toReading } from '../samples/reading-row.ts';
 import { forgetFigures } from '../samples/store.ts';
 import { listSetups, loadingFor } from '../setups/store.ts';
 

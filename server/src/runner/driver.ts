@@ -1,8 +1,10 @@
 // Sets a rig by SCPI: supply, sinks and loads, by channel. It never switches a load on after someone switched them off.
 import type { StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
+import type { CaptureKind, Trace } from '@lastmark/core/capture';
 import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmark/core/instrument';
 import { requestFor } from '@lastmark/core/plan';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
+import { askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
 import { profileOf } from '../links/profiles.ts';
 
@@ -25,6 +27,7 @@ export class RigDriver {
   readonly #analyser: Driven | null;
   readonly #meter: Driven | null;
   readonly #inline: Driven | null;
+  readonly #scope: Driven | null;
   #mains: Mains | null = null;
   #plugged: readonly string[] = [];
   #levels = new Map<string, Output>();
@@ -51,6 +54,7 @@ export class RigDriver {
     this.#load = driven(rig.drives?.load);
     this.#analyser = driven(rig.drives?.analyser);
     this.#meter = driven(rig.meters.mains);
+    this.#scope = driven(rig.drives?.scope);
     const volts = driven(rig.meters.outputVolts);
     this.#inline = volts?.instrument.class === 'inline USB meter' ? volts : null;
     this.#armed = links.offs;
@@ -128,6 +132,19 @@ export class RigDriver {
     await this.#do(this.#source, 'on');
     this.#mains = wanted;
     this.#levels.clear();
+  }
+
+  /** Another voltage of the same supply with loads as they are: a sag, a dip, a sweep. The next step sets it anew. */
+  async sourceVolts(volts: number): Promise<void> {
+    if (!this.#source) throw new SettingProblem('The rig has no source that runs by itself.');
+    await this.#do(this.#source, 'volts', { volts });
+    this.#mains = null;
+  }
+
+  /** What the scope has on the mains side. */
+  async capture(kind: CaptureKind): Promise<Trace> {
+    if (!this.#scope) throw new SettingProblem('The rig has no oscilloscope. Choose one at Bench.');
+    return askScope(this.#links, this.#scope.instrument, this.#scope.profile, kind);
   }
 
   /** A person has set the supply. */

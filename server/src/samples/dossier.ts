@@ -4,6 +4,7 @@ import type { Point, Reading } from '@lastmark/core/reading';
 import type { Dossier } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import { listCaptures } from '../captures/store.ts';
 import { listClaims } from '../claims/store.ts';
 import type { Queries } from '../db/database.ts';
 import { points, readings } from '../db/schema.ts';
@@ -13,26 +14,9 @@ import { getProfile } from '../profile/store.ts';
 import { listReadOuts } from '../read-outs/store.ts';
 import { listRuns } from '../runs/store.ts';
 import { listSetups } from '../setups/store.ts';
+import { toReading } from './reading-row.ts';
 import { listStated } from './stated.ts';
 import { getSample } from './store.ts';
-
-/** A reading row as the core knows it. */
-export const toReading = (row: typeof readings.$inferSelect): Reading => ({
-  id: row.id,
-  quantity: row.quantity,
-  place: row.place,
-  port: row.port,
-  value: row.value,
-  u: row.u,
-  count: row.count,
-  spread: row.spread,
-  typed: row.typed,
-  instrumentId: row.instrumentId,
-  takenAt: row.takenAt.toISOString(),
-  source: row.source,
-  supersedes: row.supersedes,
-  overdue: row.overdue,
-});
 
 const toPoint = (row: typeof points.$inferSelect, own: readonly Reading[]): Point => ({
   id: row.id,
@@ -93,6 +77,7 @@ export async function getDossier(db: Queries, sampleId: string, shared?: Shared)
     points: await pointsOf(db, sampleId),
     stated: await listStated(db, sampleId),
     readOuts: await listReadOuts(db, sampleId),
+    captures: await listCaptures(db, sampleId),
     runs: await listRuns(db, sampleId),
     ...(shared ?? (await loadShared(db))),
   };

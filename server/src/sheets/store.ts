@@ -1,6 +1,6 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
-import type { RunState, SheetInput, SheetRow, StoredSheet } from '@lastmark/contract';
-import { makeSheet, methodOf, methodsFor, sheetSeconds } from '@lastmark/core/plan';
+import type { RunState, SheetInput, SheetRow, StoredRig, StoredSheet } from '@lastmark/contract';
+import { makeSheet, methodOf, methodsFor, type SheetStep, sheetSeconds } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
 import { listClaims } from '../claims/store.ts';
@@ -20,6 +20,10 @@ const toSheet = (row: typeof runSheets.$inferSelect): StoredSheet => ({
   ...row,
   createdAt: row.createdAt.toISOString(),
 });
+
+/** A step that needs a scope is left out on a rig without one, and says so. */
+const withoutScope = (step: SheetStep, { drives }: StoredRig): SheetStep =>
+  step.needs.includes('oscilloscope') && !drives?.scope ? { ...step, skip: 'The rig has no oscilloscope.' } : step;
 
 /** Make a sheet for a sample. @throws 422 when the method does not fit, or nothing is known to measure */
 export async function createSheet(
@@ -60,7 +64,7 @@ export async function createSheet(
       methodId,
       rigId,
       title: method.title,
-      steps: [...steps],
+      steps: steps.map((step) => withoutScope(step, rig)),
       version: 1,
       createdAt: new Date(),
     };

@@ -2,6 +2,7 @@
 import type { SheetStep } from '@lastmark/core/plan';
 import type { Bench } from '../task.ts';
 import { keypadStep } from './by-hand.ts';
+import { captureStep } from './capture.ts';
 import { holdStep } from './hold.ts';
 import { idleStep } from './idle.ts';
 import { pointStep } from './point.ts';
@@ -33,6 +34,8 @@ export function doStep(bench: Bench, step: SheetStep): Promise<void> {
     case 'warm-up':
     case 'hold':
       return holdStep(bench, step);
+    case 'capture':
+      return captureStep(bench, step);
     case 'cool':
       return coolStep(bench, step);
     default:

@@ -1,0 +1,10 @@
+// Captures: mains waveforms, inrush, idle over time, fading outputs, dips and sweeps of the supply.
+export * from './bursts.ts';
+export * from './correction.ts';
+export * from './evenly.ts';
+export * from './events.ts';
+export * from './figures.ts';
+export * from './file.ts';
+export * from './says.ts';
+export * from './types.ts';
+export * from './waveform.ts';

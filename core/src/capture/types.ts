@@ -1,0 +1,159 @@
+// Captures: something recorded against time, kept raw, with the figures that follow from it.
+import type { Attached, Mains } from '../reading/index.ts';
+
+/**
+ * What was recorded.
+ * - `waveform`: mains voltage and current over some cycles, at a load
+ * - `inrush`: mains current as it is switched on
+ * - `idle`: input power over minutes with nothing drawn
+ * - `fading`: output voltage of a port after the mains went off
+ * - `dip`: output voltage of a port while the supply dips
+ * - `sweep`: supply and output voltage while the supply is lowered and raised again
+ */
+export const CAPTURE_KINDS = ['waveform', 'inrush', 'idle', 'fading', 'dip', 'sweep'] as const;
+export type CaptureKind = (typeof CAPTURE_KINDS)[number];
+
+/** Columns a capture of a kind must have. */
+export const CAPTURE_COLUMNS = {
+  waveform: ['volts', 'amps'],
+  inrush: ['amps'],
+  idle: ['watts'],
+  fading: ['volts'],
+  dip: ['volts'],
+  sweep: ['supply', 'volts'],
+} as const satisfies Record<CaptureKind, readonly string[]>;
+
+export type ColumnName = 'volts' | 'amps' | 'watts' | 'supply';
+
+/** Evenly sampled columns, SI. */
+export interface Trace {
+  /** s between samples */
+  readonly interval: number;
+  readonly columns: Readonly<Partial<Record<ColumnName, Float64Array>>>;
+}
+
+/** What a capture was taken of, and how. */
+export interface CaptureHead {
+  readonly id: string;
+  readonly kind: CaptureKind;
+  readonly mains: Mains;
+  /** The loading behind a waveform; null for none. */
+  readonly setupId: string | null;
+  /** Fraction of its currents, 0 for no load. */
+  readonly load: number;
+  /** The port of `fading`, `dip` and `sweep`; null for the mains side. */
+  readonly port: string | null;
+  readonly attached: Attached;
+  readonly rigId: string;
+  readonly takenAt: string;
+  /** File or instrument it came from. */
+  readonly source: string;
+  readonly note: string;
+  /** Id of the capture this one takes back or replaces. */
+  readonly supersedes: string | null;
+  readonly withdrawn: boolean;
+}
+
+/** A capture as everybody knows it: its raw samples stay with the server until someone looks at them. */
+export interface Capture extends CaptureHead {
+  readonly interval: number;
+  readonly samples: number;
+  readonly figures: CaptureFigures;
+}
+
+export interface WaveformFigures {
+  readonly kind: 'waveform';
+  /** Fundamental, Hz */
+  readonly hertz: number;
+  /** Whole cycles behind the figures. */
+  readonly cycles: number;
+  readonly volts: number;
+  readonly amps: number;
+  /** W */
+  readonly watts: number;
+  /** VA */
+  readonly voltAmps: number;
+  readonly powerFactor: number;
+  readonly currentCrest: number;
+  readonly voltageCrest: number;
+  /** Distortion of the current and of the voltage, fractions of the fundamental, to the 40th and 13th harmonic. */
+  readonly currentDistortion: number;
+  readonly voltageDistortion: number;
+  /** Current of harmonics 1 to 40, A rms. */
+  readonly harmonics: readonly number[];
+  readonly findings: readonly string[];
+}
+
+export interface InrushFigures {
+  readonly kind: 'inrush';
+  /** Highest current either way, A */
+  readonly peak: number;
+  /** s from switching on to the peak */
+  readonly at: number;
+  /** ∫i²dt of the first surge, A²s */
+  readonly squareSeconds: number;
+  /** s the current stayed above a tenth of the peak */
+  readonly length: number;
+  readonly findings: readonly string[];
+}
+
+export interface IdleFigures {
+  readonly kind: 'idle';
+  /** Mean by energy over time, W */
+  readonly watts: number;
+  /** s */
+  readonly seconds: number;
+  /** Between bursts, W */
+  readonly floor: number;
+  /** Mean during bursts, W; null without bursts. */
+  readonly burst: number | null;
+  readonly bursts: number;
+  /** s from one burst to the next; null with fewer than two. */
+  readonly period: number | null;
+  /** s one lasts; null without bursts. */
+  readonly length: number | null;
+  /** Part of the energy taken in bursts, 0…1. */
+  readonly burstShare: number;
+  readonly findings: readonly string[];
+}
+
+export interface FadingFigures {
+  readonly kind: 'fading';
+  /** V before the mains went off */
+  readonly from: number;
+  /** s from the moment it begins to fall to half; null when it never got there. */
+  readonly half: number | null;
+  /** s until 0.8 V, below which a cold socket counts as empty; null when it never got there. */
+  readonly empty: number | null;
+  /** V at the end of the capture. */
+  readonly last: number;
+  readonly findings: readonly string[];
+}
+
+export interface DipFigures {
+  readonly kind: 'dip';
+  /** V before */
+  readonly from: number;
+  /** Lowest, V */
+  readonly lowest: number;
+  /** s outside ± 5 % of the voltage before; 0 when it never left. */
+  readonly outside: number;
+  /** Whether it was back within that band at the end. */
+  readonly recovered: boolean;
+  /** Whether output was gone (below 0.8 V). */
+  readonly lost: boolean;
+  readonly findings: readonly string[];
+}
+
+export interface SweepFigures {
+  readonly kind: 'sweep';
+  /** Supply at which output went away on the way down, V; null when it never did. */
+  readonly cutOut: number | null;
+  /** Supply at which it came back on the way up, V; null when it never did. */
+  readonly restart: number | null;
+  /** Lowest supply reached, V */
+  readonly lowest: number;
+  readonly findings: readonly string[];
+}
+
+export type CaptureFigures = WaveformFigures | InrushFigures | IdleFigures | FadingFigures | DipFigures | SweepFigures;

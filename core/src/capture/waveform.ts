@@ -1,0 +1,128 @@
+// Mains voltage and current over whole cycles: power, power factor, crest, distortion.
+import type { WaveformFigures } from './types.ts';
+
+/** Harmonics of the current that count: to the 40th (IEC 61000-3-2, 6.2). */
+const CURRENT_HARMONICS = 40;
+/** Harmonics of the supply that count: to the 13th (10 CFR 430 subpart B, appendix Z). */
+const VOLTAGE_HARMONICS = 13;
+/** Most cycles worked on: more tell nothing new. */
+const MOST_CYCLES = 100;
+const LEAST_SAMPLES_A_CYCLE = 2 * CURRENT_HARMONICS;
+
+/**
+ * Upward crossings of the mean, between samples: exact to a fraction of one. A crossing counts once the signal has
+ * been a tenth of its height below, so that noise about zero makes no crossings.
+ * @returns positions in samples
+ */
+function crossings(values: Float64Array): number[] {
+  let mean = 0;
+  let peak = 0;
+  for (const value of values) mean += value / values.length;
+  for (const value of values) peak = Math.max(peak, Math.abs(value - mean));
+  const found: number[] = [];
+  let armed = false;
+  for (let index = 1; index < values.length; index += 1) {
+    const before = (values[index - 1] ?? 0) - mean;
+    const now = (values[index] ?? 0) - mean;
+    if (before < -0.1 * peak) armed = true;
+    if (!armed || before > 0 || now <= 0) continue;
+    found.push(index - 1 + before / (before - now));
+    armed = false;
+  }
+  return found;
+}
+
+/** Amplitude, rms, of one harmonic over whole cycles. @param from and @param to in samples, need not be whole */
+function harmonicRms(values: Float64Array, from: number, to: number, cycles: number, order: number): number {
+  const first = Math.ceil(from);
+  const last = Math.floor(to);
+  const turn = (2 * Math.PI * cycles * order) / (to - from);
+  let cosine = 0;
+  let sine = 0;
+  for (let index = first; index < last; index += 1) {
+    const value = values[index] ?? 0;
+    const angle = turn * (index - from);
+    cosine += value * Math.cos(angle);
+    sine += value * Math.sin(angle);
+  }
+  return (Math.SQRT2 * Math.hypot(cosine, sine)) / (last - first);
+}
+
+const distortion = (harmonics: readonly number[], to: number): number => {
+  const [fundamental = 0, ...others] = harmonics.slice(0, to);
+  return fundamental > 0 ? Math.hypot(...others) / fundamental : 0;
+};
+
+/**
+ * Figures of mains voltage and current sampled together.
+ * P = mean of v·i, PF = P/(Vrms·Irms), crest = peak/rms, THD-I = √ΣI²ₕ/I₁ for h = 2…40 (IEC 61000-3-2, 3.3), all over
+ * whole cycles between upward crossings of the voltage.
+ * @param interval s between samples
+ * @returns figures, or why there are none
+ */
+export function waveformFigures(
+  volts: Float64Array,
+  amps: Float64Array,
+  interval: number,
+): WaveformFigures | { readonly reason: string } {
+  const found = crossings(volts).slice(0, MOST_CYCLES + 1);
+  const from = found[0];
+  const to = found.at(-1);
+  const cycles = found.length - 1;
+  if (from === undefined || to === undefined || cycles < 1)
+    return { reason: 'There is no whole cycle of the mains in it. Record two cycles or more.' };
+  const hertz = cycles / ((to - from) * interval);
+  const perCycle = (to - from) / cycles;
+  if (perCycle < LEAST_SAMPLES_A_CYCLE)
+    return {
+      reason: `${perCycle.toFixed(0)} samples a cycle; the 40th harmonic needs ${LEAST_SAMPLES_A_CYCLE} or more. Sample faster.`,
+    };
+  const first = Math.ceil(from);
+  const last = Math.floor(to);
+  const count = last - first;
+  let watts = 0;
+  let voltSquares = 0;
+  let ampSquares = 0;
+  let voltPeak = 0;
+  let ampPeak = 0;
+  for (let index = first; index < last; index += 1) {
+    const v = volts[index] ?? 0;
+    const i = amps[index] ?? 0;
+    watts += v * i;
+    voltSquares += v * v;
+    ampSquares += i * i;
+    voltPeak = Math.max(voltPeak, Math.abs(v));
+    ampPeak = Math.max(ampPeak, Math.abs(i));
+  }
+  watts /= count;
+  const rmsVolts = Math.sqrt(voltSquares / count);
+  const rmsAmps = Math.sqrt(ampSquares / count);
+  const orders = Array.from({ length: CURRENT_HARMONICS }, (_, index) => index + 1);
+  const harmonics = orders.map((order) => harmonicRms(amps, from, to, cycles, order));
+  const ofVoltage = orders.slice(0, VOLTAGE_HARMONICS).map((order) => harmonicRms(volts, from, to, cycles, order));
+  const voltAmps = rmsVolts * rmsAmps;
+  const voltageDistortion = distortion(ofVoltage, VOLTAGE_HARMONICS);
+  const findings = [
+    ...(watts < 0 ? ['Power is negative: the current probe is the wrong way round.'] : []),
+    ...(cycles < 5 ? [`Only ${cycles} whole cycle${cycles === 1 ? '' : 's'}: five or more average better.`] : []),
+    ...(voltageDistortion > 0.02
+      ? [`The supply itself is distorted by ${(voltageDistortion * 100).toFixed(1)} %; 2 % is allowed for a verdict.`]
+      : []),
+  ];
+  return {
+    kind: 'waveform',
+    hertz,
+    cycles,
+    volts: rmsVolts,
+    amps: rmsAmps,
+    watts,
+    voltAmps,
+    powerFactor: voltAmps > 0 ? watts / voltAmps : 0,
+    currentCrest: rmsAmps > 0 ? ampPeak / rmsAmps : 0,
+    voltageCrest: rmsVolts > 0 ? voltPeak / rmsVolts : 0,
+    currentDistortion: distortion(harmonics, CURRENT_HARMONICS),
+    voltageDistortion,
+    harmonics,
+    findings,
+  };
+}

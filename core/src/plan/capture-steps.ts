@@ -1,0 +1,70 @@
+// Steps that record something against time: mains waveform, inrush, fading output, and a car's supply sweep and dip.
+import type { CaptureKind } from '../capture/types.ts';
+import { stepTitle } from '../proof/index.ts';
+import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
+import { BATTERY_CAUTION, blankStep, LOADED } from './steps.ts';
+import type { SheetStep } from './types.ts';
+
+/** How low a car's supply is taken, V: under every cut-out there is. */
+export const SWEEP_LOWEST = 8;
+/** How low it dips, V: what starting an engine leaves. */
+export const DIP_TO = 9.8;
+
+type Step = Omit<SheetStep, 'id'>;
+
+const base = (capture: CaptureKind, title: string, mains: Mains): Step => ({
+  ...blankStep('capture', 'instruments', `${title} at ${mainsLabel(mains)}`),
+  capture,
+  mains,
+  caution: mains.kind === 'dc' ? BATTERY_CAUTION : null,
+});
+
+const percent = (load: number): string => `${Math.round(load * 100)} %`;
+
+/** Mains voltage and current by the scope, at a load. */
+export const waveformStep = (mains: Mains, outputs: readonly Output[], load: number): Step => ({
+  ...base('waveform', `Mains current, ${stepTitle({ outputs, load: 1 })}, ${percent(load)}`, mains),
+  outputs,
+  load,
+  dwell: 5,
+  needs: [...LOADED, 'oscilloscope'],
+});
+
+/** Switched on several times from empty; the highest inrush counts. */
+export const inrushStep = (mains: Mains): Step => ({
+  ...base('inrush', 'Inrush, switched on five times', mains),
+  dwell: 60,
+  needs: ['AC source', 'oscilloscope'],
+});
+
+/** How long an output stays charged after the mains went off. */
+export const fadingStep = (mains: Mains, port: string): Step => ({
+  ...base('fading', `${port} after the mains go off`, mains),
+  port,
+  dwell: 120,
+  needs: LOADED,
+});
+
+/** The supply lowered until output goes, and raised until it comes back. */
+export const sweepStep = (mains: Mains, output: Output): Step => ({
+  ...base(
+    'sweep',
+    `Supply lowered to ${SWEEP_LOWEST} V and raised again, ${stepTitle({ outputs: [output], load: 1 })}, 50 %`,
+    mains,
+  ),
+  outputs: [output],
+  port: output.port,
+  load: 0.5,
+  dwell: 60,
+  needs: LOADED,
+});
+
+/** The supply dips, as it does when an engine starts. */
+export const dipStep = (mains: Mains, output: Output): Step => ({
+  ...base('dip', `Supply dips to ${DIP_TO} V, ${stepTitle({ outputs: [output], load: 1 })}`, mains),
+  outputs: [output],
+  port: output.port,
+  load: 1,
+  dwell: 2,
+  needs: LOADED,
+});

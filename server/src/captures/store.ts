@@ -1,0 +1,211 @@
+// Captures: only ever added, raw samples kept, figures worked out once; idle captures count as idle readings too.
+import type { CaptureInput, CaptureTrace } from '@lastmark/contract';
+import {
+  type Capture,
+  type CaptureHead,
+  captureCsv,
+  captureFigures,
+  currentCaptures,
+  minMax,
+  readCapture,
+  type Trace,
+} from '@lastmark/core/capture';
+import { currentReadings } from '@lastmark/core/reading';
+import { eq } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
+import { captures, points, readings, samples, setups } from '../db/schema.ts';
+import { conflict, notFound, refused } from '../http/problem.ts';
+import type { Links } from '../links/links.ts';
+import { storePoints } from '../readings/store.ts';
+import { listLeases } from '../runner/rows.ts';
+import { toReading } from '../samples/reading-row.ts';
+import { forgetFigures, getSample } from '../samples/store.ts';
+import { asKept, type Columns, columnsOf, insertColumns } from './columns.ts';
+import { askScope, scopeOf } from './scope.ts';
+
+/** All captures of a sample, corrected ones included, oldest first; without their samples. */
+export async function listCaptures(db: Queries, sampleId: string): Promise<Capture[]> {
+  const rows = await db
+    .select({ body: captures.body })
+    .from(captures)
+    .where(eq(captures.sampleId, sampleId))
+    .orderBy(captures.takenAt, captures.id);
+  return rows.map(({ body }) => body);
+}
+
+/** An idle capture is also a reading: energy over its time. @returns the id of the point it made */
+async function idlePoint(tx: Queries, sampleId: string, { figures, ...head }: Capture): Promise<string | null> {
+  if (figures.kind !== 'idle') return null;
+  const id = newId();
+  const reading = (quantity: 'energy' | 'duration', typed: string) => ({
+    id: newId(),
+    quantity,
+    place: 'mains' as const,
+    port: null,
+    typed,
+  });
+  const joules = figures.watts * figures.seconds;
+  await storePoints(
+    tx,
+    sampleId,
+    [
+      {
+        id,
+        mains: head.mains,
+        load: 0,
+        attached: head.attached,
+        rigId: head.rigId,
+        takenAt: head.takenAt,
+        readings: [reading('energy', `${joules.toFixed(6)} J`), reading('duration', `${figures.seconds.toFixed(3)} s`)],
+      },
+    ],
+    head.source || 'capture',
+  );
+  return id;
+}
+
+/** Strike out what an idle capture had counted as. */
+async function strikeOut(tx: Queries, sampleId: string, captureId: string): Promise<void> {
+  const [row] = await tx.select({ pointId: captures.pointId }).from(captures).where(eq(captures.id, captureId));
+  if (!row?.pointId) return;
+  const [point] = await tx.select().from(points).where(eq(points.id, row.pointId));
+  if (!point) return;
+  const own = await tx
+    .select()
+    .from(readings)
+    .where(eq(readings.pointId, point.id))
+    .orderBy(readings.enteredAt, readings.id);
+  const standing = currentReadings(own.map(toReading));
+  await storePoints(
+    tx,
+    sampleId,
+    [
+      {
+        ...point,
+        override: point.override,
+        takenAt: point.takenAt.toISOString(),
+        taken: undefined,
+        readings: standing.map(({ id, quantity, place, port }) => ({
+          id: newId(),
+          quantity: quantity as 'energy',
+          place,
+          port,
+          typed: '',
+          supersedes: id,
+        })),
+      },
+    ],
+    'capture taken back',
+  );
+}
+
+/** What of a capture contradicts the sample it is for. */
+async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Promise<void> {
+  const { model } = await getSample(tx, sampleId);
+  if (head.port !== null && !model.ports.some(({ label }) => label === head.port))
+    throw refused('capture.port', `There is no port "${head.port}".`);
+  const ofPort = head.kind === 'fading' || head.kind === 'dip' || head.kind === 'sweep';
+  if (ofPort && head.port === null) throw refused('capture.port', 'Say which port it was recorded at.');
+  if (head.kind === 'waveform' && head.mains.kind === 'dc')
+    throw refused('capture.mains', 'A DC supply has no waveform: power factor is for AC.');
+  if (head.kind === 'sweep' && head.mains.kind === 'ac')
+    throw refused('capture.mains', 'A sweep lowers a DC supply; this one is AC.');
+  if (head.setupId === null) return;
+  const [setup] = await tx.select({ of: setups.sampleId }).from(setups).where(eq(setups.id, head.setupId));
+  if (setup?.of !== sampleId) throw refused('capture.setupId', 'This loading is not there any more. Reload.');
+}
+
+/** Keep a capture inside a transaction. @param trace null to take one back @param counts whether an idle one is a reading too @throws 422 with the sentence */
+export async function storeCapture(
+  tx: Queries,
+  sampleId: string,
+  head: CaptureHead,
+  trace: Trace | null,
+  counts = true,
+): Promise<Capture> {
+  const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
+  if (!sample) throw notFound('sample');
+  const known = await listCaptures(tx, sampleId);
+  const repeated = known.find(({ id }) => id === head.id);
+  if (repeated) return repeated;
+  const [foreign] = await tx.select({ id: captures.id }).from(captures).where(eq(captures.id, head.id));
+  if (foreign) throw conflict('Another capture has this id.');
+  const before = head.supersedes ? currentCaptures(known).find(({ id }) => id === head.supersedes) : undefined;
+  if (head.supersedes && !before) throw conflict('Someone took this capture back meanwhile. Reload.');
+  if (head.withdrawn && !before) throw refused('capture.supersedes', 'Say which capture is taken back.');
+  if (!head.withdrawn && !trace) throw refused('text', 'There are no samples in it.');
+  await checkHead(tx, sampleId, head);
+  const takenAt = new Date(head.takenAt);
+  const columns: Columns = trace ? asKept(trace.columns) : {};
+  const figures = trace ? captureFigures(head.kind, { interval: trace.interval, columns }) : before?.figures;
+  if (!figures) throw refused('text', 'There are no samples in it.');
+  if ('reason' in figures) throw refused('text', figures.reason);
+  const body: Capture = {
+    ...head,
+    takenAt: takenAt.toISOString(),
+    interval: trace?.interval ?? before?.interval ?? 0,
+    samples: Object.values(columns)[0]?.length ?? 0,
+    figures,
+  };
+  if (before) await strikeOut(tx, sampleId, before.id);
+  const pointId = trace && counts ? await idlePoint(tx, sampleId, body) : null;
+  await tx.insert(captures).values({
+    id: body.id,
+    sampleId,
+    body,
+    pointId,
+    takenAt,
+    supersedes: body.supersedes,
+    enteredAt: new Date(),
+  });
+  await insertColumns(tx, body.id, columns);
+  await forgetFigures(tx, sampleId);
+  return body;
+}
+
+/** Add a capture from a file's text or from a scope, or take one back. */
+export async function addCapture(
+  db: Database,
+  links: Links,
+  sampleId: string,
+  { capture, text, scopeId }: CaptureInput,
+): Promise<Capture> {
+  let trace: Trace | null = null;
+  if (text !== null && !capture.withdrawn) {
+    const read = readCapture(capture.kind, text);
+    if (!read.ok) throw refused('text', read.reason);
+    trace = read.trace;
+  } else if (scopeId !== null && !capture.withdrawn) {
+    const { scope, profile } = await scopeOf(db, scopeId);
+    const lease = (await listLeases(db)).find(({ instrumentId }) => instrumentId === scopeId);
+    if (lease) throw conflict(`"${scope.name}" belongs to ${lease.person}'s run "${lease.title}".`);
+    trace = await askScope(links, scope, profile, capture.kind);
+  }
+  return db.transaction((tx) => storeCapture(tx, sampleId, capture, trace));
+}
+
+async function stored(db: Queries, id: string): Promise<{ body: Capture; columns: Columns }> {
+  const [row] = await db.select({ body: captures.body }).from(captures).where(eq(captures.id, id));
+  if (!row) throw notFound('capture');
+  return { body: row.body, columns: await columnsOf(db, id, row.body.kind) };
+}
+
+/** Lowest and highest of each bucket of each column. */
+export async function captureTrace(db: Queries, id: string, buckets: number): Promise<CaptureTrace> {
+  const { body, columns } = await stored(db, id);
+  const names = Object.keys(columns) as (keyof Columns)[];
+  return {
+    columns: names.map((name) => ({
+      name,
+      points: minMax(columns[name] ?? new Float64Array(), body.interval, buckets),
+    })),
+  };
+}
+
+/** Every sample as CSV. */
+export async function captureFile(db: Queries, id: string): Promise<{ name: string; text: string }> {
+  const { body, columns } = await stored(db, id);
+  const text = captureCsv({ interval: body.interval, columns });
+  return { name: `${body.kind} ${body.id.slice(-6)}.csv`, text: `${text.join('\r\n')}\r\n` };
+}

@@ -1,0 +1,224 @@
+import { CHARGERS, named } from '@lastmark/bench/sim';
+import type { SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
+import type { Capture, CaptureFigures, CaptureKind } from '@lastmark/core/capture';
+import type { SheetStep } from '@lastmark/core/plan';
+import { judgeSample } from '@lastmark/core/verdict';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
+import { toJudge } from '../src/samples/dossier.ts';
+import { EU, type Harness, startHarness } from './harness.ts';
+import { startRig, type TestRig } from './rig.ts';
+
+let harness: Harness;
+let bench: TestRig;
+beforeAll(async () => {
+  harness = await startHarness('captures');
+  bench = await startRig(harness, 20);
+});
+afterAll(async () => {
+  await harness.stop();
+  await bench.close();
+});
+
+const headOf = (kind: CaptureKind, part: object = {}) => ({
+  id: newId(),
+  kind,
+  mains: EU,
+  setupId: null,
+  load: 0,
+  port: null,
+  attached: 'nothing',
+  rigId: bench.rig.id,
+  takenAt: '2026-11-02T10:00:00.000Z',
+  source: 'logger.csv',
+  note: '',
+  supersedes: null,
+  withdrawn: false,
+  ...part,
+});
+const send = (capture: object, text: string | null, scopeId: string | null = null, sampleId = bench.sample.id) =>
+  request(harness.app).post(`/api/samples/${sampleId}/captures`).send({ capture, text, scopeId });
+const dossier = (sampleId = bench.sample.id) => bench.call<SampleDossier>('get', `/samples/${sampleId}/dossier`);
+const idleText = [
+  'time [s];power [mW]',
+  ...Array.from({ length: 1200 }, (_, at) => `${at * 0.5};${at % 40 < 2 ? 600 : 30}`),
+].join('\n');
+
+describe('an idle record from a file', () => {
+  const head = () => headOf('idle');
+
+  it('keeps every sample, tells its bursts, and counts as an idle reading; the same id twice is kept once', async () => {
+    const capture = head();
+    const answer = await send(capture, idleText);
+    expect(answer.status, JSON.stringify(answer.body)).toBe(201);
+    const stored = answer.body as Capture;
+    expect(stored).toMatchObject({ samples: 1200, interval: 0.5, figures: { kind: 'idle', bursts: 30, period: 20 } });
+    expect((await send(capture, idleText)).body.id).toBe(stored.id);
+    const found = await dossier();
+    expect(found.captures).toHaveLength(1);
+    const [idle] = judgeSample(toJudge(found)).idle;
+    expect(idle?.watts.value).toBeCloseTo(0.03 + 0.57 * 0.05, 6);
+    expect(idle?.runs).toBe(1);
+    const csv = await request(harness.app).get(`/api/captures/${stored.id}/trace.csv`);
+    expect(csv.text.trim().split('\r\n')).toHaveLength(1201);
+    expect(csv.text).toContain('time [s],watts [W]');
+    const drawn = await request(harness.app).get(`/api/captures/${stored.id}/trace?buckets=50`);
+    expect(drawn.body.columns[0].points).toHaveLength(100);
+    expect(Math.max(...drawn.body.columns[0].points.map(({ y }: { y: number }) => y))).toBeCloseTo(0.6, 6);
+  });
+
+  it('taken back stands no longer, and neither does its reading', async () => {
+    const [first] = (await dossier()).captures;
+    const back = headOf('idle', { supersedes: first?.id, withdrawn: true });
+    const answer = await send(back, null);
+    expect(answer.status, JSON.stringify(answer.body)).toBe(201);
+    expect(judgeSample(toJudge(await dossier())).idle).toEqual([]);
+    expect((await send(headOf('idle', { supersedes: first?.id, withdrawn: true }), null)).status).toBe(409);
+  });
+
+  it.each([
+    ['a line that is no number', idleText.replace(';600', ';lots'), {}, 'is no number'],
+    ['no samples', null, {}, 'no samples'],
+    ['too few', 'time [s],power [W]\n0,1\n1,1\n2,1', {}, '16 or more'],
+    ['a port nobody has', idleText, { port: 'C9' }, 'There is no port'],
+  ])('with %s is refused whole', async (_, text, part, says) => {
+    const before = (await dossier()).captures.length;
+    const answer = await send(headOf('idle', part), text);
+    expect([answer.status, JSON.stringify(answer.body)]).toEqual([422, expect.stringContaining(says)]);
+    expect((await dossier()).captures).toHaveLength(before);
+  });
+
+  it('a waveform of DC and a dip without a port are refused', async () => {
+    const dc = await send(headOf('waveform', { mains: { kind: 'dc', volts: 13.8 } }), idleText);
+    expect(dc.status).toBe(422);
+    const dip = await send(
+      headOf('dip', { mains: { kind: 'dc', volts: 13.8 } }),
+      `time,volts\n${Array.from({ length: 20 }, (_, at) => `${at},9`).join('\n')}`,
+    );
+    expect(dip.body.errors[0].message).toContain('which port');
+  });
+});
+
+describe('from the scope', () => {
+  const scopeId = async () => {
+    const { items } = await bench.call<{ items: StoredInstrument[] }>('get', '/instruments');
+    return items.find(({ class: kind }) => kind === 'oscilloscope')?.id ?? '';
+  };
+
+  it('takes the mains current as it is now, true to the charger', async () => {
+    const { bench: physics } = bench.rack;
+    physics.setSupply({ on: true, volts: 230, hertz: 50 });
+    physics.plug('C1', true);
+    physics.request('C1', 4, null);
+    physics.setLoad('C1', { amps: 2.25, on: true });
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    const truth = physics.input();
+    const answer = await send(headOf('waveform', { load: 1, source: 'scope' }), null, await scopeId());
+    expect(answer.status, JSON.stringify(answer.body)).toBe(201);
+    const { figures } = answer.body as Capture;
+    if (figures.kind !== 'waveform') throw new Error(figures.kind);
+    expect(figures.powerFactor).toBeCloseTo(truth.powerFactor, 2);
+    expect(figures.watts).toBeCloseTo(truth.watts, 0);
+    expect(figures.currentDistortion).toBeGreaterThan(1);
+    expect(figures.hertz).toBeCloseTo(50, 1);
+    physics.loadsOff();
+  });
+
+  it('another instrument is refused with what to do', async () => {
+    const { items } = await bench.call<{ items: StoredInstrument[] }>('get', '/instruments');
+    const meter = items.find(({ class: kind }) => kind === 'bench multimeter');
+    const answer = await send(headOf('waveform'), null, meter?.id ?? '');
+    expect([answer.status, answer.body.errors[0].message]).toEqual([
+      422,
+      expect.stringContaining('is no oscilloscope'),
+    ]);
+  });
+});
+
+/** Run only the capture steps of a method's sheet. */
+async function runCaptures(
+  sampleId: string,
+  tag: string,
+  methodId: string,
+): Promise<Map<CaptureKind, CaptureFigures[]>> {
+  const made = await bench.call<{ id: string; title: string; steps: SheetStep[] }>(
+    'post',
+    `/samples/${sampleId}/run-sheets`,
+    {
+      methodId,
+      rigId: bench.rig.id,
+    },
+  );
+  const steps = made.steps.filter(({ kind }) => kind === 'capture');
+  await request(harness.app)
+    .put(`/api/run-sheets/${made.id}`)
+    .set('If-Match', '"v1"')
+    .send({ title: made.title, rigId: bench.rig.id, steps })
+    .expect(200);
+  const { id } = await bench.start(made.id, { tag });
+  const ended = ({ state }: SheetRun) => state === 'done' || state === 'stopped' || state === 'held';
+  const run = await bench.until(id, ended, 'the captures');
+  expect([run.state, run.says]).toEqual(['done', expect.any(String)]);
+  const failed = Object.values(run.outcomes).filter(({ state }) => state !== 'done');
+  expect(failed).toEqual([]);
+  const found = new Map<CaptureKind, CaptureFigures[]>();
+  for (const { kind, figures, source } of (await dossier(sampleId)).captures)
+    if (source.startsWith('run ')) found.set(kind, [...(found.get(kind) ?? []), figures]);
+  return found;
+}
+
+describe('on the bench by itself', () => {
+  it('records inrush, the fading output and the mains current of a wall charger', async () => {
+    for (const [volts, amps] of [
+      [5, 3],
+      [20, 2.25],
+    ] as const)
+      await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts, amps });
+    const truth = named(CHARGERS, 'Ember 45');
+    if (!truth) throw new Error('Ember 45');
+    const found = await runCaptures(bench.sample.id, bench.sample.tag, 'local-mains');
+    const [inrush] = found.get('inrush') ?? [];
+    if (inrush?.kind !== 'inrush') throw new Error('no inrush');
+    const most = (230 * Math.SQRT2) / truth.supply.inrushOhms;
+    expect(inrush.peak).toBeGreaterThan(0.6 * most);
+    expect(inrush.peak).toBeLessThan(1.05 * most);
+    const [fading] = found.get('fading') ?? [];
+    if (fading?.kind !== 'fading') throw new Error('no fading');
+    // Looks come every two seconds of the bench's time.
+    expect(
+      Math.abs((fading.empty ?? 0) - truth.supply.bleedSeconds * (Math.log(fading.from / 0.8) + Math.log(0.95))),
+    ).toBeLessThan(4);
+    const waves = (found.get('waveform') ?? []).flatMap((one) => (one.kind === 'waveform' ? [one] : []));
+    expect(waves).toHaveLength(2);
+    expect(waves[0]?.powerFactor).toBeGreaterThan(waves[1]?.powerFactor ?? 1);
+  }, 90_000);
+
+  it('lowers and raises the supply of a car charger, and dips it', async () => {
+    const truth = named(CHARGERS, 'Shuttle 75');
+    if (!truth) throw new Error('Shuttle 75');
+    bench.rack.clock.speed = 2;
+    bench.rack.bench.load(truth);
+    const sample = await bench.make.sample({
+      model: {
+        model: 'Shuttle 75',
+        kind: 'car',
+        ports: truth.ports.map(({ label }) => ({ label, connector: label.startsWith('A') ? 'A' : 'C', twin: null })),
+      },
+    });
+    for (const [volts, amps] of [
+      [5, 3],
+      [20, 3],
+    ] as const)
+      await bench.make.claim(sample.id, { kind: 'port-line', port: 'C1', volts, amps });
+    const found = await runCaptures(sample.id, sample.tag, 'car');
+    const [sweep] = found.get('sweep') ?? [];
+    if (sweep?.kind !== 'sweep') throw new Error('no sweep');
+    expect(Math.abs((sweep.cutOut ?? 0) - (truth.supply.cutOut ?? 0))).toBeLessThan(0.35);
+    expect(Math.abs((sweep.restart ?? 0) - (truth.supply.restart ?? 0))).toBeLessThan(0.35);
+    const [dip] = found.get('dip') ?? [];
+    if (dip?.kind !== 'dip') throw new Error('no dip');
+    expect(dip).toMatchObject({ lost: false, recovered: true });
+    expect(dip.lowest / dip.from).toBeCloseTo(1 - truth.supply.droopBelow12 * 2.2, 2);
+  }, 90_000);
+});
