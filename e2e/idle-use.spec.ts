@@ -1,4 +1,4 @@
-// What idle means in use: a year by hours, a store off the grid, many on one circuit.
+// What idle means in use: a year by hours, a store off the grid.
 import { DEMO, demoSample, expect, test } from './bench.ts';
 
 test('hours of use weigh idle against the loss of work, and a day has 24 of them', async ({ page }) => {
@@ -14,9 +14,4 @@ test('hours of use weigh idle against the loss of work, and a day has 24 of them
   const before = await use.textContent();
   await use.getByLabel('Inverter itself, W').fill('0');
   await expect(use).not.toHaveText(before ?? '');
-  await use.getByLabel('Chargers on one circuit').fill('many');
-  await expect(use).toContainText('Give numbers.');
-  await use.getByLabel('Chargers on one circuit').fill('31');
-  await expect(use).toContainText(/W, yet \d+ VA and \d+\.\d A on the wire/);
-  await expect(use).toContainText('follows local codes');
 });

@@ -76,6 +76,19 @@ test('a wall charger from intake to the sheet', async ({ page }) => {
   }
   const shown = page.getByText('Four-point average, 230 V 50 Hz').locator('..');
   await expect(shown).toContainText(`${(expectedAverage * 100).toFixed(1)} ±`);
+  // Nobody said yet how it was taken: the limits only indicate.
+  await expect(shown).toContainText('Indicative: see Limit sets below.');
+  await page.getByRole('button', { name: 'How it was taken' }).click();
+  const stating = page.getByRole('dialog');
+  await stating.getByLabel('Warmed up at 100 %, min').fill('30');
+  await stating.getByLabel('Input was').click();
+  await page.getByRole('option', { name: 'settled' }).click();
+  await stating.getByLabel('Watched for, min').fill('5');
+  await stating.getByLabel('Drift over that time, %').fill('0.4');
+  await stating.getByLabel('Supply as read, V').fill('230.2');
+  await stating.getByLabel('Frequency as read, Hz').fill('50');
+  await stating.getByLabel('Distortion of its voltage, %').fill('0.9');
+  await stating.getByRole('button', { name: 'State it' }).click();
   await expect(shown).toContainText('EU 2019/1782');
   await expect(page.getByRole('complementary', { name: 'Ledger' })).toContainText(
     '45.07 ± 0.07 W at the port; promised 45 W.',

@@ -111,3 +111,41 @@ test('the theme is chosen and remembered', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
   expect(await ground()).toBe('rgb(17, 23, 21)');
 });
+
+test('a limit set of one’s own is checked by the text’s worked values, judges once chosen, and goes again', async ({
+  page,
+}) => {
+  await page.goto('/rules');
+  await page.locator('summary', { hasText: 'EU 2019/1782' }).click();
+  await page.getByRole('button', { name: 'Copy and change' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Title').fill('Strict trial');
+  const basic = dialog.getByRole('group', { name: 'average efficiency, at least, basic' });
+  await basic.getByLabel('constant, piece 2').fill('0.76');
+  await expect(basic).toContainText('gives 0.90948, the text says 0.81948');
+  await expect(dialog.getByRole('button', { name: 'Add the set' })).toBeDisabled();
+  await basic.getByLabel(/Worked values/).fill('10 = 0.90948');
+  await basic.getByLabel('constant, piece 3').fill('0,99');
+  await expect(dialog.getByRole('img', { name: /against nameplate power/ })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Add the set' }).click();
+  await expect(dialog).toBeHidden();
+  const judges = page.getByRole('checkbox', { name: 'judges' });
+  await expect(judges).toHaveCount(4);
+  await judges.nth(3).check();
+  await expect(page.getByText('Every sample is judged anew. No reading changed.')).toBeVisible();
+  const sample = await demoSample(page, DEMO.ember);
+  await page.goto(`/samples/${sample}/efficiency`);
+  await expect(page.getByRole('table', { name: 'Limit sets' })).toContainText('Strict trial');
+  await page.goto('/rules');
+  await judges.nth(3).uncheck();
+  await expect(judges.nth(3)).not.toBeChecked();
+  await page.goto(`/samples/${sample}/efficiency`);
+  await expect(page.getByRole('table', { name: 'Limit sets' })).not.toContainText('Strict trial');
+  await page.getByLabel('Judge also under').click();
+  await page.getByRole('option', { name: 'Strict trial' }).click();
+  await expect(page.getByRole('table', { name: 'Limit sets' })).toContainText('Strict trial');
+  await page.goto('/rules');
+  await page.locator('summary', { hasText: 'Strict trial' }).click();
+  await page.getByRole('button', { name: 'Remove' }).click();
+  await expect(judges).toHaveCount(3);
+});

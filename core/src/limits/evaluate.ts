@@ -95,6 +95,8 @@ export function judgeAgainstSets(
   rule: DecisionRule,
 ): readonly LimitLine[] {
   return sets.flatMap((set) => {
+    // What is fed from a vehicle is another product than what is plugged into the mains.
+    if (set.mains.kind !== mains.kind) return [];
     const at = limitAt(set, quantity, as.nameplateClass, as.watts);
     if (at === null) return [];
     const limit: Limit = quantity === 'no-load-power' ? { kind: 'at-most', high: at } : { kind: 'at-least', low: at };

@@ -46,3 +46,20 @@ export const MAINS_CHOICES: readonly {
   { id: 'local-230', title: '230 V 50 Hz only', mains: [{ kind: 'ac', volts: 230, hertz: 50 }] },
   { id: 'local-120', title: '120 V 60 Hz only', mains: [{ kind: 'ac', volts: 120, hertz: 60 }] },
 ];
+
+/** What a vehicle gives: a 12 V and a 24 V system with the engine running. */
+export const CAR_SUPPLIES: readonly Mains[] = [
+  { kind: 'dc', volts: 13.8 },
+  { kind: 'dc', volts: 27.6 },
+];
+
+/**
+ * Supplies a kind of charger is measured at: those of the method that fit it, else what is usual for it.
+ * @param chosen mains of the method, which may be meant for the other kind
+ */
+export function suppliesFor(kind: 'wall' | 'desktop' | 'car', chosen: readonly Mains[]): readonly Mains[] {
+  const wanted = kind === 'car' ? 'dc' : 'ac';
+  const fitting = chosen.filter((one) => one.kind === wanted);
+  if (fitting.length > 0) return fitting;
+  return kind === 'car' ? CAR_SUPPLIES : REGULATORY_PAIR;
+}

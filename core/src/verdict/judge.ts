@@ -5,7 +5,7 @@ import { type IdleResult, idleResults } from '../idle/index.ts';
 import type { LimitLine } from '../limits/index.ts';
 import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
-import { mainsLabel, specFor } from '../reading/index.ts';
+import { mainsLabel, specFor, suppliesFor } from '../reading/index.ts';
 import { expandedUncertainty, specAt } from '../uncertainty/index.ts';
 import { chosenSets, limitsOfIdle, limitsOfSetups } from './limits.ts';
 import { splitResult } from './splits.ts';
@@ -118,10 +118,13 @@ function proofState({ steps, again, moves }: ProofResult, claimed: readonly Clai
 function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): StationState[] {
   const { sample, claims, profile } = dossier;
   const intake = [sample.ports.length > 0, sample.mass !== null, sample.prices.length > 0];
-  const loadsDone = verdict.series.flatMap(({ byMains }) => byMains.flatMap(({ loads }) => loads)).length;
+  const supplies = suppliesFor(sample.kind, profile.mains).map(mainsLabel);
+  const loadsDone = verdict.series
+    .flatMap(({ byMains }) => byMains.filter(({ mains }) => supplies.includes(mainsLabel(mains))))
+    .flatMap(({ loads }) => loads.filter(({ load }) => LOAD_POINTS.includes(load))).length;
   const loadings = verdict.series.length;
   const loadedPoints = LOAD_POINTS.length - 1;
-  const mainsCount = profile.mains.length;
+  const mainsCount = supplies.length;
   const idleNothing = verdict.idle.filter(({ attached }) => attached === 'nothing');
   const judged = verdict.claims.filter(({ state }) => state !== 'not tested').length;
   const statesFor = (kinds: readonly string[]): ClaimState[] =>
@@ -143,7 +146,10 @@ function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): St
       id: 'idle',
       done: Math.min(idleNothing.length, mainsCount),
       total: mainsCount,
-      worst: worstOf([...statesFor(['idle']), ...lineStates(verdict.idleLimits)]),
+      worst: worstOf([
+        ...statesFor(['idle']),
+        ...lineStates(verdict.idleLimits.filter(({ standing }) => standing === 'verdict')),
+      ]),
     },
     {
       id: 'efficiency',

@@ -22,13 +22,37 @@ export function connect(url: string): Connection {
     charset: 'utf8mb4_unicode_ci',
     enableKeepAlive: true,
   });
-  return { pool, db: drizzle(pool, { schema, mode: 'default' }) };
+  return { pool, db: retrying(drizzle(pool, { schema, mode: 'default' })) };
+}
+
+/** Errors of a transaction that failed only because another ran at the same time. */
+const COLLISIONS = ['ER_LOCK_DEADLOCK', 'ER_CHECKREAD'] as const;
+const MOST_TRIES = 5;
+const PAUSE_MILLISECONDS = 20;
+
+/**
+ * Transactions that wait for each other are ended by MariaDB, one of them with an error; done anew it succeeds. So a
+ * transaction's work must be able to run twice: it touches nothing but the database, or sets the same again.
+ */
+function retrying(db: Database): Database {
+  const once = db.transaction.bind(db);
+  db.transaction = async (work, config) => {
+    for (let attempt = 1; ; attempt += 1) {
+      try {
+        return await once(work, config);
+      } catch (error) {
+        if (attempt >= MOST_TRIES || !COLLISIONS.some((name) => isDatabaseError(error, name))) throw error;
+        await new Promise((resolve) => setTimeout(resolve, PAUSE_MILLISECONDS * attempt * (1 + Math.random())));
+      }
+    }
+  };
+  return db;
 }
 
 /** True for the error a unique key or foreign key raises, by MariaDB's error name. */
 export function isDatabaseError(
   error: unknown,
-  name: 'ER_DUP_ENTRY' | 'ER_ROW_IS_REFERENCED_2' | 'ER_NO_REFERENCED_ROW_2',
+  name: 'ER_DUP_ENTRY' | 'ER_ROW_IS_REFERENCED_2' | 'ER_NO_REFERENCED_ROW_2' | (typeof COLLISIONS)[number],
 ): boolean {
   for (let at: unknown = error; typeof at === 'object' && at !== null; at = (at as { cause?: unknown }).cause) {
     if ((at as { code?: unknown }).code === name) return true;

@@ -11,6 +11,7 @@ import { samples } from '../db/schema.ts';
 import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
+import { RECORDED, seedCaptures } from './captures.ts';
 import { INSTRUMENTS } from './instruments.ts';
 import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
@@ -235,6 +236,11 @@ export async function seedDemo(db: Database, benchPort: number | null = null): P
     for (const swept of SWEPT) {
       const [row] = await db.select({ id: samples.id }).from(samples).where(eq(samples.serial, swept.serial));
       if (row) await seedSplits(db, row.id, swept, bench.proof.rigs.proof.id, chance, bench.moment);
+    }
+    const recorded = seededRandom(SEED + 4);
+    for (const { serial, charger } of RECORDED) {
+      const [row] = await db.select({ id: samples.id }).from(samples).where(eq(samples.serial, serial));
+      if (row) await seedCaptures(db, row.id, charger, bench.load.id, recorded, bench.moment);
     }
     if (benchPort) await createSimulatedInstruments(db, benchPort);
   });

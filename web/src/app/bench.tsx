@@ -1,5 +1,6 @@
 // The sample on the bench, for every part that shows something of it: what is known, and what follows.
 import type { SampleDossier } from '@lastmark/contract/types';
+import { type Mains, suppliesFor } from '@lastmark/core/reading';
 import { type Dossier, judgeSample, type Verdict } from '@lastmark/core/verdict';
 import { createContext, useContext } from 'react';
 
@@ -29,4 +30,10 @@ export function useOnBench(): OnBench {
   const found = useContext(BenchContext);
   if (!found) throw new Error('No sample is on the bench here.');
   return found;
+}
+
+/** Supplies the sample on the bench is measured at. */
+export function useSupplies(): readonly Mains[] {
+  const { sample, profile } = useOnBench().dossier;
+  return suppliesFor(sample.model.kind, profile.mains);
 }

@@ -93,6 +93,7 @@ export function makeTheme(light: Light): Theme {
         styleOverrides: { root: { '&.Mui-focusVisible': { outline: `3px solid ${colour.accent}`, outlineOffset: 1 } } },
       },
       MuiButton: { defaultProps: { disableElevation: true } },
+      MuiToggleButton: { styleOverrides: { root: { color: colour.ink } } },
       MuiTextField: { defaultProps: { size: 'small', fullWidth: true } },
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
       MuiTableCell: {

@@ -22,7 +22,10 @@ const DRIVES = [
   ['load', 'Load set by', 'DC load'],
   ['analyser', 'Offers read by', 'PD analyser'],
   ['thermometer', 'Heat read by', 'thermometer'],
+  ['scope', 'Mains current by', 'oscilloscope'],
 ] as const;
+
+const NO_DRIVES = { source: null, load: null, thermometer: null, analyser: null, scope: null };
 
 interface Props {
   readonly rig: StoredRig | null;
@@ -45,9 +48,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
   const [lead, setLead] = useState(rig?.leadOhms ? formatPlain(rig.leadOhms, 'resistance') : '');
   const [leadU, setLeadU] = useState(rig?.leadUOhms ? formatPlain(rig.leadUOhms, 'resistance') : '');
   const [elements, setElements] = useState<readonly ElementText[]>((rig?.elements ?? []).map(toElementText));
-  const [drives, setDrives] = useState<NonNullable<RigInput['drives']>>(
-    rig?.drives ?? { source: null, load: null, thermometer: null, analyser: null },
-  );
+  const [drives, setDrives] = useState<NonNullable<RigInput['drives']>>({ ...NO_DRIVES, ...rig?.drives });
   const [note, setNote] = useState(rig?.note ?? '');
   const save = useMutation({
     mutationFn: () => {
@@ -146,7 +147,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
           <Box
             role="group"
             aria-label="Runs by itself"
-            sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1.5 }}
+            sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, 1fr)', gap: 1.5 }}
           >
             {DRIVES.map(([key, label, kind]) => (
               <Choice

@@ -15,7 +15,7 @@ import { type FormEvent, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { refreshSample } from '../api/queries.ts';
-import { useOnBench } from '../app/bench.tsx';
+import { useOnBench, useSupplies } from '../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from './fields.tsx';
 
 interface Form {
@@ -91,7 +91,8 @@ interface Props {
 export function TakenDialog({ setupId, title, onClose }: Props) {
   const { dossier } = useOnBench();
   const own = dossier.points.filter((point) => (setupId ? point.setupId === setupId : point.load === 0));
-  const supplies: readonly Mains[] = [...dossier.profile.mains, ...own.map(({ mains }) => mains)].filter(
+  const supplied = useSupplies();
+  const supplies: readonly Mains[] = [...supplied, ...own.map(({ mains }) => mains)].filter(
     (mains, index, all) => all.findIndex((one) => mainsLabel(one) === mainsLabel(mains)) === index,
   );
   const [label, setLabel] = useState(mainsLabel(own.at(-1)?.mains ?? supplies[0] ?? { kind: 'dc', volts: 12 }));

@@ -159,8 +159,9 @@ export function LimitSets({ profile }: { readonly profile: StoredProfile }) {
   const typedWatts = typedSi(typed, 'power');
   const watts = typedWatts && typedWatts > 0 ? typedWatts : 45;
   const judge = useMutation({
-    mutationFn: ({ id, on }: { id: string; on: boolean }) => {
-      const { version, ...settings } = profile;
+    mutationFn: async ({ id, on }: { id: string; on: boolean }) => {
+      // Only this one choice changes, so it is laid over whatever the method is by now.
+      const { version, ...settings } = await api<StoredProfile>('/profile');
       const others = settings.limitSetIds.filter((one) => one !== id);
       const body = { ...settings, limitSetIds: on ? [...others, id] : others };
       return api('/profile', { method: 'PUT', body, ifMatch: versionTag({ version }) });
@@ -196,7 +197,11 @@ export function LimitSets({ profile }: { readonly profile: StoredProfile }) {
                 key={set.id}
                 set={set}
                 watts={watts}
-                judges={profile.limitSetIds.includes(set.id)}
+                judges={
+                  judge.isPending && judge.variables.id === set.id
+                    ? judge.variables.on
+                    : profile.limitSetIds.includes(set.id)
+                }
                 busy={judge.isPending}
                 onJudge={(on) => judge.mutate({ id: set.id, on })}
                 onEdit={(change) => setEditing({ set, change })}

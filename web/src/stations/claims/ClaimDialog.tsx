@@ -13,7 +13,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import { type FormEvent, useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
 
 type Kind = Promised['kind'];
@@ -84,7 +84,8 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
 
 function usePromise(form: Form): Promised {
   const { profile } = useOnBench().dossier;
-  const mains = profile.mains.find((one) => mainsLabel(one) === form.mains) ?? null;
+  const supplied = useSupplies();
+  const mains = supplied.find((one) => mainsLabel(one) === form.mains) ?? null;
   const number = (text: string, quantity: 'voltage' | 'current' | 'power' | 'efficiency') =>
     typedSi(text, quantity) ?? Number.NaN;
   switch (form.kind) {
@@ -135,6 +136,7 @@ interface Props {
 
 function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part: Partial<Form>) => void }) {
   const { sample, profile } = useOnBench().dossier;
+  const supplied = useSupplies();
   const ports = sample.model.ports.map(({ label }) => label);
   const quantity = (
     name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio',
@@ -153,7 +155,7 @@ function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part
     <Choice
       label="At mains"
       value={form.mains}
-      options={[{ value: '', label: 'any' }, ...profile.mains.map(mainsLabel)]}
+      options={[{ value: '', label: 'any' }, ...supplied.map(mainsLabel)]}
       onChange={(value) => set({ mains: value })}
     />
   );

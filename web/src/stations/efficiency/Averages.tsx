@@ -23,10 +23,10 @@ export function Averages({ series, limits }: Props) {
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 5, rowGap: 1.5 }}>
         {byMains.map(({ mains, average, missing, lightLoad }) => {
           const label = mainsLabel(mains);
-          const verdicts = (limits?.lines ?? []).filter(
-            (line) =>
-              line.standing === 'verdict' && mainsLabel(line.mains) === label && line.quantity === 'average-efficiency',
+          const held = (limits?.lines ?? []).filter(
+            (line) => mainsLabel(line.mains) === label && line.quantity === 'average-efficiency',
           );
+          const verdicts = held.filter(({ standing }) => standing === 'verdict');
           return (
             <Box key={label}>
               <Box sx={{ color: 'text.secondary', fontSize: 13 }}>Four-point average, {label}</Box>
@@ -45,6 +45,9 @@ export function Averages({ series, limits }: Props) {
                   {line.title}
                 </Box>
               ))}
+              {held.length > 0 && verdicts.length === 0 && (
+                <Box sx={{ fontSize: 13, color: 'text.secondary' }}>Indicative: see Limit sets below.</Box>
+              )}
               {lightLoad && <Box sx={{ fontSize: 13 }}>At 10 % load {shown(lightLoad)}</Box>}
             </Box>
           );

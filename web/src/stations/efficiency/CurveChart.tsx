@@ -74,9 +74,22 @@ interface Props {
   readonly csv: readonly string[];
   readonly annotations?: Record<string, AnnotationOptions>;
   readonly height?: number;
+  /** The axis below; left out for load in per cent. */
+  readonly x?: { readonly title: string; readonly unit: string; readonly min: number; readonly max: number };
 }
 
-export function CurveChart({ curves, caption, title, unit, csv, annotations = {}, height = 320 }: Props) {
+const LOAD_AXIS = { title: 'Load, % of nameplate current', unit: '% load', min: 0, max: 100 };
+
+export function CurveChart({
+  curves,
+  caption,
+  title,
+  unit,
+  csv,
+  annotations = {},
+  height = 320,
+  x = LOAD_AXIS,
+}: Props) {
   const { palette, typography } = useTheme();
   const chart = useRef<Chart<'line', CurvePoint[]>>(null);
   const colourOf = (index: number) => palette.series[index % palette.series.length] ?? palette.text.primary;
@@ -109,10 +122,10 @@ export function CurveChart({ curves, caption, title, unit, csv, annotations = {}
       x: {
         ...axis,
         type: 'linear',
-        min: 0,
-        max: 100,
-        ticks: { ...axis.ticks, stepSize: 25 },
-        title: { display: true, text: 'Load, % of nameplate current', color: palette.text.secondary },
+        min: x.min,
+        max: x.max,
+        ticks: { ...axis.ticks, ...(x === LOAD_AXIS ? { stepSize: 25 } : {}) },
+        title: { display: true, text: x.title, color: palette.text.secondary },
       },
       y: { ...axis, grace: '8%', title: { display: true, text: title, color: palette.text.secondary } },
     },
@@ -124,7 +137,7 @@ export function CurveChart({ curves, caption, title, unit, csv, annotations = {}
       },
       tooltip: {
         callbacks: {
-          title: ([item]) => `${(item?.raw as CurvePoint | undefined)?.x ?? ''} % load`,
+          title: ([item]) => `${(item?.raw as CurvePoint | undefined)?.x ?? ''} ${x.unit}`,
           label: ({ dataset, raw }) =>
             `${dataset.label}: ${(raw as CurvePoint).y.toFixed(2)} ± ${(raw as CurvePoint).u.toFixed(2)} ${unit}`,
         },
@@ -135,7 +148,7 @@ export function CurveChart({ curves, caption, title, unit, csv, annotations = {}
   const words = curves
     .map(
       ({ label, points }) =>
-        `${label}: ${points.map(({ x, y }) => `${Math.round(x)} % load ${y.toFixed(1)} ${unit}`).join(', ')}`,
+        `${label}: ${points.map((one) => `${Number(one.x.toFixed(1))} ${x.unit} ${one.y.toPrecision(3)} ${unit}`).join(', ')}`,
     )
     .join('. ');
   return (
@@ -146,7 +159,7 @@ export function CurveChart({ curves, caption, title, unit, csv, annotations = {}
         options={options}
         plugins={[whiskers]}
         role="img"
-        aria-label={`${title} against load. ${words}`}
+        aria-label={`${title} against ${x === LOAD_AXIS ? 'load' : x.title}. ${words}`}
       />
     </Figure>
   );

@@ -21,12 +21,16 @@ import { Wanted } from './Wanted.tsx';
 
 const ImportDialog = lazy(async () => ({ default: (await import('./ImportDialog.tsx')).ImportDialog }));
 const Surface = lazy(async () => ({ default: (await import('./Surface.tsx')).Surface }));
+const MainsCurrent = lazy(async () => ({ default: (await import('./MainsCurrent.tsx')).MainsCurrent }));
+const CarSupply = lazy(async () => ({ default: (await import('./CarSupply.tsx')).CarSupply }));
 const Compare = lazy(async () => ({ default: (await import('./Compare.tsx')).Compare }));
 const LoadChart = lazy(async () => ({ default: (await import('./LoadChart.tsx')).LoadChart }));
 
 const VIEWS = [
   { id: 'points', title: 'Load points' },
   { id: 'surface', title: 'Surface' },
+  { id: 'mains', title: 'Mains current' },
+  { id: 'supply', title: 'Supply' },
   { id: 'compare', title: 'Compare' },
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
@@ -96,7 +100,10 @@ export function EfficiencyPage() {
   const [dialog, setDialog] = useState<'new' | StoredSetup | null>(null);
   const [file, setFile] = useState<File | null>(null);
   const chosen = setups.find(({ id }) => id === params.get('loading')) ?? setups[0];
-  const view: View = VIEWS.find(({ id }) => id === params.get('view'))?.id ?? 'points';
+  const isCar = dossier.sample.model.kind === 'car';
+  // A car charger has a supply that sags; a mains charger a current that is no sine.
+  const views = VIEWS.filter(({ id }) => (isCar ? id !== 'mains' : id !== 'supply'));
+  const view: View = views.find(({ id }) => id === params.get('view'))?.id ?? 'points';
   const choose = (id: string) => setParams({ loading: id }, { replace: true });
   return (
     <Box sx={{ maxWidth: 1180 }}>
@@ -130,7 +137,7 @@ export function EfficiencyPage() {
           aria-label="Views"
           sx={{ mb: 2, borderBottom: 1, borderColor: 'divider' }}
         >
-          {VIEWS.map(({ id, title }) => (
+          {views.map(({ id, title }) => (
             <Tab key={id} value={id} label={title} />
           ))}
         </Tabs>
@@ -151,6 +158,8 @@ export function EfficiencyPage() {
       )}
       <Suspense fallback={<Loading what="the view" />}>
         {chosen && view === 'surface' && <Surface />}
+        {chosen && view === 'mains' && <MainsCurrent />}
+        {chosen && view === 'supply' && <CarSupply setup={chosen} />}
         {chosen && view === 'compare' && <Compare />}
       </Suspense>
       {dialog && (

@@ -15,7 +15,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSupplies } from '../../app/bench.tsx';
 import { useNotify } from '../../app/notices.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { BadLines } from './BadLines.tsx';
@@ -127,7 +127,7 @@ interface Props {
 }
 
 export function ImportDialog({ file, setup, onClose }: Props) {
-  const { profile } = useOnBench().dossier;
+  const supplies = useSupplies();
   const notify = useNotify();
   const [agreed, setAgreed] = useState(false);
   const { sniffed, plan, setPlan, wholeFileMains, setWholeFileMains, problems, reading, keep } = useMeterFile(
@@ -173,8 +173,8 @@ export function ImportDialog({ file, setup, onClose }: Props) {
               <Choice
                 label="Mains of the whole file"
                 value={wholeFileMains ? mainsLabel(wholeFileMains) : ''}
-                options={profile.mains.map(mainsLabel)}
-                onChange={(label) => setWholeFileMains(profile.mains.find((one) => mainsLabel(one) === label) ?? null)}
+                options={supplies.map(mainsLabel)}
+                onChange={(label) => setWholeFileMains(supplies.find((one) => mainsLabel(one) === label) ?? null)}
                 more={{ sx: { mt: 2, maxWidth: 260 } }}
               />
             )}

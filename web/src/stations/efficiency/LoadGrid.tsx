@@ -1,55 +1,12 @@
 // The load points of one loading at every mains, typed from left to right and downwards.
 import type { StoredSetup } from '@lastmark/contract/types';
-import { LOAD_POINTS, type LoadResult, type SeriesResult } from '@lastmark/core/efficiency';
-import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
-import { type Mains, mainsLabel } from '@lastmark/core/reading';
-import { expandedUncertainty } from '@lastmark/core/uncertainty';
+import { LOAD_POINTS, type SeriesResult } from '@lastmark/core/efficiency';
+import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useReducer } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
-import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
-import { RepeatButton } from '../../parts/RepeatButton.tsx';
-import { type PointKey, type Target, useEntry } from '../../parts/useEntry.ts';
-
-interface Column extends Target {
-  readonly head: string;
-  readonly name: string;
-}
-
-const INPUT: readonly Column[] = [
-  { head: 'Input, W', name: 'input watts', quantity: 'power', place: 'mains', port: null },
-  { head: 'PF', name: 'power factor', quantity: 'power-factor', place: 'mains', port: null },
-];
-
-function columnsOf({ outputs }: StoredSetup, place: 'port' | 'load-end'): readonly Column[] {
-  const many = outputs.length > 1;
-  return [
-    ...INPUT,
-    ...outputs.flatMap(({ port }): Column[] => [
-      { head: many ? `${port}, V` : 'Output, V', name: `${port} volts`, quantity: 'voltage', place, port },
-      { head: many ? `${port}, A` : 'Output, A', name: `${port} amps`, quantity: 'current', place, port },
-    ]),
-  ];
-}
-
-function Result({ result }: { readonly result: LoadResult | undefined }) {
-  if (!result) return null;
-  return (
-    <Box component="span" sx={{ fontWeight: 600, fontSize: 16 }}>
-      {formatMeasured(result.efficiency.value, expandedUncertainty(result.efficiency), 'efficiency')}
-      {result.runs > 1 && (
-        <Box component="span" sx={{ fontWeight: 400, fontSize: 12, color: 'text.secondary', ml: 0.5 }}>
-          {result.runs} runs
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-/** Current to set at a load point, so that nobody has to work it out. */
-const setting = (setup: StoredSetup, load: number): string =>
-  setup.outputs.map(({ amps }) => formatPlain(amps * load, 'current')).join(' + ');
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
+import { EntryGrid } from '../../parts/EntryGrid.tsx';
+import { setting, useLoadRows } from './loadRows.tsx';
 
 interface Props {
   readonly setup: StoredSetup;
@@ -58,68 +15,26 @@ interface Props {
 
 export function LoadGrid({ setup, series }: Props) {
   const { dossier } = useOnBench();
-  const { typedAt, commit, repeat, pointOf } = useEntry();
-  const [, redraw] = useReducer((count: number) => count + 1, 0);
+  const supplies = useSupplies();
+  const { heads, rowOf } = useLoadRows(setup, series);
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);
-  const columns = columnsOf(setup, rig?.outputPlace ?? 'port');
-  const heads = ['Load', ...columns.map(({ head }) => head), 'Efficiency', 'Output', 'Loss', ''];
-
-  const rowOf = (mains: Mains, load: number): RowSpec => {
-    const idle = load === 0;
-    const key: PointKey = { setupId: idle ? null : setup.id, mains, load, attached: 'nothing', rigId: setup.rigId };
-    const result = series.byMains
-      .find((one) => mainsLabel(one.mains) === mainsLabel(mains))
-      ?.loads.find((one) => one.load === load);
-    const cells = columns.map((target): CellSpec | null =>
-      idle && target.place !== 'mains'
-        ? null
-        : {
-            id: `${setup.id}|${mainsLabel(mains)}|${load}|${target.quantity}|${target.port}`,
-            label: `${mainsLabel(mains)}, ${Math.round(load * 100)} %, ${target.name}`,
-            quantity: target.quantity,
-            typed: typedAt(key, target),
-            commit: (typed) =>
-              commit(key, { quantity: target.quantity, place: target.place, port: target.port }, typed),
-          },
-    );
-    return {
-      id: `${mainsLabel(mains)} ${load}`,
-      head: (
-        <>
-          {Math.round(load * 100)} %
-          <Box
-            component="span"
-            sx={{ display: 'block', fontWeight: 400, fontSize: 12, color: 'text.secondary', lineHeight: 1.1 }}
-          >
-            {idle ? 'idle' : setting(setup, load)}
-          </Box>
-        </>
-      ),
-      cells,
-      results: [
-        <Result key="eff" result={result} />,
-        result ? formatValue(result.output.value, 'power', 2) : '',
-        result ? formatValue(result.loss.value, 'power', 2) : '',
-        result && pointOf(key) ? (
-          <RepeatButton
-            key="repeat"
-            of={`${mainsLabel(mains)}, ${Math.round(load * 100)} %`}
-            onRepeat={() => {
-              repeat(key);
-              redraw();
-            }}
-          />
-        ) : null,
-      ],
-    };
-  };
-
+  const headOf = (load: number) => (
+    <>
+      {Math.round(load * 100)} %
+      <Box
+        component="span"
+        sx={{ display: 'block', fontWeight: 400, fontSize: 12, color: 'text.secondary', lineHeight: 1.1 }}
+      >
+        {load === 0 ? 'idle' : setting(setup, load)}
+      </Box>
+    </>
+  );
   const findings = series.byMains.flatMap(({ mains, loads }) =>
     loads.flatMap((one) => one.findings.map((finding) => `${mainsLabel(mains)}: ${finding}`)),
   );
   return (
     <Box data-entry-area="">
-      {dossier.profile.mains.map((mains) => (
+      {supplies.map((mains) => (
         <Box
           key={mainsLabel(mains)}
           sx={{
@@ -137,8 +52,8 @@ export function LoadGrid({ setup, series }: Props) {
           </Typography>
           <EntryGrid
             label={`Readings at ${mainsLabel(mains)}`}
-            heads={heads}
-            rows={LOAD_POINTS.map((load) => rowOf(mains, load))}
+            heads={['Load', ...heads]}
+            rows={LOAD_POINTS.map((load) => rowOf(mains, load, headOf(load)))}
             draftKey={`cell-${dossier.sample.id}`}
           />
         </Box>

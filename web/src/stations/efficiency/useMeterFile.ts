@@ -8,7 +8,7 @@ import { wrap } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import { api } from '../../api/client.ts';
 import { columnMapsQuery, queryClient, refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import type { MeterFileWork } from '../../workers/meterFile.worker.ts';
 
 /** Largest file taken; the server's limit leaves room for its envelope. */
@@ -31,6 +31,7 @@ export interface Sniffed {
 
 export function useMeterFile(file: File, setup: StoredSetup) {
   const { dossier } = useOnBench();
+  const supplies = useSupplies();
   const work = useWorker();
   const maps = useQuery(columnMapsQuery);
   const ports = setup.outputs.map(({ port }) => port);
@@ -60,8 +61,8 @@ export function useMeterFile(file: File, setup: StoredSetup) {
   });
   const current = plan ?? sniffed.data?.plan ?? null;
   const context = useMemo<FileContext>(
-    () => ({ outputs: setup.outputs, mains: dossier.profile.mains, wholeFileMains, loads: LOAD_POINTS }),
-    [setup.outputs, dossier.profile.mains, wholeFileMains],
+    () => ({ outputs: setup.outputs, mains: supplies, wholeFileMains, loads: LOAD_POINTS }),
+    [setup.outputs, supplies, wholeFileMains],
   );
   const problems = current ? planProblems(current, context) : [];
   const text = sniffed.data?.text;

@@ -5,11 +5,13 @@ import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty, tooCoarse } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useReducer, useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
+import { CaptureList } from '../../captures/CaptureList.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
@@ -17,7 +19,9 @@ import { type PointKey, useEntry } from '../../parts/useEntry.ts';
 import { IdleLimits } from './IdleLimits.tsx';
 import { UsePanel } from './UsePanel.tsx';
 
+/** What idle is read with; a screen or a pad only where the charger has one or was read with one. */
 const ATTACHMENTS: readonly Attached[] = ['nothing', 'cable', 'cable and meter'];
+const EXTRAS: readonly Attached[] = ['screen on', 'wireless pad on'];
 
 const COLUMNS = [
   { head: 'Energy, Wh', name: 'energy', quantity: 'energy' },
@@ -51,6 +55,7 @@ function Year({ result: { below, watts } }: { readonly result: IdleResult }) {
 export function IdlePage() {
   const { dossier, verdict } = useOnBench();
   const { profile, rigs, points, sample } = dossier;
+  const supplies = useSupplies();
   const lastRig = points.findLast(({ load }) => load === 0)?.rigId;
   const [rigId, setRigId] = useState(lastRig ?? rigs[0]?.id ?? '');
   const { typedAt, commit, repeat } = useEntry();
@@ -96,6 +101,8 @@ export function IdlePage() {
     };
   };
 
+  const [extrasOn, setExtrasOn] = useState(false);
+  const extras = EXTRAS.filter((one) => extrasOn || verdict.idle.some(({ attached }) => attached === one));
   const rig = rigs.find(({ id }) => id === rigId);
   const meter = dossier.instruments.find(({ id }) => id === rig?.meters.mains);
   const promised = dossier.claims.flatMap(({ promise }) => (promise.kind === 'idle' ? [promise.watts] : []));
@@ -119,18 +126,13 @@ export function IdlePage() {
           more={{ sx: { width: 220 } }}
         />
       </Stack>
-      {sample.model.kind === 'car' && (
-        <Alert severity="info" sx={{ mb: 2 }}>
-          The mains of the profile are AC. For a car charger choose a DC supply at <Link to="/rules">Rules</Link>.
-        </Alert>
-      )}
       {rigs.length === 0 ? (
         <Alert severity="warning">
           No rig yet: readings need to know their meters. <Link to="/bench">Add instruments and a rig at Bench</Link>.
         </Alert>
       ) : (
         <Box data-entry-area="">
-          {profile.mains.map((mains) => (
+          {supplies.map((mains) => (
             <Box
               key={mainsLabel(mains)}
               sx={{
@@ -149,12 +151,17 @@ export function IdlePage() {
               <EntryGrid
                 label={`Idle at ${mainsLabel(mains)}`}
                 heads={['Attached', ...COLUMNS.map(({ head }) => head), 'Draw', 'A year', '']}
-                rows={ATTACHMENTS.map((attached) => rowOf(mains, attached))}
+                rows={[...ATTACHMENTS, ...extras].map((attached) => rowOf(mains, attached))}
                 draftKey={`cell-${sample.id}`}
               />
             </Box>
           ))}
         </Box>
+      )}
+      {!extrasOn && (
+        <Button size="small" onClick={() => setExtrasOn(true)} sx={{ mb: 1 }}>
+          It has a screen or a wireless pad
+        </Button>
       )}
       {coarse && (
         <Alert severity="info" sx={{ mb: 1.5 }}>
@@ -170,6 +177,14 @@ export function IdlePage() {
         Best by energy over 10 min or more: idle comes in bursts. Meter’s voltage tap on the supply side. Cost at{' '}
         {profile.tariff} {profile.currency} a kWh, left plugged in all year.
       </Typography>
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        Over time, and after unplugging
+      </Typography>
+      <CaptureList
+        kinds={['idle', 'fading']}
+        supplies={supplies}
+        empty="None yet. A record of idle power shows its bursts; the output after the mains go off shows how long it stays charged."
+      />
       <IdleLimits />
       <UsePanel />
     </Box>

@@ -1,12 +1,11 @@
-// What idle and loss mean in use: a year by hours, a small store off the grid, a vehicle battery, many on one circuit.
-import { ampHoursADay, batteryDays, circuitDraw, type StatePower, usageYear } from '@lastmark/core/idle';
+// What idle and loss mean in use: a year by hours, a small store off the grid, a vehicle battery.
+import { ampHoursADay, batteryDays, type StatePower, usageYear } from '@lastmark/core/idle';
 import { fixed } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useOnBench } from '../../app/bench.tsx';
-import { Caution } from '../../parts/Caution.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 
 const USUAL = {
@@ -20,7 +19,6 @@ const USUAL = {
   solar: '600',
   battery: '60',
   falls: '50',
-  count: '20',
 };
 type Form = typeof USUAL;
 
@@ -35,7 +33,6 @@ const LABELS: Readonly<Record<keyof Form, string>> = {
   solar: 'Daily solar, Wh',
   battery: 'Vehicle battery, Ah',
   falls: 'falls to, %',
-  count: 'Chargers on one circuit',
 };
 
 const value = (text: string): number => Number(text.trim().replace(',', '.') || Number.NaN);
@@ -63,7 +60,6 @@ export function UsePanel() {
     const found = curve?.loads.find((one) => Math.abs(one.load - load) < 0.001);
     return found ? { input: found.input.value, output: found.output.value } : null;
   };
-  const full = curve?.loads.find((one) => one.load === 1);
   const light = at(0.1);
   const active = at(1);
   const isCar = idle.mains.kind === 'dc';
@@ -103,11 +99,6 @@ export function UsePanel() {
     const amps = watts / volts;
     return `${fixed(amps * 1000, 0)} mA: down to ${form.falls} % in ${fixed(batteryDays(value(form.battery), amps, 1, value(form.falls) / 100), 0)} days, its own discharge not counted.`;
   });
-  const circuit = said(() => {
-    if (!full?.powerFactor) return 'Read the power factor at full load first.';
-    const draw = circuitDraw(value(form.count), full.input.value, full.powerFactor, idle.mains.volts);
-    return `${fixed(draw.watts, 0)} W, yet ${fixed(draw.voltAmps, 0)} VA and ${fixed(draw.amps, 1)} A on the wire, all at full load.`;
-  });
   return (
     <Box component="section" aria-label="In use" sx={{ mt: 3 }}>
       <Typography variant="h2" sx={{ mb: 1 }}>
@@ -115,10 +106,6 @@ export function UsePanel() {
       </Typography>
       {row(['off', 'idle', 'light', 'active'], year)}
       {isCar ? row(['battery', 'falls'], vehicle) : row(['store', 'inverter', 'inverterIdle', 'solar'], store)}
-      {!isCar && row(['count'], circuit)}
-      {!isCar && (
-        <Caution line="How much a circuit may carry follows local codes; leave the judgement to a licensed person." />
-      )}
     </Box>
   );
 }

@@ -1,7 +1,7 @@
 // Where proof is taken: the rig and the mains chosen on the page, kept while one works.
 import type { StoredRig } from '@lastmark/contract/types';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
-import { useOnBench } from '../../app/bench.tsx';
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 
 export interface ProofPlace {
@@ -10,12 +10,12 @@ export interface ProofPlace {
 }
 
 export function useProofPlace() {
-  const { rigs, profile, points, setups } = useOnBench().dossier;
+  const { rigs, points, setups } = useOnBench().dossier;
   const kept = useDraft('proof-place', { rigId: '', mains: '' });
   const proof = setups.filter(({ purpose }) => purpose === 'proof').map(({ id }) => id);
   const last = points.findLast(({ setupId }) => setupId !== null && proof.includes(setupId));
   const rig = rigs.find(({ id }) => id === kept.value.rigId) ?? rigs.find(({ id }) => id === last?.rigId) ?? rigs[0];
-  const supplies = profile.mains;
+  const supplies = useSupplies();
   const mains = supplies.find((one) => mainsLabel(one) === kept.value.mains) ??
     last?.mains ??
     supplies.at(-1) ?? { kind: 'ac' as const, volts: 230, hertz: 50 };

@@ -1,0 +1,57 @@
+// Harmonics of the mains current as bars, against the fundamental.
+import type { WaveformFigures } from '@lastmark/core/capture';
+import { useTheme } from '@mui/material/styles';
+import { BarElement, CategoryScale, Chart, type ChartOptions, LinearScale, Tooltip } from 'chart.js';
+import { useRef } from 'react';
+import { Bar } from 'react-chartjs-2';
+import { Figure } from '../parts/Figure.tsx';
+
+Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
+
+/** Harmonics drawn: the higher ones are listed in the data. */
+const DRAWN = 25;
+
+export function Harmonics({ figures, caption }: { readonly figures: WaveformFigures; readonly caption: string }) {
+  const { palette } = useTheme();
+  const chart = useRef<Chart<'bar', number[]>>(null);
+  const [fundamental = 0] = figures.harmonics;
+  const parts = figures.harmonics.map((amps) => (fundamental > 0 ? (amps / fundamental) * 100 : 0));
+  const drawn = parts.slice(0, DRAWN);
+  const axis = {
+    grid: { color: palette.line },
+    ticks: { color: palette.text.secondary },
+    border: { color: palette.line },
+  };
+  const title = (text: string) => ({ display: true, text, color: palette.text.secondary });
+  const options: ChartOptions<'bar'> = {
+    animation: false,
+    maintainAspectRatio: false,
+    scales: {
+      x: { ...axis, grid: { display: false }, title: title('Harmonic of the mains') },
+      y: { ...axis, beginAtZero: true, title: title('% of the fundamental') },
+    },
+    plugins: { legend: { display: false } },
+  };
+  return (
+    <Figure
+      chart={chart}
+      caption={`${caption}, harmonics of the current`}
+      csv={[
+        'harmonic,amps_rms,percent_of_fundamental',
+        ...figures.harmonics.map((amps, index) => `${index + 1},${amps},${parts[index]}`),
+      ]}
+      height={180}
+    >
+      <Bar
+        ref={chart}
+        data={{
+          labels: drawn.map((_, index) => String(index + 1)),
+          datasets: [{ data: drawn, backgroundColor: palette.series[0] ?? palette.text.primary }],
+        }}
+        options={options}
+        role="img"
+        aria-label={`Harmonics of the mains current: third ${(parts[2] ?? 0).toFixed(0)} %, fifth ${(parts[4] ?? 0).toFixed(0)} %, seventh ${(parts[6] ?? 0).toFixed(0)} % of the fundamental.`}
+      />
+    </Figure>
+  );
+}

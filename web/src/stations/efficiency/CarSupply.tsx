@@ -1,0 +1,98 @@
+// A car charger on its supply: efficiency from the lowest to the highest voltage, where output goes, and what a dip does.
+import type { StoredSetup } from '@lastmark/contract/types';
+import type { SeriesResult } from '@lastmark/core/efficiency';
+import Box from '@mui/material/Box';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { lazy, Suspense, useState } from 'react';
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
+import { CaptureList } from '../../captures/CaptureList.tsx';
+import { Caution } from '../../parts/Caution.tsx';
+import { EntryGrid } from '../../parts/EntryGrid.tsx';
+import { Choice } from '../../parts/fields.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
+import { setting, useLoadRows } from './loadRows.tsx';
+
+const SupplyChart = lazy(async () => ({ default: (await import('./SupplyChart.tsx')).SupplyChart }));
+
+/** Stops of the sweep for each kind of vehicle, V. */
+const STOPS = { '12 V': [10, 11, 12, 13.8, 14.4, 16], '24 V': [20, 22, 24, 27.6, 28.8, 32] } as const;
+type Store = keyof typeof STOPS;
+const LOADS = ['100 %', '50 %'] as const;
+
+function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series: SeriesResult }) {
+  const { dossier } = useOnBench();
+  const { heads, rowOf } = useLoadRows(setup, series);
+  const [store, setStore] = useState<Store>('12 V');
+  const [at, setAt] = useState<(typeof LOADS)[number]>('100 %');
+  const load = at === '100 %' ? 1 : 0.5;
+  return (
+    <Box data-entry-area="">
+      <Box sx={{ display: 'flex', gap: 2, mb: 1, alignItems: 'center' }}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={store}
+          aria-label="Vehicle"
+          onChange={(_event, chosen: Store | null) => chosen && setStore(chosen)}
+        >
+          {(Object.keys(STOPS) as Store[]).map((one) => (
+            <ToggleButton key={one} value={one}>
+              {one} vehicle
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Choice label="Load" value={at} options={LOADS} onChange={setAt} more={{ size: 'small', sx: { width: 120 } }} />
+        <Typography variant="body2" color="text.secondary">
+          {setup.name}: {setting(setup, load)}
+        </Typography>
+      </Box>
+      <Box
+        sx={{
+          p: 1.5,
+          mb: 1.5,
+          border: 1,
+          borderColor: 'divider',
+          borderRadius: 1,
+          bgcolor: 'background.paper',
+          overflowX: 'auto',
+        }}
+      >
+        <EntryGrid
+          label={`Supply of a ${store} vehicle, ${at} load`}
+          heads={['Supply', ...heads]}
+          rows={STOPS[store].map((volts) => rowOf({ kind: 'dc', volts }, load, `${volts} V`))}
+          draftKey={`cell-${dossier.sample.id}`}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+export function CarSupply({ setup }: { readonly setup: StoredSetup }) {
+  const { verdict } = useOnBench();
+  const series = verdict.series.find((one) => one.setup.id === setup.id);
+  const supplies = useSupplies();
+  if (!series) return null;
+  return (
+    <>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        Efficiency over the supply
+      </Typography>
+      <Sweep key={setup.id} setup={setup} series={series} />
+      <Suspense fallback={<Loading what="the chart" />}>
+        <SupplyChart series={series} />
+      </Suspense>
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        Cut-out, restart and dips
+      </Typography>
+      <Caution line="A vehicle battery can deliver hundreds of amps: fuse the lead, and try dips on a bench supply, not in the vehicle." />
+      <CaptureList
+        kinds={['sweep', 'dip']}
+        supplies={supplies}
+        empty="None yet. A run sheet by the car method lowers and dips the supply by itself; or take in a record of supply and output."
+      />
+    </>
+  );
+}

@@ -1,0 +1,155 @@
+// The mains side: power factor against load, where correction wakes up, waveforms and inrush, and a room of many.
+import { correctionBrackets, currentCaptures } from '@lastmark/core/capture';
+import { circuitDraw } from '@lastmark/core/idle';
+import { fixed, formatPlain } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import Box from '@mui/material/Box';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { lazy, Suspense } from 'react';
+import { useOnBench, useSupplies } from '../../app/bench.tsx';
+import { CaptureList } from '../../captures/CaptureList.tsx';
+import { Caution } from '../../parts/Caution.tsx';
+import { Choice } from '../../parts/fields.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
+import { useDraft } from '../../parts/useDraft.ts';
+
+const CurveChart = lazy(async () => ({ default: (await import('./CurveChart.tsx')).CurveChart }));
+
+interface Draw {
+  readonly id: string;
+  readonly label: string;
+  readonly watts: number;
+  readonly factor: number;
+  readonly volts: number;
+}
+
+/** What some of these chargers take from one circuit together. */
+function Room() {
+  const { dossier, verdict } = useOnBench();
+  const { value: form, set } = useDraft('room', { count: '20', fuse: '16', at: '' });
+  const draws = verdict.series.flatMap(({ setup, byMains }) =>
+    byMains.flatMap(({ mains, loads }) =>
+      loads.flatMap(({ load, input, powerFactor }): Draw[] =>
+        powerFactor && mains.kind === 'ac'
+          ? [
+              {
+                id: `${setup.id} ${mainsLabel(mains)} ${load}`,
+                label: `${setup.name}, ${Math.round(load * 100)} %, ${mainsLabel(mains)}`,
+                watts: input.value,
+                factor: powerFactor,
+                volts: mains.volts,
+              },
+            ]
+          : [],
+      ),
+    ),
+  );
+  const chosen = draws.find(({ id }) => id === form.at) ?? draws.at(-1);
+  const inrush = currentCaptures(dossier.captures).flatMap(({ figures }) =>
+    figures.kind === 'inrush' ? [figures.peak] : [],
+  );
+  const count = Number(form.count.replace(',', '.'));
+  const fuse = Number(form.fuse.replace(',', '.'));
+  const draw = chosen && count >= 0 ? circuitDraw(count, chosen.watts, Math.min(1, chosen.factor), chosen.volts) : null;
+  const field = (key: 'count' | 'fuse', label: string) => (
+    <TextField
+      label={label}
+      value={form[key]}
+      onChange={(event) => set({ ...form, [key]: event.target.value })}
+      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+    />
+  );
+  return (
+    <Box component="section" aria-label="A room of them" sx={{ mt: 3 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        A room of them
+      </Typography>
+      {!chosen ? (
+        <Typography color="text.secondary">Read the power factor at a load point first.</Typography>
+      ) : (
+        <>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '160px 160px 1fr', gap: 1.5, mb: 1 }}>
+            {field('count', 'Chargers')}
+            {field('fuse', 'Circuit, A')}
+            <Choice
+              label="Each at"
+              value={chosen.id}
+              options={draws.map(({ id, label }) => ({ value: id, label }))}
+              onChange={(at) => set({ ...form, at })}
+            />
+          </Box>
+          <Typography sx={{ fontSize: 18 }}>
+            {draw && Number.isFinite(count) && fuse > 0
+              ? `${fixed(draw.watts, 0)} W, yet ${fixed(draw.voltAmps, 0)} VA and ${fixed(draw.amps, 1)} A: ${fixed((draw.amps / fuse) * 100, 0)} % of ${fixed(fuse, 0)} A.`
+              : 'Give numbers.'}
+          </Typography>
+          <Typography variant="body2" color="text.secondary">
+            Their current peaks fall together, so volt-amperes add up.
+            {inrush.length > 0 && count > 0
+              ? ` Switched on at once: up to ${formatPlain(Math.max(...inrush) * count, 'current')} for an instant, less what the wiring limits.`
+              : ''}
+          </Typography>
+          <Caution line="What a circuit may carry, and how it is protected, follows local codes and is for licensed people to judge." />
+        </>
+      )}
+    </Box>
+  );
+}
+
+export function MainsCurrent() {
+  const { dossier, verdict } = useOnBench();
+  const brackets = correctionBrackets(verdict.series);
+  const supplies = useSupplies();
+  const { sample } = dossier;
+  return (
+    <>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        Power factor
+      </Typography>
+      {brackets.length === 0 ? (
+        <Typography color="text.secondary">
+          Read the power factor at the load points; the curve appears with the first.
+        </Typography>
+      ) : (
+        <>
+          <Box component="ul" sx={{ mt: 0, pl: 2.5 }}>
+            {brackets.map(({ name, mains, says }) => (
+              <li key={`${name} ${mainsLabel(mains)}`}>
+                {name}, {mainsLabel(mains)}: {says}
+              </li>
+            ))}
+          </Box>
+          <Suspense fallback={<Loading what="the chart" />}>
+            <CurveChart
+              curves={brackets.map(({ name, mains, points }) => ({
+                label: `${name}, ${mainsLabel(mains)}`,
+                points: points.map(({ load, factor }) => ({ x: load * 100, y: factor, u: 0 })),
+              }))}
+              caption={`${sample.model.maker} ${sample.model.model}, unit ${sample.tag}: power factor against load`}
+              title="Power factor"
+              unit=""
+              height={240}
+              csv={[
+                'loading,mains,load_percent,power_factor',
+                ...brackets.flatMap(({ name, mains, points }) =>
+                  points.map(({ load, factor }) => `"${name}",${mainsLabel(mains)},${load * 100},${factor}`),
+                ),
+              ]}
+            />
+          </Suspense>
+        </>
+      )}
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        Waveforms and inrush
+      </Typography>
+      <Caution line="Record on an isolated probe at the supply side; the ground clip of an earthed scope can short the mains. Nothing is opened." />
+      <CaptureList
+        kinds={['waveform', 'inrush']}
+        supplies={supplies}
+        empty="None yet. Take one from a file or from the scope; a run sheet records them by itself."
+      />
+      <Room />
+    </>
+  );
+}
