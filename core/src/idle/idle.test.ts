@@ -44,9 +44,9 @@ describe('idle power', () => {
   });
 
   it('above a watt with nothing attached is asked about before it is believed', () => {
-    expect(idleResults([idle({ watts: 2.4 })], () => 0)[0]?.findings[0]).toContain('is something plugged in?');
+    expect(idleResults([idle({ watts: 2.4 })], () => 0)[0]?.doubts[0]).toContain('is something plugged in?');
     const withCable = idleResults([idle({ watts: 2.4, attached: 'cable and meter' })], () => 0)[0];
-    expect(withCable?.findings.join()).not.toContain('plugged in');
+    expect(withCable?.doubts.join()).not.toContain('plugged in');
   });
 
   it('is kept apart by mains and by what is attached, repeats combined', () => {

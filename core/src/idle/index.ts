@@ -21,7 +21,10 @@ export interface IdleResult {
   readonly below: number | null;
   readonly runs: number;
   readonly pointIds: readonly string[];
+  /** How it was averaged, where that was not enough. */
   readonly findings: readonly string[];
+  /** Why it should not be believed before someone has looked. */
+  readonly doubts: readonly string[];
 }
 
 /**
@@ -120,7 +123,8 @@ export function idleResults(points: readonly Point[], floorOf: (rigId: string) =
         below: watts.value < floor ? floor : null,
         runs: group.length,
         pointIds: group.map(({ point }) => point.id),
-        findings: [...implausible, ...new Set(group.flatMap(({ run }) => run.findings))],
+        findings: [...new Set(group.flatMap(({ run }) => run.findings))],
+        doubts: implausible,
       },
     ];
   });

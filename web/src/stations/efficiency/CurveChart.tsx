@@ -159,7 +159,7 @@ export function CurveChart({
         options={options}
         plugins={[whiskers]}
         role="img"
-        aria-label={`${title} against ${x === LOAD_AXIS ? 'load' : x.title}. ${words}`}
+        aria-label={`${title.replace(/, [^,]*$/, '')} against ${x === LOAD_AXIS ? 'load' : x.title}. ${words}`}
       />
     </Figure>
   );

@@ -109,8 +109,8 @@ export function IdlePage() {
   // The strictest figure idle will be held against; 0.1 W is what the strictest limit set asks of a small charger.
   const decides = promised.length > 0 ? Math.min(...promised) : 0.1;
   const coarse = meter ? tooCoarse(meter.name, meter.specs.power, decides) : null;
-  const findings = verdict.idle.flatMap(({ mains, attached, findings: all }) =>
-    all.map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
+  const findings = verdict.idle.flatMap(({ mains, attached, findings: averaged, doubts }) =>
+    [...doubts, ...averaged].map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
   );
   return (
     <Box sx={{ maxWidth: 1080 }}>
