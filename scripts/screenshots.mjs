@@ -20,9 +20,23 @@ const PICTURES = [
   { name: 'read-out', serial: 'OB-18-0092', path: '/samples/{id}/read-out' },
   { name: 'proof', serial: 'OB-18-0092', path: '/samples/{id}/proof' },
   { name: 'meter-chain', serial: 'GQ-20931', path: '/samples/{id}/proof?part=meters' },
-  { name: 'hold', serial: 'PT-75-3310', path: '/samples/{id}/proof?part=hold' },
   { name: 'idle', serial: 'TE-45-0117', path: '/samples/{id}/idle' },
   { name: 'efficiency', serial: 'TE-45-0117', path: '/samples/{id}/efficiency' },
+  { name: 'surface', serial: 'TE-45-0117', path: '/samples/{id}/efficiency?view=surface' },
+  {
+    name: 'mains-current',
+    serial: 'OB-18-0092',
+    path: '/samples/{id}/efficiency?view=mains',
+    dim: true,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Show' }).nth(2).click();
+      await page.getByRole('img', { name: /Harmonics/ }).waitFor();
+      await page
+        .getByRole('heading', { name: 'Waveforms and inrush' })
+        .evaluate((part) => part.scrollIntoView({ block: 'start' }));
+    },
+  },
+  { name: 'car-supply', serial: 'SH-0441', path: '/samples/{id}/efficiency?view=supply' },
   { name: 'splits', serial: 'GQ-20931', path: '/samples/{id}/splits' },
   {
     name: 'plug',
@@ -39,21 +53,11 @@ const PICTURES = [
     },
   },
   {
-    name: 'meter-file',
-    serial: 'TE-45-0868',
-    path: '/samples/{id}/efficiency',
-    act: async (page) => {
-      await page.getByLabel('Meter file').setInputFiles(join(ROOT, 'examples', 'inline-meter-comma.csv'));
-      await page.getByText('15 good lines, 4 bad').waitFor();
-    },
-  },
-  {
     name: 'verdict',
     serial: 'PT-75-3310',
     path: '/samples/{id}/verdict',
     act: async (page) => page.locator('main details summary').first().click(),
   },
-  { name: 'verdict-dim', serial: 'TE-45-0117', path: '/samples/{id}/verdict', dim: true },
   { name: 'bench', path: '/bench' },
   { name: 'rules', path: '/rules', act: async (page) => page.locator('main details summary').first().click() },
   {

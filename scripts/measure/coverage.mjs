@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from 'vite';
 import { ROOT } from '../lib/paths.mjs';
+import { measureIdle } from './coverage-idle.mjs';
 
 const CHARGERS = 400;
 const SEED = 20_261_125;
@@ -180,6 +181,7 @@ async function measureWith(errors) {
     console.log(
       `  promises near the truth  wrong proven ${part(count.wrongProven, count.claims)}, wrong short ${part(count.wrongShort, count.claims)}, goal ≤ 2.5 % each; borderline ${part(count.borderline, count.claims)}`,
     );
+    measureIdle(core, errors, meterOf);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -8,6 +8,7 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import { proofSentences } from './proof.ts';
+import { indicativeBecause, qualitySentences } from './quality.ts';
 
 /** How much of each kind goes onto the page; the rest is counted, so that nothing is left out unseen. */
 export interface Room {
@@ -171,6 +172,25 @@ function proofLines(verdict: Verdict, room: Room): Content[] {
   ];
 }
 
+function qualityLines({ captures }: SampleDossier, verdict: Verdict, room: Room): Content[] {
+  const sentences = qualitySentences(captures, verdict);
+  const because = indicativeBecause(verdict);
+  const shown = sentences.slice(0, Math.max(2, Math.ceil(room.limits / 2)));
+  return [
+    ...(because ? [{ text: cut(because, 2 * room.characters), style: 'note' }] : []),
+    ...(shown.length > 0
+      ? [
+          section('Mains and supply'),
+          {
+            ul: shown.map((sentence) => cut(sentence, 2 * room.characters)),
+            margin: [0, 2, 0, 4] as [number, number, number, number],
+          },
+        ]
+      : []),
+    ...rest(sentences.length - shown.length, 'captures'),
+  ];
+}
+
 /** The body of the sheet. */
 export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Room): Content[] {
   const { sample, profile } = dossier;
@@ -187,6 +207,7 @@ export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Roo
     ...efficiencyTables(verdict, room),
     ...idleTable(dossier, verdict),
     ...limitsTable(dossier, verdict, room),
+    ...qualityLines(dossier, verdict, room),
     {
       text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached. Efficiency at the port. ${disclosure} This is not a safety certification.`,
       style: 'method',

@@ -1,5 +1,8 @@
 // Efficiency: choose a loading, type or drop the readings, see averages, limits and the curve.
 import type { StoredSetup } from '@lastmark/contract/types';
+import { LIGHT_LOAD } from '@lastmark/core/efficiency';
+import { tooCoarse } from '@lastmark/core/uncertainty';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -60,11 +63,15 @@ function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
 }
 
 function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onFile: (file: File) => void }) {
-  const { verdict } = useOnBench();
+  const { dossier, verdict } = useOnBench();
   const [over, setOver] = useState(false);
   const series = verdict.series.find((one) => one.setup.id === setup.id);
   const limits = verdict.limits.find(({ setupId }) => setupId === setup.id);
   if (!series) return null;
+  const rig = dossier.rigs.find(({ id }) => id === setup.rigId);
+  const meter = dossier.instruments.find(({ id }) => id === rig?.meters.mains);
+  // The smallest input of the series decides whether the meter is fine enough; losses only make it larger.
+  const coarse = meter ? tooCoarse(meter.name, meter.specs.power, series.nameplateWatts * LIGHT_LOAD) : null;
   return (
     <Box
       onDragOver={(event) => {
@@ -80,6 +87,11 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
       }}
       sx={{ outline: over ? '3px dashed' : undefined, outlineColor: 'primary.main', outlineOffset: 6, borderRadius: 1 }}
     >
+      {coarse && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          {coarse}
+        </Alert>
+      )}
       <Averages series={series} limits={limits} />
       <Budget series={series} />
       <LoadGrid key={setup.id} setup={setup} series={series} />
