@@ -68,3 +68,18 @@ export const dipStep = (mains: Mains, output: Output): Step => ({
   dwell: 2,
   needs: LOADED,
 });
+
+/** How long a sweep point is loaded before it is read, s: the sample is warm, and only the supply changed. */
+const SWEEP_DWELL = 30;
+
+/** A load point of the strongest loading at another supply, read once it has calmed. */
+export const supplyPoint = (mains: Mains, outputs: readonly Output[], load: number): Step => ({
+  ...blankStep('point', 'instruments', `${stepTitle({ outputs, load: 1 })}, ${percent(load)} at ${mainsLabel(mains)}`),
+  mains,
+  outputs,
+  load,
+  station: 'efficiency',
+  dwell: SWEEP_DWELL,
+  needs: LOADED,
+  caution: BATTERY_CAUTION,
+});

@@ -2,9 +2,9 @@
 import type { Claim } from '../claim/index.ts';
 import { proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import { type Output, sameOutputs } from '../reading/index.ts';
+import { mainsLabel, type Output, sameOutputs } from '../reading/index.ts';
 import { plugOrder, sweepSets } from '../split/sets.ts';
-import { dipStep, fadingStep, inrushStep, sweepStep, waveformStep } from './capture-steps.ts';
+import { dipStep, fadingStep, inrushStep, supplyPoint, sweepStep, waveformStep } from './capture-steps.ts';
 import {
   coolStep,
   deviceStep,
@@ -100,6 +100,9 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
     if (by === 'instruments' && supply.kind === 'ac' && heaviest && method.captures.includes('waveform'))
       for (const load of [1, 0.25]) steps.push(waveformStep(supply, heaviest, load));
   }
+  if (heaviest && by === 'instruments')
+    for (const supply of method.sweep.filter((one) => !mains.some((own) => mainsLabel(own) === mainsLabel(one))))
+      for (const load of [1, 0.5]) steps.push(supplyPoint(supply, heaviest, load));
   const strongest = heaviest?.[0];
   if (by === 'instruments' && strongest && first.kind === 'dc') {
     if (method.captures.includes('dip')) steps.push(dipStep(first, strongest));

@@ -1,5 +1,5 @@
 // The schools of measuring a sheet can follow. Data, so that a result can say which was used.
-import { MAINS_CHOICES, type Mains, REGULATORY_PAIR } from '../reading/index.ts';
+import { CAR_STOPS, MAINS_CHOICES, type Mains, REGULATORY_PAIR } from '../reading/index.ts';
 import { type Method, ONE_PERCENT_RULE } from './types.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
@@ -18,6 +18,7 @@ const BY_INSTRUMENTS = {
   proof: true,
   splits: true,
   hold: 0,
+  sweep: [],
   captures: ['inrush', 'fading', 'waveform'],
   devices: false,
 } as const satisfies Partial<Method>;
@@ -69,6 +70,9 @@ export const METHODS: readonly Method[] = [
     title: 'Car',
     says: '13.8 V and 27.6 V DC; parasitic draw first, then proof, warm-up and the load points, the supply lowered until output goes, and a dip.',
     kinds: ['car'],
+    sweep: Object.values(CAR_STOPS)
+      .flat()
+      .map((volts) => ({ kind: 'dc' as const, volts })),
     captures: ['fading', 'sweep', 'dip'],
     mains: [
       { kind: 'dc', volts: 13.8 },

@@ -140,6 +140,19 @@ describe('other schools', () => {
     expect(idle?.caution).toContain('fuse the lead');
   });
 
+  it('the car is read over its whole supply, then lowered until it goes, and dipped', () => {
+    const steps = makeSheet(method('car'), source());
+    const stops = steps.filter(({ kind, settle }) => kind === 'point' && settle === null);
+    const series = stops.filter(({ station }) => station === 'efficiency');
+    expect([...new Set(series.map(({ mains }) => mains?.volts))]).toEqual([10, 11, 12, 14.4, 16, 20, 22, 24, 28.8, 32]);
+    expect(series).toHaveLength(20);
+    expect(steps.filter(({ kind }) => kind === 'capture').map(({ capture }) => capture)).toEqual([
+      'fading',
+      'dip',
+      'sweep',
+    ]);
+  });
+
   it('a level that arcs is watched, with its caution', () => {
     const step = efficiencyPoint(
       method('local-mains'),

@@ -113,6 +113,8 @@ export interface Method {
   readonly splits: boolean;
   /** How long the highest power is held, s; 0 for not at all. */
   readonly hold: number;
+  /** Further supplies the strongest loading is read at, at full and half load. */
+  readonly sweep: readonly Mains[];
   /** What is recorded against time besides. */
   readonly captures: readonly CaptureKind[];
   /** Whether real devices serve as loads. */

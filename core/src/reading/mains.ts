@@ -53,6 +53,12 @@ export const CAR_SUPPLIES: readonly Mains[] = [
   { kind: 'dc', volts: 27.6 },
 ];
 
+/** Supplies a car charger's efficiency is read over, V: 10 to 16 V and 20 to 32 V. */
+export const CAR_STOPS = {
+  '12 V': [10, 11, 12, 13.8, 14.4, 16],
+  '24 V': [20, 22, 24, 27.6, 28.8, 32],
+} as const satisfies Record<string, readonly number[]>;
+
 /**
  * Supplies a kind of charger is measured at: those of the method that fit it, else what is usual for it.
  * @param chosen mains of the method, which may be meant for the other kind

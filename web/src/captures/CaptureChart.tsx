@@ -1,6 +1,5 @@
 // A capture against time, column by column, with as many points as the screen can show.
 import { COLUMN_WORDS, type ColumnName } from '@lastmark/core/capture';
-import { useTheme } from '@mui/material/styles';
 import {
   Chart,
   type ChartData,
@@ -13,6 +12,7 @@ import {
 } from 'chart.js';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
+import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
@@ -39,7 +39,7 @@ function timeUnit(span: number): { readonly unit: string; readonly factor: numbe
 }
 
 export function CaptureChart({ caption, columns, height = 220 }: Props) {
-  const { palette, typography } = useTheme();
+  const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const span = Math.max(0, ...columns.map(({ points }) => points.at(-1)?.x ?? 0));
   const { unit, factor } = timeUnit(span);
@@ -51,21 +51,13 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
       label: `${COLUMN_WORDS[name]}, ${UNIT[name]}`,
       data: points.map(({ x, y }) => ({ x: x * factor, y })),
       yAxisID: axisOf(index),
-      borderColor: palette.series[index % palette.series.length] ?? palette.text.primary,
-      backgroundColor: palette.series[index % palette.series.length] ?? palette.text.primary,
+      borderColor: colourOf(index),
+      backgroundColor: colourOf(index),
       borderDash: DASHES[index % DASHES.length] ?? [],
       pointRadius: 0,
       borderWidth: 1.5,
     })),
   };
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
-  };
-  const title = (text: string) => ({ display: true, text, color: palette.text.secondary });
   const other = columns.findIndex((_, index) => axisOf(index) === 'other');
   const options: ChartOptions<'line'> = {
     animation: false,

@@ -1,9 +1,9 @@
 // Harmonics of the mains current as bars, against the fundamental.
 import type { WaveformFigures } from '@lastmark/core/capture';
-import { useTheme } from '@mui/material/styles';
 import { BarElement, CategoryScale, Chart, type ChartOptions, LinearScale, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Bar } from 'react-chartjs-2';
+import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
@@ -12,17 +12,11 @@ Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
 const DRAWN = 25;
 
 export function Harmonics({ figures, caption }: { readonly figures: WaveformFigures; readonly caption: string }) {
-  const { palette } = useTheme();
+  const { axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'bar', number[]>>(null);
   const [fundamental = 0] = figures.harmonics;
   const parts = figures.harmonics.map((amps) => (fundamental > 0 ? (amps / fundamental) * 100 : 0));
   const drawn = parts.slice(0, DRAWN);
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
-  };
-  const title = (text: string) => ({ display: true, text, color: palette.text.secondary });
   const options: ChartOptions<'bar'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -46,7 +40,7 @@ export function Harmonics({ figures, caption }: { readonly figures: WaveformFigu
         ref={chart}
         data={{
           labels: drawn.map((_, index) => String(index + 1)),
-          datasets: [{ data: drawn, backgroundColor: palette.series[0] ?? palette.text.primary }],
+          datasets: [{ data: drawn, backgroundColor: colourOf(0) }],
         }}
         options={options}
         role="img"

@@ -1,6 +1,5 @@
 // The limits of a set against nameplate power, one line a formula of one quantity.
 import { type LimitedQuantity, type LimitSet, limitAt, QUANTITY_WORDS } from '@lastmark/core/limits';
-import { useTheme } from '@mui/material/styles';
 import {
   Chart,
   type ChartData,
@@ -14,6 +13,7 @@ import {
 } from 'chart.js';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
+import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 
 Chart.register(LinearScale, LogarithmicScale, PointElement, LineElement, Legend, Tooltip);
@@ -35,7 +35,7 @@ interface Props {
 }
 
 export function LimitChart({ set, quantity }: Props) {
-  const { palette, typography } = useTheme();
+  const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const scale = quantity === 'no-load-power' ? 1 : 100;
   const unit = quantity === 'no-load-power' ? 'W' : '%';
@@ -53,19 +53,12 @@ export function LimitChart({ set, quantity }: Props) {
     datasets: curves.map(({ nameplateClass, spots }, index) => ({
       label: nameplateClass,
       data: spots,
-      borderColor: palette.series[index % palette.series.length] ?? palette.text.primary,
-      backgroundColor: palette.series[index % palette.series.length] ?? palette.text.primary,
+      borderColor: colourOf(index),
+      backgroundColor: colourOf(index),
       borderDash: DASHES[index % DASHES.length] ?? [],
       pointRadius: 0,
       borderWidth: 2,
     })),
-  };
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
   };
   const options: ChartOptions<'line'> = {
     animation: false,
@@ -80,12 +73,12 @@ export function LimitChart({ set, quantity }: Props) {
           ...axis.ticks,
           callback: (value) => ([1, 2, 5, 10, 20, 50, 100, 200].includes(Number(value)) ? `${value}` : ''),
         },
-        title: { display: true, text: 'Nameplate output, W', color: palette.text.secondary },
+        title: title('Nameplate output, W'),
       },
       y: {
         ...axis,
         grace: '8%',
-        title: { display: true, text: `Limit, ${unit}`, color: palette.text.secondary },
+        title: title(`Limit, ${unit}`),
       },
     },
     plugins: { legend: { position: 'top', align: 'start', labels: { color: palette.text.primary, boxHeight: 1 } } },

@@ -1,7 +1,9 @@
 // Idle draw: nothing drawn, energy counted over minutes, since idle comes in bursts.
+import { evenly } from '@lastmark/core/capture';
 import type { SheetStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
 import type { Attached } from '@lastmark/core/reading';
+import { storeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import type { Bench } from '../task.ts';
@@ -19,6 +21,10 @@ const ATTACH: Readonly<Record<Exclude<Attached, 'nothing'>, string>> = {
   'screen on': 'Attach nothing and switch its screen on',
   'wireless pad on': 'Attach nothing and leave its wireless pad on',
 };
+
+/** Looks further apart than this cannot show bursts, s; fewer than this show none. */
+const MOST_INTERVAL = 1;
+const LEAST_LOOKS = 100;
 
 const exactly = (value: number) => ({ value, count: 1, spread: 0 });
 
@@ -47,6 +53,9 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
   const { mains } = step;
   if (readings.length === 0 || !mains) throw new StepFailed('The meter at the mains told nothing.');
   const watts = Number.parseFloat(readings[0]?.typed ?? '') / (readings[1] ? Number.parseFloat(readings[1].typed) : 1);
+  const even = evenly(looks.input(begun));
+  // Seldom looks would miss the bursts; then the energy counted says all there is.
+  const record = even && even.interval <= MOST_INTERVAL && even.values.length >= LEAST_LOOKS ? even : null;
   const taken = await takenOf(bench, step, begun, null);
   await bench.db.transaction(async (tx) => {
     const id = newId();
@@ -67,6 +76,28 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
       ],
       sourceOf(bench),
     );
+    if (record)
+      await storeCapture(
+        tx,
+        bench.run.sample.id,
+        {
+          id: newId(),
+          kind: 'idle',
+          mains,
+          setupId: null,
+          load: 0,
+          port: null,
+          attached: step.attached,
+          rigId: bench.rig.id,
+          takenAt: new Date().toISOString(),
+          source: sourceOf(bench),
+          note: '',
+          supersedes: null,
+          withdrawn: false,
+        },
+        { interval: record.interval, columns: { watts: record.values } },
+        false,
+      );
     await bench.finish(tx, {
       state: 'done',
       says: `${fixed(watts * 1000, 1)} mW over ${fixed(step.dwell / 60, 0)} min`,

@@ -1,6 +1,7 @@
 // A car charger on its supply: efficiency from the lowest to the highest voltage, where output goes, and what a dip does.
 import type { StoredSetup } from '@lastmark/contract/types';
 import type { SeriesResult } from '@lastmark/core/efficiency';
+import { CAR_STOPS } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
@@ -11,14 +12,13 @@ import { CaptureList } from '../../captures/CaptureList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { Panel } from '../../parts/Panel.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { setting, useLoadRows } from './loadRows.tsx';
 
 const SupplyChart = lazy(async () => ({ default: (await import('./SupplyChart.tsx')).SupplyChart }));
 
-/** Stops of the sweep for each kind of vehicle, V. */
-const STOPS = { '12 V': [10, 11, 12, 13.8, 14.4, 16], '24 V': [20, 22, 24, 27.6, 28.8, 32] } as const;
-type Store = keyof typeof STOPS;
+type Store = keyof typeof CAR_STOPS;
 const LOADS = ['100 %', '50 %'] as const;
 
 function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series: SeriesResult }) {
@@ -37,7 +37,7 @@ function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series
           aria-label="Vehicle"
           onChange={(_event, chosen: Store | null) => chosen && setStore(chosen)}
         >
-          {(Object.keys(STOPS) as Store[]).map((one) => (
+          {(Object.keys(CAR_STOPS) as Store[]).map((one) => (
             <ToggleButton key={one} value={one}>
               {one} vehicle
             </ToggleButton>
@@ -48,24 +48,14 @@ function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series
           {setup.name}: {setting(setup, load)}
         </Typography>
       </Box>
-      <Box
-        sx={{
-          p: 1.5,
-          mb: 1.5,
-          border: 1,
-          borderColor: 'divider',
-          borderRadius: 1,
-          bgcolor: 'background.paper',
-          overflowX: 'auto',
-        }}
-      >
+      <Panel>
         <EntryGrid
           label={`Supply of a ${store} vehicle, ${at} load`}
           heads={['Supply', ...heads]}
-          rows={STOPS[store].map((volts) => rowOf({ kind: 'dc', volts }, load, `${volts} V`))}
+          rows={CAR_STOPS[store].map((volts) => rowOf({ kind: 'dc', volts }, load, `${volts} V`))}
           draftKey={`cell-${dossier.sample.id}`}
         />
-      </Box>
+      </Panel>
     </Box>
   );
 }

@@ -1,5 +1,4 @@
 // Lines over load with U as whiskers and limit lines: as picture and as data.
-import { useTheme } from '@mui/material/styles';
 import {
   Chart,
   type ChartData,
@@ -14,6 +13,7 @@ import {
 import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
+import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
@@ -90,9 +90,8 @@ export function CurveChart({
   height = 320,
   x = LOAD_AXIS,
 }: Props) {
-  const { palette, typography } = useTheme();
+  const { palette, axis, title: axisTitle, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', CurvePoint[]>>(null);
-  const colourOf = (index: number) => palette.series[index % palette.series.length] ?? palette.text.primary;
   const data: ChartData<'line', CurvePoint[]> = {
     datasets: curves.map(({ label, points }, index) => ({
       label,
@@ -104,13 +103,6 @@ export function CurveChart({
       pointRadius: 6,
       borderWidth: 2,
     })),
-  };
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
   };
   const options: ChartOptions<'line'> = {
     animation: false,
@@ -125,9 +117,9 @@ export function CurveChart({
         min: x.min,
         max: x.max,
         ticks: { ...axis.ticks, ...(x === LOAD_AXIS ? { stepSize: 25 } : {}) },
-        title: { display: true, text: x.title, color: palette.text.secondary },
+        title: axisTitle(x.title),
       },
-      y: { ...axis, grace: '8%', title: { display: true, text: title, color: palette.text.secondary } },
+      y: { ...axis, grace: '8%', title: axisTitle(title) },
     },
     plugins: {
       legend: {

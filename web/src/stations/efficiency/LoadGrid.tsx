@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
+import { Panel } from '../../parts/Panel.tsx';
 import { setting, useLoadRows } from './loadRows.tsx';
 
 interface Props {
@@ -35,18 +36,7 @@ export function LoadGrid({ setup, series }: Props) {
   return (
     <Box data-entry-area="">
       {supplies.map((mains) => (
-        <Box
-          key={mainsLabel(mains)}
-          sx={{
-            p: 1.5,
-            mb: 1.5,
-            border: 1,
-            borderColor: 'divider',
-            borderRadius: 1,
-            bgcolor: 'background.paper',
-            overflowX: 'auto',
-          }}
-        >
+        <Panel key={mainsLabel(mains)}>
           <Typography variant="h3" sx={{ px: 0.75 }}>
             {mainsLabel(mains)}
           </Typography>
@@ -56,7 +46,7 @@ export function LoadGrid({ setup, series }: Props) {
             rows={LOAD_POINTS.map((load) => rowOf(mains, load, headOf(load)))}
             draftKey={`cell-${dossier.sample.id}`}
           />
-        </Box>
+        </Panel>
       ))}
       {findings.map((finding) => (
         <Typography key={finding} variant="body2" color="warning.main">

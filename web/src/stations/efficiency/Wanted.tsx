@@ -23,8 +23,9 @@ export function Wanted({ onChoose }: Props) {
   const judged = toJudge(dossier);
   const ports = dossier.sample.model.ports.map(({ label }) => label);
   const total = proofSteps(ports, dossier.claims, dossier.readOuts).find(({ reason }) => reason === 'total');
-  const lowRules = chosenSets(judged).flatMap(({ title, adaptiveLow }) =>
-    adaptiveLow ? [{ title, ...adaptiveLow }] : [],
+  const wantedMains = dossier.sample.model.kind === 'car' ? 'dc' : 'ac';
+  const lowRules = chosenSets(judged).flatMap(({ title, mains, adaptiveLow }) =>
+    adaptiveLow && mains.kind === wantedMains ? [{ title, ...adaptiveLow }] : [],
   );
   const wanted = wantedLoadings(
     ports,

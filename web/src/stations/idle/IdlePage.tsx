@@ -14,6 +14,7 @@ import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { Panel } from '../../parts/Panel.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, useEntry } from '../../parts/useEntry.ts';
 import { IdleLimits } from './IdleLimits.tsx';
@@ -133,18 +134,7 @@ export function IdlePage() {
       ) : (
         <Box data-entry-area="">
           {supplies.map((mains) => (
-            <Box
-              key={mainsLabel(mains)}
-              sx={{
-                p: 1.5,
-                mb: 1.5,
-                border: 1,
-                borderColor: 'divider',
-                borderRadius: 1,
-                bgcolor: 'background.paper',
-                overflowX: 'auto',
-              }}
-            >
+            <Panel key={mainsLabel(mains)}>
               <Typography variant="h3" sx={{ px: 0.75 }}>
                 {mainsLabel(mains)}
               </Typography>
@@ -154,7 +144,7 @@ export function IdlePage() {
                 rows={[...ATTACHMENTS, ...extras].map((attached) => rowOf(mains, attached))}
                 draftKey={`cell-${sample.id}`}
               />
-            </Box>
+            </Panel>
           ))}
         </Box>
       )}
