@@ -146,6 +146,6 @@ test('a limit set of one’s own is checked by the text’s worked values, judge
   await expect(page.getByRole('table', { name: 'Limit sets' })).toContainText('Strict trial');
   await page.goto('/rules');
   await page.locator('summary', { hasText: 'Strict trial' }).click();
-  await page.getByRole('button', { name: 'Remove' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(judges).toHaveCount(3);
 });

@@ -15,6 +15,7 @@ const { measureDecode } = await import('./measure/decode.mjs');
 const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
 const { measureSplits } = await import('./measure/splits.mjs');
+const { measureCaptures } = await import('./measure/captures.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
@@ -35,6 +36,7 @@ try {
 await measureLooks();
 await measureSplits();
 await measureCoverage();
+await measureCaptures();
 const bench = await startSimulatedBench({ port: 5460 });
 process.env.BENCH_PORT = '5460';
 const withBench = await startStage();

@@ -4,6 +4,7 @@ import { efficiencySeries } from '../efficiency/index.ts';
 import { aPoint, aReading, aRig } from '../reading/testing.ts';
 import {
   type Capture,
+  captureContradiction,
   captureCsv,
   captureFigures,
   correctionBrackets,
@@ -64,6 +65,15 @@ describe('a mains waveform', () => {
       expect.stringContaining('whole cycle'),
       'The supply itself is distorted by 4.0 %; 2 % is allowed for a verdict.',
     ]);
+  });
+
+  it('of another supply than it is said to be is told, a sagging one of the same is not', () => {
+    const figures = wave(sine(4000, 50, 325), sine(4000, 50, 1));
+    expect(captureContradiction({ kind: 'ac', volts: 230, hertz: 50 }, figures)).toBeNull();
+    expect(captureContradiction({ kind: 'ac', volts: 240, hertz: 50 }, figures)).toBeNull();
+    expect(captureContradiction({ kind: 'ac', volts: 115, hertz: 60 }, figures)).toBe(
+      "It shows 229.8 V at 50.0 Hz, not 115 V 60 Hz. Choose the supply it was taken at, or check the probe's scale.",
+    );
   });
 
   it('is refused without a whole cycle or with too few samples in one', () => {

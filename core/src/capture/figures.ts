@@ -30,8 +30,7 @@ export function captureFigures(kind: CaptureKind, trace: Trace): CaptureFigures 
       return { reason: `It has ${column.length} samples; ${LEAST_SAMPLES} or more are needed.` };
     if (column.length > MOST_SAMPLES)
       return { reason: `It has ${column.length} samples; at most ${MOST_SAMPLES} are kept. Cut it, or sample slower.` };
-    if (column.some((value) => !Number.isFinite(value)))
-      return { reason: `Its column of ${COLUMN_WORDS[name]} has gaps.` };
+    if (hasGaps(column)) return { reason: `Its column of ${COLUMN_WORDS[name]} has gaps.` };
     own[name] = column;
   }
   const lengths = new Set(Object.values(own).map(({ length }) => length));
@@ -52,6 +51,11 @@ export function captureFigures(kind: CaptureKind, trace: Trace): CaptureFigures 
     case 'sweep':
       return sweepFigures(supply, volts);
   }
+}
+
+function hasGaps(column: Float64Array): boolean {
+  for (let index = 0; index < column.length; index += 1) if (!Number.isFinite(column[index])) return true;
+  return false;
 }
 
 /** Columns as people say them. */

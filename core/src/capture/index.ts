@@ -1,5 +1,6 @@
 // Captures: mains waveforms, inrush, idle over time, fading outputs, dips and sweeps of the supply.
 export * from './bursts.ts';
+export * from './contradiction.ts';
 export * from './correction.ts';
 export * from './evenly.ts';
 export * from './events.ts';

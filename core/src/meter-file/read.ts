@@ -312,9 +312,10 @@ const SLICE = 250_000;
 /**
  * A file in slices that end at line ends, to be added to a {@link MeterFileReader} one after the other.
  * A file with quoted cells, which may span lines, is one slice.
+ * @param least characters of a slice
  */
-export function* slicesOf(text: string): Generator<string> {
-  const size = text.includes('"') ? text.length : SLICE;
+export function* slicesOf(text: string, least = SLICE): Generator<string> {
+  const size = text.includes('"') ? text.length : least;
   for (let from = 0; from < text.length; ) {
     const end = text.indexOf('\n', from + size);
     const to = end < 0 ? text.length : end + 1;

@@ -1,9 +1,14 @@
 // Samples as rows: each column deflated, in pieces.
-import { deflateSync, inflateSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { deflate, inflate } from 'node:zlib';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName } from '@lastmark/core/capture';
 import { asc, eq } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { captureParts } from '../db/schema.ts';
+
+/** Away from the thread that answers requests. */
+const packed = promisify(deflate);
+const unpacked = promisify(inflate);
 
 /** Samples of one piece: 1 MiB before it is deflated. */
 const PIECE = 262_144;
@@ -22,7 +27,7 @@ export async function insertColumns(db: Queries, captureId: string, columns: Col
     const kept = Float32Array.from(values);
     for (let part = 0; part * PIECE < kept.length; part += 1) {
       const piece = kept.slice(part * PIECE, (part + 1) * PIECE);
-      const bytes = deflateSync(Buffer.from(piece.buffer, piece.byteOffset, piece.byteLength));
+      const bytes = await packed(Buffer.from(piece.buffer, piece.byteOffset, piece.byteLength));
       await db.insert(captureParts).values({ captureId, name, part, bytes });
     }
   }
@@ -35,14 +40,15 @@ export async function columnsOf(db: Queries, captureId: string, kind: CaptureKin
     .from(captureParts)
     .where(eq(captureParts.captureId, captureId))
     .orderBy(asc(captureParts.part));
+  const plain = await Promise.all(
+    rows.map(async ({ name, bytes }) => {
+      const { buffer, byteOffset, byteLength } = await unpacked(bytes);
+      return { name, values: new Float32Array(buffer.slice(byteOffset, byteOffset + byteLength)) };
+    }),
+  );
   return Object.fromEntries(
     CAPTURE_COLUMNS[kind].map((name) => {
-      const pieces = rows
-        .filter((row) => row.name === name)
-        .map(({ bytes }) => {
-          const plain = inflateSync(bytes);
-          return new Float32Array(plain.buffer.slice(plain.byteOffset, plain.byteOffset + plain.byteLength));
-        });
+      const pieces = plain.filter((one) => one.name === name).map(({ values }) => values);
       const all = new Float64Array(pieces.reduce((sum, { length }) => sum + length, 0));
       let at = 0;
       for (const piece of pieces) {

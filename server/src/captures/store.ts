@@ -3,11 +3,11 @@ import type { CaptureInput, CaptureTrace } from '@lastmark/contract';
 import {
   type Capture,
   type CaptureHead,
+  captureContradiction,
   captureCsv,
   captureFigures,
   currentCaptures,
   minMax,
-  readCapture,
   type Trace,
 } from '@lastmark/core/capture';
 import { currentReadings } from '@lastmark/core/reading';
@@ -16,6 +16,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, readings, samples, setups } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
+import { pause, readCaptureInSlices } from '../importer/slices.ts';
 import type { Links } from '../links/links.ts';
 import { storePoints } from '../readings/store.ts';
 import { listLeases } from '../runner/rows.ts';
@@ -141,6 +142,8 @@ export async function storeCapture(
   const figures = trace ? captureFigures(head.kind, { interval: trace.interval, columns }) : before?.figures;
   if (!figures) throw refused('text', 'There are no samples in it.');
   if ('reason' in figures) throw refused('text', figures.reason);
+  const contradiction = captureContradiction(head.mains, figures);
+  if (contradiction) throw refused('capture.mains', contradiction);
   const body: Capture = {
     ...head,
     takenAt: takenAt.toISOString(),
@@ -173,9 +176,10 @@ export async function addCapture(
 ): Promise<Capture> {
   let trace: Trace | null = null;
   if (text !== null && !capture.withdrawn) {
-    const read = readCapture(capture.kind, text);
+    const read = await readCaptureInSlices(capture.kind, text);
     if (!read.ok) throw refused('text', read.reason);
     trace = read.trace;
+    await pause();
   } else if (scopeId !== null && !capture.withdrawn) {
     const { scope, profile } = await scopeOf(db, scopeId);
     const lease = (await listLeases(db)).find(({ instrumentId }) => instrumentId === scopeId);

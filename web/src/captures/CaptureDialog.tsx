@@ -1,5 +1,11 @@
 // Takes in a capture: which kind, under which conditions, from a file or from the scope, looked at before it is kept.
-import { CAPTURE_COLUMNS, type CaptureKind, COLUMN_WORDS, captureSays } from '@lastmark/core/capture';
+import {
+  CAPTURE_COLUMNS,
+  type CaptureKind,
+  COLUMN_WORDS,
+  captureContradiction,
+  captureSays,
+} from '@lastmark/core/capture';
 import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
@@ -107,6 +113,7 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
   };
   const needed = ['time', ...CAPTURE_COLUMNS[kind].map((name) => COLUMN_WORDS[name])].join(', ');
   const seen = preview.data;
+  const contradiction = seen?.ok && mains ? captureContradiction(mains, seen.figures) : null;
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="capture-title">
       <DialogTitle id="capture-title">Take in a capture</DialogTitle>
@@ -159,9 +166,9 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
             </Suspense>
           </>
         )}
-        {(problem || (seen && !seen.ok) || add.error) && (
+        {(problem || contradiction || (seen && !seen.ok) || add.error) && (
           <Alert severity="error" sx={{ gridColumn: '1 / -1' }}>
-            {problem ?? (seen && !seen.ok ? seen.reason : add.error?.message)}
+            {problem ?? contradiction ?? (seen && !seen.ok ? seen.reason : add.error?.message)}
           </Alert>
         )}
       </DialogContent>
@@ -188,7 +195,7 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
         </FileButton>
         <Button
           variant="contained"
-          disabled={!file || !seen?.ok || add.isPending || rigId === ''}
+          disabled={!file || !seen?.ok || contradiction !== null || add.isPending || rigId === ''}
           onClick={() => keep(file?.text ?? null, null)}
         >
           Keep

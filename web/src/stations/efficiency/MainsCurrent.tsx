@@ -143,7 +143,10 @@ export function MainsCurrent() {
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
         Waveforms and inrush
       </Typography>
-      <Caution line="Record on an isolated probe at the supply side; the ground clip of an earthed scope can short the mains. Nothing is opened." />
+      <Caution
+        line="For trained people: at the supply lead, through an insulated breakout, with a differential probe and a current clamp. Nothing is opened."
+        more="The ground clip of an earthed scope can short the mains. Work on mains follows local codes."
+      />
       <CaptureList
         kinds={['waveform', 'inrush']}
         supplies={supplies}
