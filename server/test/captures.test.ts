@@ -125,6 +125,34 @@ describe('from the scope', () => {
     physics.loadsOff();
   });
 
+  it('a sample or loading with captures stays', async () => {
+    const sample = await bench.make.sample();
+    const setup = await bench.make.setup(sample.id, bench.rig.id);
+    const wave = [
+      'time,volts,amps',
+      ...Array.from(
+        { length: 2000 },
+        (_, at) => `${at * 1e-4},${(325 * Math.sin(at * 0.0314159)).toFixed(3)},${Math.sin(at * 0.0314159).toFixed(4)}`,
+      ),
+    ].join('\n');
+    const kept = await send(headOf('waveform', { setupId: setup.id, load: 1 }), wave, null, sample.id);
+    expect(kept.status, JSON.stringify(kept.body)).toBe(201);
+    const other = await send(
+      headOf('waveform', { mains: { kind: 'ac', volts: 115, hertz: 60 } }),
+      wave,
+      null,
+      sample.id,
+    );
+    expect([other.status, other.body.errors[0].message]).toEqual([422, expect.stringContaining('not 115 V 60 Hz')]);
+    const loading = await request(harness.app).delete(`/api/setups/${setup.id}`).set('If-Match', '"v1"');
+    expect([loading.status, loading.body.detail]).toEqual([409, expect.stringContaining('Captures were taken')]);
+    const { headers } = await request(harness.app).get(`/api/samples/${sample.id}`);
+    const whole = await request(harness.app)
+      .delete(`/api/samples/${sample.id}`)
+      .set('If-Match', headers.etag ?? '');
+    expect([whole.status, whole.body.detail]).toEqual([409, expect.stringContaining('captures belong to this sample')]);
+  });
+
   it('another instrument is refused with what to do', async () => {
     const { items } = await bench.call<{ items: StoredInstrument[] }>('get', '/instruments');
     const meter = items.find(({ class: kind }) => kind === 'bench multimeter');

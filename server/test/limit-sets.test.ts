@@ -152,4 +152,18 @@ describe('a statement', () => {
     const { stated } = (await request(harness.app).get(`/api/samples/${sample.id}/dossier`)).body as SampleDossier;
     expect(stated).toMatchObject([{ id: own.id, taken }]);
   });
+
+  it('goes with its sample or loading while nothing was measured', async () => {
+    const sample = await make.sample();
+    const setup = await make.setup(sample.id, (await make.rig()).id);
+    const taken = { warmUp: 600, rest: null, source: { volts: null, hertz: null, distortion: null, crest: null } };
+    for (const setupId of [setup.id, null])
+      await make.post(`/samples/${sample.id}/stated`, { id: newId(), setupId, mains: EU, taken });
+    expect((await request(harness.app).delete(`/api/setups/${setup.id}`).set('If-Match', '"v1"')).status).toBe(204);
+    const { headers } = await request(harness.app).get(`/api/samples/${sample.id}`);
+    const gone = await request(harness.app)
+      .delete(`/api/samples/${sample.id}`)
+      .set('If-Match', headers.etag ?? '');
+    expect([gone.status, JSON.stringify(gone.body)]).toEqual([204, '{}']);
+  });
 });

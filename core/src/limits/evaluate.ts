@@ -38,8 +38,10 @@ export interface LimitLine {
   readonly decision: Decision;
   /** A verdict when nothing stands against it, otherwise indicative. */
   readonly standing: 'verdict' | 'indicative';
-  /** What stands against a verdict, a sentence each. */
+  /** What stands against a verdict, a sentence each: what the set asks otherwise, then how it was taken. */
   readonly reasons: readonly string[];
+  /** Those of them this set alone is behind. */
+  readonly bySet: readonly string[];
 }
 
 /** What a result is judged by: the class and power of what was loaded. */
@@ -100,14 +102,14 @@ export function judgeAgainstSets(
     const at = limitAt(set, quantity, as.nameplateClass, as.watts);
     if (at === null) return [];
     const limit: Limit = quantity === 'no-load-power' ? { kind: 'at-most', high: at } : { kind: 'at-least', low: at };
-    const reasons = [
+    const bySet = [
       ...(mainsMatches(mains, set.mains)
         ? []
         : [`Taken at ${mainsLabel(mains)}; the set asks for ${mainsLabel(set.mains)}.`]),
       ...inForceSays(set, day),
       ...(quantity === 'no-load-power' ? [] : levelSays(set, as)),
-      ...deviations(set.procedureId),
     ];
+    const reasons = [...bySet, ...deviations(set.procedureId)];
     return [
       {
         setId: set.id,
@@ -119,6 +121,7 @@ export function judgeAgainstSets(
         decision: decide(result, limit, rule),
         standing: reasons.length === 0 ? 'verdict' : 'indicative',
         reasons,
+        bySet,
       } satisfies LimitLine,
     ];
   });

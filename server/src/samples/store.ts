@@ -3,7 +3,20 @@ import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { attachments, claims, models, points, runSheets, samples, setups, sheetRuns } from '../db/schema.ts';
+import {
+  attachments,
+  captures,
+  claims,
+  models,
+  points,
+  readOuts,
+  runSheets,
+  runs,
+  samples,
+  setups,
+  sheetRuns,
+  statements,
+} from '../db/schema.ts';
 import { conflict, notFound } from '../http/problem.ts';
 import { requireMatch } from '../http/versions.ts';
 
@@ -108,6 +121,11 @@ export async function deleteSample(db: Database, id: string, seen: string | null
     if (measured) throw conflict('Readings were taken on this sample. Nothing measured is ever deleted.');
     const [ran] = await tx.select({ id: sheetRuns.id }).from(sheetRuns).where(eq(sheetRuns.sampleId, id)).limit(1);
     if (ran) throw conflict('A run sheet was run on this sample. Nothing measured is ever deleted.');
+    for (const table of [readOuts, runs, captures] as const) {
+      const [kept] = await tx.select({ id: table.id }).from(table).where(eq(table.sampleId, id)).limit(1);
+      if (kept) throw conflict('Read-outs, runs or captures belong to this sample. Nothing measured is ever deleted.');
+    }
+    await tx.delete(statements).where(eq(statements.sampleId, id));
     await tx.delete(runSheets).where(eq(runSheets.sampleId, id));
     await tx.delete(attachments).where(eq(attachments.sampleId, id));
     await tx.delete(setups).where(eq(setups.sampleId, id));

@@ -5,7 +5,7 @@ import { type Output, type Setup, sameOutputs } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { points, setups } from '../db/schema.ts';
+import { captures, points, setups, statements } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { forgetFigures, getSample } from '../samples/store.ts';
@@ -120,6 +120,10 @@ export async function deleteSetup(db: Database, id: string, seen: string | null)
     const row = await lockedSetup(tx, id, seen);
     if (await hasReadings(tx, id))
       throw conflict('Readings were taken with this loading. Nothing measured is ever deleted.');
+    const own = await tx.select({ body: captures.body }).from(captures).where(eq(captures.sampleId, row.sampleId));
+    if (own.some(({ body }) => body.setupId === id))
+      throw conflict('Captures were taken with this loading. Nothing measured is ever deleted.');
+    await tx.delete(statements).where(eq(statements.setupId, id));
     await tx.delete(setups).where(eq(setups.id, id));
     await forgetFigures(tx, row.sampleId);
   });

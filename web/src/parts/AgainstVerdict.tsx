@@ -5,10 +5,9 @@ import Box from '@mui/material/Box';
 
 export function AgainstVerdict({ lines }: { readonly lines: readonly LimitLine[] }) {
   const about = new Map<string, Set<string>>();
-  for (const { reasons, mains, title } of lines)
+  for (const { reasons, bySet, mains, title } of lines)
     for (const reason of reasons) {
-      // The wrong mains is told apart by set; everything else by where it was taken.
-      const where = /the set asks for|is here; loaded|In force/.test(reason) ? title : mainsLabel(mains);
+      const where = bySet.includes(reason) ? title : mainsLabel(mains);
       about.set(reason, (about.get(reason) ?? new Set()).add(where));
     }
   if (about.size === 0) return null;
