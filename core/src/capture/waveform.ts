@@ -5,7 +5,7 @@ import type { WaveformFigures } from './types.ts';
 const CURRENT_HARMONICS = 40;
 /** Harmonics of the supply that count: to the 13th (10 CFR 430 subpart B, appendix Z). */
 const VOLTAGE_HARMONICS = 13;
-/** Most cycles worked on: twice the window of IEC 61000-4-7, 5; more tell nothing new. */
+/** Most cycles worked on: twice the stretch IEC 61000-4-7, 5, takes; more tell nothing new. */
 const MOST_CYCLES = 20;
 const LEAST_SAMPLES_A_CYCLE = 2 * CURRENT_HARMONICS;
 
