@@ -214,3 +214,16 @@ test('a car charger is read from the lowest supply to the highest, without a pow
   await page.goto(`/samples/${await demoSample(page, DEMO.shuttle)}/idle`);
   await expect(page.getByRole('region', { name: 'In use' })).toContainText(/\d+ mA: down to 50 % in \d+ days/);
 });
+
+test('the sources of an uncertainty are listed for average, point and idle, with what would help', async ({ page }) => {
+  await page.goto(EFFICIENCY(await demoSample(page, DEMO.ember)));
+  await page.getByText('Where the uncertainty comes from').click();
+  const main = page.getByRole('main');
+  await expect(main).toContainText('Average, 115 V 60 Hz');
+  await expect(main).toContainText(
+    /U 0\.\d\d percentage points\. A meter twice as good for input watts would make it \d+ % smaller\./,
+  );
+  await page.goto(`/samples/${await demoSample(page, DEMO.ember)}/idle`);
+  await page.getByText('Where the uncertainty comes from').click();
+  await expect(main).toContainText(/U \d\.\d+ mW\. A meter twice as good for input watts/);
+});

@@ -1,4 +1,5 @@
 // Idle: what it draws with nothing to do, at each mains, and what that costs a year.
+import { powerBudget } from '@lastmark/core/efficiency';
 import { type IdleResult, yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
 import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
@@ -12,6 +13,7 @@ import { useReducer, useState } from 'react';
 import { Link } from 'react-router';
 import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { CaptureList } from '../../captures/CaptureList.tsx';
+import { BudgetLines } from '../../parts/BudgetLines.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Panel } from '../../parts/Panel.tsx';
@@ -148,6 +150,13 @@ export function IdlePage() {
           ))}
         </Box>
       )}
+      <BudgetLines
+        rows={verdict.idle.map(({ mains, attached, watts }) => ({
+          title: `${mainsLabel(mains)}, ${attached}`,
+          budget: powerBudget(watts),
+          expanded: formatPlain(expandedUncertainty(watts), 'power', 'mW'),
+        }))}
+      />
       {!extrasOn && (
         <Button size="small" onClick={() => setExtrasOn(true)} sx={{ mb: 1 }}>
           It has a screen or a wireless pad
