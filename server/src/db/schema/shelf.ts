@@ -1,0 +1,57 @@
+// What is taken in: models, their units, what their labels promise.
+import type { ModelInput, UnitInput } from '@lastmark/contract';
+import type { ClaimDuration, Promised } from '@lastmark/core/claim';
+import type { Limits } from '@lastmark/core/plan';
+import type { KeyFigures, SampleKind } from '@lastmark/core/verdict';
+import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
+import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+
+/** What all units of a model share. `facts` holds the rest of the intake as one document. */
+export const models = mysqlTable(
+  'models',
+  {
+    id: ulidColumn('id').primaryKey(),
+    maker: varchar('maker', { length: 80 }).notNull(),
+    model: varchar('model', { length: 120 }).notNull(),
+    kind: varchar('kind', { length: 12 }).$type<SampleKind>().notNull(),
+    facts: jsonColumn<Omit<ModelInput, 'maker' | 'model' | 'kind'>>('facts').notNull(),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [index('models_by_name').on(table.maker, table.model), index('models_by_kind').on(table.kind)],
+);
+
+/** One unit on the bench. */
+export const samples = mysqlTable(
+  'samples',
+  {
+    id: ulidColumn('id').primaryKey(),
+    modelId: ulidColumn('model_id')
+      .notNull()
+      .references(() => models.id),
+    serial: varchar('serial', { length: 80 }).notNull(),
+    facts: jsonColumn<Omit<UnitInput, 'serial'>>('facts').notNull(),
+    /** Key figures for the shelf; null when something changed since they were worked out. */
+    figures: jsonColumn<KeyFigures>('figures'),
+    /** Limits of its own at which loads go off. */
+    limits: jsonColumn<Limits>('limits'),
+    version: int('version').notNull().default(1),
+    createdAt: momentColumn('created_at').notNull(),
+    updatedAt: momentColumn('updated_at').notNull(),
+  },
+  (table) => [index('samples_by_model').on(table.modelId), index('samples_by_update').on(table.updatedAt)],
+);
+
+export const claims = mysqlTable(
+  'claims',
+  {
+    id: ulidColumn('id').primaryKey(),
+    modelId: ulidColumn('model_id')
+      .notNull()
+      .references(() => models.id),
+    promise: jsonColumn<Promised>('promise').notNull(),
+    duration: jsonColumn<ClaimDuration>('duration').notNull(),
+    printed: varchar('printed', { length: 120 }).notNull(),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [index('claims_by_model').on(table.modelId)],
+);
