@@ -59,7 +59,7 @@ export function IdlePage() {
   const { dossier, verdict } = useOnBench();
   const { profile, rigs, points, sample } = dossier;
   const supplies = useSupplies();
-  const lastRig = points.findLast(({ load }) => load === 0)?.rigId;
+  const lastRig = points.findLast(({ load, setupId }) => load === 0 && setupId === null)?.rigId;
   const [rigId, setRigId] = useState(lastRig ?? rigs[0]?.id ?? '');
   const { typedAt, commit, repeat } = useEntry();
   const [, redraw] = useReducer((count: number) => count + 1, 0);
