@@ -21,7 +21,7 @@ const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
 const CAR: Mains = { kind: 'dc', volts: 13.8 };
 const STOPS = [10, 11, 12, 13.8, 14.4, 16, 24, 27.6];
 
-interface Recording {
+interface DemoCapture {
   readonly head: Pick<CaptureHead, 'kind' | 'mains' | 'port' | 'load'>;
   readonly outputs?: readonly Output[];
   readonly trace: Trace;
@@ -60,7 +60,7 @@ function watch({ clock }: Stand, samples: number, interval: number, look: (index
   });
 }
 
-function waveform(stand: Stand, output: Output, position: number, load: number): Recording {
+function waveform(stand: Stand, output: Output, position: number, load: number): DemoCapture {
   draw(stand, EU, output.port, position, output.amps * load);
   const interval = 2e-5;
   return {
@@ -70,7 +70,7 @@ function waveform(stand: Stand, output: Output, position: number, load: number):
   };
 }
 
-function inrush({ bench, clock }: Stand): Recording {
+function inrush({ bench, clock }: Stand): DemoCapture {
   const surges = Array.from({ length: 5 }, () => {
     bench.setSupply({ on: false });
     clock.advance(30);
@@ -82,14 +82,14 @@ function inrush({ bench, clock }: Stand): Recording {
   return { head: { kind: 'inrush', mains: EU, port: null, load: 0 }, trace: { interval: 1e-6, columns: { amps } } };
 }
 
-function idle(stand: Stand, normal: () => number): Recording {
+function idle(stand: Stand, normal: () => number): DemoCapture {
   stand.bench.setSupply(supply(EU));
   stand.clock.advance(120);
   const watts = watch(stand, 6000, 0.1, () => stand.bench.input().watts * 1.0003 + normal() * 0.0004);
   return { head: { kind: 'idle', mains: EU, port: null, load: 0 }, trace: { interval: 0.1, columns: { watts } } };
 }
 
-function fading(stand: Stand, port: string): Recording {
+function fading(stand: Stand, port: string): DemoCapture {
   stand.bench.setSupply(supply(EU));
   stand.bench.plug(port, true);
   stand.clock.advance(60);
@@ -101,7 +101,7 @@ function fading(stand: Stand, port: string): Recording {
 }
 
 /** The supply down to 8 V and up again in steps of 0.1 V. */
-function sweep(stand: Stand, port: string, position: number, amps: number): Recording {
+function sweep(stand: Stand, port: string, position: number, amps: number): DemoCapture {
   draw(stand, CAR, port, position, amps);
   const stops = Array.from({ length: 117 }, (_, index) => (index <= 58 ? 13.8 - index * 0.1 : 8 + (index - 58) * 0.1));
   const volts = watch(stand, stops.length, 0.3, (index) => {
@@ -115,7 +115,7 @@ function sweep(stand: Stand, port: string, position: number, amps: number): Reco
 }
 
 /** A dip of the supply for 200 ms. @param to V */
-function dip(stand: Stand, port: string, position: number, amps: number, to: number): Recording {
+function dip(stand: Stand, port: string, position: number, amps: number, to: number): DemoCapture {
   draw(stand, CAR, port, position, amps);
   const volts = watch(stand, 1000, 1e-3, (index) => {
     if (index === 300) stand.bench.setSupply({ volts: to });
@@ -125,7 +125,7 @@ function dip(stand: Stand, port: string, position: number, amps: number, to: num
   return { head: { kind: 'dip', mains: CAR, port, load: 1 }, trace: { interval: 1e-3, columns: { volts } } };
 }
 
-function recordings(charger: string, normal: () => number): Recording[] {
+function capturesOf(charger: string, normal: () => number): DemoCapture[] {
   const stand = () => standOf(charger) as Stand;
   const output = { port: 'C1', volts: 36, amps: 5 };
   if (charger === 'Monolith 180')
@@ -218,7 +218,7 @@ export async function seedCaptures(
 ): Promise<void> {
   const normal = seededNormal(random);
   await db.transaction(async (tx) => {
-    for (const { head, outputs, trace } of recordings(charger, normal)) {
+    for (const { head, outputs, trace } of capturesOf(charger, normal)) {
       const setup = outputs ? await loadingFor(tx, sampleId, outputs, rigId, 'efficiency') : null;
       const kind: CaptureKind = head.kind;
       await storeCapture(
