@@ -1,8 +1,8 @@
 // Schemas of captures.
 import { CAPTURE_KINDS } from '@lastmark/core/capture';
+import { ATTACHED } from '@lastmark/core/reading';
 import { boolean, number, string } from 'yup';
 import { id, mains, moment, oneOf, optionalText, record, si } from './parts.ts';
-import { ATTACHED } from './schemas.ts';
 
 const head = record({
   id: id(),

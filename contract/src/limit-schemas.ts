@@ -1,10 +1,8 @@
 // Schemas of limit sets and of how points were taken.
 
+import { LIMITED_QUANTITIES, NAMEPLATE_CLASSES } from '@lastmark/core/limits';
 import { boolean, string } from 'yup';
 import { day, id, list, mains, oneOf, optionalText, record, si, text } from './parts.ts';
-
-const LIMITED = ['average-efficiency', 'light-load-efficiency', 'no-load-power'];
-const CLASSES = ['basic', 'low-voltage', 'multiple-voltage'];
 
 const piece = record({
   /** Upper end, W; null for the last one without an end. */
@@ -16,14 +14,14 @@ const piece = record({
 });
 
 const formula = record({
-  quantity: oneOf(LIMITED),
-  nameplateClass: oneOf(CLASSES),
+  quantity: oneOf(LIMITED_QUANTITIES),
+  nameplateClass: oneOf(NAMEPLATE_CLASSES),
   pieces: list(piece, 12).min(1, 'A formula has one piece or more'),
 });
 
 const worked = record({
-  quantity: oneOf(LIMITED),
-  nameplateClass: oneOf(CLASSES),
+  quantity: oneOf(LIMITED_QUANTITIES),
+  nameplateClass: oneOf(NAMEPLATE_CLASSES),
   watts: si(0.001, 1e6).required(),
   value: si(0, 1000).required(),
   within: si(0, 1).required(),

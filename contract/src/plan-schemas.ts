@@ -3,10 +3,9 @@ import { CAPTURE_KINDS } from '@lastmark/core/capture';
 import { PROFILE_CLASSES } from '@lastmark/core/instrument';
 import { STEP_KINDS } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
+import { ATTACHED } from '@lastmark/core/reading';
 import { boolean, string } from 'yup';
 import { anyMains, id, list, oneOf, optionalText, output, portLabel, record, si, text, union } from './parts.ts';
-
-const ATTACHED = ['nothing', 'cable', 'cable and meter'] as const;
 
 const settleRule = record({
   fraction: si(0.0001, 0.5).required(),

@@ -1,10 +1,11 @@
 // What may be written: one set of schemas for form, API and importer. Values are SI.
 import { PROFILE_CLASSES } from '@lastmark/core/instrument';
+import { NAMEPLATE_CLASSES } from '@lastmark/core/limits';
 import type { Column, DecimalSign, Delimiter } from '@lastmark/core/meter-file';
 import type { QuantityId } from '@lastmark/core/quantity';
 import { VISIBLE_KINDS } from '@lastmark/core/read-out';
 import {
-  type Attached,
+  ATTACHED,
   ELEMENT_KINDS,
   type EvidenceKind,
   type Place,
@@ -47,14 +48,6 @@ export const MARKS = [
 ] as const;
 export const EVIDENCE = ['load', 'device', 'wall', 'display'] as const satisfies readonly EvidenceKind[];
 export const PLACES = ['mains', 'port', 'load-end', 'display'] as const satisfies readonly Place[];
-export const ATTACHED = [
-  'nothing',
-  'cable',
-  'cable and meter',
-  'screen on',
-  'wireless pad on',
-] as const satisfies readonly Attached[];
-export const CLASSES = ['basic', 'low-voltage', 'multiple-voltage'] as const;
 export const READ_QUANTITIES = [
   'voltage',
   'current',
@@ -179,7 +172,7 @@ export const setupInput = record({
   rigId: id(),
   nameplateClass: string()
     .strict()
-    .oneOf([...CLASSES])
+    .oneOf([...NAMEPLATE_CLASSES])
     .nullable()
     .defined(),
   classReason: string().strict().max(300).nullable().optional().default(undefined),

@@ -3,7 +3,7 @@
 import type { Capture, CaptureHead, ColumnName } from '@lastmark/core/capture';
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
-import type { LimitSet } from '@lastmark/core/limits';
+import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
 import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
 import type { Limits, Ratings } from '@lastmark/core/plan';
 import type { Device, Run } from '@lastmark/core/proof';
@@ -24,7 +24,7 @@ import type {
   Stated,
 } from '@lastmark/core/reading';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
-import type { CLASSES, INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS } from './schemas.ts';
+import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS } from './schemas.ts';
 
 export interface ModelInput {
   maker: string;
@@ -110,7 +110,7 @@ export interface SetupInput {
   evidence: EvidenceKind;
   rigId: string;
   /** Overrides the derived class; null takes it. */
-  nameplateClass: (typeof CLASSES)[number] | null;
+  nameplateClass: NameplateClass | null;
   /** Why it is overridden. */
   classReason?: string | null;
 }

@@ -13,8 +13,8 @@ import { createApp } from '../src/http/app.ts';
 import { Links } from '../src/links/links.ts';
 import { LiveStream } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
+import { CONFIRM } from '../src/runner/faults.ts';
 import { Runner } from '../src/runner/runner.ts';
-import { CONFIRM } from '../src/runner/task.ts';
 
 export interface Harness extends Connection {
   readonly app: Express;

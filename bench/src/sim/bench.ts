@@ -1,20 +1,18 @@
 // The charger on the simulated bench, live: who is plugged in, what was agreed, what flows, how hot it is.
 import { decodeRequest, encodeSource, type SourceObject, usableAmps, voltsOf } from '@lastmark/core/pd';
+import { offersWith, portOf, shareOf } from './allocation.ts';
 import type { Clock } from './clock.ts';
 import {
   cableOhms,
   currentCrest,
-  currentShape,
   type HeatState,
   heatAfter,
-  holdUpSeconds,
   idleWatts,
-  inrushAmps,
   lossWatts,
   powerFactor,
-  pulseWidth,
   rippleVolts,
 } from './physics.ts';
+import { type Supply, SupplySide } from './supply-side.ts';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
 
 /** The load behind one port: a sink that asks for a level, and a current. */
@@ -45,13 +43,6 @@ export interface PortState {
   readonly endVolts: number;
 }
 
-export interface Supply {
-  readonly on: boolean;
-  readonly volts: number;
-  /** 0 for DC */
-  readonly hertz: number;
-}
-
 const NOTHING: PortState = { volts: 0, amps: 0, endVolts: 0 };
 /** Longest stretch the state is carried over in one go, s of bench time. */
 const STRETCH = 5;
@@ -61,18 +52,12 @@ export class SimulatedBench {
   #charger: ChargerTruth;
   #cable: CableTruth;
   #sinks = new Map<string, Sink>();
-  #supply: Supply = { on: false, volts: 230, hertz: 50 };
+  readonly #mains = new SupplySide();
   #room = 298.15;
   #heat: HeatState = { inside: 298.15, shell: 298.15 };
   #throttled = false;
   #tripped = false;
   #corrected = false;
-  /** A DC supply sagged below what it runs on. */
-  #under = false;
-  /** Outputs that fade since the supply went off: voltage then, and until when the bulk holds it. */
-  #fading = new Map<string, { readonly volts: number; readonly holdsUntil: number }>();
-  /** When the supply was last switched on, and at which angle of the mains. */
-  #switchedOn = { at: 0, angle: Math.PI / 2, count: 0 };
   #at: number;
   /** Energy taken in since the bench was switched on, J. */
   #energy = 0;
@@ -114,7 +99,7 @@ export class SimulatedBench {
   }
 
   get supply(): Supply {
-    return this.#supply;
+    return this.#mains.now;
   }
 
   /** Put another charger on the bench, cold and with everything off. */
@@ -132,48 +117,15 @@ export class SimulatedBench {
 
   setSupply(part: Partial<Supply>): void {
     this.#advance();
-    const before = this.#supply;
-    if (before.on && part.on === false) this.#fade();
-    this.#supply = { ...before, ...part };
-    if (!before.on && this.#supply.on) this.#switchOn();
-    this.#sag();
-    if (!this.#supply.on) {
+    const { supply: truth, ports } = this.#charger;
+    const outputs = new Map(ports.map(({ label }) => [label, this.#flow(label).volts]));
+    this.#mains.set(part, { at: this.#at, truth, outputs, drawn: this.#drawn() });
+    if (!this.supply.on) {
       // Without mains everything is forgotten: trips, agreements, cut-offs.
       this.#tripped = false;
       for (const sink of this.#sinks.values()) Object.assign(sink, { agreed: null, offUntil: 0, peakSince: null });
-    } else for (const label of this.#sinks.keys()) this.#agree(label);
-  }
-
-  /** The supply goes off: what an output then has, it loses slowly. */
-  #fade(): void {
-    const peak = this.#supply.hertz === 0 ? this.#supply.volts : this.#supply.volts * Math.SQRT2;
-    const drawn = this.#drawn();
-    this.#fading = new Map(
-      this.#charger.ports.map(({ label }) => {
-        const { volts } = this.#flow(label);
-        return [label, { volts, holdsUntil: this.#at + holdUpSeconds(this.#charger.supply, peak, drawn) }];
-      }),
-    );
-  }
-
-  /** The supply comes on, each time at another angle of the mains. */
-  #switchOn(): void {
-    const count = this.#switchedOn.count + 1;
-    // The golden angle spreads the moments evenly.
-    this.#switchedOn = { at: this.#at, angle: (count * 2.399_963) % (2 * Math.PI), count };
-    this.#fading.clear();
-    this.#under = false;
-  }
-
-  /** A DC supply below the cut-out takes every output away; above the restart all come back and agree anew. */
-  #sag(): void {
-    const { cutOut, restart } = this.#charger.supply;
-    const { on, volts, hertz } = this.#supply;
-    if (cutOut === null || restart === null || !on || hertz !== 0) return;
-    if (!this.#under && volts < cutOut) {
-      this.#under = true;
-      for (const sink of this.#sinks.values()) sink.agreed = null;
-    } else if (this.#under && volts > restart) this.#under = false;
+    } else if (this.#mains.under) for (const sink of this.#sinks.values()) sink.agreed = null;
+    else for (const label of this.#sinks.keys()) this.#agree(label);
   }
 
   /** Temperature of the room or chamber, K. */
@@ -256,49 +208,17 @@ export class SimulatedBench {
     return this.#sink(label).on;
   }
 
-  #port(label: string): PortTruth {
-    const port = this.#charger.ports.find((one) => one.label === label);
-    if (!port) throw new RangeError(`There is no port ${label}.`);
-    return port;
-  }
+  #port = (label: string): PortTruth => portOf(this.#charger, label);
 
   /** Power a port may give now, W. */
-  #share(label: string): number {
-    const { watts: alone } = this.#port(label);
-    const occupied = this.occupied;
-    if (occupied.length <= 1 || !occupied.includes(label)) return alone;
-    const rule = this.#charger.allocations.find(
-      ({ ports }) => ports.length === occupied.length && ports.every((port) => occupied.includes(port)),
-    );
-    if (rule) return Math.min(alone, rule.watts[label] ?? 0);
-    const all = occupied.reduce((sum, port) => sum + this.#port(port).watts, 0);
-    return all <= this.#charger.nameplate ? alone : (alone * this.#charger.nameplate) / all;
-  }
+  #share = (label: string): number => shareOf(this.#charger, label, this.occupied);
 
-  /** What a port offers now: cut down to its share, and to what the cable's marker allows. */
-  offers(label: string): readonly SourceObject[] {
-    const { offers, watts } = this.#port(label);
-    const share = this.#share(label);
-    const whole = share >= watts - 0.5;
-    const epr = this.#cable.marks === '5 A EPR' && whole;
-    const most = this.#cable.marks === '5 A' || this.#cable.marks === '5 A EPR' ? 5 : 3;
-    /** Current that is left of an offer at a voltage, in the steps offers are told in. */
-    const left = (amps: number, volts: number) =>
-      Math.floor(Math.min(amps, most, whole ? amps : share / volts) * 100 + 1e-6) / 100;
-    return offers.flatMap((object): SourceObject[] => {
-      const range = voltsOf(object);
-      if (!range || (range.high > 21.5 && !epr)) return [];
-      if (!('amps' in object)) return [object];
-      if (object.kind === 'spr-avs')
-        return [{ ...object, amps: left(object.amps, 15), ampsAbove: left(object.ampsAbove, 20) }];
-      const amps = left(object.amps, range.high);
-      return amps < 0.5 ? [] : [{ ...object, amps }];
-    });
-  }
+  /** What a port offers now. */
+  offers = (label: string): readonly SourceObject[] => offersWith(this.#port(label), this.#share(label), this.#cable);
 
   /** The offers as words, as an analyser receives them. */
   words(label: string): readonly number[] {
-    return this.#supply.on && !this.#tripped ? this.offers(label).map(encodeSource) : [];
+    return this.supply.on && !this.#tripped ? this.offers(label).map(encodeSource) : [];
   }
 
   signals(label: string): readonly string[] {
@@ -308,7 +228,7 @@ export class SimulatedBench {
   /** Agree a level with a port's sink: what it wants if it is there, else the highest that is below. */
   #agree(label: string): void {
     const sink = this.#sink(label);
-    if (!sink.plugged || !this.#supply.on || this.#under) return;
+    if (!sink.plugged || !this.supply.on || this.#mains.under) return;
     const offers = this.offers(label);
     const { position, volts } = sink.wanted;
     const wanted = offers[position - 1];
@@ -335,18 +255,14 @@ export class SimulatedBench {
   #flow(label: string): PortState {
     const sink = this.#sink(label);
     const { agreed } = sink;
-    const fading = this.#supply.on || !sink.plugged ? undefined : this.#fading.get(label);
-    if (fading) {
-      const since = Math.max(0, this.#at - fading.holdsUntil);
-      const volts = fading.volts * Math.exp(-since / this.#charger.supply.bleedSeconds);
-      return { volts, amps: 0, endVolts: volts };
-    }
-    if (!this.#supply.on || this.#tripped || !sink.plugged || !agreed) return NOTHING;
+    const left = sink.plugged ? this.#mains.fading(label, this.#at, this.#charger.supply) : null;
+    if (left !== null) return { volts: left, amps: 0, endVolts: left };
+    if (!this.supply.on || this.#tripped || !sink.plugged || !agreed) return NOTHING;
     if (this.#at < sink.goneUntil || this.#at < sink.offUntil) return NOTHING;
     const object = this.offers(label)[agreed.position - 1];
     const limit = object ? Math.max(0.5, usableAmps(object, agreed.volts)) : 0.5;
     const asked = sink.on ? sink.amps : 0;
-    const { hertz, volts: supplied } = this.#supply;
+    const { hertz, volts: supplied } = this.supply;
     const droop = hertz === 0 ? this.#charger.supply.droopBelow12 * Math.max(0, 12 - supplied) : 0;
     const nominal = agreed.volts * (1 + this.#charger.levelOffset) * (1 - droop);
     let amps = asked * (this.#throttled && asked > 0 ? this.#charger.heat.throttleTo : 1);
@@ -371,9 +287,9 @@ export class SimulatedBench {
   }
 
   #input() {
-    const { on, volts, hertz } = this.#supply;
+    const { on, volts, hertz } = this.supply;
     if (!on || volts <= 0) return { watts: 0, powerFactor: 0, amps: 0, crest: 0 };
-    const watts = this.#tripped || this.#under ? this.#charger.idle.floor : this.#drawn();
+    const watts = this.#tripped || this.#mains.under ? this.#charger.idle.floor : this.#drawn();
     if (hertz === 0) return { watts, powerFactor: 1, amps: watts / volts, crest: 1 };
     const factor = powerFactor(watts, this.#charger.nameplate, this.#corrected);
     return { watts, powerFactor: factor, amps: watts / volts / factor, crest: currentCrest(factor) };
@@ -388,7 +304,7 @@ export class SimulatedBench {
     if (total <= 0) return idleWatts(this.#charger.idle, this.#at);
     return (
       total +
-      lossWatts(this.#charger.loss, outputs, this.#charger.nameplate, this.#supply.volts, this.#supply.hertz === 0)
+      lossWatts(this.#charger.loss, outputs, this.#charger.nameplate, this.supply.volts, this.supply.hertz === 0)
     );
   }
 
@@ -407,32 +323,15 @@ export class SimulatedBench {
   }
 
   /** Mains voltage and current from now on, as they stand: V and A. */
-  mainsWave(samples: number, interval: number): { readonly volts: Float64Array; readonly amps: Float64Array } {
-    this.#advance();
-    const { volts, hertz, on } = this.#supply;
-    const { amps, powerFactor: factor } = this.#input();
-    const width = hertz > 0 && factor > 0 ? pulseWidth(factor) : 1;
-    const angle = (index: number) => 2 * Math.PI * hertz * index * interval + 0.4;
-    const wave = (value: (index: number) => number) =>
-      Float64Array.from({ length: samples }, (_, index) => value(index));
-    if (!on) return { volts: new Float64Array(samples), amps: new Float64Array(samples) };
-    if (hertz === 0) return { volts: wave(() => volts), amps: wave(() => amps) };
-    return {
-      volts: wave((index) => volts * Math.SQRT2 * Math.sin(angle(index))),
-      amps: wave((index) => amps * currentShape(width, angle(index))),
-    };
+  mainsWave(samples: number, interval: number): ReturnType<SupplySide['wave']> {
+    const { amps, powerFactor: factor } = this.input();
+    return this.#mains.wave(samples, interval, amps, factor);
   }
 
   /** Current as the supply was last switched on, a tenth of the record before it, A. */
   inrush(samples: number, interval: number): Float64Array {
     this.#advance();
-    const { volts, hertz } = this.#supply;
-    const { angle, count } = this.#switchedOn;
-    const at = hertz === 0 ? volts : volts * Math.SQRT2 * Math.sin(angle);
-    const begin = (samples / 10) * interval;
-    return Float64Array.from({ length: samples }, (_, index) =>
-      count === 0 ? 0 : inrushAmps(this.#charger.supply, at, index * interval - begin),
-    );
+    return this.#mains.inrush(samples, interval, this.#charger.supply);
   }
 
   /** A capture of one port's ripple, V about the mean. */
@@ -442,7 +341,7 @@ export class SimulatedBench {
     const share = Math.min(1, (volts * amps) / this.#charger.nameplate);
     const live = volts > 0;
     return Float64Array.from({ length: samples }, (_, index) =>
-      live ? rippleVolts(this.#charger.ripple, share, this.#supply.hertz, this.#at + index * interval) : 0,
+      live ? rippleVolts(this.#charger.ripple, share, this.supply.hertz, this.#at + index * interval) : 0,
     );
   }
 

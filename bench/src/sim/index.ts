@@ -5,5 +5,6 @@ export * from './instruments.ts';
 export * from './physics.ts';
 export * from './rack.ts';
 export * from './scpi-server.ts';
+export * from './supply-side.ts';
 export * from './truth.ts';
 export * from './world.ts';

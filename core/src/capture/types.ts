@@ -13,6 +13,16 @@ import type { Attached, Mains } from '../reading/index.ts';
 export const CAPTURE_KINDS = ['waveform', 'inrush', 'idle', 'fading', 'dip', 'sweep'] as const;
 export type CaptureKind = (typeof CAPTURE_KINDS)[number];
 
+/** Kinds as people say them. */
+export const KIND_WORDS: Readonly<Record<CaptureKind, string>> = {
+  waveform: 'mains voltage and current',
+  inrush: 'current as it is switched on',
+  idle: 'idle power over time',
+  fading: 'output after the mains go off',
+  dip: 'output while the supply dips',
+  sweep: 'supply lowered and raised',
+};
+
 /** Columns a capture of a kind must have. */
 export const CAPTURE_COLUMNS = {
   waveform: ['volts', 'amps'],

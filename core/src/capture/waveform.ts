@@ -133,3 +133,9 @@ export function waveformFigures(
     findings,
   };
 }
+
+/** Harmonics of the current as parts of the fundamental, 0…; all 0 without one. */
+export function harmonicParts({ harmonics }: Pick<WaveformFigures, 'harmonics'>): readonly number[] {
+  const [fundamental = 0] = harmonics;
+  return harmonics.map((amps) => (fundamental > 0 ? amps / fundamental : 0));
+}

@@ -10,7 +10,8 @@ const point = { efficiency: ratio(watts, input), input, outputs: [{ port: 'C1', 
 
 describe('an uncertainty budget', () => {
   it('adds up to the whole, the largest source first', () => {
-    const { lines, u } = efficiencyBudget(point);
+    const { lines, u, expanded } = efficiencyBudget(point);
+    expect(expanded).toBeCloseTo(0.0037, 4);
     expect(lines.map(({ source }) => source)).toEqual(['input watts', 'C1 amps', 'C1 volts']);
     expect(lines.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 3);
     expect(Math.hypot(...lines.map((line) => line.u))).toBeCloseTo(u, 6);
@@ -72,7 +73,11 @@ describe('a better meter on the bench', () => {
 
   it('is named for the largest source, where it is clearly better', () => {
     const finer = finerMeter(efficiencyBudget(point), [meter('Coarse', 1, 0.1), meter('Low range', 0.05, 0.01)]);
-    expect(finer).toEqual({ name: 'Low range', u: expect.closeTo((71.62 * 0.0005 + 0.01) / Math.sqrt(3), 9) });
+    expect(finer).toMatchObject({
+      name: 'Low range',
+      quantity: 'power',
+      u: expect.closeTo((71.62 * 0.0005 + 0.01) / Math.sqrt(3), 9),
+    });
   });
 
   it('is not named where none would help, or where repeats alone scatter', () => {

@@ -1,6 +1,12 @@
 // Where the uncertainty of a result comes from: each source with its share, and which meter would help most.
 import type { Instrument } from '../reading/index.ts';
-import { type Measured, specUncertainty, standardUncertainty } from '../uncertainty/index.ts';
+import {
+  expandedUncertainty,
+  type Measured,
+  measured,
+  specUncertainty,
+  standardUncertainty,
+} from '../uncertainty/index.ts';
 import type { LoadResult } from './series.ts';
 
 /** A reading behind a source: what was read, and how well. SI. */
@@ -25,6 +31,8 @@ export interface Budget {
   readonly lines: readonly BudgetLine[];
   /** Combined standard uncertainty of the result. */
   readonly u: number;
+  /** Its expanded uncertainty, as shown beside the result. */
+  readonly expanded: number;
   /** Where effort helps most, in a sentence. */
   readonly advice: string;
 }
@@ -56,7 +64,7 @@ function budgetOf(parts: readonly Part[], result: Measured): Budget {
   const advice = first
     ? `A meter twice as good for ${first.source === 'repeats' ? 'steadier readings' : first.source} would make it ${Math.round((1 - without / Math.sqrt(squares)) * 100)} % smaller.`
     : 'No uncertainty is known: state the accuracy of the meters at Bench.';
-  return { lines, u: standardUncertainty(result), advice };
+  return { lines, u: standardUncertainty(result), expanded: expandedUncertainty(result), advice };
 }
 
 /** Sources of one load point. */
@@ -129,8 +137,10 @@ const WORTHWHILE = 0.8;
 /** A meter of the bench that reads a source better than the one used. */
 export interface FinerMeter {
   readonly name: string;
-  /** Its standard uncertainty there, SI. */
+  readonly quantity: BudgetReading['quantity'];
+  /** Its standard and its expanded uncertainty there, SI. */
   readonly u: number;
+  readonly expanded: number;
 }
 
 /** The best meter for the largest source that a meter is behind; null where none on the bench would be clearly better. */
@@ -139,7 +149,10 @@ export function finerMeter({ lines }: Budget, instruments: readonly Instrument[]
   if (!first) return null;
   const known = instruments.flatMap(({ name, specs }): FinerMeter[] => {
     const spec = specs[first.quantity];
-    return spec ? [{ name, u: specUncertainty(spec, first.value) }] : [];
+    const u = spec ? specUncertainty(spec, first.value) : null;
+    return u === null
+      ? []
+      : [{ name, quantity: first.quantity, u, expanded: expandedUncertainty(measured(first.value, u)) }];
   });
   const best = known.reduce<FinerMeter | null>((a, b) => (a && a.u <= b.u ? a : b), null);
   return best && best.u < WORTHWHILE * first.u ? best : null;

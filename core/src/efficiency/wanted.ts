@@ -1,4 +1,6 @@
 // The loadings a complete efficiency result needs: each port at its ends, and all together.
+
+import { setAmps } from '../proof/steps.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { type Output, type Setup, sameOutputs } from '../reading/index.ts';
 import { sharedLoadFactor } from './series.ts';
@@ -19,7 +21,6 @@ export interface LowRule {
 }
 
 const near = (a: number, b: number): boolean => Math.abs(a - b) < 0.01;
-const floor10 = (amps: number): number => Math.floor(amps * 100 + 1e-9) / 100;
 
 function endsOf(
   port: string,
@@ -58,7 +59,7 @@ function together(
   });
   if (highest.length < 2) return [];
   const factor = sharedLoadFactor(highest, watts);
-  const outputs = highest.map((one) => ({ ...one, amps: floor10(one.amps * factor) })).filter(({ amps }) => amps > 0);
+  const outputs = highest.map((one) => ({ ...one, amps: setAmps(one.amps * factor) })).filter(({ amps }) => amps > 0);
   return [{ outputs, why: factor < 1 ? `together, currents × ${factor.toFixed(3)}` : 'together' }];
 }
 

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ampHoursADay, batteryDays, circuitDraw, usageYear, yearlyKilowattHours } from './index.ts';
+import {
+  ampHoursADay,
+  batteryDays,
+  circuitDraw,
+  drainAmps,
+  sunShare,
+  surgeTogether,
+  usageYear,
+  yearlyKilowattHours,
+} from './index.ts';
 
 const nothing = { input: 0, output: 0 };
 
@@ -58,12 +67,29 @@ describe('off the grid', () => {
 
 describe('many on one circuit', () => {
   it('load the wire with volts × amps, not with watts', () => {
-    expect(circuitDraw(20, 46, 0.5, 230)).toEqual({ watts: 920, voltAmps: 1840, amps: 8 });
-    expect(circuitDraw(0, 46, 0.5, 230)).toEqual({ watts: 0, voltAmps: 0, amps: 0 });
+    expect(circuitDraw(20, 46, 0.5, 230, 16)).toEqual({ watts: 920, voltAmps: 1840, amps: 8, share: 0.5 });
+    expect(circuitDraw(0, 46, 0.5, 230, 16)).toEqual({ watts: 0, voltAmps: 0, amps: 0, share: 0 });
   });
   it('need a power factor that is one', () => {
-    expect(() => circuitDraw(1, 46, 0, 230)).toThrow(RangeError);
-    expect(() => circuitDraw(1, 46, 1.2, 230)).toThrow(RangeError);
-    expect(() => circuitDraw(1, 46, 0.9, 0)).toThrow(RangeError);
+    expect(() => circuitDraw(1, 46, 0, 230, 16)).toThrow(RangeError);
+    expect(() => circuitDraw(1, 46, 1.2, 230, 16)).toThrow(RangeError);
+    expect(() => circuitDraw(1, 46, 0.9, 0, 16)).toThrow(RangeError);
+    expect(() => circuitDraw(1, 46, 0.9, 230, 0)).toThrow('more than 0 A');
+  });
+  it('switched on at once surge by the highest peak of one, for each of them', () => {
+    expect(surgeTogether(31, [22, 44])).toBe(1364);
+    expect(surgeTogether(31, [])).toBe(0);
+    expect(() => surgeTogether(-1, [44])).toThrow(RangeError);
+  });
+});
+
+describe('what a draw is of', () => {
+  it('12 Ah at 12 V are 24 % of 600 Wh of sun, and without sun it cannot be told', () => {
+    expect(sunShare(12, 12, 600)).toBeCloseTo(0.24, 12);
+    expect(() => sunShare(12, 12, 0)).toThrow('more than 0 Wh');
+  });
+  it('half a watt at 13.8 V drains 36 mA', () => {
+    expect(drainAmps(0.5, 13.8)).toBeCloseTo(0.036_23, 5);
+    expect(() => drainAmps(0.5, 0)).toThrow(RangeError);
   });
 });

@@ -70,16 +70,46 @@ export interface CircuitDraw {
   readonly voltAmps: number;
   /** A rms */
   readonly amps: number;
+  /** A rms as a part of what the circuit is for. */
+  readonly share: number;
 }
 
 /**
  * Active and apparent power of several chargers on one circuit, their current peaks taken as falling together.
- * @throws RangeError for a power factor outside 0…1 or no volts
+ * @param ratedAmps what the circuit is for, A
+ * @throws RangeError for a power factor outside 0…1, no volts or no amps
  */
-export function circuitDraw(count: number, watts: number, powerFactor: number, volts: number): CircuitDraw {
+export function circuitDraw(
+  count: number,
+  watts: number,
+  powerFactor: number,
+  volts: number,
+  ratedAmps: number,
+): CircuitDraw {
   if (!(count >= 0) || !(watts >= 0)) throw new RangeError('Count and power are not negative.');
   if (!(powerFactor > 0 && powerFactor <= 1) || !(volts > 0))
     throw new RangeError('A power factor is above 0 and at most 1; a circuit has volts.');
+  if (!(ratedAmps > 0)) throw new RangeError('A circuit is for more than 0 A.');
   const voltAmps = (count * watts) / powerFactor;
-  return { watts: count * watts, voltAmps, amps: voltAmps / volts };
+  const amps = voltAmps / volts;
+  return { watts: count * watts, voltAmps, amps, share: amps / ratedAmps };
+}
+
+/** Highest current of several switched on at once, A: their surges fall together, less what the wiring limits. */
+export function surgeTogether(count: number, peaks: readonly number[]): number {
+  if (!(count >= 0)) throw new RangeError('A count is not negative.');
+  return count * Math.max(0, ...peaks);
+}
+
+/** Part of a day's sun that a draw from the store takes. @param ampHours a day @param sunWattHours a day, above 0 */
+export function sunShare(ampHours: number, storeVolts: number, sunWattHours: number): number {
+  if (!(sunWattHours > 0)) throw new RangeError('A day with sun has more than 0 Wh.');
+  return (ampHours * storeVolts) / sunWattHours;
+}
+
+/** Current a draw takes from a DC supply, A. */
+export function drainAmps(watts: number, volts: number): number {
+  requireFinite('power', watts);
+  if (!(volts > 0)) throw new RangeError('A supply has volts.');
+  return watts / volts;
 }

@@ -2,9 +2,11 @@
 import type { Mains } from '../reading/index.ts';
 
 /** Nameplate class a limit set distinguishes; the user confirms it. */
-export type NameplateClass = 'basic' | 'low-voltage' | 'multiple-voltage';
+export const NAMEPLATE_CLASSES = ['basic', 'low-voltage', 'multiple-voltage'] as const;
+export type NameplateClass = (typeof NAMEPLATE_CLASSES)[number];
 
-export type LimitedQuantity = 'average-efficiency' | 'light-load-efficiency' | 'no-load-power';
+export const LIMITED_QUANTITIES = ['average-efficiency', 'light-load-efficiency', 'no-load-power'] as const;
+export type LimitedQuantity = (typeof LIMITED_QUANTITIES)[number];
 
 /** limit = constant + perWatt·P + perLog·ln P for nameplate output power P in W, up to a power. */
 export interface Piece {

@@ -1,6 +1,6 @@
 // Makes a run sheet from a method, the sample's ports and claims, and what is known of its offers.
 import type { Claim } from '../claim/index.ts';
-import { proofSteps } from '../proof/index.ts';
+import { offeredLevels, proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import { mainsLabel, type Output, sameOutputs } from '../reading/index.ts';
 import { plugOrder, sweepSets } from '../split/sets.ts';
@@ -33,13 +33,7 @@ const wattsOf = (outputs: readonly Output[]): number => outputs.reduce((sum, { v
 
 /** Fixed levels that are to be loaded, one output each, strongest port first and upwards in volts. */
 function levelsOf(source: SheetSource): readonly (readonly Output[])[] {
-  const steps = proofSteps(source.ports, source.claims, source.readOuts);
-  const single = steps.flatMap(({ outputs, load, supply }) => {
-    const [only, ...others] = outputs;
-    return load === 1 && only && others.length === 0 && !only.supply && (supply === 'fixed' || supply === null)
-      ? [only]
-      : [];
-  });
+  const single = offeredLevels(source.ports, source.claims, source.readOuts);
   const portWatts = (port: string) =>
     Math.max(...single.filter((one) => one.port === port).map((one) => one.volts * one.amps));
   const strongest = [...source.ports]

@@ -2,11 +2,9 @@
 import { formatPlain } from '../quantity/index.ts';
 import type { Mains, Point, Stated, Taken } from '../reading/index.ts';
 import { mainsLabel } from '../reading/index.ts';
-import { expandedUncertainty, type Measured } from '../uncertainty/index.ts';
+import type { Measured } from '../uncertainty/index.ts';
+import { meterSays } from './meter.ts';
 import type { Procedure } from './types.ts';
-
-/** From this power on a meter's uncertainty counts as a fraction, W. */
-const FRACTION_FROM = 0.5;
 
 const minutes = (seconds: number): string => formatPlain(seconds, 'duration', 'min');
 const percent = (fraction: number, digits = 1): string => `${(fraction * 100).toFixed(digits)} %`;
@@ -69,21 +67,6 @@ export function sourceSays(procedure: Procedure, mains: Mains, source: Taken['so
   }
   if (unknown.length > 0) says.push(`Supply ${unknown.join(', ')} not recorded.`);
   return says;
-}
-
-/** Whether a power is known well enough for the procedure. */
-export function meterSays(procedure: Procedure, watts: Measured, what: string): string[] {
-  const expanded = expandedUncertainty(watts);
-  if (watts.value < FRACTION_FROM)
-    return expanded > procedure.meterBelow
-      ? [
-          `${what} is known to ± ${formatPlain(expanded, 'power', 'mW')}; ${formatPlain(procedure.meterBelow, 'power', 'mW')} is asked.`,
-        ]
-      : [];
-  const part = expanded / watts.value;
-  return part > procedure.meterFraction
-    ? [`${what} is known to ± ${percent(part)}; ${percent(procedure.meterFraction, 0)} is asked.`]
-    : [];
 }
 
 /** What of one point's own conditions deviates. */

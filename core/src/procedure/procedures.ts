@@ -4,14 +4,12 @@ import type { Procedure } from './types.ts';
 
 const COMMON = {
   warmUp: 1800,
-  loadTolerance: 0.02,
   sourceVolts: 0.01,
   sourceHertz: 0.01,
   sourceDistortion: 0.02,
   sourceCrest: { low: 1.34, high: 1.49 },
   meterFraction: 0.02,
   meterBelow: 0.01,
-  idle: 600,
 } as const satisfies Partial<Procedure>;
 
 export const PROCEDURES: readonly Procedure[] = [
@@ -31,6 +29,6 @@ export const PROCEDURES: readonly Procedure[] = [
   },
 ];
 
-/** A procedure by id; the first for one nobody knows any more. */
-export const procedureOf = (id: string): Procedure =>
+/** A procedure by id; the strictest for none in particular, or for one nobody knows any more. */
+export const procedureOf = (id?: string): Procedure =>
   PROCEDURES.find((one) => one.id === id) ?? (PROCEDURES[0] as Procedure);

@@ -9,8 +9,6 @@ export interface Procedure {
   /** Least time at full load before the first point at a supply, s. */
   readonly warmUp: number;
   readonly settle: SettleRule;
-  /** How far a load may be off, in fractions of nameplate current. */
-  readonly loadTolerance: number;
   /** How far the supply may be off, as fractions. */
   readonly sourceVolts: number;
   readonly sourceHertz: number;
@@ -21,6 +19,4 @@ export interface Procedure {
   /** Most expanded uncertainty of a power from 0.5 W on, as a fraction, and below it, W. At 95 %. */
   readonly meterFraction: number;
   readonly meterBelow: number;
-  /** Least averaging time of idle, s. */
-  readonly idle: number;
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { aReadOut } from '../read-out/testing.ts';
-import { proofSteps, readStepList, stepKey, stepTitle } from './index.ts';
+import { offeredLevels, proofSteps, readStepList, stepKey, stepTitle } from './index.ts';
 
 const line = (port: string, volts: number, amps: number) => ({
   promise: { kind: 'port-line' as const, port, volts, amps },
@@ -126,5 +126,25 @@ describe('a list of steps', () => {
     expect(bad[0]?.reason).toContain('no port "C9"');
     expect(readStepList('a,b\n1,2', ['C1']).bad[0]?.reason).toContain('port, set_v, load_a are missing');
     expect(readStepList('', ['C1']).steps).toEqual([]);
+  });
+});
+
+describe('the levels a sample offers', () => {
+  it('come from the label where nothing was read out, port by port', () => {
+    const levels = offeredLevels(['C1', 'A1'], [line('C1', 20, 2.25), line('C1', 5, 3), line('A1', 5, 2.4)], []);
+    expect(levels.map(({ port, volts, amps }) => [port, volts, amps])).toEqual([
+      ['C1', 5, 3],
+      ['C1', 20, 2.25],
+      ['A1', 5, 2.4],
+    ]);
+  });
+
+  it('leave out ranges and the total', () => {
+    const claims = [
+      line('C1', 20, 3),
+      total(75),
+      { promise: { kind: 'range' as const, port: 'C1', supply: 'pps' as const, low: 3.3, high: 21, amps: 3 } },
+    ];
+    expect(offeredLevels(['C1'], claims, [])).toEqual([{ port: 'C1', volts: 20, amps: 3 }]);
   });
 });

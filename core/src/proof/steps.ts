@@ -36,7 +36,7 @@ export function stepTitle({ outputs, load }: Pick<ProofStep, 'outputs' | 'load'>
 
 const hundredth = (value: number): number => Math.round(value * 100) / 100;
 /** Currents are set to 10 mA, downwards so that no step asks for more than is offered. */
-const setAmps = (amps: number): number => Math.floor(amps * 100 + 1e-6) / 100;
+export const setAmps = (amps: number): number => Math.floor(amps * 100 + 1e-6) / 100;
 
 function levelSteps(port: string, object: SourceObject & { kind: 'fixed' }): ProofStep[] {
   const outputs = [{ port, volts: object.volts, amps: object.amps }];
@@ -198,3 +198,15 @@ export function proofSteps(
     return seen.has(key) ? false : seen.add(key);
   });
 }
+
+/** Fixed levels every port offers alone, by read-out and label: one output each, at its rated current. */
+export const offeredLevels = (
+  ports: readonly string[],
+  claims: readonly Pick<Claim, 'promise'>[],
+  readOuts: readonly ReadOut[],
+): readonly Output[] =>
+  proofSteps(ports, claims, readOuts).flatMap(({ outputs, load, supply }) => {
+    const [only, ...others] = outputs;
+    const isLevel = load === 1 && others.length === 0 && (supply === 'fixed' || supply === null);
+    return isLevel && only && !only.supply ? [only] : [];
+  });

@@ -85,3 +85,10 @@ export function formatInterval(low: number, high: number, id: QuantityId, decima
   if (low === Number.NEGATIVE_INFINITY) return withUnit(`at most ${to}`, usual);
   return withUnit(`${from}…${to}`, usual);
 }
+
+/** An uncertainty for people: rounded up to two significant digits, as it is said beside a result. JCGM 100:2008, 7.2.6 */
+export function formatUncertainty(si: number, id: QuantityId, unitSymbol = quantityOf(id).usual): string {
+  if (!(si > 0) || !Number.isFinite(si)) return formatPlain(si, id, unitSymbol);
+  const digit = 10 ** (Math.floor(Math.log10(si)) - 1);
+  return formatPlain(Math.ceil(si / digit - 1e-9) * digit, id, unitSymbol);
+}

@@ -8,6 +8,7 @@ import {
   formatMeasured,
   formatPlain,
   formatProbability,
+  formatUncertainty,
   formatValue,
   fromSi,
   parseCelsius,
@@ -172,3 +173,13 @@ it.each([
 ] as const)('the last digit of %s %s is worth %d', (text, id, step) =>
   expect(digitStep(text, id)).toBeCloseTo(step, 12),
 );
+
+describe('an uncertainty by itself', () => {
+  it('is rounded up to two digits', () => {
+    expect(formatUncertainty(0.001_732, 'power')).toBe('0.0018 W');
+    expect(formatUncertainty(0.1291, 'power', 'mW')).toBe('130 mW');
+    expect(formatUncertainty(0.005, 'power', 'mW')).toBe('5 mW');
+    expect(formatUncertainty(0, 'power')).toBe('0 W');
+    expect(formatUncertainty(Number.NaN, 'power')).toBe('–');
+  });
+});

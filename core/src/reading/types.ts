@@ -24,7 +24,8 @@ export type Mains =
   | { readonly kind: 'dc'; readonly volts: number };
 
 /** What hangs on the output while idle. */
-export type Attached = 'nothing' | 'cable' | 'cable and meter' | 'screen on' | 'wireless pad on';
+export const ATTACHED = ['nothing', 'cable', 'cable and meter', 'screen on', 'wireless pad on'] as const;
+export type Attached = (typeof ATTACHED)[number];
 
 export interface Reading {
   readonly id: string;

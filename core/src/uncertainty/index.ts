@@ -1,6 +1,5 @@
 // Uncertainty of measurement after the GUM (JCGM 100:2008): specs, combination, coverage.
 
 export * from './correlated.ts';
-export * from './fitness.ts';
 export * from './measured.ts';
 export * from './spec.ts';

@@ -4,7 +4,7 @@ import { idleResults } from '../idle/index.ts';
 import { LIMIT_SETS } from '../limits/index.ts';
 import { CAR_SUPPLIES, type Mains, REGULATORY_PAIR, suppliesFor } from '../reading/index.ts';
 import { aPoint, aReading, aRig, byTheBook, takenByTheBook } from '../reading/testing.ts';
-import { type Dossier, limitsOfIdle, limitsOfSetups, offeredLevels, type SetupFacts } from './index.ts';
+import { type Dossier, limitsOfIdle, limitsOfSetups, type SetupFacts } from './index.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
 const CAR: Mains = { kind: 'dc', volts: 13.8 };
@@ -175,15 +175,7 @@ describe('idle held against the sets', () => {
   });
 });
 
-describe('what a sample offers and is fed with', () => {
-  it('levels come from the label where nothing was read out', () => {
-    const setup = setupOf(20, 2.25);
-    expect(offeredLevels(dossierOf(setup, [])).map(({ volts, amps }) => [volts, amps])).toEqual([
-      [5, 3],
-      [20, 2.25],
-    ]);
-  });
-
+describe('what a sample is fed with', () => {
   it('supplies are those of the method that fit the kind, else the usual ones', () => {
     expect(suppliesFor('wall', REGULATORY_PAIR)).toEqual(REGULATORY_PAIR);
     expect(suppliesFor('car', REGULATORY_PAIR)).toEqual(CAR_SUPPLIES);

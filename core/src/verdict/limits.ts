@@ -4,19 +4,9 @@ import { AVERAGE_LOADS, LIGHT_LOAD } from '../efficiency/index.ts';
 import type { IdleResult } from '../idle/index.ts';
 import { type DerivedClass, deriveClass, judgeAgainstSets, type LimitLine, type LimitSet } from '../limits/index.ts';
 import { deviations, procedureOf, type TakenPoint } from '../procedure/index.ts';
-import { proofSteps } from '../proof/index.ts';
+import { offeredLevels } from '../proof/index.ts';
 import type { Output } from '../reading/index.ts';
 import type { Dossier, SetupLimits } from './types.ts';
-
-/** Fixed levels every port offers alone, by read-out and label. */
-export function offeredLevels({ sample, claims, readOuts }: Pick<Dossier, 'sample' | 'claims' | 'readOuts'>): Output[] {
-  const ports = sample.ports.map(({ label }) => label);
-  return proofSteps(ports, claims, readOuts).flatMap(({ outputs, load, supply }) => {
-    const [only, ...others] = outputs;
-    const isLevel = load === 1 && others.length === 0 && (supply === 'fixed' || supply === null);
-    return isLevel && only && !only.supply ? [only] : [];
-  });
-}
 
 const day = (moment: string): string => moment.slice(0, 10);
 const newest = (moments: readonly string[]): string => moments.reduce((a, b) => (a > b ? a : b), '');
@@ -62,7 +52,8 @@ export function limitsOfSetups(
   series: readonly SeriesResult[],
   sets: readonly LimitSet[],
 ): SetupLimits[] {
-  const levels = offeredLevels(dossier);
+  const ports = dossier.sample.ports.map(({ label }) => label);
+  const levels = offeredLevels(ports, dossier.claims, dossier.readOuts);
   return series.map(({ setup, nameplateWatts, byMains }) => {
     const { derived, nameplateClass, overridden } = classOf(dossier, setup.id, setup.outputs, levels);
     const only = setup.outputs.length === 1 ? (setup.outputs[0] ?? null) : null;

@@ -83,10 +83,12 @@ async function strikeOut(tx: Queries, sampleId: string, captureId: string): Prom
     sampleId,
     [
       {
-        ...point,
-        override: point.override,
+        id: point.id,
+        mains: point.mains,
+        load: point.load,
+        attached: point.attached,
+        rigId: point.rigId,
         takenAt: point.takenAt.toISOString(),
-        taken: undefined,
         readings: standing.map(({ id, quantity, place, port }) => ({
           id: newId(),
           quantity: quantity as 'energy',

@@ -9,8 +9,9 @@ import type { Links } from '../links/links.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { RigDriver } from './driver.ts';
+import { CONFIRM, type ConfirmRule } from './faults.ts';
 import { closeAsk, getRun, insertAsk, insertRun, instrumentsOf, openAsks, type RunRow, release } from './rows.ts';
-import { CONFIRM, type ConfirmRule, DEAD_MILLISECONDS, RunTask } from './task.ts';
+import { DEAD_MILLISECONDS, RunTask } from './task.ts';
 
 const LOOK_MILLISECONDS = 1000;
 

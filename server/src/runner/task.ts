@@ -1,31 +1,30 @@
 // Carries out one run: step after step, with everything that can end a step early. Its state is the row in the database.
 
-import { ScpiError } from '@lastmark/bench/scpi';
-import type { Ask, LiveEvent, Progress, SheetRun, StepOutcome, StoredInstrument, StoredRig } from '@lastmark/contract';
-import { LIVE_ACTION, ProfileError } from '@lastmark/core/instrument';
-import { type Limits, limitPassed, type SheetStep } from '@lastmark/core/plan';
+import type { Ask, LiveEvent, Progress, StepOutcome } from '@lastmark/contract';
+import { LIVE_ACTION } from '@lastmark/core/instrument';
+import type { Limits, SheetStep } from '@lastmark/core/plan';
 import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { sheetRuns } from '../db/schema.ts';
-import { ProblemError } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { getSample } from '../samples/store.ts';
-import { RigDriver, SettingProblem, SwitchedOff } from './driver.ts';
+import { AskQueue } from './asks.ts';
+import { RigDriver } from './driver.ts';
+import { type ConfirmRule, faultNow } from './faults.ts';
+import type { Bench } from './hands.ts';
 import { Keeper } from './keeper.ts';
 import { Looks } from './looks.ts';
 import { closeAsk, getRun, instrumentsOf, openAsks, release, rowOf } from './rows.ts';
 import { doStep } from './steps/do-step.ts';
-import { Closing, Fault, StepFailed, Turn } from './turns.ts';
+import { Closing, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
 
 /** How often the row says the run is alive, ms. A run silent for {@link DEAD_MILLISECONDS} is interrupted. */
 const ALIVE_MILLISECONDS = 1000;
 export const DEAD_MILLISECONDS = 4000;
-/** How long loads stay on with nobody at the console, ms. */
-const EMPTY_MILLISECONDS = 10_000;
 /** The load's own watchdog, s. */
 const WATCHDOG_SECONDS = 5;
 const TICK_MILLISECONDS = 100;
@@ -34,32 +33,6 @@ const STANDSTILL_MILLISECONDS = 600;
 /** How long instruments have to tell their first numbers, ms. */
 const LISTEN_MILLISECONDS = 5000;
 
-/** What steps work with. */
-export interface Bench {
-  readonly db: Database;
-  readonly run: SheetRun;
-  readonly rig: StoredRig;
-  readonly own: readonly StoredInstrument[];
-  readonly ports: readonly string[];
-  readonly driver: RigDriver;
-  readonly looks: Looks;
-  readonly log: Logger;
-  /** Wait until something holds. Everything that may end a step early does so here. */
-  readonly until: (holds: () => boolean, progress: () => Progress) => Promise<void>;
-  /** A watched step begins: a person says they are there, unless they did lately. */
-  readonly attend: () => Promise<void>;
-  /** Wait for a person to go on. */
-  readonly person: (says: string) => Promise<void>;
-  /** Wait for a person to type. */
-  readonly typed: (says: string) => Promise<Ask & { kind: 'record' }>;
-  /** Whether "record" was pressed on a step that runs by itself: read it now. Asks once. */
-  readonly recordNow: () => boolean;
-  /** What came of the steps so far, by id. */
-  readonly outcomes: () => Readonly<Record<string, StepOutcome>>;
-  /** Write a step's outcome in the transaction that stores what it made. */
-  readonly finish: (tx: Queries, outcome: Omit<StepOutcome, 'at'>) => Promise<void>;
-}
-
 interface Parts {
   readonly db: Database;
   readonly links: Links;
@@ -67,13 +40,6 @@ interface Parts {
   readonly log: Logger;
   readonly confirm: ConfirmRule;
 }
-
-/** How often a watched step is confirmed, and how long that is waited for, ms. */
-export interface ConfirmRule {
-  readonly every: number;
-  readonly grace: number;
-}
-export const CONFIRM: ConfirmRule = { every: 10 * 60_000, grace: 60_000 };
 
 export class RunTask {
   readonly #parts: Parts;
@@ -85,8 +51,7 @@ export class RunTask {
   #step: SheetStep | null = null;
   #outcomes: Record<string, StepOutcome> = {};
   #progress: Progress | null = null;
-  #asks: { id: string; body: Ask }[] = [];
-  #seenAsks = new Set<string>();
+  readonly #asks: AskQueue;
   #here = Date.now();
   #watched = true;
   #confirmed = 0;
@@ -102,6 +67,7 @@ export class RunTask {
   constructor(parts: Parts, runId: string) {
     this.#parts = parts;
     this.#runId = runId;
+    this.#asks = new AskQueue(parts.db, runId);
   }
 
   /** Resolves when the task no longer touches anything. */
@@ -158,8 +124,8 @@ export class RunTask {
       until: (holds, progress) => this.#until(holds, progress),
       attend: () => this.#attend(),
       person: (says) => this.#person(says),
-      typed: (says) => this.#typed(says),
-      recordNow: () => this.#takeAsk('record') !== null,
+      typed: (says) => this.#askOf('record', says),
+      recordNow: () => this.#asks.take('record') !== null,
       outcomes: () => this.#outcomes,
       finish: (tx, outcome) => this.#finish(tx, outcome),
     };
@@ -194,21 +160,7 @@ export class RunTask {
   }
 
   async #lookAtAsks(): Promise<void> {
-    for (const { id, body } of await openAsks(this.#parts.db, this.#runId)) {
-      if (this.#seenAsks.has(id)) continue;
-      this.#seenAsks.add(id);
-      this.#asks.push({ id, body });
-    }
-    if (this.#asks.length > 0) this.#wake();
-  }
-
-  /** Take the first open ask of a kind; it is then done. */
-  #takeAsk<K extends Ask['kind']>(kind: K): (Ask & { kind: K }) | null {
-    const at = this.#asks.findIndex(({ body }) => body.kind === kind);
-    const [taken] = at < 0 ? [] : this.#asks.splice(at, 1);
-    if (!taken) return null;
-    void closeAsk(this.#parts.db, taken.id).catch(() => undefined);
-    return taken.body as Ask & { kind: K };
+    if (await this.#asks.look()) this.#wake();
   }
 
   async #save(part: Partial<typeof sheetRuns.$inferInsert>): Promise<void> {
@@ -227,27 +179,18 @@ export class RunTask {
     if (this.#closing) throw new Closing();
     if (this.#databaseGone) throw this.#databaseGone;
     for (const kind of ['hold', 'stop', 'repeat', 'skip'] as const) {
-      const ask = this.#takeAsk(kind);
+      const ask = this.#asks.take(kind);
       if (ask) throw new Turn(ask);
     }
     const { driver, looks } = this.#bench;
     const now = Date.now();
     if (now - this.#looked > STANDSTILL_MILLISECONDS) looks.excuse(now - this.#looked);
     this.#looked = now;
-    if (driver.lost) throw new Fault(`The connection to "${driver.loadName}" was lost while it drew.`);
+    const watch = { driver, looks, limits: this.#limits, step: this.#step, telling: this.#telling };
+    const fault = faultNow({ ...watch, unwatchedSince: this.#watched ? now - this.#here : 0 });
+    if (fault) throw new Fault(fault);
     if (!driver.isOn) return;
-    const passed = limitPassed(this.#limits, driver.asked, looks.moment());
-    if (passed) throw new Fault(passed);
-    const own = this.#step?.hottest ?? null;
-    const { hottest } = looks.heat();
-    if (own !== null && hottest !== null && hottest > own)
-      throw new Fault(`Hottest spot ${(hottest - 273.15).toFixed(1)} °C: above this step's limit.`);
-    const lost = looks.lost(this.#telling);
-    if (lost) throw new Fault(`"${lost.name}" tells nothing any more.`);
-    if (looks.suspicion) throw new Fault(looks.suspicion);
-    if (this.#watched && now - this.#here > EMPTY_MILLISECONDS)
-      throw new Fault('Nobody is at the console, and this run is not to be left alone.');
-    if (this.#takeAsk('go on')) this.#confirmed = now;
+    if (this.#asks.take('go on')) this.#confirmed = now;
     if (this.#step?.attended && now - this.#confirmed > this.#parts.confirm.every + this.#parts.confirm.grace)
       throw new Fault('A watched step was not confirmed.');
   }
@@ -279,25 +222,13 @@ export class RunTask {
       await this.#person('A watched step: stay with it while it runs. Go on when you are there.');
   }
 
-  async #person(says: string): Promise<void> {
-    this.#takeAsk('go on');
+  /** Wait for a person to ask for something. */
+  async #askOf<K extends 'go on' | 'record'>(kind: K, says: string): Promise<Ask & { kind: K }> {
     await this.#save({ state: 'waiting', says });
     this.#progress = null;
     for (;;) {
       this.#raise();
-      if (this.#takeAsk('go on')) break;
-      await this.#tick();
-    }
-    this.#confirmed = Date.now();
-    await this.#save({ state: 'running', says: '' });
-  }
-
-  async #typed(says: string): Promise<Ask & { kind: 'record' }> {
-    await this.#save({ state: 'waiting', says });
-    this.#progress = null;
-    for (;;) {
-      this.#raise();
-      const ask = this.#takeAsk('record');
+      const ask = this.#asks.take(kind);
       if (ask) {
         await this.#save({ state: 'running', says: '' });
         return ask;
@@ -306,18 +237,24 @@ export class RunTask {
     }
   }
 
+  async #person(says: string): Promise<void> {
+    this.#asks.take('go on');
+    await this.#askOf('go on', says);
+    this.#confirmed = Date.now();
+  }
+
   /** Loads off and nothing goes on until a person says so. @returns what to do with the step then */
   async #hold(why: string): Promise<'again' | Turn> {
     const unsent = await this.#bench.driver.off();
     this.#progress = null;
     await this.#save({ state: 'held', says: unsent ? `${why} ${unsent}` : why, progress: null });
-    this.#asks = this.#asks.filter(({ body }) => body.kind !== 'go on');
+    this.#asks.drop('go on');
     for (;;) {
       if (this.#closing) throw new Closing();
       if (this.#databaseGone) throw this.#databaseGone;
-      this.#takeAsk('hold');
-      if (this.#takeAsk('go on') || this.#takeAsk('repeat')) break;
-      const other = this.#takeAsk('stop') ?? this.#takeAsk('skip');
+      this.#asks.take('hold');
+      if (this.#asks.take('go on') || this.#asks.take('repeat')) break;
+      const other = this.#asks.take('stop') ?? this.#asks.take('skip');
       if (other) return new Turn(other);
       await this.#tick();
     }
@@ -365,7 +302,7 @@ export class RunTask {
         await this.#bench.driver.off();
         continue;
       }
-      const why = this.#whyHeld(turn);
+      const why = whyHeld(turn);
       if (why !== null) {
         const then = await this.#hold(why);
         if (then === 'again') continue;
@@ -381,21 +318,6 @@ export class RunTask {
       await this.#finish(this.#parts.db, { state: 'skipped', says: reason, madeIds: [] });
       return true;
     }
-  }
-
-  /** Why the run holds after an error; null for one that is no reason to hold. */
-  #whyHeld(error: unknown): string | null {
-    if (error instanceof Fault) return error.message;
-    if (error instanceof SwitchedOff) return 'Loads were switched off.';
-    if (error instanceof Turn && error.ask.kind === 'hold') return 'On hold: loads are off.';
-    if (
-      error instanceof SettingProblem ||
-      error instanceof ScpiError ||
-      error instanceof ProfileError ||
-      error instanceof ProblemError
-    )
-      return error.message;
-    return null;
   }
 
   async #carryOut(): Promise<void> {
@@ -422,16 +344,6 @@ export class RunTask {
     }
   }
 
-  #summary(): string {
-    const all = Object.values(this.#outcomes);
-    const count = (state: StepOutcome['state']) => all.filter((one) => one.state === state).length;
-    const rest = [
-      count('failed') > 0 ? `${count('failed')} could not be done` : '',
-      count('skipped') > 0 ? `${count('skipped')} left out` : '',
-    ].filter(Boolean);
-    return `${count('done')} of ${this.#bench.run.steps.length} steps done${rest.length > 0 ? `, ${rest.join(', ')}` : ''}.`;
-  }
-
   /** Over: everything off, everything committed, instruments free. */
   async #end(): Promise<void> {
     const { driver } = this.#bench;
@@ -442,7 +354,7 @@ export class RunTask {
     await this.#keeper.close();
     const end =
       this.#stopped === null
-        ? ({ state: 'done', says: this.#summary(), stepId: null } as const)
+        ? ({ state: 'done', says: runSummary(this.#outcomes, this.#bench.run.steps.length), stepId: null } as const)
         : ({ state: 'stopped', says: this.#stopped } as const);
     await this.#parts.db.transaction(async (tx) => {
       await tx

@@ -1,5 +1,9 @@
-// Why a step does not go on as planned.
-import type { Ask } from '@lastmark/contract';
+// Why a step does not go on as planned, and what is said of it.
+import { ScpiError } from '@lastmark/bench/scpi';
+import type { Ask, StepOutcome } from '@lastmark/contract';
+import { ProfileError } from '@lastmark/core/instrument';
+import { ProblemError } from '../http/problem.ts';
+import { SettingProblem, SwitchedOff } from './driver.ts';
 
 /** A person asked for something else. */
 export class Turn extends Error {
@@ -16,3 +20,23 @@ export class StepFailed extends Error {}
 
 /** The server is being stopped. */
 export class Closing extends Error {}
+
+/** Why the run holds after an error; null for one that is no reason to hold. */
+export function whyHeld(error: unknown): string | null {
+  if (error instanceof Fault) return error.message;
+  if (error instanceof SwitchedOff) return 'Loads were switched off.';
+  if (error instanceof Turn && error.ask.kind === 'hold') return 'On hold: loads are off.';
+  const aboutTheRig = [SettingProblem, ScpiError, ProfileError, ProblemError];
+  return error instanceof Error && aboutTheRig.some((kind) => error instanceof kind) ? error.message : null;
+}
+
+/** How a run ended, in a sentence. */
+export function runSummary(outcomes: Readonly<Record<string, StepOutcome>>, steps: number): string {
+  const all = Object.values(outcomes);
+  const count = (state: StepOutcome['state']) => all.filter((one) => one.state === state).length;
+  const rest = [
+    count('failed') > 0 ? `${count('failed')} could not be done` : '',
+    count('skipped') > 0 ? `${count('skipped')} left out` : '',
+  ].filter(Boolean);
+  return `${count('done')} of ${steps} steps done${rest.length > 0 ? `, ${rest.join(', ')}` : ''}.`;
+}

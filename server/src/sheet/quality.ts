@@ -1,16 +1,10 @@
 // What the sheet says of the mains side and the supply, and why limits only indicate.
-import { type Capture, captureSays, correctionBrackets, currentCaptures } from '@lastmark/core/capture';
+import { type Capture, captureSays, correctionBrackets, currentCaptures, KIND_WORDS } from '@lastmark/core/capture';
 import { mainsLabel } from '@lastmark/core/reading';
 import type { Verdict } from '@lastmark/core/verdict';
 
-const NAMES: Readonly<Record<Capture['kind'], string>> = {
-  waveform: 'Mains current',
-  inrush: 'Inrush',
-  idle: 'Idle over time',
-  fading: 'After unplugging',
-  dip: 'Supply dips',
-  sweep: 'Supply lowered',
-};
+/** The first letter large, as a sentence begins. */
+const begun = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
 /** Sentences about the supply side, the newest capture of each kind and supply. */
 export function qualitySentences(captures: readonly Capture[], verdict: Verdict): string[] {
@@ -25,7 +19,7 @@ export function qualitySentences(captures: readonly Capture[], verdict: Verdict)
     ...brackets.map(({ name, mains, says }) => `${name}, ${mainsLabel(mains)}: ${says}`),
     ...[...newest.values()].map((capture) => {
       const load = capture.load > 0 ? `, ${Math.round(capture.load * 100)} % load` : '';
-      return `${NAMES[capture.kind]}, ${mainsLabel(capture.mains)}${load}: ${captureSays(capture.figures)}`;
+      return `${begun(KIND_WORDS[capture.kind])}, ${mainsLabel(capture.mains)}${load}: ${captureSays(capture.figures)}`;
     }),
   ];
 }

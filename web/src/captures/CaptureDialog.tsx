@@ -5,8 +5,9 @@ import {
   COLUMN_WORDS,
   captureContradiction,
   captureSays,
+  KIND_WORDS,
 } from '@lastmark/core/capture';
-import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
+import { ATTACHED, type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
@@ -27,16 +28,6 @@ import { useCapture } from './useCapture.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
 
-export const KIND_WORDS: Readonly<Record<CaptureKind, string>> = {
-  waveform: 'mains voltage and current',
-  inrush: 'current as it is switched on',
-  idle: 'idle power over time',
-  fading: 'output after the mains go off',
-  dip: 'output while the supply dips',
-  sweep: 'supply lowered and raised',
-};
-
-const ATTACHED: readonly Attached[] = ['nothing', 'cable', 'cable and meter', 'screen on', 'wireless pad on'];
 /** Largest file taken, bytes. */
 const LARGEST = 48 * 1024 * 1024;
 

@@ -1,6 +1,6 @@
 // Captures of some kinds, the newest first: what each shows, its trace on demand, and taking it back.
 import type { CaptureTrace } from '@lastmark/contract/types';
-import { type Capture, type CaptureKind, captureSays, currentCaptures } from '@lastmark/core/capture';
+import { type Capture, type CaptureKind, captureSays, currentCaptures, KIND_WORDS } from '@lastmark/core/capture';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -12,7 +12,7 @@ import { api } from '../api/client.ts';
 import { useOnBench } from '../app/bench.tsx';
 import { useNotify } from '../app/notices.tsx';
 import { Loading } from '../parts/QueryGate.tsx';
-import { CaptureDialog, KIND_WORDS } from './CaptureDialog.tsx';
+import { CaptureDialog } from './CaptureDialog.tsx';
 import { useCapture } from './useCapture.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));

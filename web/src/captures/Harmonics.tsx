@@ -1,5 +1,5 @@
 // Harmonics of the mains current as bars, against the fundamental.
-import type { WaveformFigures } from '@lastmark/core/capture';
+import { harmonicParts, type WaveformFigures } from '@lastmark/core/capture';
 import { BarElement, CategoryScale, Chart, type ChartOptions, LinearScale, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Bar } from 'react-chartjs-2';
@@ -14,8 +14,7 @@ const DRAWN = 25;
 export function Harmonics({ figures, caption }: { readonly figures: WaveformFigures; readonly caption: string }) {
   const { axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'bar', number[]>>(null);
-  const [fundamental = 0] = figures.harmonics;
-  const parts = figures.harmonics.map((amps) => (fundamental > 0 ? (amps / fundamental) * 100 : 0));
+  const parts = harmonicParts(figures).map((part) => part * 100);
   const drawn = parts.slice(0, DRAWN);
   const options: ChartOptions<'bar'> = {
     animation: false,

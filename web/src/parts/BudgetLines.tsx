@@ -1,6 +1,6 @@
 // The sources of an uncertainty as bars, with what would help: one result a row.
 import { type Budget, finerMeter } from '@lastmark/core/efficiency';
-import { fixed, formatPlain, type QuantityId } from '@lastmark/core/quantity';
+import { fixed, formatUncertainty } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useOnBench } from '../app/bench.tsx';
@@ -15,8 +15,9 @@ export interface BudgetRow {
 /** What another meter of the bench would read the largest source to. */
 function finerWords(budget: Budget, instruments: Parameters<typeof finerMeter>[1]): string {
   const finer = finerMeter(budget, instruments);
-  const quantity: QuantityId = budget.lines.find(({ reads }) => reads)?.reads?.quantity ?? 'power';
-  return finer ? ` On this bench "${finer.name}" reads it to ± ${formatPlain(2 * finer.u, quantity)}.` : '';
+  return finer
+    ? ` On this bench "${finer.name}" reads it to ± ${formatUncertainty(finer.expanded, finer.quantity)}.`
+    : '';
 }
 
 export function BudgetLines({ rows }: { readonly rows: readonly BudgetRow[] }) {
@@ -44,7 +45,7 @@ export function BudgetLines({ rows }: { readonly rows: readonly BudgetRow[] }) {
               {budget.lines.map(({ source, share }) => (
                 <Box
                   key={source}
-                  sx={{ display: 'grid', gridTemplateColumns: '150px 110px 48px', gap: 1, alignItems: 'center' }}
+                  sx={{ display: 'grid', gridTemplateColumns: '150px 100px 56px', gap: 1, alignItems: 'center' }}
                 >
                   <span>{source}</span>
                   <Box aria-hidden sx={{ height: 8, border: 1, borderColor: 'divider' }}>
@@ -56,7 +57,9 @@ export function BudgetLines({ rows }: { readonly rows: readonly BudgetRow[] }) {
                       }}
                     />
                   </Box>
-                  <span>{fixed(share * 100, 0)} %</span>
+                  <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+                    {fixed(share * 100, 0)} %
+                  </Box>
                 </Box>
               ))}
             </Box>

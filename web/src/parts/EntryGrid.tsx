@@ -30,6 +30,8 @@ interface Props {
   readonly rows: readonly RowSpec[];
   /** Key under which unsaved text is kept. */
   readonly draftKey: string;
+  /** Room kept for each result, px, so that nothing moves when the first appears. */
+  readonly resultWidths?: readonly number[];
 }
 
 type Report = (cellId: string, problem: string | null) => void;
@@ -160,7 +162,14 @@ function Cell({
   );
 }
 
-function Row({ row, draftKey, width }: { readonly row: RowSpec; readonly draftKey: string; readonly width: number }) {
+interface RowProps {
+  readonly row: RowSpec;
+  readonly draftKey: string;
+  readonly width: number;
+  readonly resultWidths: readonly number[];
+}
+
+function Row({ row, draftKey, width, resultWidths }: RowProps) {
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const report = useRef<Report>((cellId, problem) =>
     setProblems(({ [cellId]: _old, ...rest }) => (problem === null ? rest : { ...rest, [cellId]: problem })),
@@ -180,7 +189,9 @@ function Row({ row, draftKey, width }: { readonly row: RowSpec; readonly draftKe
         ))}
         {row.results.map((result, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
-          <td key={index}>{result}</td>
+          <td key={index} style={{ minWidth: resultWidths[index] }}>
+            {result}
+          </td>
         ))}
       </tr>
       {sentences.length > 0 && (
@@ -196,7 +207,9 @@ function Row({ row, draftKey, width }: { readonly row: RowSpec; readonly draftKe
   );
 }
 
-export function EntryGrid({ label, heads, rows, draftKey }: Props) {
+const NO_WIDTHS: readonly number[] = [];
+
+export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDTHS }: Props) {
   return (
     <Box
       component="table"
@@ -221,7 +234,7 @@ export function EntryGrid({ label, heads, rows, draftKey }: Props) {
       </thead>
       <tbody>
         {rows.map((row) => (
-          <Row key={row.id} row={row} draftKey={draftKey} width={heads.length} />
+          <Row key={row.id} row={row} draftKey={draftKey} width={heads.length} resultWidths={resultWidths} />
         ))}
       </tbody>
     </Box>

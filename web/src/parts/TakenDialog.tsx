@@ -1,6 +1,6 @@
 // States how points were taken that carry no record of their own: warm-up, settling, supply.
 import type { StatedInput } from '@lastmark/contract/types';
-import { formatPlain } from '@lastmark/core/quantity';
+import { formatPlain, parseDecimal } from '@lastmark/core/quantity';
 import { type Mains, mainsLabel, type Taken } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
@@ -42,8 +42,7 @@ const EMPTY: Form = {
 
 const percentText = (fraction: number | null): string => (fraction === null ? '' : formatPlain(fraction, 'efficiency'));
 const plain = (value: number | null): string => (value === null ? '' : String(value));
-const plainNumber = (text: string): number | null =>
-  text.trim() === '' ? null : Number(text.trim().replace(',', '.'));
+const plainNumber = (text: string): number | null => (text.trim() === '' ? null : parseDecimal(text));
 
 function toForm(taken: Taken | undefined): Form {
   if (!taken) return EMPTY;
@@ -73,8 +72,8 @@ function toTaken(form: Form): Taken {
             averaged: form.how === 'averaged',
           },
     source: {
-      volts: plainNumber(form.volts),
-      hertz: plainNumber(form.hertz),
+      volts: typedSi(form.volts, 'voltage'),
+      hertz: typedSi(form.hertz, 'frequency'),
       distortion: typedSi(form.distortion, 'efficiency'),
       crest: plainNumber(form.crest),
     },
@@ -123,9 +122,6 @@ export function TakenDialog({ setupId, title, onClose }: Props) {
     save.mutate();
   };
   const isAc = mains?.kind === 'ac';
-  const text = (key: 'volts' | 'hertz' | 'crest', name: string) => (
-    <TextField label={name} value={form[key]} onChange={(event) => field(key)(event.target.value)} />
-  );
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="taken-title">
       <form onSubmit={submit} noValidate>
@@ -178,8 +174,15 @@ export function TakenDialog({ setupId, title, onClose }: Props) {
               )}
             </>
           )}
-          {text('volts', 'Supply as read, V')}
-          {isAc && text('hertz', 'Frequency as read, Hz')}
+          <QuantityField label="Supply as read, V" quantity="voltage" value={form.volts} onChange={field('volts')} />
+          {isAc && (
+            <QuantityField
+              label="Frequency as read, Hz"
+              quantity="frequency"
+              value={form.hertz}
+              onChange={field('hertz')}
+            />
+          )}
           {isAc && (
             <QuantityField
               label="Distortion of its voltage, %"
@@ -188,7 +191,14 @@ export function TakenDialog({ setupId, title, onClose }: Props) {
               onChange={field('distortion')}
             />
           )}
-          {isAc && text('crest', 'Crest factor of its voltage')}
+          {isAc && (
+            <TextField
+              label="Crest factor of its voltage"
+              value={form.crest}
+              error={form.crest.trim() !== '' && Number.isNaN(parseDecimal(form.crest))}
+              onChange={(event) => field('crest')(event.target.value)}
+            />
+          )}
           <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
             What stays empty reads "not recorded", and the result stays indicative.
           </Typography>

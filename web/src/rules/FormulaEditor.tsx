@@ -1,6 +1,6 @@
 // One formula of a limit set: its pieces as a grid, its worked values, both checked while typed.
 import { QUANTITY_WORDS, type TestOutcome } from '@lastmark/core/limits';
-import { formatPlain } from '@lastmark/core/quantity';
+import { formatPlain, parseDecimal } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -16,7 +16,7 @@ interface Props {
 }
 
 const COLUMNS = [
-  { key: 'upTo', head: 'Up to, W', hint: 'empty: no end' },
+  { key: 'upTo', head: 'Up to, W', hint: 'no end' },
   { key: 'perLog', head: '× ln P', hint: '0' },
   { key: 'perWatt', head: '× P', hint: '0' },
   { key: 'constant', head: 'constant', hint: '0' },
@@ -54,6 +54,7 @@ export function FormulaEditor({ formula, tests, onChange, onRemove }: Props) {
                 size="small"
                 label={`${head}, piece ${index + 1}`}
                 placeholder={hint}
+                error={piece[key].trim() !== '' && Number.isNaN(parseDecimal(piece[key]))}
                 value={piece[key]}
                 onChange={(event) => setPiece(index, { [key]: event.target.value })}
                 slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' }, inputLabel: { shrink: true } }}

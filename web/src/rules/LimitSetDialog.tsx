@@ -1,9 +1,11 @@
 // Writes a limit set: where it comes from, since when it holds, and its piecewise formulas, drawn while they are typed.
-import type { StoredLimitSet } from '@lastmark/contract/types';
+import type { LimitSetInput, StoredLimitSet } from '@lastmark/contract/types';
 import {
+  LIMITED_QUANTITIES,
   type LimitedQuantity,
   limitSetProblems,
   limitTests,
+  NAMEPLATE_CLASSES,
   type NameplateClass,
   QUANTITY_WORDS,
 } from '@lastmark/core/limits';
@@ -29,8 +31,6 @@ import { EMPTY_PIECE, fromText, type SetText, toText } from './limitForm.ts';
 
 const LimitChart = lazy(async () => ({ default: (await import('./LimitChart.tsx')).LimitChart }));
 
-const QUANTITIES = Object.keys(QUANTITY_WORDS) as LimitedQuantity[];
-const CLASSES: readonly NameplateClass[] = ['basic', 'low-voltage', 'multiple-voltage'];
 const SUPPLIES: readonly Mains[] = [
   ...REGULATORY_PAIR,
   { kind: 'ac', volts: 120, hertz: 60 },
@@ -50,15 +50,22 @@ export function LimitSetDialog({ from, change, onClose }: Props) {
     ...toText(from),
     title: change ? from.title : `${from.title}, our copy`,
   });
-  const { value: form, set } = draft;
+  const { value: form } = draft;
+  const set = (next: SetText) => {
+    if (read.ok) setDrawn(read.set);
+    draft.set(next);
+  };
   const [adding, setAdding] = useState<{ quantity: LimitedQuantity; nameplateClass: NameplateClass }>({
     quantity: 'average-efficiency',
     nameplateClass: 'basic',
   });
   const [shown, setShown] = useState<LimitedQuantity>('average-efficiency');
   const read = fromText(form);
+  // What could be read last stays drawn while a number is half typed.
+  const [drawn, setDrawn] = useState<LimitSetInput | null>(read.ok ? read.set : null);
+  const good = read.ok ? read.set : drawn;
   const problems = read.ok ? limitSetProblems(read.set) : read.problems;
-  const tests = read.ok ? limitTests(read.set) : [];
+  const tests = good ? limitTests(good) : [];
   const save = useMutation({
     mutationFn: () => {
       if (!read.ok) throw new Error(read.problems.join(' '));
@@ -155,14 +162,14 @@ export function LimitSetDialog({ from, change, onClose }: Props) {
                 <Choice
                   label="Quantity"
                   value={adding.quantity}
-                  options={QUANTITIES.map((one) => ({ value: one, label: QUANTITY_WORDS[one] }))}
+                  options={LIMITED_QUANTITIES.map((one) => ({ value: one, label: QUANTITY_WORDS[one] }))}
                   onChange={(quantity) => setAdding({ ...adding, quantity })}
                   more={{ size: 'small', sx: { width: 250 } }}
                 />
                 <Choice
                   label="Class"
                   value={adding.nameplateClass}
-                  options={CLASSES}
+                  options={NAMEPLATE_CLASSES}
                   onChange={(nameplateClass) => setAdding({ ...adding, nameplateClass })}
                   more={{ size: 'small', sx: { width: 160 } }}
                 />
@@ -180,13 +187,13 @@ export function LimitSetDialog({ from, change, onClose }: Props) {
               <Choice
                 label="Drawn"
                 value={shown}
-                options={QUANTITIES.map((one) => ({ value: one, label: QUANTITY_WORDS[one] }))}
+                options={LIMITED_QUANTITIES.map((one) => ({ value: one, label: QUANTITY_WORDS[one] }))}
                 onChange={setShown}
                 more={{ size: 'small', fullWidth: true, sx: { mb: 1 } }}
               />
-              {read.ok && (
+              {good && (
                 <Suspense fallback={<Loading what="the chart" />}>
-                  <LimitChart set={read.set} quantity={shown} />
+                  <LimitChart set={good} quantity={shown} />
                 </Suspense>
               )}
               {problems.length > 0 && (

@@ -1,7 +1,7 @@
 // A limit set while it is typed: texts in, a set out, with what cannot be read said by name.
 import type { LimitSetInput } from '@lastmark/contract/types';
 import { type LimitFormula, type LimitSet, QUANTITY_WORDS } from '@lastmark/core/limits';
-import { parseDecimal } from '@lastmark/core/quantity';
+import { digitStep, parseDecimal } from '@lastmark/core/quantity';
 
 export interface PieceText {
   readonly upTo: string;
@@ -36,12 +36,6 @@ export interface SetText {
 export const EMPTY_PIECE: PieceText = { upTo: '', inclusive: true, perLog: '', perWatt: '', constant: '' };
 
 const text = (value: number): string => (value === 0 ? '' : String(value));
-
-/** Digits of a worked value as written: half a unit of the last one. */
-const halfDigit = (typed: string): number => {
-  const decimals = /[.,](\d+)/.exec(typed)?.[1]?.length ?? 0;
-  return 0.5 * 10 ** -decimals;
-};
 
 /** A stored set as texts, to copy or change it. */
 export function toText(set: LimitSet): SetText {
@@ -105,12 +99,13 @@ export function fromText(form: SetText): Read {
         continue;
       }
       const where = `${name}, worked value "${line}"`;
+      // Half a unit of the last digit written: a pure number, as a power factor is.
       tests.push({
         quantity,
         nameplateClass,
         watts: number(watts, where),
         value: number(value, where),
-        within: halfDigit(value),
+        within: digitStep(value, 'power-factor') / 2,
       });
     }
     return {

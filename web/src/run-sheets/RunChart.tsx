@@ -4,7 +4,6 @@ import type { RunSample, SheetRun } from '@lastmark/contract/plan';
 import type { LiveEvent } from '@lastmark/contract/types';
 import { toldNumber } from '@lastmark/core/instrument';
 import Box from '@mui/material/Box';
-import { useTheme } from '@mui/material/styles';
 import { useQuery } from '@tanstack/react-query';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement } from 'chart.js';
 import { useEffect, useRef } from 'react';
@@ -12,6 +11,7 @@ import { Line } from 'react-chartjs-2';
 import { api } from '../api/client.ts';
 import { instrumentsQuery } from '../api/queries.ts';
 import { listenLive } from '../app/liveSource.ts';
+import { useChartStyle } from '../parts/chartStyle.ts';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend);
 
@@ -46,7 +46,7 @@ function markOf(
 }
 
 export function RunChart({ run }: { readonly run: SheetRun }) {
-  const { palette, typography } = useTheme();
+  const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Mark[]>>(null);
   const marks = useRef<[Mark[], Mark[]]>([[], []]);
   const firstStep = useRef(run.stepId);
@@ -89,23 +89,15 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
       clearInterval(draw);
     };
   }, [run.id, ids, instruments]);
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
-  const colour = (index: number) => palette.series[index] ?? palette.text.primary;
   const line = (label: string, index: number) => ({
     label,
     data: [] as Mark[],
-    borderColor: colour(index),
-    backgroundColor: colour(index),
+    borderColor: colourOf(index),
+    backgroundColor: colourOf(index),
     borderWidth: 2,
     borderDash: index === 0 ? [] : [6, 4],
     pointRadius: 0,
   });
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
-  };
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -122,7 +114,7 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
         ...axis,
         beginAtZero: true,
         grace: '10%',
-        title: { display: true, text: 'W', color: palette.text.secondary },
+        title: title('W'),
       },
     },
     plugins: {

@@ -8,7 +8,7 @@ import { refused } from '../../http/problem.ts';
 import { storePoints } from '../../readings/store.ts';
 import { storeRun } from '../../runs/store.ts';
 import { loadingFor } from '../../setups/store.ts';
-import type { Bench } from '../task.ts';
+import type { Bench } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 

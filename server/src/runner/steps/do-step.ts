@@ -1,6 +1,6 @@
 // Which way a step is carried out.
 import type { SheetStep } from '@lastmark/core/plan';
-import type { Bench } from '../task.ts';
+import type { Bench } from '../hands.ts';
 import { keypadStep } from './by-hand.ts';
 import { captureStep } from './capture.ts';
 import { holdStep } from './hold.ts';

@@ -5,7 +5,7 @@ import type { HoldRun } from '@lastmark/core/proof';
 import { fixed } from '@lastmark/core/quantity';
 import { newId } from '../../db/ids.ts';
 import { storeRun } from '../../runs/store.ts';
-import type { Bench } from '../task.ts';
+import type { Bench } from '../hands.ts';
 import { sourceOf } from './point.ts';
 import { outputGone, setUp, wait } from './set-up.ts';
 

@@ -6,7 +6,7 @@ import type { Attached } from '@lastmark/core/reading';
 import { storeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
-import type { Bench } from '../task.ts';
+import type { Bench } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf, takenOf, takenReading } from './point.ts';
 import { setSupply, wait } from './set-up.ts';

@@ -5,8 +5,8 @@ import type { Place, Taken } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import { loadingFor } from '../../setups/store.ts';
+import type { Bench } from '../hands.ts';
 import type { Mean } from '../looks.ts';
-import type { Bench } from '../task.ts';
 import { StepFailed } from '../turns.ts';
 import { freshLooks, outputGone, setUp, wait } from './set-up.ts';
 

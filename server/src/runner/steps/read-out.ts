@@ -6,7 +6,7 @@ import type { SheetStep } from '@lastmark/core/plan';
 import type { ReadOut } from '@lastmark/core/read-out';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
-import type { Bench } from '../task.ts';
+import type { Bench } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { setSupply, wait } from './set-up.ts';

@@ -10,8 +10,8 @@ import {
 } from '@lastmark/core/plan';
 import { specFor } from '@lastmark/core/reading';
 import { specLimit } from '@lastmark/core/uncertainty';
+import type { Bench } from '../hands.ts';
 import type { Spot } from '../looks.ts';
-import type { Bench } from '../task.ts';
 import { Fault } from '../turns.ts';
 import { freshLooks, setUp, wait } from './set-up.ts';
 

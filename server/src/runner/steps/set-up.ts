@@ -6,8 +6,8 @@ import { bestReadOut } from '@lastmark/core/read-out';
 import { mainsLabel } from '@lastmark/core/reading';
 import { listReadOuts } from '../../read-outs/store.ts';
 import { SettingProblem } from '../driver.ts';
+import type { Bench } from '../hands.ts';
 import type { Spot } from '../looks.ts';
-import type { Bench } from '../task.ts';
 import { StepFailed } from '../turns.ts';
 
 /** After the supply comes on or a port renegotiates nothing is asked for so long, s of instrument time. */

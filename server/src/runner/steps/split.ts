@@ -8,7 +8,7 @@ import { type Drop, dropIn } from '@lastmark/core/split';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import { storeRun } from '../../runs/store.ts';
-import type { Bench } from '../task.ts';
+import type { Bench } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { readOutOf } from './read-out.ts';

@@ -4,7 +4,7 @@ import { fixed } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { BudgetLines, type BudgetRow } from '../../parts/BudgetLines.tsx';
 
-const points = (u: number): string => `${fixed(u * 200, 2)} percentage points`;
+const points = (expanded: number): string => `${fixed(expanded * 100, 2)} percentage points`;
 
 export function Budget({ series }: { readonly series: SeriesResult }) {
   const rows = series.byMains.flatMap(({ mains, loads, average }): BudgetRow[] => {
@@ -16,7 +16,7 @@ export function Budget({ series }: { readonly series: SeriesResult }) {
         title: `${Math.round(result.load * 100)} %, ${mainsLabel(mains)}`,
         budget: efficiencyBudget(result),
       }));
-    return [...whole, ...each].map((row) => ({ ...row, expanded: points(row.budget.u) }));
+    return [...whole, ...each].map((row) => ({ ...row, expanded: points(row.budget.expanded) }));
   });
   return <BudgetLines rows={rows} />;
 }

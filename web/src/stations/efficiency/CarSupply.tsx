@@ -14,7 +14,7 @@ import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
-import { setting, useLoadRows } from './loadRows.tsx';
+import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
 const SupplyChart = lazy(async () => ({ default: (await import('./SupplyChart.tsx')).SupplyChart }));
 
@@ -54,6 +54,7 @@ function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series
           heads={['Supply', ...heads]}
           rows={CAR_STOPS[store].map((volts) => rowOf({ kind: 'dc', volts }, load, `${volts} V`))}
           draftKey={`cell-${dossier.sample.id}`}
+          resultWidths={LOAD_RESULT_WIDTHS}
         />
       </Panel>
     </Box>

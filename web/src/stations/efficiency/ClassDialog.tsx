@@ -1,6 +1,6 @@
 // Overrides the derived nameplate class, with the reason that stays with the loading.
 import type { StoredSetup } from '@lastmark/contract/types';
-import type { DerivedClass, NameplateClass } from '@lastmark/core/limits';
+import { type DerivedClass, NAMEPLATE_CLASSES, type NameplateClass } from '@lastmark/core/limits';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
@@ -15,8 +15,6 @@ import { api, versionTag } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
 import { useOnBench } from '../../app/bench.tsx';
 import { Choice } from '../../parts/fields.tsx';
-
-const CLASSES: readonly NameplateClass[] = ['basic', 'low-voltage', 'multiple-voltage'];
 
 interface Props {
   readonly setup: StoredSetup;
@@ -55,7 +53,7 @@ export function ClassDialog({ setup, derived, onClose }: Props) {
             value={chosen}
             options={[
               { value: 'derived' as const, label: `derived: ${derived.nameplateClass}` },
-              ...CLASSES.map((one) => ({ value: one, label: one })),
+              ...NAMEPLATE_CLASSES.map((one) => ({ value: one, label: one })),
             ]}
             onChange={setChosen}
           />

@@ -1,7 +1,7 @@
 // Efficiency: choose a loading, type or drop the readings, see averages, limits and the curve.
 import type { StoredSetup } from '@lastmark/contract/types';
 import { LIGHT_LOAD } from '@lastmark/core/efficiency';
-import { tooCoarse } from '@lastmark/core/uncertainty';
+import { tooCoarse } from '@lastmark/core/procedure';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -116,14 +116,25 @@ export function EfficiencyPage() {
   // A car charger has a supply that sags; a mains charger a current that is no sine.
   const views = VIEWS.filter(({ id }) => (isCar ? id !== 'mains' : id !== 'supply'));
   const view: View = views.find(({ id }) => id === params.get('view'))?.id ?? 'points';
-  const choose = (id: string) => setParams({ loading: id }, { replace: true });
+  // Surface, mains current and comparison are about all loadings together.
+  const ofLoading = view === 'points' || view === 'supply';
+  const choose = (id: string) => setParams({ loading: id, ...(view === 'supply' ? { view } : {}) }, { replace: true });
+  const loading = chosen && (
+    <Choice
+      label="Loading"
+      value={chosen.id}
+      options={setups.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={choose}
+      more={{ sx: { mb: 2, width: 320, display: 'block' }, fullWidth: true }}
+    />
+  );
   return (
     <Box sx={{ maxWidth: 1180 }}>
       <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
         <Typography variant="h1" sx={{ flex: 1 }}>
           Efficiency
         </Typography>
-        {chosen && (
+        {chosen && ofLoading && (
           <>
             <FileButton
               label="Meter file"
@@ -158,20 +169,19 @@ export function EfficiencyPage() {
       {chosen && view === 'points' && (
         <>
           <Wanted onChoose={choose} />
-          <Choice
-            label="Loading"
-            value={chosen.id}
-            options={setups.map(({ id, name }) => ({ value: id, label: name }))}
-            onChange={choose}
-            more={{ sx: { mb: 2, width: 320, display: 'block' }, fullWidth: true }}
-          />
+          {loading}
           <Measured setup={chosen} onFile={setFile} />
         </>
       )}
       <Suspense fallback={<Loading what="the view" />}>
         {chosen && view === 'surface' && <Surface />}
         {chosen && view === 'mains' && <MainsCurrent />}
-        {chosen && view === 'supply' && <CarSupply setup={chosen} />}
+        {chosen && view === 'supply' && (
+          <>
+            {loading}
+            <CarSupply setup={chosen} />
+          </>
+        )}
         {chosen && view === 'compare' && <Compare />}
       </Suspense>
       {dialog && (

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Panel } from '../../parts/Panel.tsx';
-import { setting, useLoadRows } from './loadRows.tsx';
+import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
 interface Props {
   readonly setup: StoredSetup;
@@ -45,6 +45,7 @@ export function LoadGrid({ setup, series }: Props) {
             heads={['Load', ...heads]}
             rows={LOAD_POINTS.map((load) => rowOf(mains, load, headOf(load)))}
             draftKey={`cell-${dossier.sample.id}`}
+            resultWidths={LOAD_RESULT_WIDTHS}
           />
         </Panel>
       ))}

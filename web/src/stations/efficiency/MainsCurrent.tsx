@@ -1,7 +1,7 @@
 // The mains side: power factor against load, where correction wakes up, waveforms and inrush, and a room of many.
 import { correctionBrackets, currentCaptures } from '@lastmark/core/capture';
-import { circuitDraw } from '@lastmark/core/idle';
-import { fixed, formatPlain } from '@lastmark/core/quantity';
+import { circuitDraw, surgeTogether } from '@lastmark/core/idle';
+import { fixed, formatPlain, parseDecimal } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
@@ -49,9 +49,12 @@ function Room() {
   const inrush = currentCaptures(dossier.captures).flatMap(({ figures }) =>
     figures.kind === 'inrush' ? [figures.peak] : [],
   );
-  const count = Number(form.count.replace(',', '.'));
-  const fuse = Number(form.fuse.replace(',', '.'));
-  const draw = chosen && count >= 0 ? circuitDraw(count, chosen.watts, Math.min(1, chosen.factor), chosen.volts) : null;
+  const count = parseDecimal(form.count);
+  const fuse = parseDecimal(form.fuse);
+  const draw =
+    chosen && count >= 0 && fuse > 0
+      ? circuitDraw(count, chosen.watts, Math.min(1, chosen.factor), chosen.volts, fuse)
+      : null;
   const field = (key: 'count' | 'fuse', label: string) => (
     <TextField
       label={label}
@@ -80,14 +83,14 @@ function Room() {
             />
           </Box>
           <Typography sx={{ fontSize: 18 }}>
-            {draw && Number.isFinite(count) && fuse > 0
-              ? `${fixed(draw.watts, 0)} W, yet ${fixed(draw.voltAmps, 0)} VA and ${fixed(draw.amps, 1)} A: ${fixed((draw.amps / fuse) * 100, 0)} % of ${fixed(fuse, 0)} A.`
+            {draw
+              ? `${fixed(draw.watts, 0)} W, yet ${fixed(draw.voltAmps, 0)} VA and ${fixed(draw.amps, 1)} A: ${fixed(draw.share * 100, 0)} % of ${fixed(fuse, 0)} A.`
               : 'Give numbers.'}
           </Typography>
           <Typography variant="body2" color="text.secondary">
             Their current peaks fall together, so volt-amperes add up.
             {inrush.length > 0 && count > 0
-              ? ` Switched on at once: up to ${formatPlain(Math.max(...inrush) * count, 'current')} for an instant, less what the wiring limits.`
+              ? ` Switched on at once: up to ${formatPlain(surgeTogether(count, inrush), 'current')} for an instant, less what the wiring limits.`
               : ''}
           </Typography>
           <Caution line="What a circuit may carry, and how it is protected, follows local codes and is for licensed people to judge." />

@@ -1,9 +1,9 @@
 // What a complete result still needs: each port at its ends and all together, one press each to add.
 import type { SetupInput, StoredSetup } from '@lastmark/contract/types';
 import { wantedLoadings } from '@lastmark/core/efficiency';
-import { proofSteps, stepTitle } from '@lastmark/core/proof';
+import { offeredLevels, proofSteps, stepTitle } from '@lastmark/core/proof';
 import type { Output } from '@lastmark/core/reading';
-import { chosenSets, offeredLevels } from '@lastmark/core/verdict';
+import { chosenSets } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -29,7 +29,7 @@ export function Wanted({ onChoose }: Props) {
   );
   const wanted = wantedLoadings(
     ports,
-    offeredLevels(judged),
+    offeredLevels(ports, dossier.claims, dossier.readOuts),
     total && total.outputs.length > 1 ? total.outputs : null,
     verdict.figures.watts ?? 0,
     lowRules,

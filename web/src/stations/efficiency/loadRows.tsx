@@ -51,6 +51,9 @@ function Result({ result }: { readonly result: LoadResult | undefined }) {
 export const setting = (setup: StoredSetup, load: number): string =>
   setup.outputs.map(({ amps }) => formatPlain(amps * load, 'current')).join(' + ');
 
+/** Room for efficiency, output, loss and the button, px. */
+export const LOAD_RESULT_WIDTHS: readonly number[] = [126, 66, 56, 62];
+
 export interface LoadRows {
   /** Heads after the first column. */
   readonly heads: readonly string[];

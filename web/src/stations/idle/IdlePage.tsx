@@ -1,9 +1,10 @@
 // Idle: what it draws with nothing to do, at each mains, and what that costs a year.
 import { powerBudget } from '@lastmark/core/efficiency';
 import { type IdleResult, yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
-import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
-import { expandedUncertainty, tooCoarse } from '@lastmark/core/uncertainty';
+import { tooCoarse } from '@lastmark/core/procedure';
+import { formatMeasured, formatPlain, formatUncertainty } from '@lastmark/core/quantity';
+import { ATTACHED, type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -22,15 +23,18 @@ import { type PointKey, useEntry } from '../../parts/useEntry.ts';
 import { IdleLimits } from './IdleLimits.tsx';
 import { UsePanel } from './UsePanel.tsx';
 
-/** What idle is read with; a screen or a pad only where the charger has one or was read with one. */
-const ATTACHMENTS: readonly Attached[] = ['nothing', 'cable', 'cable and meter'];
+/** A screen or a pad is read only where the charger has one, or was read with one. */
 const EXTRAS: readonly Attached[] = ['screen on', 'wireless pad on'];
+const ATTACHMENTS = ATTACHED.filter((one) => !EXTRAS.includes(one));
 
 const COLUMNS = [
   { head: 'Energy, Wh', name: 'energy', quantity: 'energy' },
   { head: 'over, min', name: 'minutes', quantity: 'duration' },
   { head: 'or watts', name: 'watts', quantity: 'power' },
 ] as const;
+
+/** Room for draw, year and the button, px. */
+const RESULT_WIDTHS: readonly number[] = [154, 80, 62];
 
 function drawOf({ watts, below }: IdleResult): string {
   return below === null
@@ -145,17 +149,22 @@ export function IdlePage() {
                 heads={['Attached', ...COLUMNS.map(({ head }) => head), 'Draw', 'A year', '']}
                 rows={[...ATTACHMENTS, ...extras].map((attached) => rowOf(mains, attached))}
                 draftKey={`cell-${sample.id}`}
+                resultWidths={RESULT_WIDTHS}
               />
             </Panel>
           ))}
         </Box>
       )}
       <BudgetLines
-        rows={verdict.idle.map(({ mains, attached, watts }) => ({
-          title: `${mainsLabel(mains)}, ${attached}`,
-          budget: powerBudget(watts),
-          expanded: formatPlain(expandedUncertainty(watts), 'power', 'mW'),
-        }))}
+        rows={verdict.idle.flatMap(({ mains, attached, watts, below }) => {
+          const budget = powerBudget(watts);
+          if (below !== null) return [];
+          return {
+            title: `${mainsLabel(mains)}, ${attached}`,
+            budget,
+            expanded: formatUncertainty(budget.expanded, 'power', 'mW'),
+          };
+        })}
       />
       {!extrasOn && (
         <Button size="small" onClick={() => setExtrasOn(true)} sx={{ mb: 1 }}>

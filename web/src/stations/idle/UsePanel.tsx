@@ -1,6 +1,6 @@
 // What idle and loss mean in use: a year by hours, a small store off the grid, a vehicle battery.
-import { ampHoursADay, batteryDays, type StatePower, usageYear } from '@lastmark/core/idle';
-import { fixed } from '@lastmark/core/quantity';
+import { ampHoursADay, batteryDays, drainAmps, type StatePower, sunShare, usageYear } from '@lastmark/core/idle';
+import { fixed, parseDecimal } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
@@ -35,7 +35,7 @@ const LABELS: Readonly<Record<keyof Form, string>> = {
   falls: 'falls to, %',
 };
 
-const value = (text: string): number => Number(text.trim().replace(',', '.') || Number.NaN);
+const value = (text: string): number => parseDecimal(text);
 
 /** What a calculation says, or why it cannot. */
 function said(work: () => string): string {
@@ -52,6 +52,9 @@ export function UsePanel() {
   const idle = verdict.idle.find(({ attached }) => attached === 'nothing');
   if (!idle) return null;
   const watts = idle.below ?? idle.watts.value;
+  // Below the meter's floor nothing more is known than that.
+  const most = idle.below === null ? '' : 'at most ';
+  const least = idle.below === null ? '' : 'at least ';
   const { tariff, currency } = dossier.profile;
   const curve = verdict.series
     .flatMap(({ byMains }) => byMains)
@@ -84,20 +87,17 @@ export function UsePanel() {
     if (!light || !active) return 'Measure 10 % and 100 % at this supply first: a year of use needs both.';
     const day = { off: value(form.off), idle: value(form.idle), light: value(form.light), active: value(form.active) };
     const { taken, lost, idlePart } = usageYear(day, watts, light, active);
-    return `${fixed(taken, 1)} kWh a year (${fixed(taken * tariff, 2)} ${currency}), ${fixed(lost, 1)} kWh of it lost; idle is ${fixed(idlePart * 100, 0)} % of the loss.`;
+    return `${most}${fixed(taken, 1)} kWh a year (${fixed(taken * tariff, 2)} ${currency}), ${fixed(lost, 1)} kWh of it lost; idle is ${most}${fixed(idlePart * 100, 0)} % of the loss.`;
   });
   const store = said(() => {
     const inverter = value(form.inverter) / 100;
     const a = ampHoursADay(watts, value(form.store), inverter, value(form.inverterIdle));
-    const solar = value(form.solar);
-    if (!(solar > 0)) throw new RangeError('A day with sun has more than 0 Wh.');
-    const share = (a * value(form.store)) / solar;
-    return `${fixed(a, 2)} Ah a day from the store, ${fixed(share * 100, 1)} % of the day’s sun.`;
+    const share = sunShare(a, value(form.store), value(form.solar));
+    return `${most}${fixed(a, 2)} Ah a day from the store, ${fixed(share * 100, 1)} % of the day’s sun.`;
   });
   const vehicle = said(() => {
-    const volts = idle.mains.volts;
-    const amps = watts / volts;
-    return `${fixed(amps * 1000, 0)} mA: down to ${form.falls} % in ${fixed(batteryDays(value(form.battery), amps, 1, value(form.falls) / 100), 0)} days, its own discharge not counted.`;
+    const amps = drainAmps(watts, idle.mains.volts);
+    return `${most}${fixed(amps * 1000, 0)} mA: down to ${form.falls} % in ${least}${fixed(batteryDays(value(form.battery), amps, 1, value(form.falls) / 100), 0)} days, its own discharge not counted.`;
   });
   return (
     <Box component="section" aria-label="In use" sx={{ mt: 3 }}>

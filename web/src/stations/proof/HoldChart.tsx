@@ -1,9 +1,9 @@
 // Hold-time against power: filled marks held to the end, open ones did not.
-import { useTheme } from '@mui/material/styles';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import { useOnBench } from '../../app/bench.tsx';
+import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
@@ -17,14 +17,12 @@ const SHAPES = ['circle', 'rectRot', 'triangle', 'rect'] as const;
 
 export function HoldChart() {
   const { dossier, verdict } = useOnBench();
-  const { palette, typography } = useTheme();
+  const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'scatter', Mark[]>>(null);
   const { holds } = verdict.proof;
   const { model, tag } = dossier.sample;
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
   const datasets = holds.map(({ title, lines }, index) => {
-    const colour = palette.series[index % palette.series.length] ?? palette.text.primary;
+    const colour = colourOf(index);
     return {
       label: title,
       data: lines.map(({ watts, run }): Mark => ({ x: watts, y: run.held / 60, words: run.end })),
@@ -35,11 +33,6 @@ export function HoldChart() {
       backgroundColor: lines.map(({ ended }) => (ended ? palette.background.paper : colour)),
     };
   });
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
-  };
   const options: ChartOptions<'scatter'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -48,13 +41,13 @@ export function HoldChart() {
         ...axis,
         beginAtZero: true,
         grace: '8%',
-        title: { display: true, text: 'Power, W', color: palette.text.secondary },
+        title: title('Power, W'),
       },
       y: {
         ...axis,
         beginAtZero: true,
         grace: '8%',
-        title: { display: true, text: 'Held, min', color: palette.text.secondary },
+        title: title('Held, min'),
       },
     },
     plugins: {

@@ -1,7 +1,7 @@
 // The level map: voltage across, current up. Levels as marks, ranges as areas, promises as outlines, proof on top.
 import { describeOffer, edgeOf, fixedWatts, mostWatts } from '@lastmark/core/pd';
 import { offersOf, type ReadOut } from '@lastmark/core/read-out';
-import { alpha, useTheme } from '@mui/material/styles';
+import { alpha } from '@mui/material/styles';
 import {
   Chart,
   type ChartDataset,
@@ -17,6 +17,7 @@ import {
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useOnBench } from '../../app/bench.tsx';
+import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { provenPoints } from './provenPoints.ts';
 
@@ -60,7 +61,7 @@ interface Props {
 
 export function LevelMap({ readOuts, caption }: Props) {
   const { dossier, verdict } = useOnBench();
-  const { palette, typography } = useTheme();
+  const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', MapPoint[]>>(null);
   const shown = readOuts.map((readOut) => {
     const offers = offersOf(readOut).map(({ object }) => object);
@@ -78,9 +79,8 @@ export function LevelMap({ readOuts, caption }: Props) {
   const maxVolts = Math.ceil((highest + 1) / 2) * 2;
   const most = Math.max(...shown.flatMap(({ offers, watts }) => offers.map((object) => mostWatts(object, watts))), 15);
   const curves = POWERS.filter((watts) => watts <= most * 1.35).slice(-5);
-  const colour = (index: number) => palette.series[index % palette.series.length] ?? palette.text.primary;
   const perPort = shown.flatMap(({ readOut: { port }, offers, watts }, index): Dataset[] => {
-    const own = colour(index);
+    const own = colourOf(index);
     const fixed = offers.flatMap((object) =>
       object.kind === 'fixed' ? [{ x: object.volts, y: object.amps, words: describeOffer(object) }] : [],
     );
@@ -147,13 +147,6 @@ export function LevelMap({ readOuts, caption }: Props) {
     pointRadius: 9,
     pointBorderWidth: 2.6,
   };
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
-  };
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -164,14 +157,14 @@ export function LevelMap({ readOuts, caption }: Props) {
         type: 'linear',
         min: 0,
         max: maxVolts,
-        title: { display: true, text: 'Voltage, V', color: palette.text.secondary },
+        title: title('Voltage, V'),
       },
       y: {
         ...axis,
         type: 'linear',
         min: 0,
         max: 5.5,
-        title: { display: true, text: 'Current, A', color: palette.text.secondary },
+        title: title('Current, A'),
       },
     },
     plugins: {

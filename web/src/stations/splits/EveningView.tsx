@@ -3,7 +3,6 @@
 import { fixed } from '@lastmark/core/quantity';
 import type { Evening, PlugDevice } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
-import { useTheme } from '@mui/material/styles';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -13,6 +12,7 @@ import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElemen
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useOnBench } from '../../app/bench.tsx';
+import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
@@ -35,14 +35,12 @@ export function EveningView({
   readonly devices: readonly PlugDevice[];
 }) {
   const { dossier } = useOnBench();
-  const { palette, typography } = useTheme();
+  const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Mark[]>>(null);
-  Chart.defaults.font.family = typography.fontFamily ?? 'sans-serif';
-  Chart.defaults.font.size = 13;
   const named = (id: string) => devices.find((one) => one.id === id)?.name ?? id;
   const charged = evening.devices.filter(({ id }) => devices.find((one) => one.id === id)?.battery !== null);
   const datasets = charged.map(({ id, levels }, index) => {
-    const colour = palette.series[index % palette.series.length] ?? palette.text.primary;
+    const colour = colourOf(index);
     return {
       label: named(id),
       data: levels.flatMap((level, at): Mark[] =>
@@ -55,11 +53,6 @@ export function EveningView({
       pointRadius: 0,
     };
   });
-  const axis = {
-    grid: { color: palette.line },
-    ticks: { color: palette.text.secondary },
-    border: { color: palette.line },
-  };
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -70,9 +63,9 @@ export function EveningView({
         type: 'linear',
         min: 0,
         max: 12,
-        title: { display: true, text: 'Hours', color: palette.text.secondary },
+        title: title('Hours'),
       },
-      y: { ...axis, min: 0, max: 100, title: { display: true, text: 'Level, %', color: palette.text.secondary } },
+      y: { ...axis, min: 0, max: 100, title: title('Level, %') },
     },
     plugins: {
       legend: { position: 'top', align: 'start', labels: { boxHeight: 1, boxWidth: 28, color: palette.text.primary } },

@@ -1,14 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { allowedUncertainty, NO_SPEC, tooCoarse } from './index.ts';
+import { NO_SPEC } from '../uncertainty/index.ts';
+import { allowedUncertainty, procedureOf, tooCoarse } from './index.ts';
 
 const fine = { ...NO_SPEC, readingPercent: 0.2, offset: 0.0015 };
 const wall = { ...NO_SPEC, readingPercent: 1, offset: 0.1, resolution: 0.1 };
 
 describe('a power meter', () => {
   it('must read to 2 % from half a watt on, and to 10 mW below', () => {
-    expect(allowedUncertainty(50)).toBe(1);
-    expect(allowedUncertainty(0.5)).toBe(0.01);
-    expect(allowedUncertainty(0.075)).toBe(0.01);
+    expect(allowedUncertainty(procedureOf(), 50)).toBe(1);
+    expect(allowedUncertainty(procedureOf(), 0.5)).toBe(0.01);
+    expect(allowedUncertainty(procedureOf(), 0.075)).toBe(0.01);
   });
   it('fine enough is not spoken of', () => {
     expect(tooCoarse('Analyser', fine, 0.075)).toBeNull();

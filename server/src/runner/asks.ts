@@ -1,0 +1,40 @@
+// What people asked of a run and it has not acted on yet, in order.
+import type { Ask } from '@lastmark/contract';
+import type { Database } from '../db/database.ts';
+import { closeAsk, openAsks } from './rows.ts';
+
+export class AskQueue {
+  readonly #db: Database;
+  readonly #runId: string;
+  #open: { readonly id: string; readonly body: Ask }[] = [];
+  #seen = new Set<string>();
+
+  constructor(db: Database, runId: string) {
+    this.#db = db;
+    this.#runId = runId;
+  }
+
+  /** Look for new ones in the database. @returns whether any is open */
+  async look(): Promise<boolean> {
+    for (const { id, body } of await openAsks(this.#db, this.#runId)) {
+      if (this.#seen.has(id)) continue;
+      this.#seen.add(id);
+      this.#open.push({ id, body });
+    }
+    return this.#open.length > 0;
+  }
+
+  /** Take the first open one of a kind; it is then done. */
+  take<K extends Ask['kind']>(kind: K): (Ask & { kind: K }) | null {
+    const at = this.#open.findIndex(({ body }) => body.kind === kind);
+    const [taken] = at < 0 ? [] : this.#open.splice(at, 1);
+    if (!taken) return null;
+    void closeAsk(this.#db, taken.id).catch(() => undefined);
+    return taken.body as Ask & { kind: K };
+  }
+
+  /** Leave out the open ones of a kind: they were about something else. */
+  drop(kind: Ask['kind']): void {
+    this.#open = this.#open.filter(({ body }) => body.kind !== kind);
+  }
+}
