@@ -16,6 +16,8 @@ export default defineConfig({
     launchOptions: CHROMIUM,
     screenshot: 'only-on-failure',
     colorScheme: 'light',
+    // Nothing moves while it is looked at: a colour on its way to another is neither.
+    contextOptions: { reducedMotion: 'reduce' },
     locale: 'en-GB',
   },
 });

@@ -5,7 +5,14 @@ import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
 
 const SERIOUS = ['serious', 'critical'];
 
+/** Everything is there and nothing is on its way to another look. */
+async function atRest(page: Page): Promise<void> {
+  await expect(page.getByRole('status', { name: /^Loading/ })).toHaveCount(0);
+  await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+}
+
 async function findings(page: Page): Promise<string[]> {
+  await atRest(page);
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
     .analyze();
@@ -68,7 +75,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       test(`${name} has no serious finding`, async ({ page }) => {
         await page.goto(await path(page));
         await expect(page.getByRole('heading').first()).toBeVisible();
-        await page.waitForLoadState('networkidle');
+        await atRest(page);
         for (const details of await page.locator('main details').all())
           await details.evaluate((one: HTMLDetailsElement) => (one.open = true));
         expect(await findings(page)).toEqual([]);
@@ -78,6 +85,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
         expect(sideways, 'no sideways scroll of the page').toBeLessThanOrEqual(0);
       });
     }
+
+    test('who asked for less motion sees every state at once', async ({ page }) => {
+      await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/claims`);
+      const button = page.getByRole('button').first();
+      await button.hover();
+      expect(await button.evaluate((one) => getComputedStyle(one).transitionDuration)).toBe('0s');
+      expect(await page.evaluate(() => document.getAnimations().length)).toBe(0);
+    });
 
     test('dialogs have no serious finding', async ({ page }) => {
       await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/efficiency`);

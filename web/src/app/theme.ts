@@ -85,6 +85,15 @@ export function makeTheme(light: Light): Theme {
         styleOverrides: {
           body: { fontVariantNumeric: 'tabular-nums' },
           'h1:focus': { outline: 'none' },
+          // Who asked for less motion gets none: every state is reached at once.
+          '@media (prefers-reduced-motion: reduce)': {
+            '*, *::before, *::after': {
+              transition: 'none !important',
+              animationDuration: '0.01ms !important',
+              animationIterationCount: '1 !important',
+              scrollBehavior: 'auto !important',
+            },
+          },
           ':focus-visible': { outline: `3px solid ${colour.accent}`, outlineOffset: 1 },
         },
       },
