@@ -284,6 +284,10 @@ export const instrumentInput = record({
     .strict()
     .max(120)
     .matches(/^(?:[A-Za-z0-9.-]+|\[[0-9A-Fa-f:]+\]):\d{1,5}$/, '${path} is not host:port, such as 192.168.1.20:5025')
+    .test('port', '${path} has a port outside 1 to 65535', (value) => {
+      const port = Number(value?.slice(value.lastIndexOf(':') + 1) ?? 1);
+      return port >= 1 && port <= 65_535;
+    })
     .nullable()
     .defined(),
   profileId: string().strict().max(60).nullable().defined(),

@@ -1,5 +1,7 @@
 // Settings from the environment.
 import { readFileSync } from 'node:fs';
+import { newId } from './db/ids.ts';
+import { LOOPBACK_NETWORKS } from './links/networks.ts';
 import { PACKAGE } from './paths.ts';
 
 export interface Config {
@@ -10,6 +12,12 @@ export interface Config {
   readonly demo: boolean;
   /** First port of the simulated bench, where there is one. */
   readonly benchPort: number | null;
+  /** Networks instruments may be on: `192.168.1.0/24,…`. */
+  readonly instrumentNetworks: string;
+  /** This server's name among those on the database. */
+  readonly owner: string;
+  /** Name of the server this one stands in for, where it is known to be gone. */
+  readonly died: string | null;
   readonly version: string;
   readonly logLevel: string;
 }
@@ -30,6 +38,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     demo: env.LASTMARK_DEMO !== '0',
     benchPort: env.BENCH_PORT ? Number(env.BENCH_PORT) : null,
+    instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
+    owner: env.LASTMARK_SERVER || newId(),
+    died: env.LASTMARK_DIED || null,
     version,
     logLevel: env.LOG_LEVEL ?? 'info',
   };

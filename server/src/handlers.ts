@@ -34,25 +34,25 @@ import {
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { addCapture, captureFile, captureTrace } from './captures/store.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
-import { type Hand, NO_SIMULATED_BENCH, runSimulated, type SimulatedInput } from './demo/hand.ts';
+import { NO_SIMULATED_BENCH, runSimulated, type SimulatedInput } from './demo/hand.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { toCsv, toJson } from './export/data.ts';
 import { type Answer, type Call, type Handlers, param } from './http/handlers.ts';
-import { ProblemError } from './http/problem.ts';
+import { ProblemError, refused } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { importFile, listColumnMaps } from './importer/import.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
-import { loadsOff, sendCommand, trafficOf } from './links/commands.ts';
-import type { Links } from './links/links.ts';
+import { sendCommand, trafficOf } from './links/commands.ts';
+import { partsOf } from './links/links.ts';
+import { type Networks, outside } from './links/networks.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
 import { streamEvents } from './live/answer.ts';
-import type { LiveStream } from './live/stream.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
-import { getRun, here, listLeases, listTrace } from './runner/rows.ts';
-import type { Runner } from './runner/runner.ts';
+import { listLeases } from './runner/leases.ts';
+import { getRun, here, listTrace } from './runner/rows.ts';
 import { addRun } from './runs/store.ts';
 import { getDossier } from './samples/dossier.ts';
 import { setLimits } from './samples/limits.ts';
@@ -63,6 +63,7 @@ import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
 import { labelPdf } from './sheet/label.ts';
 import { sheetPdf } from './sheet/sheet.ts';
 import { createSheet, deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
+import type { Working } from './working.ts';
 
 const versioned = <T extends { version: number }>(body: T): Answer => ({ body, etag: etagOf(body.version) });
 const tagged = <T extends { etag: string }>(body: T): Answer => ({ body, etag: body.etag });
@@ -89,161 +90,173 @@ async function health({ db }: Call): Promise<unknown> {
   return { status: 'ok', database: 'ok' };
 }
 
-/** What handlers work with besides the database. */
-export interface Working {
-  /** Version of the running program. */
-  readonly version: string;
-  readonly links: Links;
-  readonly live: LiveStream;
-  readonly runner: Runner;
-  /** Hands on the demo's simulated bench; null without one. */
-  readonly hand: Hand | null;
+/** An address may be tried. @throws 422 for one outside the networks instruments may be on */
+function addressed(input: InstrumentInput, networks: Networks): InstrumentInput {
+  if (input.address !== null && !networks.mayTry(partsOf(input.address).host))
+    throw refused('address', outside(input.address));
+  return input;
 }
 
 /** All handlers. */
-export const createHandlers = ({ version, links, live, runner, hand }: Working): Handlers => ({
-  health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
-  openapi: async () => ({ body: openapiDocument(version) }),
+export const createHandlers = ({ version, links, roster, live, runner, hand, ...bench }: Working): Handlers => {
+  /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
+  const known = async <T extends { version: number }>(changed: T): Promise<Answer> => {
+    await roster.refresh();
+    return versioned(changed);
+  };
+  return {
+    health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
+    openapi: async () => ({ body: openapiDocument(version) }),
 
-  listSamples: async ({ db, query }) => ({ body: await listSamples(db, query as ShelfQuery) }),
-  createSample: async ({ db, body }) => tagged(await createSample(db, body as SampleInput)),
-  getSample: async (call) => tagged(await getSample(call.db, sampleId(call))),
-  updateSample: async (call) =>
-    tagged(await updateSample(call.db, sampleId(call), call.body as SampleInput, call.ifMatch)),
-  deleteSample: async (call) => ({ body: await deleteSample(call.db, sampleId(call), call.ifMatch) }),
-  createUnit: async (call) =>
-    tagged(await createUnit(call.db, sampleId(call), (call.body as { unit: UnitInput }).unit)),
-  getDossier: async (call) => ({ body: await getDossier(call.db, sampleId(call)) }),
+    listSamples: async ({ db, query }) => ({ body: await listSamples(db, query as ShelfQuery) }),
+    createSample: async ({ db, body }) => tagged(await createSample(db, body as SampleInput)),
+    getSample: async (call) => tagged(await getSample(call.db, sampleId(call))),
+    updateSample: async (call) =>
+      tagged(await updateSample(call.db, sampleId(call), call.body as SampleInput, call.ifMatch)),
+    deleteSample: async (call) => ({ body: await deleteSample(call.db, sampleId(call), call.ifMatch) }),
+    createUnit: async (call) =>
+      tagged(await createUnit(call.db, sampleId(call), (call.body as { unit: UnitInput }).unit)),
+    getDossier: async (call) => ({ body: await getDossier(call.db, sampleId(call)) }),
 
-  listReadings: async (call) => {
-    const { page, size } = call.query as { page?: number; size?: number };
-    return { body: await listReadings(call.db, sampleId(call), page, size) };
-  },
-  addReadings: async (call) => ({
-    body: { points: await addReadings(call.db, sampleId(call), (call.body as { points: PointInput[] }).points) },
-  }),
-  addReadOut: async (call) => ({ body: await addReadOut(call.db, sampleId(call), call.body as ReadOutInput) }),
-  addRun: async (call) => ({ body: await addRun(call.db, sampleId(call), (call.body as { run: RunInput }).run) }),
-  addCapture: async (call) => ({
-    body: await addCapture(call.db, links, sampleId(call), call.body as CaptureInput),
-  }),
-  getCaptureTrace: async (call) => ({
-    body: await captureTrace(call.db, param(call, 'captureId'), (call.query.buckets as number | undefined) ?? 1000),
-  }),
-  getCaptureCsv: async (call) => {
-    const { name, text } = await captureFile(call.db, param(call, 'captureId'));
-    return { body: text, headers: { 'Content-Disposition': disposition('attachment', name) } };
-  },
-  importFile: async (call) => ({ body: await importFile(call.db, sampleId(call), call.body as ImportInput) }),
+    listReadings: async (call) => {
+      const { page, size } = call.query as { page?: number; size?: number };
+      return { body: await listReadings(call.db, sampleId(call), page, size) };
+    },
+    addReadings: async (call) => ({
+      body: { points: await addReadings(call.db, sampleId(call), (call.body as { points: PointInput[] }).points) },
+    }),
+    addReadOut: async (call) => ({ body: await addReadOut(call.db, sampleId(call), call.body as ReadOutInput) }),
+    addRun: async (call) => ({ body: await addRun(call.db, sampleId(call), (call.body as { run: RunInput }).run) }),
+    addCapture: async (call) => ({
+      body: await addCapture(call.db, links, sampleId(call), call.body as CaptureInput),
+    }),
+    getCaptureTrace: async (call) => ({
+      body: await captureTrace(call.db, param(call, 'captureId'), (call.query.buckets as number | undefined) ?? 1000),
+    }),
+    getCaptureCsv: async (call) => {
+      const { name, text } = await captureFile(call.db, param(call, 'captureId'));
+      return { body: text, headers: { 'Content-Disposition': disposition('attachment', name) } };
+    },
+    importFile: async (call) => ({ body: await importFile(call.db, sampleId(call), call.body as ImportInput) }),
 
-  getSheet: async (call) => {
-    const { dossier, name } = await fileOf(call, 'pdf');
-    return {
-      body: await sheetPdf(dossier, new Date()),
-      headers: { 'Content-Disposition': disposition('inline', name) },
-    };
-  },
-  exportCsv: async (call) => {
-    const { dossier, name } = await fileOf(call, 'csv');
-    return { body: toCsv(dossier), headers: { 'Content-Disposition': disposition('attachment', name) } };
-  },
-  exportJson: async (call) => {
-    const { dossier, name } = await fileOf(call, 'json');
-    const body = toJson(dossier, new Date().toISOString());
-    return { body, headers: { 'Content-Disposition': disposition('attachment', name) } };
-  },
+    getSheet: async (call) => {
+      const { dossier, name } = await fileOf(call, 'pdf');
+      return {
+        body: await sheetPdf(dossier, new Date()),
+        headers: { 'Content-Disposition': disposition('inline', name) },
+      };
+    },
+    exportCsv: async (call) => {
+      const { dossier, name } = await fileOf(call, 'csv');
+      return { body: toCsv(dossier), headers: { 'Content-Disposition': disposition('attachment', name) } };
+    },
+    exportJson: async (call) => {
+      const { dossier, name } = await fileOf(call, 'json');
+      const body = toJson(dossier, new Date().toISOString());
+      return { body, headers: { 'Content-Disposition': disposition('attachment', name) } };
+    },
 
-  createClaim: async (call) => versioned(await createClaim(call.db, sampleId(call), call.body as ClaimInput)),
-  updateClaim: async (call) =>
-    versioned(await updateClaim(call.db, param(call, 'claimId'), call.body as ClaimInput, call.ifMatch)),
-  deleteClaim: async (call) => ({ body: await deleteClaim(call.db, param(call, 'claimId'), call.ifMatch) }),
-  createSetup: async (call) => versioned(await createSetup(call.db, sampleId(call), call.body as SetupInput)),
-  updateSetup: async (call) =>
-    versioned(await updateSetup(call.db, param(call, 'setupId'), call.body as SetupInput, call.ifMatch)),
-  deleteSetup: async (call) => ({ body: await deleteSetup(call.db, param(call, 'setupId'), call.ifMatch) }),
+    createClaim: async (call) => versioned(await createClaim(call.db, sampleId(call), call.body as ClaimInput)),
+    updateClaim: async (call) =>
+      versioned(await updateClaim(call.db, param(call, 'claimId'), call.body as ClaimInput, call.ifMatch)),
+    deleteClaim: async (call) => ({ body: await deleteClaim(call.db, param(call, 'claimId'), call.ifMatch) }),
+    createSetup: async (call) => versioned(await createSetup(call.db, sampleId(call), call.body as SetupInput)),
+    updateSetup: async (call) =>
+      versioned(await updateSetup(call.db, param(call, 'setupId'), call.body as SetupInput, call.ifMatch)),
+    deleteSetup: async (call) => ({ body: await deleteSetup(call.db, param(call, 'setupId'), call.ifMatch) }),
 
-  listAttachments: async ({ db, query }) => ({ body: { items: await listAttachments(db, query.sampleId as string) } }),
-  addAttachment: async ({ db, query, file }) => {
-    const { owner, ownerId, name } = query as { owner: Owner; ownerId: string; name: string };
-    return { body: await addAttachment(db, owner, ownerId, name, file?.bytes ?? Buffer.alloc(0)) };
-  },
-  getAttachment: async (call) => {
-    const { name, type, bytes } = await readAttachment(call.db, param(call, 'attachmentId'));
-    // Text is never shown as a page of ours; pictures and PDFs may open in place.
-    const kind = type.startsWith('image/') || type === 'application/pdf' ? 'inline' : 'attachment';
-    return { body: bytes, headers: { 'Content-Type': type, 'Content-Disposition': disposition(kind, name) } };
-  },
-  getThumbnail: async (call) => ({
-    body: await readThumbnail(call.db, param(call, 'attachmentId')),
-    headers: { 'Cache-Control': 'private, max-age=31536000, immutable' },
-  }),
-  deleteAttachment: async (call) => ({ body: await deleteAttachment(call.db, param(call, 'attachmentId')) }),
+    listAttachments: async ({ db, query }) => ({
+      body: { items: await listAttachments(db, query.sampleId as string) },
+    }),
+    addAttachment: async ({ db, query, file }) => {
+      const { owner, ownerId, name } = query as { owner: Owner; ownerId: string; name: string };
+      return { body: await addAttachment(db, owner, ownerId, name, file?.bytes ?? Buffer.alloc(0)) };
+    },
+    getAttachment: async (call) => {
+      const { name, type, bytes } = await readAttachment(call.db, param(call, 'attachmentId'));
+      // Text is never shown as a page of ours; pictures and PDFs may open in place.
+      const kind = type.startsWith('image/') || type === 'application/pdf' ? 'inline' : 'attachment';
+      return { body: bytes, headers: { 'Content-Type': type, 'Content-Disposition': disposition(kind, name) } };
+    },
+    getThumbnail: async (call) => ({
+      body: await readThumbnail(call.db, param(call, 'attachmentId')),
+      headers: { 'Cache-Control': 'private, max-age=31536000, immutable' },
+    }),
+    deleteAttachment: async (call) => ({ body: await deleteAttachment(call.db, param(call, 'attachmentId')) }),
 
-  listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
-  createInstrument: async ({ db, body }) => versioned(await createInstrument(db, body as InstrumentInput)),
-  updateInstrument: async (call) =>
-    versioned(await updateInstrument(call.db, param(call, 'instrumentId'), call.body as InstrumentInput, call.ifMatch)),
-  listInstrumentProfiles: async ({ db }) => ({ body: { items: await listProfiles(db) } }),
-  createInstrumentProfile: async ({ db, body }) => versioned(await createProfile(db, body as InstrumentProfileInput)),
-  updateInstrumentProfile: async (call) =>
-    versioned(
-      await changeProfile(call.db, param(call, 'profileId'), call.body as InstrumentProfileInput, call.ifMatch),
-    ),
-  sendCommand: async (call) => ({
-    body: await sendCommand(call.db, links, param(call, 'instrumentId'), (call.body as { command: string }).command),
-  }),
-  getTraffic: async (call) => ({ body: await trafficOf(call.db, links, param(call, 'instrumentId')) }),
-  live: async () => ({ stream: (response, lastId) => streamEvents(live, response, lastId) }),
-  loadsOff: async ({ db }) => {
-    const body = await loadsOff(db, links);
-    runner.nudgeAll();
-    return { body };
-  },
-  listLeases: async ({ db }) => ({ body: { items: await listLeases(db) } }),
-  setLimits: async (call) =>
-    tagged(await setLimits(call.db, sampleId(call), (call.body as { limits: Limits | null }).limits, call.ifMatch)),
-  getLabel: async (call) => ({
-    body: await labelPdf(await getSample(call.db, sampleId(call))),
-    headers: { 'Content-Disposition': disposition('inline', `label ${sampleId(call).slice(-6)}.pdf`) },
-  }),
-  listSheets: async ({ db, query }) => ({
-    body: { items: await listSheets(db, query.sampleId as string | undefined) },
-  }),
-  createSheet: async (call) =>
-    versioned(await createSheet(call.db, sampleId(call), call.body as { methodId: string; rigId: string })),
-  getSheetById: async (call) => versioned(await getSheet(call.db, param(call, 'sheetId'))),
-  updateSheet: async (call) =>
-    versioned(await updateSheet(call.db, param(call, 'sheetId'), call.body as SheetInput, call.ifMatch)),
-  deleteSheet: async (call) => ({ body: await deleteSheet(call.db, param(call, 'sheetId'), call.ifMatch) }),
-  startRun: async (call) => ({ body: await runner.start(param(call, 'sheetId'), call.body as StartInput) }),
-  getRun: async (call) => ({ body: await getRun(call.db, param(call, 'runId')) }),
-  getRunTrace: async (call) => ({
-    body: { items: await listTrace(call.db, param(call, 'runId'), call.query.step as string | undefined) },
-  }),
-  askOfRun: async (call) => ({ body: await runner.ask(param(call, 'runId'), (call.body as { ask: Ask }).ask) }),
-  hereAtRun: async (call) => {
-    await here(call.db, param(call, 'runId'));
-    return { body: {} };
-  },
-  getSimulatedBench: async () => ({ body: hand ? await hand.state() : NO_SIMULATED_BENCH }),
-  runSimulated: async (call) => ({
-    body: await runSimulated(call.db, hand, runner, sampleId(call), call.body as SimulatedInput),
-  }),
-  listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
-  createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
-  updateRig: async (call) =>
-    versioned(await updateRig(call.db, param(call, 'rigId'), call.body as RigInput, call.ifMatch)),
-  listDevices: async ({ db }) => ({ body: { items: await listDevices(db) } }),
-  createDevice: async ({ db, body }) => versioned(await createDevice(db, body as DeviceInput)),
-  updateDevice: async (call) =>
-    versioned(await updateDevice(call.db, param(call, 'deviceId'), call.body as DeviceInput, call.ifMatch)),
-  getProfile: async ({ db }) => versioned(await getProfile(db)),
-  updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body as Profile, ifMatch)),
-  listLimitSets: async ({ db }) => ({ body: { items: await listLimitSets(db) } }),
-  createLimitSet: async ({ db, body }) => versioned(await createLimitSet(db, body as LimitSetInput)),
-  updateLimitSet: async (call) =>
-    versioned(await updateLimitSet(call.db, param(call, 'limitSetId'), call.body as LimitSetInput, call.ifMatch)),
-  deleteLimitSet: async (call) => ({ body: await deleteLimitSet(call.db, param(call, 'limitSetId'), call.ifMatch) }),
-  addStated: async (call) => ({ body: await addStated(call.db, sampleId(call), call.body as StatedInput) }),
-  listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
-});
+    listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
+    createInstrument: async ({ db, body }) =>
+      known(await createInstrument(db, addressed(body as InstrumentInput, links.networks))),
+    updateInstrument: async (call) => {
+      const input = addressed(call.body as InstrumentInput, links.networks);
+      return known(await updateInstrument(call.db, param(call, 'instrumentId'), input, call.ifMatch));
+    },
+    listInstrumentProfiles: async ({ db }) => ({ body: { items: await listProfiles(db) } }),
+    createInstrumentProfile: async ({ db, body }) => known(await createProfile(db, body as InstrumentProfileInput)),
+    updateInstrumentProfile: async (call) =>
+      known(await changeProfile(call.db, param(call, 'profileId'), call.body as InstrumentProfileInput, call.ifMatch)),
+    sendCommand: async (call) => ({
+      body: await sendCommand(
+        call.db,
+        links,
+        bench.consoleLoads,
+        param(call, 'instrumentId'),
+        (call.body as { command: string }).command,
+      ),
+    }),
+    getTraffic: async (call) => ({ body: await trafficOf(call.db, links, param(call, 'instrumentId')) }),
+    live: async () => ({ stream: (response, lastId) => streamEvents(live, response, lastId) }),
+    loadsOff: async () => {
+      const pressed = bench.loadsOff.press();
+      runner.nudgeAll();
+      return { body: await pressed };
+    },
+    listLeases: async ({ db }) => ({ body: { items: await listLeases(db) } }),
+    setLimits: async (call) =>
+      tagged(await setLimits(call.db, sampleId(call), (call.body as { limits: Limits | null }).limits, call.ifMatch)),
+    getLabel: async (call) => ({
+      body: await labelPdf(await getSample(call.db, sampleId(call))),
+      headers: { 'Content-Disposition': disposition('inline', `label ${sampleId(call).slice(-6)}.pdf`) },
+    }),
+    listSheets: async ({ db, query }) => ({
+      body: { items: await listSheets(db, query.sampleId as string | undefined) },
+    }),
+    createSheet: async (call) =>
+      versioned(await createSheet(call.db, sampleId(call), call.body as { methodId: string; rigId: string })),
+    getSheetById: async (call) => versioned(await getSheet(call.db, param(call, 'sheetId'))),
+    updateSheet: async (call) =>
+      versioned(await updateSheet(call.db, param(call, 'sheetId'), call.body as SheetInput, call.ifMatch)),
+    deleteSheet: async (call) => ({ body: await deleteSheet(call.db, param(call, 'sheetId'), call.ifMatch) }),
+    startRun: async (call) => ({ body: await runner.start(param(call, 'sheetId'), call.body as StartInput) }),
+    getRun: async (call) => ({ body: await getRun(call.db, param(call, 'runId')) }),
+    getRunTrace: async (call) => ({
+      body: { items: await listTrace(call.db, param(call, 'runId'), call.query.step as string | undefined) },
+    }),
+    askOfRun: async (call) => ({ body: await runner.ask(param(call, 'runId'), (call.body as { ask: Ask }).ask) }),
+    hereAtRun: async (call) => {
+      await here(call.db, param(call, 'runId'));
+      return { body: {} };
+    },
+    getSimulatedBench: async () => ({ body: hand ? await hand.state() : NO_SIMULATED_BENCH }),
+    runSimulated: async (call) => ({
+      body: await runSimulated(call.db, hand, runner, sampleId(call), call.body as SimulatedInput),
+    }),
+    listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
+    createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
+    updateRig: async (call) =>
+      versioned(await updateRig(call.db, param(call, 'rigId'), call.body as RigInput, call.ifMatch)),
+    listDevices: async ({ db }) => ({ body: { items: await listDevices(db) } }),
+    createDevice: async ({ db, body }) => versioned(await createDevice(db, body as DeviceInput)),
+    updateDevice: async (call) =>
+      versioned(await updateDevice(call.db, param(call, 'deviceId'), call.body as DeviceInput, call.ifMatch)),
+    getProfile: async ({ db }) => versioned(await getProfile(db)),
+    updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body as Profile, ifMatch)),
+    listLimitSets: async ({ db }) => ({ body: { items: await listLimitSets(db) } }),
+    createLimitSet: async ({ db, body }) => versioned(await createLimitSet(db, body as LimitSetInput)),
+    updateLimitSet: async (call) =>
+      versioned(await updateLimitSet(call.db, param(call, 'limitSetId'), call.body as LimitSetInput, call.ifMatch)),
+    deleteLimitSet: async (call) => ({ body: await deleteLimitSet(call.db, param(call, 'limitSetId'), call.ifMatch) }),
+    addStated: async (call) => ({ body: await addStated(call.db, sampleId(call), call.body as StatedInput) }),
+    listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
+  };
+};

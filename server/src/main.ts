@@ -3,54 +3,68 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { readConfig } from './config.ts';
-import { connect } from './db/database.ts';
+import { connect, VITAL_CONNECTIONS } from './db/database.ts';
 import { migrate } from './db/migrate.ts';
 import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
-import { Links } from './links/links.ts';
-import { LiveStream } from './live/stream.ts';
+import { Networks } from './links/networks.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
-import { Runner } from './runner/runner.ts';
+import { createWorking } from './working.ts';
 
 const STOP_MILLISECONDS = 10_000;
+const CUT_SHORT = 130;
+
+/** What a signal does: while the server starts it ends at once, since a start can be cut short anywhere. */
+let stop = (): void => process.exit(CUT_SHORT);
+
+function listenToSignals(): void {
+  // The start command is gone, and with it whoever would stop this server: that counts as a signal too.
+  for (const signal of ['SIGINT', 'SIGTERM', 'disconnect'] as const) process.once(signal, () => stop());
+}
 
 async function main(): Promise<void> {
+  listenToSignals();
   const config = readConfig(process.env);
   const log = pino({ level: config.logLevel });
+  // Whatever is forgotten somewhere in the background is written down and ends nothing: loads may be on.
+  process.on('unhandledRejection', (error) => log.error({ err: error }, 'something failed in the background'));
   const { pool, db } = connect(config.databaseUrl);
+  const vital = connect(config.databaseUrl, VITAL_CONNECTIONS);
   await migrate(pool, MIGRATIONS);
   if (config.demo && (await seedDemo(db, config.benchPort))) log.info('empty database: the demo was filled in');
-  const links = new Links();
-  const live = new LiveStream(db, links);
-  const runner = new Runner(db, links, live, log);
   const hand = config.benchPort ? new Hand(config.benchPort) : null;
+  const { version, owner } = config;
+  const networks = new Networks(config.instrumentNetworks);
+  const working = createWorking({ db, vital: vital.db, log, version, hand, networks, owner });
+  // Before anyone is let in: loads and runs of a server that died are seen to.
+  await working.watch(config.died);
   const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
-  const handlers = createHandlers({ version: config.version, links, live, runner, hand });
-  const app = createApp({ db, handlers, log, web: WEB, loopbackOnly });
+  const app = createApp({ db, handlers: createHandlers(working), log, web: WEB, loopbackOnly });
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
   });
-  runner.watch();
   const { port } = server.address() as AddressInfo;
-  const stop = () => {
+  let stopping = false;
+  stop = () => {
+    if (stopping) return;
+    stopping = true;
     log.info('stopping: finishing what was accepted');
-    void runner.close().then(() => {
-      live.close();
-      hand?.close();
-      links.close();
-      server.close(() => pool.end().then(() => process.exit(0)));
-    });
-    server.closeIdleConnections();
     setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();
+    server.closeIdleConnections();
+    void working
+      .close()
+      .then(() => new Promise((resolve) => server.close(resolve)))
+      .then(() => Promise.all([pool.end(), vital.pool.end()]))
+      .then(() => process.exit(0))
+      .catch((error: unknown) => {
+        log.error({ err: error }, 'could not stop in order');
+        process.exit(1);
+      });
   };
-  process.once('SIGINT', stop);
-  process.once('SIGTERM', stop);
-  // The start command is gone, and with it whoever would stop this server.
-  process.once('disconnect', stop);
   log.info({ port }, 'listening');
   // The start command waits for this line.
   process.send?.({ ready: true, port });

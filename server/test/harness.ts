@@ -5,22 +5,22 @@ import { createPool } from 'mysql2/promise';
 import { pino } from 'pino';
 import request from 'supertest';
 import { inject } from 'vitest';
-import { type Connection, connect } from '../src/db/database.ts';
+import { type Connection, connect, VITAL_CONNECTIONS } from '../src/db/database.ts';
 import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
-import { Links } from '../src/links/links.ts';
-import { LiveStream } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
-import { Runner } from '../src/runner/runner.ts';
+import type { Runner } from '../src/runner/runner.ts';
+import { createWorking, type Working } from '../src/working.ts';
 
 export interface Harness extends Connection {
   readonly app: Express;
   readonly url: string;
   readonly log: string[];
   readonly runner: Runner;
+  readonly working: Working;
   readonly stop: () => Promise<void>;
 }
 
@@ -36,12 +36,11 @@ export async function startHarness(name: string, { migrated = true, confirm = CO
   if (migrated) await migrate(connection.pool, MIGRATIONS);
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
-  const links = new Links();
-  const live = new LiveStream(connection.db, links);
-  const runner = new Runner(connection.db, links, live, logger, confirm);
+  const vital = connect(url, VITAL_CONNECTIONS);
+  const working = createWorking({ db: connection.db, vital: vital.db, log: logger, version: '9.9.9', confirm });
   const app = createApp({
     db: connection.db,
-    handlers: createHandlers({ version: '9.9.9', links, live, runner, hand: null }),
+    handlers: createHandlers(working),
     log: logger,
     web: '/nowhere',
     loopbackOnly: true,
@@ -51,12 +50,12 @@ export async function startHarness(name: string, { migrated = true, confirm = CO
     app,
     url,
     log,
-    runner,
+    runner: working.runner,
+    working,
     stop: async () => {
-      await runner.close();
-      live.close();
-      links.close();
-      return connection.pool.end();
+      await working.close();
+      await vital.pool.end();
+      await connection.pool.end();
     },
   };
 }

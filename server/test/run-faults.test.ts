@@ -6,9 +6,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { profiles, samples, sheetRuns } from '../src/db/schema.ts';
-import { Links } from '../src/links/links.ts';
-import { LiveStream } from '../src/live/stream.ts';
-import { Runner } from '../src/runner/runner.ts';
+import { createWorking } from '../src/working.ts';
 import { type Harness, startHarness } from './harness.ts';
 import { startRig, type TestRig } from './rig.ts';
 
@@ -195,9 +193,12 @@ describe('a rig that does not prove itself', () => {
 
 describe('a server that goes away', () => {
   it('when stopped, leaves the run interrupted and loads off; another takes it up at the step it was in', async () => {
-    const links = new Links();
-    const live = new LiveStream(harness.db, links);
-    const second = new Runner(harness.db, links, live, pino({ level: 'silent' }));
+    const second = createWorking({
+      db: harness.db,
+      vital: harness.db,
+      log: pino({ level: 'silent' }),
+      version: '9.9.9',
+    });
     runId = await soak();
     await untilDraws(true);
     await harness.runner.close();
@@ -208,7 +209,7 @@ describe('a server that goes away', () => {
       stepId: 'soak',
       says: expect.stringContaining('The server was stopped.'),
     });
-    second.watch();
+    await second.watch();
     try {
       await bench.ask(runId, { kind: 'go on', person: 'Warden' });
       await untilDraws(true);
@@ -217,16 +218,17 @@ describe('a server that goes away', () => {
       expect(end.outcomes.soak).toMatchObject({ state: 'skipped', says: 'taken up' });
     } finally {
       await second.close();
-      live.close();
-      links.close();
-      harness.runner.watch();
+      await harness.runner.watch();
     }
   }, 60_000);
 
   it('without a word is noticed: the run shows as interrupted and its loads go off', async () => {
-    const links = new Links();
-    const live = new LiveStream(harness.db, links);
-    const second = new Runner(harness.db, links, live, pino({ level: 'silent' }));
+    const second = createWorking({
+      db: harness.db,
+      vital: harness.db,
+      log: pino({ level: 'silent' }),
+      version: '9.9.9',
+    });
     runId = await soak();
     await untilDraws(true);
     await harness.runner.close();
@@ -236,7 +238,7 @@ describe('a server that goes away', () => {
       .set({ state: 'running', says: '', aliveAt: new Date(Date.now() - 10_000) })
       .where(eq(sheetRuns.id, runId));
     bench.rack.bench.setLoad('C1', { on: true });
-    second.watch();
+    await second.watch();
     try {
       const run = await bench.until(runId, ({ state }) => state === 'interrupted', 'noticed');
       expect(run.says).toContain('The server went away in the middle of it. Loads are off');
@@ -245,9 +247,7 @@ describe('a server that goes away', () => {
       await bench.until(runId, ({ state }) => state === 'stopped', 'stopped after all');
     } finally {
       await second.close();
-      live.close();
-      links.close();
-      harness.runner.watch();
+      await harness.runner.watch();
     }
   }, 60_000);
 });

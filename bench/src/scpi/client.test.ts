@@ -119,7 +119,7 @@ describe('an instrument', () => {
     const load = client('dc-load', { timeout: 5000 });
     await load.query('*IDN?');
     const queue = Array.from({ length: 200 }, () => load.query('FETC?'));
-    await load.write('INP:ALL OFF', true);
+    await load.write('INP:ALL OFF', { urgent: true });
     const sent = load.traffic.filter(({ direction }) => direction === 'out').map(({ text }) => text);
     expect(sent.indexOf('INP:ALL OFF')).toBeLessThan(6);
     await Promise.all(queue);

@@ -1,5 +1,5 @@
 // One instrument over raw TCP: a queue, time limits, its error queue, and coming back after a lost connection.
-import { createConnection, type Socket } from 'node:net';
+import { createConnection, type Socket, type TcpNetConnectOpts } from 'node:net';
 import { scpiNumber } from '@lastmark/core/instrument';
 import { type Reply, ReplyReader } from './reply.ts';
 
@@ -11,6 +11,8 @@ export interface ScpiOptions {
   /** First pause before connecting again, ms; it doubles up to `longestPause`. */
   readonly firstPause?: number;
   readonly longestPause?: number;
+  /** How a host name becomes an address; what it refuses is never connected. */
+  readonly lookup?: TcpNetConnectOpts['lookup'];
 }
 
 export type LinkState = 'connecting' | 'up' | 'down' | 'closed';
@@ -18,7 +20,7 @@ export type LinkState = 'connecting' | 'up' | 'down' | 'closed';
 /** Why a command failed: the connection, the time, or the instrument's own word. */
 export class ScpiError extends Error {
   constructor(
-    readonly kind: 'down' | 'timeout' | 'garbled' | 'instrument' | 'closed',
+    readonly kind: 'down' | 'timeout' | 'garbled' | 'instrument' | 'closed' | 'barred',
     message: string,
   ) {
     super(message);
@@ -34,8 +36,18 @@ export interface Traffic {
   readonly steady: boolean;
 }
 
-interface Job {
-  readonly steady: boolean;
+/** Asked at the moment a command would go onto the wire: why it must not, or null. */
+export type Gate = () => string | null;
+
+export interface Manner {
+  /** Ahead of whatever waits. */
+  readonly urgent?: boolean;
+  /** One of many that keep numbers live; few of them are kept as traffic. */
+  readonly steady?: boolean;
+  readonly gate?: Gate;
+}
+
+interface Job extends Manner {
   readonly command: string;
   readonly wantsReply: boolean;
   readonly resolve: (reply: Reply | null) => void;
@@ -47,18 +59,25 @@ const MOST_TRAFFIC = 500;
 const MOST_STEADY = 60;
 /** Most entries taken off an instrument's error queue at once: a broken one may never say it is empty. */
 const MOST_ERRORS = 20;
+/** Most commands that may wait; one more is refused. */
+const MOST_WAITING = 1000;
+/** Longest time a block may take in all, whatever keeps coming, ms. */
+const LONGEST_BLOCK_MILLISECONDS = 60_000;
+/** An entry of an error queue: a number, and mostly its words. SCPI-1999, volume 2, 21.8 */
+const ERROR_ENTRY = /^[+-]?\d+\s*(,|$)/;
 
 /**
  * A connection that belongs to one instrument. Commands run one at a time in the order they were asked for, save urgent
  * ones, which go to the front: "load off" never waits behind a queue of readings.
  */
 export class ScpiClient {
-  readonly #options: Required<ScpiOptions>;
+  readonly #options: Required<Omit<ScpiOptions, 'lookup'>> & Pick<ScpiOptions, 'lookup'>;
   #socket: Socket | null = null;
   #state: LinkState = 'down';
   #reader = new ReplyReader();
   #queue: Job[] = [];
-  #current: { job: Job; timer: NodeJS.Timeout } | null = null;
+  #current: { job: Job; timer: NodeJS.Timeout; asked: number } | null = null;
+  #resting = false;
   #pause: number;
   #again: NodeJS.Timeout | null = null;
   #traffic: Traffic[] = [];
@@ -66,7 +85,7 @@ export class ScpiClient {
   #listeners = new Set<(state: LinkState) => void>();
 
   constructor(options: ScpiOptions) {
-    this.#options = { timeout: 2000, firstPause: 200, longestPause: 10_000, ...options };
+    this.#options = { timeout: 2000, firstPause: 200, longestPause: 10_000, lookup: undefined, ...options };
     this.#pause = this.#options.firstPause;
   }
 
@@ -90,12 +109,10 @@ export class ScpiClient {
     if (this.#state === 'up' || this.#state === 'connecting') return;
     this.#become('connecting');
     this.#reader = new ReplyReader();
-    const { host, port } = this.#options;
-    const socket = createConnection({ host, port });
-    socket.setNoDelay(true);
+    const socket = this.#connect();
+    if (!socket) return;
     this.#socket = socket;
     socket.on('connect', () => {
-      this.#pause = this.#options.firstPause;
       this.#become('up');
       this.#next();
     });
@@ -106,25 +123,35 @@ export class ScpiClient {
     });
   }
 
-  /** Send a command that has no reply. */
-  async write(command: string, urgent = false): Promise<void> {
-    await this.#ask(command, false, urgent);
+  /** A socket on its way; null for an address no socket takes, which is as good as nobody there. */
+  #connect(): Socket | null {
+    const { host, port, lookup } = this.#options;
+    try {
+      const socket = createConnection({ host, port, ...(lookup ? { lookup } : {}) });
+      socket.setNoDelay(true);
+      return socket;
+    } catch (error) {
+      this.#note(error instanceof Error ? error.message : 'no address');
+      this.#lost();
+      return null;
+    }
   }
 
-  /**
-   * Send a query and wait for its line.
-   * @param steady one of many that keep numbers live; few of them are kept as traffic
-   * @throws ScpiError
-   */
-  async query(command: string, steady = false): Promise<string> {
-    const reply = await this.#ask(command, true, false, steady);
+  /** Send a command that has no reply. It resolves once the command is on the wire. @throws ScpiError */
+  async write(command: string, manner: Manner = {}): Promise<void> {
+    await this.#ask(command, false, manner);
+  }
+
+  /** Send a query and wait for its line. @throws ScpiError */
+  async query(command: string, manner: Manner = {}): Promise<string> {
+    const reply = await this.#ask(command, true, manner);
     if (reply?.kind !== 'line') throw new ScpiError('garbled', `${command} was answered with a block.`);
     return reply.text;
   }
 
   /** Send a query and wait for its binary block. @throws ScpiError */
   async queryBlock(command: string): Promise<Uint8Array> {
-    const reply = await this.#ask(command, true, false);
+    const reply = await this.#ask(command, true, {});
     if (reply?.kind !== 'block') throw new ScpiError('garbled', `${command} was answered with a line, not a block.`);
     return reply.bytes;
   }
@@ -139,15 +166,20 @@ export class ScpiClient {
     const errors: string[] = [];
     while (errors.length < MOST_ERRORS) {
       const entry = await this.query('SYST:ERR?');
-      if (/^[+]?0\b/.test(entry)) break;
+      if (!ERROR_ENTRY.test(entry.trim())) {
+        // The answer to something else: every later one would be shifted too.
+        this.#drop();
+        throw new ScpiError('garbled', `SYST:ERR? was answered with "${entry.slice(0, 40)}".`);
+      }
+      if (/^[+-]?0\b/.test(entry)) break;
       errors.push(entry);
     }
     return errors;
   }
 
   /** Send a command and read back whether the instrument took it. @throws ScpiError with the instrument's own words */
-  async confirm(command: string): Promise<void> {
-    await this.write(command);
+  async confirm(command: string, gate?: Gate): Promise<void> {
+    await this.write(command, gate ? { gate } : {});
     const errors = await this.drainErrors();
     if (errors.length > 0) throw new ScpiError('instrument', `${command}: ${errors.join('; ')}`);
   }
@@ -161,38 +193,59 @@ export class ScpiClient {
     this.#refuseAll(new ScpiError('closed', 'The connection was closed.'));
   }
 
-  #ask(command: string, wantsReply: boolean, urgent: boolean, steady = false): Promise<Reply | null> {
+  #ask(command: string, wantsReply: boolean, manner: Manner): Promise<Reply | null> {
     if (this.#state === 'closed') return Promise.reject(new ScpiError('closed', 'The connection was closed.'));
     if (this.#state === 'down') return Promise.reject(new ScpiError('down', 'The instrument is not connected.'));
+    if (this.#queue.length >= MOST_WAITING && !manner.urgent)
+      return Promise.reject(new ScpiError('barred', `${MOST_WAITING} commands wait already.`));
     return new Promise((resolve, reject) => {
-      const job: Job = { command, wantsReply, steady, resolve, reject };
-      if (urgent && !wantsReply && this.#state === 'up') {
+      const job: Job = { ...manner, command, wantsReply, resolve, reject };
+      if (job.urgent && !wantsReply && this.#state === 'up') {
         // Straight to the wire: an instrument reads what comes while it prepares a reply.
         this.#say(job);
         resolve(null);
         return;
       }
-      if (urgent) this.#queue.unshift(job);
+      if (job.urgent) this.#queue.unshift(job);
       else this.#queue.push(job);
       this.#next();
     });
   }
 
   #next(): void {
-    while (this.#state === 'up' && !this.#current) {
+    while (this.#state === 'up' && !this.#current && !this.#resting) {
       const job = this.#queue.shift();
       if (!job) return;
+      const barred = job.gate?.() ?? null;
+      if (barred !== null) {
+        job.reject(new ScpiError('barred', barred));
+        continue;
+      }
       this.#say(job);
       if (!job.wantsReply) {
         job.resolve(null);
         continue;
       }
       const timer = setTimeout(() => this.#late(), this.#options.timeout);
-      this.#current = { job, timer };
+      this.#current = { job, timer, asked: performance.now() };
     }
   }
 
-  #say({ command, steady }: Job): void {
+  /**
+   * After an answer the wire is looked at once more before the next question: a line that came with it and that nobody
+   * asked for is then seen as one, and never taken for the next answer.
+   */
+  #rest(): void {
+    this.#resting = true;
+    setImmediate(() =>
+      setImmediate(() => {
+        this.#resting = false;
+        this.#next();
+      }),
+    );
+  }
+
+  #say({ command, steady = false }: Job): void {
     this.#record('out', command, steady);
     this.#socket?.write(`${command}\n`);
   }
@@ -209,18 +262,22 @@ export class ScpiClient {
     for (const reply of replies) {
       const current = this.#current;
       const text = reply.kind === 'line' ? reply.text : `block of ${reply.bytes.length} bytes`;
-      this.#record('in', text, current?.job.steady);
+      this.#record('in', text, current?.job.steady ?? false);
       if (!current) {
-        this.#note('a reply nobody asked for');
-        continue;
+        this.#note('told what nobody asked; connecting again');
+        this.#drop();
+        return;
       }
       clearTimeout(current.timer);
       this.#current = null;
+      this.#pause = this.#options.firstPause;
+      this.#rest();
       current.job.resolve(reply);
     }
-    // A block on its way is not late: its time starts anew with every piece.
-    if (this.#current && this.#reader.waiting > 0) this.#current.timer.refresh();
-    this.#next();
+    // A block on its way is not late: its time starts anew with every piece, up to a limit. A line has its time once.
+    const current = this.#current;
+    if (current && this.#reader.inBlock && performance.now() - current.asked < LONGEST_BLOCK_MILLISECONDS)
+      current.timer.refresh();
   }
 
   /** No reply in time: what would come later would answer the wrong question, so the connection starts afresh. */

@@ -6,8 +6,10 @@ export type Reply =
 
 /** Largest block taken, bytes. */
 export const LARGEST_BLOCK = 64 * 1024 * 1024;
-/** Longest line taken: anything beyond is garbage, not a reply. */
-const LONGEST_LINE = 1024 * 1024;
+/** Longest line taken, bytes: anything beyond is garbage, not a reply. */
+export const LONGEST_LINE = 64 * 1024;
+/** Most replies taken out of one piece of the stream: one question is asked at a time, so more is a flood. */
+const MOST_REPLIES = 64;
 
 const NEWLINE = 0x0a;
 const RETURN = 0x0d;
@@ -26,16 +28,17 @@ export class ReplyReader {
   #pending: Uint8Array = new Uint8Array(0);
   #block: { bytes: Uint8Array; filled: number } | null = null;
 
-  /** Bytes that wait for the rest of their reply. */
-  get waiting(): number {
-    return this.#block ? this.#block.filled : this.#pending.length;
+  /** Whether a block is on its way. */
+  get inBlock(): boolean {
+    return this.#block !== null;
   }
 
-  /** Take a piece of the stream. @throws GarbledReply for a block that is too long or a line without an end */
+  /** Take a piece of the stream. @throws GarbledReply for a block that is too long, a line without an end, or a flood */
   push(piece: Uint8Array): Reply[] {
     const replies: Reply[] = [];
     let rest = piece;
     for (;;) {
+      if (replies.length > MOST_REPLIES) throw new GarbledReply('It tells more than anyone asked.');
       if (this.#block) {
         const { bytes, filled } = this.#block;
         const taken = Math.min(bytes.length - filled, rest.length);
@@ -63,10 +66,11 @@ export class ReplyReader {
     if (all[0] === HASH && (all.length < 2 || isDigit(all[1]))) return this.#openBlock(all);
     const end = all.indexOf(NEWLINE);
     if (end < 0) {
-      if (all.length > LONGEST_LINE) throw new GarbledReply('A reply of over a million characters has no end.');
+      if (all.length > LONGEST_LINE) throw new GarbledReply(`A reply of over ${LONGEST_LINE} characters has no end.`);
       this.#pending = all.slice();
       return null;
     }
+    if (end > LONGEST_LINE) throw new GarbledReply(`A reply has ${end} characters; at most ${LONGEST_LINE} are taken.`);
     const text = new TextDecoder().decode(all.subarray(0, end)).replace(/\r$/, '');
     replies.push({ kind: 'line', text });
     return all.subarray(end + 1);

@@ -160,6 +160,8 @@ function dcLoad({ bench, clock, seed }: Surroundings): Device {
         bench.loadsOff();
         return null;
       },
+      // How many channels are on.
+      'INP:ALL?': () => String(bench.charger.ports.filter(({ label: port }) => bench.isOn(port)).length),
       'MEAS:VOLT?': () => number(volts(bench.port(label()).endVolts)),
       'MEAS:CURR?': () => number(amps(bench.port(label()).amps)),
       // Instrument time, then V and A of every channel.

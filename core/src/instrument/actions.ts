@@ -58,6 +58,7 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
     amps: does('set the current, A', 'amps'),
     on: does('load on'),
     off: does('every load off'),
+    isOn: tells('how many channels are switched on, 0 for none', 'number'),
     watchdog: does('go off by itself after seconds of silence, 0 for never', 'seconds'),
     connect: does('plug the sink in'),
     disconnect: does('unplug the sink'),

@@ -35,6 +35,7 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
       amps: 'CURR {amps}',
       on: 'INP ON',
       off: 'INP:ALL OFF',
+      isOn: 'INP:ALL?',
       watchdog: 'INP:WATC {seconds}',
       connect: 'SINK:CONN ON',
       disconnect: 'SINK:CONN OFF',

@@ -6,6 +6,7 @@ import { newId } from '../db/ids.ts';
 import { instruments, rigs } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
+import { requireFree } from '../runner/leases.ts';
 import { forgetAllFigures } from '../samples/store.ts';
 
 const toInstrument = (row: typeof instruments.$inferSelect): StoredInstrument => ({
@@ -72,6 +73,9 @@ export async function updateInstrument(
     const [row] = await tx.select().from(instruments).where(eq(instruments.id, id)).for('update');
     if (!row) throw notFound('instrument');
     requireMatch(seen, etagOf(row.version), 'instrument');
+    // A run speaks to it as it was when the run began.
+    const moved = (['address', 'profileId', 'class'] as const).some((field) => row[field] !== input[field]);
+    if (moved) await requireFree(tx, row, 'change how it is reached');
     const version = row.version + 1;
     await tx
       .update(instruments)

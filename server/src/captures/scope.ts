@@ -8,6 +8,7 @@ import type { Queries } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
 import { listProfiles, profileOf } from '../links/profiles.ts';
+import { requireFree } from '../runner/leases.ts';
 
 /** Sample rate and length of each kind: ten cycles of the mains, and the first milliseconds. */
 const SETTINGS: Readonly<Partial<Record<CaptureKind, { readonly rate: number; readonly points: number }>>> = {
@@ -66,5 +67,6 @@ export async function scopeOf(
     throw refused('scopeId', `"${scope.name}" is no oscilloscope that answers SCPI. Choose one at Bench.`);
   if (!('mainsVolts' in profile.commands))
     throw refused('scopeId', `The profile of "${scope.name}" does not say how to ask for the mains side.`);
+  await requireFree(db, scope, 'capture with it');
   return { scope, profile };
 }

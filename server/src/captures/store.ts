@@ -19,7 +19,6 @@ import { conflict, notFound, refused } from '../http/problem.ts';
 import { pause, readCaptureInSlices } from '../importer/slices.ts';
 import type { Links } from '../links/links.ts';
 import { storePoints } from '../readings/store.ts';
-import { listLeases } from '../runner/rows.ts';
 import { toReading } from '../samples/reading-row.ts';
 import { forgetFigures, getSample } from '../samples/store.ts';
 import { asKept, type Columns, columnsOf, insertColumns } from './columns.ts';
@@ -184,8 +183,6 @@ export async function addCapture(
     await pause();
   } else if (scopeId !== null && !capture.withdrawn) {
     const { scope, profile } = await scopeOf(db, scopeId);
-    const lease = (await listLeases(db)).find(({ instrumentId }) => instrumentId === scopeId);
-    if (lease) throw conflict(`"${scope.name}" belongs to ${lease.person}'s run "${lease.title}".`);
     trace = await askScope(links, scope, profile, capture.kind);
   }
   return db.transaction((tx) => storeCapture(tx, sampleId, capture, trace));

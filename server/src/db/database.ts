@@ -12,12 +12,15 @@ export interface Connection {
   readonly db: Database;
 }
 
-/** Open a pool on a `mysql://` or `mariadb://` address. Times are exchanged in UTC. */
-export function connect(url: string): Connection {
+/** Connections for what must never wait behind other requests. */
+export const VITAL_CONNECTIONS = 4;
+
+/** Open a pool on a `mysql://` or `mariadb://` address. Times are exchanged in UTC. @param most connections at once */
+export function connect(url: string, most = 10): Connection {
   const pool = createPool({
     uri: url.replace(/^mariadb:/, 'mysql:'),
     timezone: 'Z',
-    connectionLimit: 10,
+    connectionLimit: most,
     waitForConnections: true,
     charset: 'utf8mb4_unicode_ci',
     enableKeepAlive: true,

@@ -4,7 +4,7 @@ import type { SheetRun, SimulatedBenchState } from '@lastmark/contract';
 import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { conflict, ProblemError, refused } from '../http/problem.ts';
-import { listLeases } from '../runner/rows.ts';
+import { listLeases } from '../runner/leases.ts';
 import type { Runner } from '../runner/runner.ts';
 import { getSample } from '../samples/store.ts';
 import { createSheet } from '../sheets/store.ts';
@@ -72,7 +72,8 @@ export async function runSimulated(
     );
   const rig = (await listRigs(db)).find(({ name }) => name === SIMULATED_RIG);
   if (!rig) throw conflict(`The rig "${SIMULATED_RIG}" is not on the bench any more.`);
-  const taken = (await listLeases(db)).find(({ instrumentId }) => instrumentId === rig.drives?.load);
+  const own = new Set<string | null | undefined>([...Object.values(rig.meters), ...Object.values(rig.drives ?? {})]);
+  const taken = (await listLeases(db)).find(({ instrumentId }) => own.has(instrumentId));
   if (taken) throw conflict(`The simulated bench belongs to ${taken.person}'s run "${taken.title}".`);
   await hand.put(sample.model.model, speed);
   const sheet = await createSheet(db, sampleId, { methodId, rigId: rig.id });

@@ -1,11 +1,12 @@
-// Commands typed at the console, the traffic of an instrument, and every load off.
+// Commands typed at the console, and the traffic of an instrument.
 import { ScpiError } from '@lastmark/bench/scpi';
-import type { CommandAnswer, InstrumentTraffic, LoadsOffAnswer, StoredInstrument } from '@lastmark/contract';
-import { commandFor } from '@lastmark/core/instrument';
+import type { CommandAnswer, InstrumentTraffic, StoredInstrument } from '@lastmark/contract';
+import { lineProblem, onlyAsks, unitsOf } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
-import type { Queries } from '../db/database.ts';
-import { conflict, notFound, refused } from '../http/problem.ts';
-import { holdAll, listLeases } from '../runner/rows.ts';
+import type { Database, Queries } from '../db/database.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { requireFree } from '../runner/leases.ts';
+import type { ConsoleLoads } from './console-loads.ts';
 import type { Links } from './links.ts';
 import { listProfiles, profileOf } from './profiles.ts';
 
@@ -17,21 +18,37 @@ async function instrumentOf(db: Queries, id: string): Promise<StoredInstrument> 
   return found;
 }
 
-/** Send one command. A query waits for its answer; anything else is followed by a look at the error queue. */
-export async function sendCommand(db: Queries, links: Links, id: string, command: string): Promise<CommandAnswer> {
-  if (/[\r\n]/.test(command)) throw refused('command', 'One command at a time, on one line.');
+/**
+ * Send one line. It is taken apart before it is judged: what only asks may go to any instrument, anything else only to
+ * one that no run holds. A line that asks waits for its answer; anything else is followed by a look at the error queue.
+ */
+export async function sendCommand(
+  db: Database,
+  links: Links,
+  consoleLoads: ConsoleLoads,
+  id: string,
+  command: string,
+): Promise<CommandAnswer> {
+  const problem = lineProblem(command);
+  if (problem) throw refused('command', problem);
+  const units = unitsOf(command);
+  if (units.length === 0) throw refused('command', 'There is no command in this line.');
+  if (units.filter(({ asks }) => asks).length > 1)
+    throw refused('command', 'One question a line: send them one after the other.');
   const instrument = await instrumentOf(db, id);
-  const lease = command.includes('?')
-    ? undefined
-    : (await listLeases(db)).find(({ instrumentId }) => instrumentId === id);
-  if (lease)
-    throw conflict(
-      `"${instrument.name}" belongs to ${lease.person}'s run "${lease.title}". Questions are allowed; to set it, hold or stop the run.`,
-    );
+  const asks = onlyAsks(command);
+  if (!asks) await requireFree(db, instrument, 'set it');
   const client = await links.ready(instrument);
   try {
-    const reply = command.includes('?') ? await client.query(command) : null;
-    if (reply === null) await client.confirm(command);
+    if (!asks && instrument.class === 'DC load') {
+      const profile = profileOf(await listProfiles(db), instrument);
+      if (profile) await consoleLoads.take({ instrument, profile });
+    }
+    // Connecting took its time; a run may have begun meanwhile.
+    if (!asks) await requireFree(db, instrument, 'set it');
+    let reply: string | null = null;
+    if (units.some((unit) => unit.asks)) reply = await client.query(command);
+    else await client.confirm(command);
     return { reply, state: client.state, items: client.traffic.slice(-SHOWN_TRAFFIC) };
   } catch (error) {
     if (error instanceof ScpiError) throw refused('command', error.message);
@@ -43,29 +60,4 @@ export async function sendCommand(db: Queries, links: Links, id: string, command
 export async function trafficOf(db: Queries, links: Links, id: string): Promise<InstrumentTraffic> {
   const client = links.of(await instrumentOf(db, id));
   return { state: client.state, items: client.traffic.slice(-SHOWN_TRAFFIC) };
-}
-
-/** Every load with an address is switched off, ahead of whatever waits. It never stops at the first that fails. */
-export async function loadsOff(db: Queries, links: Links): Promise<LoadsOffAnswer> {
-  links.countOff();
-  const loads = (await listInstruments(db)).filter((one) => one.class === 'DC load' && one.address !== null);
-  const profiles = await listProfiles(db);
-  const items = await Promise.all(
-    loads.map(async (load) => {
-      const told = { instrumentId: load.id, name: load.name };
-      try {
-        const profile = profileOf(profiles, load);
-        if (!profile)
-          return { ...told, sent: false, detail: 'It has no profile, so nobody knows how to switch it off.' };
-        const client = await links.ready(load);
-        await client.write(commandFor(profile, 'off'), true);
-        return { ...told, sent: true, detail: 'off' };
-      } catch (error) {
-        return { ...told, sent: false, detail: error instanceof Error ? error.message : 'failed' };
-      }
-    }),
-  );
-  // After the wire, not before it: what the loads do matters more than what is written down.
-  await holdAll(db);
-  return { items };
 }

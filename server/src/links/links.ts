@@ -2,16 +2,24 @@
 import { ScpiClient } from '@lastmark/bench/scpi';
 import type { StoredInstrument } from '@lastmark/contract';
 import { refused } from '../http/problem.ts';
+import { LOOPBACK_NETWORKS, Networks, outside } from './networks.ts';
+import { nobodyKnows, type OffWord, pause, switchOff } from './off.ts';
+import type { KnownLoad } from './roster.ts';
 
 interface Link {
   readonly address: string;
   readonly client: ScpiClient;
 }
 
+type Addressed = Pick<StoredInstrument, 'id' | 'name' | 'address'>;
+
 const CONNECT_MILLISECONDS = 2500;
+/** How long one try of an off that was not seen may take, and the pause before the next, ms. */
+const INSIST_MILLISECONDS = 1500;
+const INSIST_PAUSE_MILLISECONDS = 400;
 
 /** host:port taken apart. IPv6 hosts stand in brackets. */
-function partsOf(address: string): { host: string; port: number } {
+export function partsOf(address: string): { host: string; port: number } {
   const at = address.lastIndexOf(':');
   return { host: address.slice(0, at).replace(/^\[|\]$/g, ''), port: Number(address.slice(at + 1)) };
 }
@@ -21,10 +29,18 @@ function partsOf(address: string): { host: string; port: number } {
  * is all there is to know, and a connection is only the way there.
  */
 export class Links {
+  readonly networks: Networks;
   readonly #links = new Map<string, Link>();
+  /** Loads that were switched off and have not said so, with the sentence about each. */
+  readonly #doubts = new Map<string, string>();
   #offs = 0;
+  #closed = false;
 
-  /** How often every load was switched off: what wants to switch one on compares. */
+  constructor(networks = new Networks(LOOPBACK_NETWORKS)) {
+    this.networks = networks;
+  }
+
+  /** How often every load was switched off here: what wants to switch one on compares. */
   get offs(): number {
     return this.#offs;
   }
@@ -35,24 +51,26 @@ export class Links {
   }
 
   /** The connection of an instrument. A changed address is connected anew. @throws 422 for one without an address */
-  of({ id, name, address }: Pick<StoredInstrument, 'id' | 'name' | 'address'>): ScpiClient {
+  of({ id, name, address }: Addressed): ScpiClient {
     if (address === null) throw refused('address', `"${name}" has no address. Enter it at Bench as host:port.`);
     const known = this.#links.get(id);
     if (known?.address === address) return known.client;
+    const parts = partsOf(address);
+    if (!this.networks.mayTry(parts.host)) throw refused('address', outside(address));
     known?.client.close();
-    const client = new ScpiClient(partsOf(address));
-    client.open();
+    const client = new ScpiClient({ ...parts, lookup: this.networks.lookup });
+    if (!this.#closed) client.open();
     this.#links.set(id, { address, client });
     return client;
   }
 
   /** The same, once it is up. @throws 422 when it does not answer */
-  async ready(instrument: Pick<StoredInstrument, 'id' | 'name' | 'address'>): Promise<ScpiClient> {
+  async ready(instrument: Addressed, patience = CONNECT_MILLISECONDS): Promise<ScpiClient> {
     const client = this.of(instrument);
     const isUp = () => client.state === 'up';
     if (isUp()) return client;
     await new Promise<void>((resolve) => {
-      const timer = setTimeout(done, CONNECT_MILLISECONDS);
+      const timer = setTimeout(done, patience);
       const stop = client.onState((state) => {
         if (state === 'up') done();
       });
@@ -70,7 +88,54 @@ export class Links {
     return client;
   }
 
+  /**
+   * Switch a load off and wait until it says so. One that does not is told again and again afterwards, until it does.
+   * @param patience how long to wait here, ms
+   */
+  async off({ instrument, profile }: KnownLoad, patience: number): Promise<OffWord> {
+    const begun = performance.now();
+    let word: OffWord;
+    try {
+      const client = this.of(instrument);
+      // Straight away where the way is open: the command is on the wire before this function first waits.
+      if (client.state !== 'up') await this.ready(instrument, patience);
+      word = await switchOff(client, profile, Math.max(200, patience - (performance.now() - begun)));
+    } catch (error) {
+      const detail = error instanceof Error ? error.message.replace(/\.$/, '') : 'failed';
+      word = { sent: false, sure: false, blind: false, detail };
+    }
+    if (word.sure) this.#doubts.delete(instrument.id);
+    else this.#insist({ instrument, profile }, word.detail);
+    return word;
+  }
+
+  /** What nobody knows about a load, in a sentence; null when it is not in doubt. */
+  doubt(instrumentId: string): string | null {
+    return this.#doubts.get(instrumentId) ?? null;
+  }
+
+  /** A load that did not say that it is off is told again until it does, even when it was away meanwhile. */
+  #insist(load: KnownLoad, detail: string): void {
+    const { id, name } = load.instrument;
+    const going = this.#doubts.has(id);
+    this.#doubts.set(id, nobodyKnows(name, detail));
+    if (!going) void this.#repeat(load);
+  }
+
+  async #repeat({ instrument, profile }: KnownLoad): Promise<void> {
+    while (!this.#closed && this.#doubts.has(instrument.id)) {
+      await pause(INSIST_PAUSE_MILLISECONDS);
+      const client = this.#links.get(instrument.id)?.client;
+      if (!client) break;
+      const word = await switchOff(client, profile, INSIST_MILLISECONDS);
+      // Nothing more can be learnt from a load that cannot be asked.
+      if (word.sure || word.blind) break;
+    }
+    this.#doubts.delete(instrument.id);
+  }
+
   close(): void {
+    this.#closed = true;
     for (const { client } of this.#links.values()) client.close();
     this.#links.clear();
   }

@@ -4,9 +4,10 @@ import { BUILT_IN, type InstrumentProfile, profileProblems } from '@lastmark/cor
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { instrumentProfiles } from '../db/schema.ts';
+import { instrumentProfiles, instruments } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
+import { requireFree } from '../runner/leases.ts';
 
 const toInput = ({ commands, ...rest }: InstrumentProfile): InstrumentProfileInput => ({
   ...rest,
@@ -72,6 +73,8 @@ export async function changeProfile(
     const [row] = await tx.select().from(instrumentProfiles).where(eq(instrumentProfiles.id, id)).for('update');
     if (!row) throw notFound('profile');
     requireMatch(seen, etagOf(row.version), 'profile');
+    for (const driven of await tx.select().from(instruments).where(eq(instruments.profileId, id)))
+      await requireFree(tx, driven, 'change its profile');
     const version = row.version + 1;
     await tx
       .update(instrumentProfiles)

@@ -2,16 +2,19 @@
 import { MeterWatch, ScpiError } from '@lastmark/bench/scpi';
 import type { LiveEvent, StoredInstrument } from '@lastmark/contract';
 import { commandFor, type InstrumentProfile, LIVE_ACTION, scpiNumber } from '@lastmark/core/instrument';
-import { listInstruments } from '../bench/store.ts';
-import type { Database } from '../db/database.ts';
+import { ProblemError } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
-import { listProfiles, profileOf } from '../links/profiles.ts';
+import type { Roster } from '../links/roster.ts';
 
 const EVERY_MILLISECONDS = 100;
 /** The list of instruments is looked at anew this often, so that a new address joins by itself. */
-const REFRESH_MILLISECONDS = 2000;
-/** Events kept for a browser that comes back: five minutes of eight instruments. */
-const KEPT_EVENTS = 24_000;
+const REFRESH_MILLISECONDS = 500;
+/** An instrument that does not answer is said to be away this often. */
+const AWAY_MILLISECONDS = 2000;
+/** Events kept for a browser that comes back, as they are sent: half a minute of eight instruments, less than a megabyte. */
+const KEPT_EVENTS = 2400;
+/** Most numbers taken out of one reply. */
+const MOST_NUMBERS = 256;
 
 /** Less than this below zero is a meter's noise, A and W. */
 const BACKWARDS_AMPS = 0.05;
@@ -25,22 +28,28 @@ interface Source {
   busy: boolean;
 }
 
-export type Listener = (event: LiveEvent) => void;
+/** @param text the event as JSON, made once for everyone */
+export type Listener = (event: LiveEvent, text: string) => void;
+
+interface Kept {
+  readonly event: LiveEvent;
+  readonly text: string;
+}
 
 /** Asks instruments while someone listens, and remembers enough for a listener that was away for a moment. */
 export class LiveStream {
-  readonly #db: Database;
+  readonly #roster: Roster;
   readonly #links: Links;
   readonly #listeners = new Map<Listener, () => void>();
-  #kept: LiveEvent[] = [];
+  #kept: Kept[] = [];
   #next = 1;
   #sources: Source[] = [];
   #timers: NodeJS.Timeout[] = [];
   /** Current all loads draw together, A: input power should follow it. */
   #loadAmps = 0;
 
-  constructor(db: Database, links: Links) {
-    this.#db = db;
+  constructor(roster: Roster, links: Links) {
+    this.#roster = roster;
     this.#links = links;
   }
 
@@ -50,13 +59,18 @@ export class LiveStream {
    * @returns how to stop
    */
   listen(listener: Listener, since: number | null, onEnd: () => void): () => void {
-    if (since !== null) for (const event of this.#kept) if (event.id > since) listener(event);
+    if (since !== null) for (const { event, text } of this.#kept) if (event.id > since) listener(event, text);
     this.#listeners.set(listener, onEnd);
     if (this.#timers.length === 0) this.#start();
     return () => {
       this.#listeners.delete(listener);
       if (this.#listeners.size === 0) this.#stop();
     };
+  }
+
+  /** How many listen now. */
+  get listening(): number {
+    return this.#listeners.size;
   }
 
   /** End every listener's stream. */
@@ -67,9 +81,13 @@ export class LiveStream {
   }
 
   #start(): void {
-    void this.#refresh();
+    // Whoever just added an instrument sees it at once.
+    void this.#roster
+      .look()
+      .catch(() => undefined)
+      .then(() => this.#refresh());
     this.#timers = [
-      setInterval(() => void this.#refresh(), REFRESH_MILLISECONDS),
+      setInterval(() => this.#refresh(), REFRESH_MILLISECONDS),
       setInterval(() => this.#askAll(), EVERY_MILLISECONDS),
     ];
   }
@@ -79,31 +97,30 @@ export class LiveStream {
     this.#timers = [];
   }
 
-  async #refresh(): Promise<void> {
-    try {
-      const profiles = await listProfiles(this.#db);
-      const known = this.#sources;
-      this.#sources = (await listInstruments(this.#db)).flatMap((instrument): Source[] => {
-        const action = LIVE_ACTION[instrument.class];
-        const profile = profileOf(profiles, instrument);
-        if (!action || !profile || instrument.address === null || !(action in profile.commands)) return [];
-        const before = known.find(({ instrument: one }) => one.id === instrument.id);
-        // The same source goes on: what is being asked of it, and what its readings looked like.
-        const same = before?.instrument.version === instrument.version && before.profile.title === profile.title;
-        const range = instrument.ratings?.[instrument.class === 'DC load' ? 'volts' : 'watts'] ?? 1e6;
-        return [
-          same
-            ? before
-            : { instrument, profile, action, watch: new MeterWatch({ range, noise: NOISE_WATTS }), busy: false },
-        ];
-      });
-    } catch {
-      // The database is away for a moment; the sources stay as they are, and the next look may find it.
-    }
+  #refresh(): void {
+    const before = this.#sources;
+    this.#sources = this.#roster.all.flatMap(({ instrument, profile }): Source[] => {
+      const action = LIVE_ACTION[instrument.class];
+      if (!action || !profile || !(action in profile.commands)) return [];
+      const known = before.find(({ instrument: one }) => one.id === instrument.id);
+      // The same source goes on: what is being asked of it, and what its readings looked like.
+      const same = known?.instrument.version === instrument.version && known.profile.title === profile.title;
+      const range = instrument.ratings?.[instrument.class === 'DC load' ? 'volts' : 'watts'] ?? 1e6;
+      return [
+        same
+          ? known
+          : { instrument, profile, action, watch: new MeterWatch({ range, noise: NOISE_WATTS }), busy: false },
+      ];
+    });
   }
 
   #askAll(): void {
-    for (const source of this.#sources) if (!source.busy) void this.#ask(source);
+    for (const source of this.#sources)
+      if (!source.busy)
+        void this.#ask(source).catch((error: unknown) => {
+          source.busy = false;
+          this.#tell(source, [], error instanceof ProblemError ? error.message : 'It could not be asked.');
+        });
   }
 
   async #ask(source: Source): Promise<void> {
@@ -115,13 +132,18 @@ export class LiveStream {
       source.busy = true;
       setTimeout(() => {
         source.busy = false;
-      }, REFRESH_MILLISECONDS).unref();
+      }, AWAY_MILLISECONDS).unref();
       return;
     }
     source.busy = true;
     const asked = new Date().toISOString();
     try {
-      const values = (await client.query(commandFor(profile, action), true)).split(',').map(scpiNumber);
+      const parts = (await client.query(commandFor(profile, action), { steady: true })).split(',', MOST_NUMBERS + 1);
+      if (parts.length > MOST_NUMBERS) {
+        this.#tell(source, [], `It told more than ${MOST_NUMBERS} numbers at once.`, asked);
+        return;
+      }
+      const values = parts.map(scpiNumber);
       const suspicion = this.#look(source, values);
       this.#tell(source, values, suspicion?.sentence ?? null, asked);
     } catch (error) {
@@ -161,11 +183,13 @@ export class LiveStream {
       name: instrument.name,
       class: instrument.class,
       values: values.map((value) => (Number.isFinite(value) ? value : null)),
-      problem,
+      // That nobody knows whether a load is off is louder than anything else about it.
+      problem: this.#links.doubt(instrument.id) ?? problem,
     };
+    const text = JSON.stringify(event);
     this.#next += 1;
-    this.#kept.push(event);
+    this.#kept.push({ event, text });
     if (this.#kept.length > KEPT_EVENTS) this.#kept = this.#kept.slice(-Math.floor(KEPT_EVENTS * 0.9));
-    for (const listener of this.#listeners.keys()) listener(event);
+    for (const listener of this.#listeners.keys()) listener(event, text);
   }
 }

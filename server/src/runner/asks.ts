@@ -1,17 +1,23 @@
 // What people asked of a run and it has not acted on yet, in order.
 import type { Ask } from '@lastmark/contract';
 import type { Database } from '../db/database.ts';
-import { closeAsk, openAsks } from './rows.ts';
+import type { Ownership } from './ownership.ts';
+import { openAsks } from './rows.ts';
 
 export class AskQueue {
   readonly #db: Database;
   readonly #runId: string;
+  readonly #own: Ownership;
+  /** Told when an ask could not be marked as done: it may be found again after a restart. */
+  readonly #onFailure: (error: unknown) => void;
   #open: { readonly id: string; readonly body: Ask }[] = [];
   #seen = new Set<string>();
 
-  constructor(db: Database, runId: string) {
+  constructor(db: Database, runId: string, own: Ownership, onFailure: (error: unknown) => void) {
     this.#db = db;
     this.#runId = runId;
+    this.#own = own;
+    this.#onFailure = onFailure;
   }
 
   /** Look for new ones in the database. @returns whether any is open */
@@ -24,12 +30,17 @@ export class AskQueue {
     return this.#open.length > 0;
   }
 
+  /** What was asked before this server carried the run out was about something else. */
+  async clear(): Promise<void> {
+    for (const { id } of await openAsks(this.#db, this.#runId)) await this.#own.closeAsk(id);
+  }
+
   /** Take the first open one of a kind; it is then done. */
   take<K extends Ask['kind']>(kind: K): (Ask & { kind: K }) | null {
     const at = this.#open.findIndex(({ body }) => body.kind === kind);
     const [taken] = at < 0 ? [] : this.#open.splice(at, 1);
     if (!taken) return null;
-    void closeAsk(this.#db, taken.id).catch(() => undefined);
+    void this.#own.closeAsk(taken.id).catch(this.#onFailure);
     return taken.body as Ask & { kind: K };
   }
 

@@ -1,4 +1,5 @@
 // Sets a rig by SCPI: supply, sinks and loads, by channel. It never switches a load on after someone switched them off.
+import type { Gate } from '@lastmark/bench/scpi';
 import type { StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
 import type { CaptureKind, Trace } from '@lastmark/core/capture';
 import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmark/core/instrument';
@@ -6,6 +7,7 @@ import { requestFor } from '@lastmark/core/plan';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
+import { nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
 
 /** Why a step cannot be set up, in a sentence for the person at the bench. */
@@ -14,6 +16,20 @@ export class SettingProblem extends Error {}
 /** Loads were switched off meanwhile: what wanted to switch one on is too late. */
 export class SwitchedOff extends Error {}
 
+/** A load was told to go off and has not said that it is: in the sentence for the person at the bench. */
+export class NobodyKnows extends Error {}
+
+/** What lets a driver command: asked at the wire, and once more before a load goes on. */
+export interface Permission {
+  /** Why nothing may be commanded now; null when it may. */
+  readonly gate: Gate;
+  /** Make sure, with the database, that a load may still go on. @throws what says why not */
+  readonly mayGoOn: () => Promise<void>;
+}
+
+/** How long a load has to say that it is off, ms. */
+const OFF_MILLISECONDS = 1500;
+
 interface Driven {
   readonly instrument: StoredInstrument;
   readonly profile: InstrumentProfile;
@@ -21,6 +37,7 @@ interface Driven {
 
 export class RigDriver {
   readonly #links: Links;
+  readonly #permission: Permission;
   readonly #ports: readonly string[];
   readonly #source: Driven | null;
   readonly #load: Driven | null;
@@ -42,6 +59,7 @@ export class RigDriver {
     own: readonly StoredInstrument[],
     profiles: readonly StoredInstrumentProfile[],
     ports: readonly string[],
+    permission: Permission,
   ) {
     const driven = (id: string | null | undefined): Driven | null => {
       const instrument = own.find((one) => one.id === id && one.address !== null);
@@ -49,6 +67,7 @@ export class RigDriver {
       return instrument && profile ? { instrument, profile } : null;
     };
     this.#links = links;
+    this.#permission = permission;
     this.#ports = ports;
     this.#source = driven(rig.drives?.source);
     this.#load = driven(rig.drives?.load);
@@ -86,6 +105,11 @@ export class RigDriver {
     return [...this.#levels.values()].filter(({ port }) => this.#on.has(port));
   }
 
+  /** Loads were switched off by hand here since {@link arm}. */
+  get switchedOff(): boolean {
+    return this.#links.offs !== this.#armed;
+  }
+
   /** Loads may go on again from here: a person, or the run's own plan, asked for it. */
   arm(): void {
     this.#lost = false;
@@ -94,7 +118,7 @@ export class RigDriver {
 
   async #do({ instrument, profile }: Driven, action: string, values?: Record<string, number | string>): Promise<void> {
     const client = await this.#links.ready(instrument);
-    await client.confirm(commandFor(profile, action, values));
+    await client.confirm(commandFor(profile, action, values), this.#permission.gate);
   }
 
   async #ask(
@@ -154,11 +178,30 @@ export class RigDriver {
 
   hasMains = (wanted: Mains): boolean => this.#mains !== null && mainsLabel(this.#mains) === mainsLabel(wanted);
 
+  /** Loads off, then the supply: it goes off too when nobody knows about the load. @throws NobodyKnows */
   async mainsOff(): Promise<void> {
-    await this.off();
-    if (this.#source) await this.#do(this.#source, 'off');
-    this.#mains = null;
-    this.#levels.clear();
+    try {
+      await this.off();
+    } finally {
+      if (this.#source) await this.#do(this.#source, 'off');
+      this.#mains = null;
+      this.#levels.clear();
+    }
+  }
+
+  /** Every load off; where a load does not say that it is, the supply goes off instead. @returns what nobody knows, null when all is well */
+  async makeSafe(): Promise<string | null> {
+    const says = await this.offSays();
+    if (says === null || !this.#source) return says;
+    try {
+      const client = await this.#links.ready(this.#source.instrument);
+      await client.confirm(commandFor(this.#source.profile, 'off'));
+      this.#mains = null;
+      this.#levels.clear();
+      return `${says} "${this.#source.instrument.name}" was switched off.`;
+    } catch {
+      return says;
+    }
   }
 
   /** Plug sinks into exactly these ports. @returns whether anything changed, so that ports may renegotiate */
@@ -255,27 +298,46 @@ export class RigDriver {
       this.#on.set(port, amps);
       return;
     }
-    if (this.#links.offs !== this.#armed) throw new SwitchedOff();
+    const doubt = this.#links.doubt(load.instrument.id);
+    if (doubt) throw new NobodyKnows(doubt);
+    await this.#permission.mayGoOn();
+    if (this.switchedOff) throw new SwitchedOff();
     this.#on.set(port, amps);
-    await client.confirm(commandFor(load.profile, 'on'));
+    await client.confirm(
+      commandFor(load.profile, 'on'),
+      () => this.#permission.gate() ?? (this.switchedOff ? 'Loads were switched off.' : null),
+    );
     // Someone may have pressed Loads off between the check and the wire.
-    if (this.#links.offs !== this.#armed) {
+    if (this.switchedOff) {
       await this.off();
       throw new SwitchedOff();
     }
   }
 
-  /** Every load off, ahead of whatever waits. @returns null, or why it could not be sent */
-  async off(): Promise<string | null> {
-    this.#on.clear();
-    if (!this.#load) return null;
-    try {
-      const client = this.#links.of(this.#load.instrument);
-      await client.write(commandFor(this.#load.profile, 'off'), true);
-      return null;
-    } catch (error) {
-      return `"${this.#load.instrument.name}" could not be reached (${error instanceof Error ? error.message : 'failed'}): switch it off by hand.`;
-    }
+  /** Every load off, ahead of whatever waits, and seen to be off. @throws NobodyKnows when the load does not say so */
+  async off(): Promise<void> {
+    const says = await this.offSays();
+    if (says !== null && !this.#blind) throw new NobodyKnows(says);
+  }
+
+  /** The load takes commands and cannot be asked. */
+  #blind = false;
+
+  /** Every load off, and what to say when nobody knows that it is; null when the load said so itself. */
+  async offSays(): Promise<string | null> {
+    const load = this.#load;
+    if (!load) return null;
+    const { name } = load.instrument;
+    const { sure, sent, blind, detail } = await this.#links.off(load, OFF_MILLISECONDS);
+    this.#blind = blind;
+    if (sure || blind) this.#on.clear();
+    if (sure) return null;
+    return blind && sent ? `"${name}" was told to go off; ${detail}. Look at it.` : nobodyKnows(name, detail);
+  }
+
+  /** What nobody knows about the load; null when it is not in doubt. */
+  get doubt(): string | null {
+    return this.#load && this.#links.doubt(this.#load.instrument.id);
   }
 
   /** Whether the connection to the load was lost while it drew, since {@link arm}. */
@@ -290,7 +352,7 @@ export class RigDriver {
     const client = this.#links.of(load.instrument);
     return client.onState((state) => {
       if (state !== 'up') this.#lost ||= this.isOn;
-      else void this.off();
+      else if (this.#lost && this.#permission.gate() === null) void this.offSays().catch(() => undefined);
     });
   }
 

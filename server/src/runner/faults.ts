@@ -29,6 +29,7 @@ interface Watched {
 export function faultNow({ driver, looks, limits, step, telling, unwatchedSince }: Watched): string | null {
   if (driver.lost) return `The connection to "${driver.loadName}" was lost while it drew.`;
   if (!driver.isOn) return null;
+  if (driver.switchedOff) return 'Loads were switched off.';
   const passed = limitPassed(limits, driver.asked, looks.moment());
   if (passed) return passed;
   const own = step?.hottest ?? null;

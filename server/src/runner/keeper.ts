@@ -3,6 +3,7 @@ import type { LiveEvent, RunSample } from '@lastmark/contract';
 import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { runParts } from '../db/schema.ts';
+import { LostOwnership, type Ownership } from './ownership.ts';
 
 const PART_MILLISECONDS = 400;
 
@@ -14,6 +15,7 @@ interface Part {
 export class Keeper {
   readonly #db: Database;
   readonly #runId: string;
+  readonly #own: Ownership;
   readonly #onFailure: (error: unknown) => void;
   readonly #timer: NodeJS.Timeout;
   #open: Part | null = null;
@@ -21,9 +23,10 @@ export class Keeper {
   #busy: Promise<void> = Promise.resolve();
 
   /** @param onFailure told when the database did not take a part; it is kept and tried again */
-  constructor(db: Database, runId: string, onFailure: (error: unknown) => void) {
+  constructor(db: Database, runId: string, own: Ownership, onFailure: (error: unknown) => void) {
     this.#db = db;
     this.#runId = runId;
+    this.#own = own;
     this.#onFailure = onFailure;
     this.#timer = setInterval(() => void this.flush(), PART_MILLISECONDS);
   }
@@ -52,11 +55,16 @@ export class Keeper {
     const parts = this.#waiting;
     if (parts.length === 0) return;
     try {
-      await this.#db
-        .insert(runParts)
-        .values(parts.map(({ stepId, body }) => ({ id: newId(), runId: this.#runId, stepId, body })));
+      await this.#db.transaction(async (tx) => {
+        await this.#own.assert(tx);
+        await tx
+          .insert(runParts)
+          .values(parts.map(({ stepId, body }) => ({ id: newId(), runId: this.#runId, stepId, body })));
+      });
       this.#waiting = this.#waiting.slice(parts.length);
     } catch (error) {
+      // Told after another server took over: its own are the run's now.
+      if (error instanceof LostOwnership) this.#waiting = [];
       this.#onFailure(error);
     }
   }

@@ -1,7 +1,7 @@
 // What the database knows of runs: their row, what was asked of them, what was told, and who owns which instrument.
-import type { Ask, Lease, RunSample, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
+import type { Ask, RunSample, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { limitsInForce } from '@lastmark/core/plan';
-import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { type Database, isDatabaseError, type Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -10,6 +10,10 @@ import { conflict, notFound, refused } from '../http/problem.ts';
 import { getProfile } from '../profile/store.ts';
 import { getSample, tagOf } from '../samples/store.ts';
 import { getSheet, isActive } from '../sheets/store.ts';
+import { listLeases } from './leases.ts';
+
+/** The epoch a run begins in. */
+export const FIRST_EPOCH = 1;
 
 export type RunRow = typeof sheetRuns.$inferSelect;
 
@@ -89,23 +93,12 @@ async function checkTag(db: Queries, sampleId: string, typed: string): Promise<v
   );
 }
 
-/** Who has which instrument now. */
-export async function listLeases(db: Queries): Promise<Lease[]> {
-  return db
-    .select({
-      instrumentId: leases.instrumentId,
-      runId: leases.runId,
-      person: sheetRuns.person,
-      title: sheetRuns.title,
-    })
-    .from(leases)
-    .innerJoin(sheetRuns, eq(leases.runId, sheetRuns.id));
-}
-
-export const release = (db: Queries, runId: string) => db.delete(leases).where(eq(leases.runId, runId));
-
-/** Begin a run: the tag is the sample's, its instruments are free. @throws 409 with who has them, 422 for a wrong tag */
-export async function insertRun(db: Database, sheetId: string, input: StartInput): Promise<string> {
+/**
+ * Begin a run: the tag is the sample's, its instruments are free.
+ * @param owner the server that carries it out, in its first epoch
+ * @throws 409 with who has them, 422 for a wrong tag
+ */
+export async function insertRun(db: Database, sheetId: string, input: StartInput, owner: string): Promise<string> {
   const sheet = await getSheet(db, sheetId);
   await checkTag(db, sheet.sampleId, input.tag);
   const rig = (await listRigs(db)).find(({ id }) => id === sheet.rigId);
@@ -130,8 +123,10 @@ export async function insertRun(db: Database, sheetId: string, input: StartInput
         outcomes: {},
         progress: null,
         watched: input.watched,
-        hereAt: now,
-        aliveAt: now,
+        hereAt: sql`UTC_TIMESTAMP(3)`,
+        aliveAt: sql`UTC_TIMESTAMP(3)`,
+        epoch: FIRST_EPOCH,
+        owner,
         startedAt: now,
         endedAt: null,
       });
@@ -166,9 +161,6 @@ export const openAsks = (db: Queries, runId: string) =>
     .where(and(eq(runAsks.runId, runId), isNull(runAsks.doneAt)))
     .orderBy(asc(runAsks.id));
 
-export const closeAsk = (db: Queries, id: string) =>
-  db.update(runAsks).set({ doneAt: new Date() }).where(eq(runAsks.id, id));
-
 /** Loads were switched off by hand: every run that is on holds, whichever server carries it out. */
 export async function holdAll(db: Queries): Promise<void> {
   const on = await db
@@ -179,7 +171,10 @@ export async function holdAll(db: Queries): Promise<void> {
 }
 
 export const here = async (db: Queries, runId: string): Promise<void> => {
-  await db.update(sheetRuns).set({ hereAt: new Date() }).where(eq(sheetRuns.id, runId));
+  await db
+    .update(sheetRuns)
+    .set({ hereAt: sql`UTC_TIMESTAMP(3)` as never })
+    .where(eq(sheetRuns.id, runId));
 };
 
 /** Everything told during a step, or during the whole run, oldest first. */

@@ -1,56 +1,66 @@
 // All runs this server carries out, and those another left behind.
 import type { Ask, SheetRun, StartInput } from '@lastmark/contract';
-import { and, eq, inArray, lt } from 'drizzle-orm';
+import { and, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
-import { sheetRuns } from '../db/schema.ts';
+import { runAsks, sheetRuns } from '../db/schema.ts';
 import type { Links } from '../links/links.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { RigDriver } from './driver.ts';
 import { CONFIRM, type ConfirmRule } from './faults.ts';
-import { closeAsk, getRun, insertAsk, insertRun, instrumentsOf, openAsks, type RunRow, release } from './rows.ts';
-import { DEAD_MILLISECONDS, RunTask } from './task.ts';
+import { readLatch } from './latch.ts';
+import { release } from './leases.ts';
+import { DEAD_SECONDS, dbNow, Ownership } from './ownership.ts';
+import { FIRST_EPOCH, getRun, insertAsk, insertRun, instrumentsOf, openAsks, type RunRow } from './rows.ts';
+import { RunTask } from './task.ts';
 
 const LOOK_MILLISECONDS = 1000;
 
+export interface RunnerParts {
+  readonly db: Database;
+  /** Connections for what must not wait behind anything else. */
+  readonly vital: Database;
+  readonly links: Links;
+  readonly live: LiveStream;
+  readonly log: Logger;
+  /** This server's own name among those on the database. */
+  readonly owner: string;
+  readonly confirm?: ConfirmRule;
+}
+
 export class Runner {
-  readonly #db: Database;
-  readonly #links: Links;
-  readonly #live: LiveStream;
-  readonly #log: Logger;
-  readonly #confirm: ConfirmRule;
+  readonly #parts: RunnerParts;
   readonly #tasks = new Map<string, RunTask>();
   #timer: NodeJS.Timeout | null = null;
   #looking = false;
 
-  constructor(db: Database, links: Links, live: LiveStream, log: Logger, confirm: ConfirmRule = CONFIRM) {
-    this.#confirm = confirm;
-    this.#db = db;
-    this.#links = links;
-    this.#live = live;
-    this.#log = log;
+  constructor(parts: RunnerParts) {
+    this.#parts = parts;
   }
 
-  /** Begin to look after runs that nobody carries out any more. */
-  watch(): void {
-    this.#timer = setInterval(() => void this.#look(), LOOK_MILLISECONDS);
-    void this.#look();
+  /** Begin to look after runs that nobody carries out any more. @param died a server known to be gone */
+  async watch(died: string | null = null): Promise<void> {
+    this.#timer = setInterval(() => void this.#look(null), LOOK_MILLISECONDS);
+    await this.#look(died);
   }
 
   /** Start a run of a sheet. */
   async start(sheetId: string, input: StartInput): Promise<SheetRun> {
-    const id = await insertRun(this.#db, sheetId, input);
-    this.#take(id);
-    return getRun(this.#db, id);
+    const { db, owner } = this.#parts;
+    // Read first: a Loads off pressed while the run is being made holds it.
+    const latch = await readLatch(db);
+    const id = await insertRun(db, sheetId, input, owner);
+    this.#take(id, FIRST_EPOCH, latch);
+    return getRun(db, id);
   }
 
   /** Ask something of a run, wherever it is carried out. */
   async ask(runId: string, ask: Ask): Promise<SheetRun> {
-    await insertAsk(this.#db, runId, ask);
+    await insertAsk(this.#parts.db, runId, ask);
     this.#tasks.get(runId)?.nudge();
-    return getRun(this.#db, runId);
+    return getRun(this.#parts.db, runId);
   }
 
   /** Loads were switched off: runs of this server learn it at once. */
@@ -64,86 +74,100 @@ export class Runner {
     await Promise.all([...this.#tasks.values()].map((task) => task.close()));
   }
 
-  #take(id: string): void {
-    const parts = { db: this.#db, links: this.#links, live: this.#live, log: this.#log, confirm: this.#confirm };
-    const task = new RunTask(parts, id);
+  #take(id: string, epoch: number, latch: number): void {
+    const { vital, confirm = CONFIRM } = this.#parts;
+    const task = new RunTask({ ...this.#parts, confirm }, id, new Ownership(vital, id, epoch, latch));
     this.#tasks.set(id, task);
     task.start();
-    void task.ended.finally(() => this.#tasks.delete(id));
+    void task.ended
+      .catch((error: unknown) => this.#parts.log.error({ err: error, run: id }, 'a run ended badly'))
+      .finally(() => this.#tasks.delete(id));
   }
 
-  async #look(): Promise<void> {
+  async #look(died: string | null): Promise<void> {
     if (this.#looking) return;
     this.#looking = true;
+    const { db } = this.#parts;
     try {
-      const dead = new Date(Date.now() - DEAD_MILLISECONDS);
-      const left = await this.#db
+      const silent = sql`${sheetRuns.aliveAt} < UTC_TIMESTAMP(3) - INTERVAL ${DEAD_SECONDS} SECOND`;
+      const gone = died === null ? silent : or(silent, eq(sheetRuns.owner, died));
+      const left = await db
         .select()
         .from(sheetRuns)
-        .where(and(inArray(sheetRuns.state, ['running', 'waiting', 'held']), lt(sheetRuns.aliveAt, dead)));
-      for (const row of left) if (!this.#tasks.has(row.id)) await this.#interrupt(row);
-      const waiting = await this.#db.select().from(sheetRuns).where(eq(sheetRuns.state, 'interrupted'));
+        .where(and(inArray(sheetRuns.state, ['running', 'waiting', 'held']), gone));
+      for (const row of left) if (!this.#tasks.has(row.id)) await this.#interrupt(row, gone as SQL);
+      const waiting = await db.select().from(sheetRuns).where(eq(sheetRuns.state, 'interrupted'));
       for (const row of waiting) if (!this.#tasks.has(row.id)) await this.#answer(row);
     } catch (error) {
       // The database is away; the next look may find it.
-      this.#log.debug({ err: error }, 'could not look after runs');
+      this.#parts.log.debug({ err: error }, 'could not look after runs');
     } finally {
       this.#looking = false;
     }
   }
 
   /** Nobody carries it out any more: loads off, and it says so. Only one server gets to. */
-  async #interrupt(row: RunRow): Promise<void> {
-    const [result] = await this.#db
+  async #interrupt(row: RunRow, gone: SQL): Promise<void> {
+    const { db, owner } = this.#parts;
+    const epoch = row.epoch + 1;
+    const [taken] = await db
+      .update(sheetRuns)
+      .set({ epoch, owner, aliveAt: dbNow as never })
+      .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.epoch, row.epoch), eq(sheetRuns.state, row.state), gone));
+    if (taken.affectedRows === 0) return;
+    const unknown = await this.#makeSafe(row);
+    await db
       .update(sheetRuns)
       .set({
         state: 'interrupted',
-        says: 'The server went away in the middle of it. Loads are off; everything recorded is kept.',
+        says: `The server went away in the middle of it. ${unknown ?? 'Loads are off; everything recorded is kept.'}`,
         progress: null,
-        aliveAt: new Date(),
       })
-      .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.state, row.state), eq(sheetRuns.aliveAt, row.aliveAt)));
-    if (result.affectedRows === 0) return;
-    const unsent = await this.#loadsOff(row);
-    if (unsent)
-      await this.#db
-        .update(sheetRuns)
-        .set({ says: `The server went away in the middle of it. ${unsent}` })
-        .where(eq(sheetRuns.id, row.id));
+      .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.epoch, epoch)));
   }
 
-  async #loadsOff(row: RunRow): Promise<string | null> {
-    const rig = (await listRigs(this.#db)).find(({ id }) => id === row.rigId);
+  async #makeSafe(row: RunRow): Promise<string | null> {
+    const { db, links } = this.#parts;
+    const rig = (await listRigs(db)).find(({ id }) => id === row.rigId);
     if (!rig) return null;
-    const own = instrumentsOf(rig, await listInstruments(this.#db));
-    const load = own.find(({ id, address }) => id === rig.drives?.load && address !== null);
-    if (!load) return null;
-    const driver = new RigDriver(this.#links, rig, own, await listProfiles(this.#db), []);
-    await this.#links.ready(load).catch(() => undefined);
-    return driver.off();
+    const own = instrumentsOf(rig, await listInstruments(db));
+    const permission = { gate: () => null, mayGoOn: async () => undefined };
+    return new RigDriver(links, rig, own, await listProfiles(db), [], permission).makeSafe();
   }
 
   /** An interrupted run does what it is asked: go on at the step it was in, or stop. */
   async #answer(row: RunRow): Promise<void> {
-    for (const { id, body } of await openAsks(this.#db, row.id)) {
-      if (body.kind !== 'go on' && body.kind !== 'stop' && body.kind !== 'repeat') {
-        await closeAsk(this.#db, id);
-        continue;
-      }
+    const { db, owner } = this.#parts;
+    for (const { id, body } of await openAsks(db, row.id)) {
+      const acts = body.kind === 'go on' || body.kind === 'stop' || body.kind === 'repeat';
       const stops = body.kind === 'stop';
       const now = new Date();
-      const [result] = await this.#db
-        .update(sheetRuns)
-        .set(
-          stops
-            ? { state: 'stopped', says: 'Stopped after it was interrupted.', endedAt: now }
-            : { state: 'running', says: '', aliveAt: now, hereAt: now },
-        )
-        .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.state, 'interrupted')));
-      if (result.affectedRows === 0) return;
-      await closeAsk(this.#db, id);
-      if (stops) await release(this.#db, row.id);
-      else this.#take(row.id);
+      const latch = await readLatch(db);
+      const done = await db.transaction(async (tx) => {
+        if (acts) {
+          const [result] = await tx
+            .update(sheetRuns)
+            .set(
+              stops
+                ? { state: 'stopped', says: 'Stopped after it was interrupted.', endedAt: now }
+                : {
+                    state: 'running',
+                    says: '',
+                    epoch: row.epoch + 1,
+                    owner,
+                    aliveAt: dbNow as never,
+                    hereAt: dbNow as never,
+                  },
+            )
+            .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.state, 'interrupted'), eq(sheetRuns.epoch, row.epoch)));
+          if (result.affectedRows === 0) return false;
+        }
+        await tx.update(runAsks).set({ doneAt: now }).where(eq(runAsks.id, id));
+        if (stops) await release(tx, row.id);
+        return true;
+      });
+      if (!acts) continue;
+      if (done && !stops) this.#take(row.id, row.epoch + 1, latch);
       return;
     }
   }

@@ -3,38 +3,44 @@
 import type { Ask, LiveEvent, Progress, StepOutcome } from '@lastmark/contract';
 import { LIVE_ACTION } from '@lastmark/core/instrument';
 import type { Limits, SheetStep } from '@lastmark/core/plan';
-import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
-import { sheetRuns } from '../db/schema.ts';
 import type { Links } from '../links/links.ts';
+import { within } from '../links/off.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { getSample } from '../samples/store.ts';
 import { AskQueue } from './asks.ts';
-import { RigDriver } from './driver.ts';
+import { type Permission, RigDriver, SwitchedOff } from './driver.ts';
 import { type ConfirmRule, faultNow } from './faults.ts';
 import type { Bench } from './hands.ts';
 import { Keeper } from './keeper.ts';
+import { release } from './leases.ts';
 import { Looks } from './looks.ts';
-import { closeAsk, getRun, instrumentsOf, openAsks, release, rowOf } from './rows.ts';
+import { LostOwnership, type Ownership } from './ownership.ts';
+import { getRun, instrumentsOf } from './rows.ts';
 import { doStep } from './steps/do-step.ts';
-import { Closing, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
+import { Closing, DatabaseGone, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
 
-/** How often the row says the run is alive, ms. A run silent for {@link DEAD_MILLISECONDS} is interrupted. */
-const ALIVE_MILLISECONDS = 1000;
-export const DEAD_MILLISECONDS = 4000;
+/** How often the row says the run is alive, ms. */
+const ALIVE_MILLISECONDS = 500;
 /** The load's own watchdog, s. */
 const WATCHDOG_SECONDS = 5;
 const TICK_MILLISECONDS = 100;
 /** A look later than this after the one before means that the server itself stood still, ms. */
 const STANDSTILL_MILLISECONDS = 600;
+/** A tick later than this means that the whole process was stopped: then it is not the database that is silent, ms. */
+const STOPPED_MILLISECONDS = 1500;
+/** How long the database has to say whose the run is after the lease ran out, ms. */
+const ANSWER_MILLISECONDS = 1000;
 /** How long instruments have to tell their first numbers, ms. */
 const LISTEN_MILLISECONDS = 5000;
 
 interface Parts {
   readonly db: Database;
+  /** Connections of its own, so that nothing else can keep a run from renewing its lease. */
+  readonly vital: Database;
   readonly links: Links;
   readonly live: LiveStream;
   readonly log: Logger;
@@ -51,8 +57,10 @@ export class RunTask {
   #step: SheetStep | null = null;
   #outcomes: Record<string, StepOutcome> = {};
   #progress: Progress | null = null;
+  readonly #own: Ownership;
   readonly #asks: AskQueue;
-  #here = Date.now();
+  /** The stored count of loads-off at which loads may still go on. */
+  #armed: number;
   #watched = true;
   #confirmed = 0;
   #looked = Date.now();
@@ -60,14 +68,26 @@ export class RunTask {
   /** How it was stopped; null for a run that goes to its end. */
   #stopped: string | null = null;
   #databaseGone: unknown = null;
+  /** Found beside the step: the step ends with it at its next look. */
+  #fault: string | null = null;
+  #minded = performance.now();
+  #minding = false;
+  #aliveGoing = false;
   #wake: () => void = () => undefined;
   #stops: (() => void)[] = [];
   #ended: Promise<void> = Promise.resolve();
 
-  constructor(parts: Parts, runId: string) {
+  constructor(parts: Parts, runId: string, own: Ownership) {
     this.#parts = parts;
     this.#runId = runId;
-    this.#asks = new AskQueue(parts.db, runId);
+    this.#own = own;
+    this.#armed = own.latch;
+    this.#asks = new AskQueue(parts.vital, runId, own, (error) => this.#note(error, 'an ask could not be closed'));
+  }
+
+  /** Something went wrong beside the step; the run goes on and its lease tells. */
+  #note(error: unknown, what: string): void {
+    this.#parts.log.warn({ err: error, run: this.#runId }, what);
   }
 
   /** Resolves when the task no longer touches anything. */
@@ -81,7 +101,7 @@ export class RunTask {
 
   /** A person asked something through this very server: no need to wait for the next look. */
   nudge(): void {
-    void this.#lookAtAsks();
+    void this.#sayAlive();
   }
 
   /** Stop at once, loads off; the run can be taken up later. */
@@ -99,7 +119,7 @@ export class RunTask {
     const own = instrumentsOf(rig, await listInstruments(db));
     const ports = (await getSample(db, run.sample.id)).model.ports.map(({ label }) => label);
     const looks = new Looks(rig, own, ports, Date.now);
-    const driver = new RigDriver(links, rig, own, await listProfiles(db), ports);
+    const driver = new RigDriver(links, rig, own, await listProfiles(db), ports, this.#permission());
     this.#watched = run.watched;
     this.#limits = run.limits;
     this.#outcomes = { ...run.outcomes };
@@ -107,9 +127,9 @@ export class RunTask {
     this.#telling = own
       .filter(({ id, address, class: kind }) => address !== null && needed.has(id) && kind in LIVE_ACTION)
       .map(({ id }) => id);
-    for (const { id } of await openAsks(db, this.#runId)) await closeAsk(db, id);
-    this.#keeper = new Keeper(db, this.#runId, (error) => {
-      this.#databaseGone ??= error;
+    await this.#asks.clear();
+    this.#keeper = new Keeper(db, this.#runId, this.#own, (error) => {
+      if (!(error instanceof LostOwnership)) this.#databaseGone ??= error;
       this.#wake();
     });
     this.#bench = {
@@ -135,7 +155,64 @@ export class RunTask {
       () => undefined,
     );
     const alive = setInterval(() => void this.#sayAlive(), ALIVE_MILLISECONDS);
-    this.#stops = [stopLive, () => clearInterval(alive), driver.guard()];
+    this.#minded = performance.now();
+    const minding = setInterval(() => this.#mind(), TICK_MILLISECONDS);
+    this.#stops = [stopLive, () => clearInterval(alive), () => clearInterval(minding), driver.guard()];
+  }
+
+  #permission(): Permission {
+    return {
+      gate: () => (this.#own.valid ? null : 'This server may not command the rig now.'),
+      mayGoOn: async () => {
+        await this.#own.renew();
+        if (this.#own.latch !== this.#armed) throw new SwitchedOff();
+      },
+    };
+  }
+
+  /** Loads may go on again: a person asked for it, and knows of every Loads off until now. */
+  async #arm(): Promise<void> {
+    await this.#own.renew();
+    this.#armed = this.#own.latch;
+    this.#bench.driver.arm();
+  }
+
+  /** Whatever the step waits for: no lease, no load. */
+  #mind(): void {
+    const now = performance.now();
+    const stopped = now - this.#minded > STOPPED_MILLISECONDS;
+    const stood = now - this.#minded;
+    this.#minded = now;
+    if (this.#own.valid || this.#own.lost || this.#minding || this.#databaseGone) return;
+    this.#minding = true;
+    void this.#leaseRanOut(stopped ? stood : null)
+      .catch((error: unknown) => this.#note(error, 'a lease that ran out'))
+      .finally(() => {
+        this.#minding = false;
+        this.#wake();
+      });
+  }
+
+  /** @param stood how long this process was stopped, ms; null when it ran all the time and the database was silent */
+  async #leaseRanOut(stood: number | null): Promise<void> {
+    const { driver } = this.#bench;
+    // Nobody could take the run over without the database; after a standstill someone else may have.
+    if (stood === null && driver.isOn) await driver.offSays();
+    const answer = await within(
+      ANSWER_MILLISECONDS,
+      this.#own.renew().then(
+        () => 'mine' as const,
+        (error: unknown) => (error instanceof LostOwnership ? ('lost' as const) : null),
+      ),
+    );
+    if (answer === 'lost') return;
+    if (driver.isOn) await driver.offSays();
+    if (answer === null) this.#databaseGone ??= new DatabaseGone();
+    else
+      this.#fault =
+        stood === null
+          ? 'The database did not answer for some seconds; loads were switched off.'
+          : `The server stood still for ${Math.round(stood / 1000)} s; loads were switched off.`;
   }
 
   #take(event: LiveEvent): void {
@@ -144,40 +221,49 @@ export class RunTask {
     this.#wake();
   }
 
+  /** Renew the lease and look for asks. One at a time. */
   async #sayAlive(): Promise<void> {
-    const { db } = this.#parts;
+    if (this.#aliveGoing) return;
+    this.#aliveGoing = true;
     try {
-      await db
-        .update(sheetRuns)
-        .set({ aliveAt: new Date(), progress: this.#progress })
-        .where(eq(sheetRuns.id, this.#runId));
-      this.#here = Math.max(this.#here, (await rowOf(db, this.#runId)).hereAt.getTime());
-      await this.#lookAtAsks();
+      await this.#own.renew({ progress: this.#progress });
+      if (this.#own.latch !== this.#armed && this.#bench.driver.isOn) this.#fault ??= 'Loads were switched off.';
+      if ((await this.#asks.look()) || this.#fault) this.#wake();
     } catch (error) {
-      this.#databaseGone ??= error;
-      this.#wake();
+      // Whether it is the database or another server: the lease is not renewed, and that is minded.
+      this.#note(error, 'the run could not say that it is alive');
+      if (error instanceof LostOwnership) this.#wake();
+    } finally {
+      this.#aliveGoing = false;
     }
   }
 
-  async #lookAtAsks(): Promise<void> {
-    if (await this.#asks.look()) this.#wake();
-  }
-
-  async #save(part: Partial<typeof sheetRuns.$inferInsert>): Promise<void> {
-    await this.#parts.db.update(sheetRuns).set(part).where(eq(sheetRuns.id, this.#runId));
+  #save(part: Parameters<Ownership['write']>[1]): Promise<void> {
+    return this.#own.write(this.#parts.db, part);
   }
 
   async #finish(tx: Queries, outcome: Omit<StepOutcome, 'at'>): Promise<void> {
     if (!this.#step) return;
     const outcomes = { ...this.#outcomes, [this.#step.id]: { ...outcome, at: new Date().toISOString() } };
-    await tx.update(sheetRuns).set({ outcomes }).where(eq(sheetRuns.id, this.#runId));
+    await this.#own.write(tx, { outcomes });
     this.#outcomes = outcomes;
+  }
+
+  /** What ends the run here, whatever it does. */
+  #raiseEnd(): void {
+    if (this.#closing) throw new Closing();
+    if (this.#own.lost) throw new LostOwnership();
+    if (this.#databaseGone) throw this.#databaseGone;
   }
 
   /** Everything that ends a step early. */
   #raise(): void {
-    if (this.#closing) throw new Closing();
-    if (this.#databaseGone) throw this.#databaseGone;
+    this.#raiseEnd();
+    if (this.#fault) {
+      const fault = this.#fault;
+      this.#fault = null;
+      throw new Fault(fault);
+    }
     for (const kind of ['hold', 'stop', 'repeat', 'skip'] as const) {
       const ask = this.#asks.take(kind);
       if (ask) throw new Turn(ask);
@@ -187,7 +273,7 @@ export class RunTask {
     if (now - this.#looked > STANDSTILL_MILLISECONDS) looks.excuse(now - this.#looked);
     this.#looked = now;
     const watch = { driver, looks, limits: this.#limits, step: this.#step, telling: this.#telling };
-    const fault = faultNow({ ...watch, unwatchedSince: this.#watched ? now - this.#here : 0 });
+    const fault = faultNow({ ...watch, unwatchedSince: this.#watched ? now - this.#own.here : 0 });
     if (fault) throw new Fault(fault);
     if (!driver.isOn) return;
     if (this.#asks.take('go on')) this.#confirmed = now;
@@ -212,7 +298,8 @@ export class RunTask {
         this.#step?.attended && Date.now() - this.#confirmed > this.#parts.confirm.every && this.#bench.driver.isOn;
       const now = progress();
       this.#progress = asked ? { ...now, doing: `Still there? Press Enter within a minute. ${now.doing}` } : now;
-      if (holds()) return;
+      // Without a lease nothing is concluded: what was told meanwhile may be of a load that is off.
+      if (this.#own.valid && holds()) return;
       await this.#tick();
     }
   }
@@ -245,23 +332,29 @@ export class RunTask {
 
   /** Loads off and nothing goes on until a person says so. @returns what to do with the step then */
   async #hold(why: string): Promise<'again' | Turn> {
-    const unsent = await this.#bench.driver.off();
+    const { driver, looks } = this.#bench;
+    let unknown = await driver.makeSafe();
     this.#progress = null;
-    await this.#save({ state: 'held', says: unsent ? `${why} ${unsent}` : why, progress: null });
+    await this.#save({ state: 'held', says: unknown ? `${why} ${unknown}` : why, progress: null });
     this.#asks.drop('go on');
     for (;;) {
-      if (this.#closing) throw new Closing();
-      if (this.#databaseGone) throw this.#databaseGone;
+      this.#raiseEnd();
+      this.#fault = null;
       this.#asks.take('hold');
       if (this.#asks.take('go on') || this.#asks.take('repeat')) break;
       const other = this.#asks.take('stop') ?? this.#asks.take('skip');
       if (other) return new Turn(other);
+      if (unknown && driver.doubt === null) {
+        // It has said so since.
+        unknown = null;
+        await this.#save({ says: `${why} Loads are off now.` });
+      }
       await this.#tick();
     }
-    this.#bench.looks.trust();
-    this.#bench.driver.arm();
+    looks.trust();
+    await this.#arm();
     this.#confirmed = Date.now();
-    this.#here = Date.now();
+    this.#own.arrived();
     await this.#save({ state: 'running', says: '' });
     return 'again';
   }
@@ -298,10 +391,8 @@ export class RunTask {
         await this.#finish(this.#parts.db, { state: 'failed', says: turn.message, madeIds: [] });
         return true;
       }
-      if (turn instanceof Turn && turn.ask.kind === 'repeat') {
-        await this.#bench.driver.off();
-        continue;
-      }
+      if (turn instanceof Turn && turn.ask.kind !== 'hold') turn = await this.#offFor(turn);
+      if (turn instanceof Turn && turn.ask.kind === 'repeat') continue;
       const why = whyHeld(turn);
       if (why !== null) {
         const then = await this.#hold(why);
@@ -309,7 +400,6 @@ export class RunTask {
         turn = then;
       }
       if (!(turn instanceof Turn)) throw turn;
-      await this.#bench.driver.off();
       if (turn.ask.kind === 'stop') {
         this.#stopped = turn.ask.reason ? `Stopped: ${turn.ask.reason}` : 'Stopped.';
         return false;
@@ -317,6 +407,17 @@ export class RunTask {
       const reason = turn.ask.kind === 'skip' ? turn.ask.reason : '';
       await this.#finish(this.#parts.db, { state: 'skipped', says: reason, madeIds: [] });
       return true;
+    }
+  }
+
+  /** Loads off before a person's wish is done. @returns the wish, or why the run has to hold instead */
+  async #offFor(turn: Turn): Promise<unknown> {
+    try {
+      await this.#bench.driver.off();
+      return turn;
+    } catch (error) {
+      // Who stops a run gets it stopped; its end says what nobody knows.
+      return turn.ask.kind === 'stop' ? turn : error;
     }
   }
 
@@ -341,38 +442,44 @@ export class RunTask {
       await this.#interrupt(error);
     } finally {
       for (const stop of this.#stops) stop();
+      await (this.#keeper as Keeper | undefined)?.close().catch(() => undefined);
     }
   }
 
   /** Over: everything off, everything committed, instruments free. */
   async #end(): Promise<void> {
     const { driver } = this.#bench;
-    await driver.off();
+    const unknown = await driver.makeSafe();
     await driver.unplugAll().catch(() => undefined);
-    await driver.watchdog(0).catch(() => undefined);
+    // A load nobody is sure of keeps its own watchdog.
+    if (unknown === null) await driver.watchdog(0).catch(() => undefined);
     await driver.mainsOff().catch(() => undefined);
     await this.#keeper.close();
-    const end =
-      this.#stopped === null
-        ? ({ state: 'done', says: runSummary(this.#outcomes, this.#bench.run.steps.length), stepId: null } as const)
-        : ({ state: 'stopped', says: this.#stopped } as const);
+    const says = this.#stopped ?? runSummary(this.#outcomes, this.#bench.run.steps.length);
     await this.#parts.db.transaction(async (tx) => {
-      await tx
-        .update(sheetRuns)
-        .set({ ...end, endedAt: new Date(), progress: null })
-        .where(eq(sheetRuns.id, this.#runId));
+      await this.#own.write(tx, {
+        ...(this.#stopped === null ? { state: 'done', stepId: null } : { state: 'stopped' }),
+        says: unknown ? `${says} ${unknown}` : says,
+        endedAt: new Date(),
+        progress: null,
+      });
       await release(tx, this.#runId);
     });
   }
 
-  /** The server stops, or the database went away: loads off first, then whatever can still be written. */
+  /** The server stops, the database went away, or another server carries the run out: loads off first, then whatever can still be written. */
   async #interrupt(error: unknown): Promise<void> {
-    const bench = this.#bench as Bench | undefined;
-    await bench?.driver.off();
+    const driver = (this.#bench as Bench | undefined)?.driver;
+    if (error instanceof LostOwnership) {
+      // Whoever took over after this server fell silent has switched the loads off and may draw again: hands off.
+      if (this.#own.takenWhileValid) await driver?.makeSafe();
+      return;
+    }
+    const unknown = (await driver?.makeSafe()) ?? null;
     const why =
       error instanceof Closing
         ? 'The server was stopped.'
-        : error instanceof Fault
+        : error instanceof Fault || error instanceof DatabaseGone
           ? error.message
           : 'The database or the server failed.';
     for (;;) {
@@ -380,16 +487,13 @@ export class RunTask {
         await (this.#keeper as Keeper | undefined)?.close();
         await this.#save({
           state: 'interrupted',
-          says: `${why} Loads are off; everything recorded is kept.`,
+          says: `${why} ${unknown ?? 'Loads are off;'} ${unknown ? 'Everything' : 'everything'} recorded is kept.`,
           progress: null,
         });
         return;
       } catch (again) {
-        if (this.#closing) return;
-        this.#parts.log.warn(
-          { err: again, run: this.#runId },
-          'the database is away; what was told is kept until it is back',
-        );
+        if (this.#closing || again instanceof LostOwnership) return;
+        this.#note(again, 'the database is away; what was told is kept until it is back');
         await new Promise((resolve) => setTimeout(resolve, 1000));
       }
     }

@@ -3,7 +3,7 @@ import { ScpiError } from '@lastmark/bench/scpi';
 import type { Ask, StepOutcome } from '@lastmark/contract';
 import { ProfileError } from '@lastmark/core/instrument';
 import { ProblemError } from '../http/problem.ts';
-import { SettingProblem, SwitchedOff } from './driver.ts';
+import { NobodyKnows, SettingProblem, SwitchedOff } from './driver.ts';
 
 /** A person asked for something else. */
 export class Turn extends Error {
@@ -21,12 +21,19 @@ export class StepFailed extends Error {}
 /** The server is being stopped. */
 export class Closing extends Error {}
 
+/** The database stopped answering: nothing more can be kept, and nobody could take the run over. */
+export class DatabaseGone extends Error {
+  constructor() {
+    super('The database stopped answering.');
+  }
+}
+
 /** Why the run holds after an error; null for one that is no reason to hold. */
 export function whyHeld(error: unknown): string | null {
   if (error instanceof Fault) return error.message;
   if (error instanceof SwitchedOff) return 'Loads were switched off.';
   if (error instanceof Turn && error.ask.kind === 'hold') return 'On hold: loads are off.';
-  const aboutTheRig = [SettingProblem, ScpiError, ProfileError, ProblemError];
+  const aboutTheRig = [NobodyKnows, SettingProblem, ScpiError, ProfileError, ProblemError];
   return error instanceof Error && aboutTheRig.some((kind) => error instanceof kind) ? error.message : null;
 }
 

@@ -52,8 +52,12 @@ export const sheetRuns = mysqlTable(
     watched: boolean('watched').notNull(),
     /** Someone was at the console. */
     hereAt: momentColumn('here_at').notNull(),
-    /** The server that carries it out was alive. */
+    /** The server that carries it out was alive, by the database's own clock. */
     aliveAt: momentColumn('alive_at').notNull(),
+    /** Counts up with every server that takes the run over; what writes names the epoch it began in. */
+    epoch: int('epoch').notNull().default(0),
+    /** The server that carries it out. */
+    owner: varchar('owner', { length: 40 }),
     startedAt: momentColumn('started_at').notNull(),
     endedAt: momentColumn('ended_at'),
   },
@@ -98,4 +102,20 @@ export const leases = mysqlTable('leases', {
   runId: ulidColumn('run_id')
     .notNull()
     .references(() => sheetRuns.id),
+});
+
+/** Loads a person switched on at the console, and the server that looks after them. */
+export const consoleLoads = mysqlTable('console_loads', {
+  instrumentId: ulidColumn('instrument_id')
+    .primaryKey()
+    .references(() => instruments.id),
+  owner: varchar('owner', { length: 40 }).notNull(),
+  aliveAt: momentColumn('alive_at').notNull(),
+});
+
+/** How often every load was switched off by hand: one row, seen by every server. */
+export const loadsOffLatch = mysqlTable('loads_off_latch', {
+  id: int('id').primaryKey(),
+  offs: int('offs').notNull(),
+  at: momentColumn('at').notNull(),
 });

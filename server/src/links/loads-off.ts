@@ -1,0 +1,103 @@
+// Every load off: on the wire first, from what is in memory; asked whether it is; written down afterwards.
+import type { LoadsOffAnswer } from '@lastmark/contract';
+import type { Logger } from 'pino';
+import type { Database } from '../db/database.ts';
+import { pressLatch } from '../runner/latch.ts';
+import type { Links } from './links.ts';
+import { pause, within } from './off.ts';
+import { isDriven, type Known, type Roster } from './roster.ts';
+
+/** How long a load has to say that it is off before the answer goes out without its word, ms. */
+const SAY_MILLISECONDS = 650;
+/** How long the database has to tell loads this server has not heard of, and to write down, ms. */
+const TELL_MILLISECONDS = 200;
+const WRITE_MILLISECONDS = 650;
+const AGAIN_MILLISECONDS = 1000;
+
+type Item = LoadsOffAnswer['items'][number];
+
+export interface LoadsOffParts {
+  readonly vital: Database;
+  readonly links: Links;
+  readonly roster: Roster;
+  readonly log: Logger;
+}
+
+async function offOne(links: Links, known: Known, patience: number): Promise<Item> {
+  const { id, name } = known.instrument;
+  const told = { instrumentId: id, name };
+  if (!isDriven(known))
+    return { ...told, sent: false, sure: false, detail: 'It has no profile, so nobody knows how to switch it off.' };
+  const { sent, sure, detail } = await links.off(known, patience);
+  return { ...told, sent, sure, detail };
+}
+
+export class LoadsOff {
+  readonly #parts: LoadsOffParts;
+  #writing = false;
+  #due = 0;
+
+  constructor(parts: LoadsOffParts) {
+    this.#parts = parts;
+  }
+
+  /** Switch every load off. It never stops at the first that fails, and never waits for the database before the wire. */
+  async press(): Promise<LoadsOffAnswer> {
+    const { links, roster } = this.#parts;
+    links.countOff();
+    const begun = performance.now();
+    const told = new Map<string, Promise<Item>>();
+    const add = () => {
+      const left = Math.max(250, SAY_MILLISECONDS - (performance.now() - begun));
+      for (const known of roster.loads)
+        if (!told.has(known.instrument.id)) told.set(known.instrument.id, offOne(links, known, left));
+    };
+    add();
+    const written = this.#writeDown();
+    // A load another server has just been given is not in memory yet.
+    await within(
+      TELL_MILLISECONDS,
+      roster.look().catch(() => undefined),
+    );
+    add();
+    const items = await Promise.all(told.values());
+    return {
+      items,
+      written: (await within(Math.max(1, WRITE_MILLISECONDS - (performance.now() - begun)), written)) === true,
+    };
+  }
+
+  /** Written down as soon as the database takes it, however long that is. @returns whether it was at the first try */
+  async #writeDown(): Promise<boolean> {
+    const { vital, log } = this.#parts;
+    try {
+      await pressLatch(vital);
+      return true;
+    } catch (error) {
+      log.warn({ err: error }, 'loads off could not be written down yet');
+      this.#due += 1;
+      void this.#writeLater();
+      return false;
+    }
+  }
+
+  async #writeLater(): Promise<void> {
+    if (this.#writing) return;
+    this.#writing = true;
+    while (this.#due > 0) {
+      await pause(AGAIN_MILLISECONDS);
+      try {
+        await pressLatch(this.#parts.vital);
+        this.#due = 0;
+      } catch {
+        // Still away.
+      }
+    }
+    this.#writing = false;
+  }
+
+  /** Nothing more is written. */
+  close(): void {
+    this.#due = 0;
+  }
+}

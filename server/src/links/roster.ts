@@ -1,0 +1,75 @@
+// The instruments that can be spoken to and how, as last known: at hand in memory whatever the database does.
+import type { StoredInstrument } from '@lastmark/contract';
+import type { InstrumentProfile } from '@lastmark/core/instrument';
+import { listInstruments } from '../bench/store.ts';
+import type { Database } from '../db/database.ts';
+import { listProfiles, profileOf } from './profiles.ts';
+
+/** A new address of another server joins by itself this soon, ms. */
+const EVERY_MILLISECONDS = 2000;
+
+export interface Known {
+  readonly instrument: StoredInstrument;
+  /** Undefined for one without a profile, so that nobody knows how to speak to it. */
+  readonly profile: InstrumentProfile | undefined;
+}
+
+/** A load that can be spoken to. */
+export interface KnownLoad extends Known {
+  readonly profile: InstrumentProfile;
+}
+
+export const isDriven = (known: Known): known is KnownLoad => known.profile !== undefined;
+
+export class Roster {
+  readonly #db: Database;
+  #known: readonly Known[] = [];
+  #looking: Promise<void> | null = null;
+  #timer: NodeJS.Timeout | null = null;
+
+  constructor(db: Database) {
+    this.#db = db;
+  }
+
+  /** Every instrument with an address. */
+  get all(): readonly Known[] {
+    return this.#known;
+  }
+
+  /** Every load with an address. */
+  get loads(): readonly Known[] {
+    return this.#known.filter(({ instrument }) => instrument.class === 'DC load');
+  }
+
+  /** Look now, and again and again. */
+  async watch(): Promise<void> {
+    this.#timer ??= setInterval(() => void this.look().catch(() => undefined), EVERY_MILLISECONDS);
+    await this.look();
+  }
+
+  /** Look now; whoever asks while it looks waits for the same. The last known stays when the database does not answer. */
+  look(): Promise<void> {
+    this.#looking ??= this.#read().finally(() => {
+      this.#looking = null;
+    });
+    return this.#looking;
+  }
+
+  /** Look anew, even when someone is looking just now: what has just been written is seen. */
+  async refresh(): Promise<void> {
+    await this.#looking?.catch(() => undefined);
+    await this.look();
+  }
+
+  async #read(): Promise<void> {
+    const [profiles, all] = await Promise.all([listProfiles(this.#db), listInstruments(this.#db)]);
+    this.#known = all
+      .filter(({ address }) => address !== null)
+      .map((instrument) => ({ instrument, profile: profileOf(profiles, instrument) }));
+  }
+
+  close(): void {
+    if (this.#timer) clearInterval(this.#timer);
+    this.#timer = null;
+  }
+}

@@ -1,0 +1,34 @@
+// Which instrument belongs to which run.
+import type { Lease, StoredInstrument } from '@lastmark/contract';
+import { eq } from 'drizzle-orm';
+import type { Queries } from '../db/database.ts';
+import { leases, sheetRuns } from '../db/schema.ts';
+import { conflict } from '../http/problem.ts';
+
+/** The run an instrument belongs to now; undefined when it is free. */
+export const leaseOf = async (db: Queries, instrumentId: string): Promise<Lease | undefined> =>
+  (await listLeases(db)).find((one) => one.instrumentId === instrumentId);
+
+/** Refuse to touch an instrument that a run holds. @param to what was wanted: "set it" @throws 409 with whose it is */
+export async function requireFree(db: Queries, instrument: Pick<StoredInstrument, 'id' | 'name'>, to: string) {
+  const lease = await leaseOf(db, instrument.id);
+  if (lease)
+    throw conflict(
+      `"${instrument.name}" belongs to ${lease.person}'s run "${lease.title}". Questions are allowed; to ${to}, hold or stop the run.`,
+    );
+}
+
+/** Who has which instrument now. */
+export async function listLeases(db: Queries): Promise<Lease[]> {
+  return db
+    .select({
+      instrumentId: leases.instrumentId,
+      runId: leases.runId,
+      person: sheetRuns.person,
+      title: sheetRuns.title,
+    })
+    .from(leases)
+    .innerJoin(sheetRuns, eq(leases.runId, sheetRuns.id));
+}
+
+export const release = (db: Queries, runId: string) => db.delete(leases).where(eq(leases.runId, runId));

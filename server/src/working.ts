@@ -1,0 +1,84 @@
+// What a server works with besides its database: connections, live numbers, runs; put together and taken apart in order.
+import type { Logger } from 'pino';
+import type { Database } from './db/database.ts';
+import { newId } from './db/ids.ts';
+import type { Hand } from './demo/hand.ts';
+import { ConsoleLoads } from './links/console-loads.ts';
+import { Links } from './links/links.ts';
+import { LoadsOff } from './links/loads-off.ts';
+import type { Networks } from './links/networks.ts';
+import { Roster } from './links/roster.ts';
+import { LiveStream } from './live/stream.ts';
+import type { ConfirmRule } from './runner/faults.ts';
+import { Runner } from './runner/runner.ts';
+
+export interface WorkingParts {
+  readonly db: Database;
+  /** Few connections of its own for what must never wait behind other requests: leases and Loads off. */
+  readonly vital: Database;
+  readonly log: Logger;
+  readonly version: string;
+  readonly hand?: Hand | null;
+  readonly networks?: Networks;
+  readonly confirm?: ConfirmRule;
+  /** This server's name among those on the database. */
+  readonly owner?: string;
+}
+
+export interface Working {
+  readonly version: string;
+  readonly links: Links;
+  readonly roster: Roster;
+  readonly live: LiveStream;
+  readonly runner: Runner;
+  readonly consoleLoads: ConsoleLoads;
+  readonly loadsOff: LoadsOff;
+  /** Hands on the demo's simulated bench; null without one. */
+  readonly hand: Hand | null;
+  /** Look after loads and runs, also those of a server known to be gone. */
+  readonly watch: (died?: string | null) => Promise<void>;
+  /** Loads off, runs interrupted, connections closed. */
+  readonly close: () => Promise<void>;
+}
+
+export function createWorking({
+  db,
+  vital,
+  log,
+  version,
+  hand = null,
+  networks,
+  confirm,
+  owner,
+}: WorkingParts): Working {
+  const self = owner ?? newId();
+  const links = new Links(networks);
+  const roster = new Roster(vital);
+  const live = new LiveStream(roster, links);
+  const runner = new Runner({ db, vital, links, live, log, owner: self, ...(confirm ? { confirm } : {}) });
+  const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });
+  const loadsOff = new LoadsOff({ vital, links, roster, log });
+  return {
+    version,
+    links,
+    roster,
+    live,
+    runner,
+    consoleLoads,
+    loadsOff,
+    hand,
+    watch: async (died = null) => {
+      await roster.watch();
+      await consoleLoads.watch(died);
+      await runner.watch(died);
+    },
+    close: async () => {
+      await Promise.all([runner.close(), consoleLoads.close()]);
+      loadsOff.close();
+      live.close();
+      roster.close();
+      hand?.close();
+      links.close();
+    },
+  };
+}
