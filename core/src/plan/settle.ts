@@ -7,6 +7,9 @@ export interface Look {
   readonly seconds: number;
   /** W */
   readonly value: number;
+  /** Extremes, W, where it stands for a stretch of looks. */
+  readonly least?: number;
+  readonly most?: number;
 }
 
 export interface Settling {
@@ -34,9 +37,9 @@ export function settling(looks: readonly Look[], rule: SettleRule | null): Settl
   if (!rule) return { done: true, averaged: false, drift: null, from: first.seconds, share: 1 };
   const span = last.seconds - first.seconds;
   const from = last.seconds - rule.over;
-  const stretch = seen.filter(({ seconds }) => seconds >= from).map(({ value }) => value);
-  const most = stretch.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
-  const least = stretch.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+  const stretch = seen.filter(({ seconds }) => seconds >= from);
+  const most = stretch.reduce((top, look) => Math.max(top, look.most ?? look.value), Number.NEGATIVE_INFINITY);
+  const least = stretch.reduce((low, look) => Math.min(low, look.least ?? look.value), Number.POSITIVE_INFINITY);
   const drift = most > 0 ? (most - least) / most : null;
   const enough = span >= rule.over - 1e-9 && stretch.length >= 2;
   if (enough && drift !== null && drift <= rule.fraction) return { done: true, averaged: false, drift, from, share: 1 };

@@ -1,16 +1,9 @@
 // What the instruments of a rig tell, as the steps need it: the newest numbers, and means over a stretch of time.
 import type { LiveEvent, StoredInstrument, StoredRig } from '@lastmark/contract';
-import { toldNumber } from '@lastmark/core/instrument';
+import { meaningsOf, toldNumber } from '@lastmark/core/instrument';
 import type { Look, Moment } from '@lastmark/core/plan';
 import { type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
-
-interface Told {
-  /** Counts up over all instruments, in the order they were heard. */
-  readonly number: number;
-  /** Time of the instrument that keeps time, s: no two instruments' clocks agree. */
-  readonly seconds: number;
-  readonly values: readonly (number | null)[];
-}
+import { LongSeries, type Stretch, spreadOf } from '@lastmark/core/series';
 
 /** Mean of several looks. */
 export interface Mean {
@@ -18,21 +11,16 @@ export interface Mean {
   readonly count: number;
   /** Standard deviation of one look. */
   readonly spread: number;
+  readonly least: number;
+  readonly most: number;
+  /** Area under the looks by trapezoids, unit·s: the energy of a power. */
+  readonly area: number;
+  /** Time that covers, s. */
+  readonly covered: number;
 }
 
-/** Looks older than this are forgotten: the longest averaging there is, and a little, s of instrument time. */
-const REMEMBERED = 2000;
-const MOST_LOOKS = 40_000;
 /** An instrument that told no numbers for so long is lost, ms. */
 const LOST_MILLISECONDS = 2000;
-
-export function meanOf(values: readonly number[]): Mean | null {
-  const count = values.length;
-  if (count === 0) return null;
-  const value = values.reduce((sum, one) => sum + one, 0) / count;
-  const squares = values.reduce((sum, one) => sum + (one - value) ** 2, 0);
-  return { value, count, spread: count > 1 ? Math.sqrt(squares / (count - 1)) : 0 };
-}
 
 /** Where a quantity of an output is read. */
 export interface Spot {
@@ -41,11 +29,29 @@ export interface Spot {
   readonly port: string | null;
 }
 
+/** Where an instrument tells volts and amps of the same channel. */
+function pairsOf(kind: string, count: number) {
+  const meanings = meaningsOf(kind, count);
+  return meanings.flatMap(({ quantity, channel }, volts) => {
+    const amps = meanings.findIndex((one) => one.quantity === 'current' && one.channel === channel);
+    return quantity === 'voltage' && amps >= 0 ? [{ channel, volts, amps }] : [];
+  });
+}
+
+/** Power of every channel of one look: never mean volts × mean amps. */
+const productsOf = (kind: string, values: readonly (number | null)[]): (number | null)[] =>
+  pairsOf(kind, values.length).map(({ volts, amps }) => {
+    const [v = null, a = null] = [values[volts], values[amps]];
+    return v === null || a === null ? null : v * a;
+  });
+
 export class Looks {
   readonly #rig: StoredRig;
   readonly #own: ReadonlyMap<string, StoredInstrument>;
   readonly #ports: readonly string[];
-  readonly #told = new Map<string, Told[]>();
+  readonly #told = new Map<string, LongSeries>();
+  /** How many numbers an instrument tells; behind them stand the products of volts and amps. */
+  readonly #width = new Map<string, number>();
   readonly #heard = new Map<string, number>();
   readonly #now: () => number;
   #clock: number | null = null;
@@ -64,23 +70,18 @@ export class Looks {
   take({ instrumentId, values, problem }: LiveEvent): boolean {
     const instrument = this.#own.get(instrumentId);
     if (!instrument || values.length === 0) return false;
-    const told = this.#told.get(instrumentId) ?? [];
+    const told = this.#told.get(instrumentId) ?? new LongSeries();
     if (instrumentId === this.#timekeeper) this.#clock = toldNumber(instrument.class, values, 'time') ?? this.#clock;
     // Looks from before its first word would carry a time of another kind.
     else if (this.#clock === null && (this.#own.get(this.#timekeeper)?.address ?? null) !== null) return false;
-    const { seconds } = this;
     this.#heardOf += 1;
-    told.push({ number: this.#heardOf, seconds, values });
-    const oldest = seconds - REMEMBERED;
-    if ((told[0]?.seconds ?? 0) < oldest - REMEMBERED / 4 || told.length > MOST_LOOKS)
-      told.splice(
-        0,
-        Math.max(
-          told.length - MOST_LOOKS,
-          told.findIndex((one) => one.seconds >= oldest),
-        ),
-      );
+    told.push({
+      number: this.#heardOf,
+      seconds: this.seconds,
+      values: [...values, ...productsOf(instrument.class, values)],
+    });
     this.#told.set(instrumentId, told);
+    this.#width.set(instrumentId, values.length);
     if (values.some((value) => value !== null)) this.#heard.set(instrumentId, this.#now());
     this.#suspicion =
       problem !== null && instrumentId !== this.#rig.drives?.thermometer
@@ -101,6 +102,12 @@ export class Looks {
   /** Instrument time of the newest look, s; the server's where no instrument keeps time. */
   get seconds(): number {
     return this.#clock ?? this.#now() / 1000;
+  }
+
+  /** What is asked for since now will be exact, however long it lasts. @returns now, s */
+  begin(): number {
+    for (const told of this.#told.values()) told.mark(this.seconds);
+    return this.seconds;
   }
 
   /** Instruments that told nothing yet, of those that should. */
@@ -146,18 +153,29 @@ export class Looks {
     return { id: instrument.id, kind: instrument.class, channel: port === null ? null : this.#ports.indexOf(port) + 1 };
   }
 
-  #values(spot: Spot, from: number): readonly number[] {
+  /** Where a spot stands in the numbers of its meter; null when the rig has none or it tells no such thing. */
+  #slot(spot: Spot): { readonly told: LongSeries; readonly slot: number } | null {
     const meter = this.#meter(spot);
-    if (!meter) return [];
-    return (this.#told.get(meter.id) ?? []).flatMap(({ seconds, values }) => {
-      if (seconds < from) return [];
-      const value = toldNumber(meter.kind, values, spot.quantity, meter.channel);
-      return value === null ? [] : [value];
-    });
+    const told = meter && this.#told.get(meter.id);
+    if (!told) return null;
+    const slot = meaningsOf(meter.kind, this.#width.get(meter.id) ?? 0).findIndex(
+      ({ quantity, channel }) => quantity === spot.quantity && (channel === null || channel === meter.channel),
+    );
+    return slot < 0 ? null : { told, slot };
+  }
+
+  #mean(told: LongSeries, slot: number, from: number): Mean | null {
+    const summary = told.summary(slot, from);
+    if (!summary) return null;
+    const { mean, count, least, most, area, covered } = summary;
+    return { value: mean, count, spread: spreadOf(summary), least, most, area, covered };
   }
 
   /** Mean of a spot since an instrument time. */
-  mean = (spot: Spot, from: number): Mean | null => meanOf(this.#values(spot, from));
+  mean(spot: Spot, from: number): Mean | null {
+    const at = this.#slot(spot);
+    return at && this.#mean(at.told, at.slot, from);
+  }
 
   /** A mark in the order of looks: what is heard after it is newer. */
   get mark(): number {
@@ -170,52 +188,42 @@ export class Looks {
    */
   after(spot: Spot, mark: number): { readonly count: number; readonly from: number } {
     const meter = this.#meter(spot);
-    const fresh = (meter ? (this.#told.get(meter.id) ?? []) : []).filter(({ number }) => number > mark).slice(1);
+    const fresh = (meter ? (this.#told.get(meter.id)?.after(mark) ?? []) : []).slice(1);
     return { count: fresh.length, from: fresh[0]?.seconds ?? this.seconds };
   }
 
   /** Everything a spot showed since a time. */
-  samples(spot: Spot, from: number): readonly { readonly seconds: number; readonly volts: number }[] {
-    const meter = this.#meter(spot);
-    if (!meter) return [];
-    return (this.#told.get(meter.id) ?? []).flatMap(({ seconds, values }) => {
-      const volts = seconds >= from ? toldNumber(meter.kind, values, spot.quantity, meter.channel) : null;
-      return volts === null ? [] : [{ seconds, volts }];
-    });
+  samples(spot: Spot, from: number): readonly Stretch[] {
+    const at = this.#slot(spot);
+    return at ? at.told.since(at.slot, from) : [];
   }
 
   newest(spot: Spot): number | null {
     const meter = this.#meter(spot);
-    const last = meter && this.#told.get(meter.id)?.at(-1);
-    return meter && last ? toldNumber(meter.kind, last.values, spot.quantity, meter.channel) : null;
+    const last = meter && this.#told.get(meter.id)?.newest;
+    if (!meter || !last) return null;
+    const values = last.values.slice(0, this.#width.get(meter.id));
+    return toldNumber(meter.kind, values, spot.quantity, meter.channel);
   }
 
   /** Input power since a time, look by look. */
-  input(from: number): readonly Look[] {
-    const meter = this.#own.get(this.#rig.meters.mains);
-    return (this.#told.get(this.#rig.meters.mains) ?? []).flatMap(({ seconds, values }) => {
-      const value = seconds >= from && meter ? toldNumber(meter.class, values, 'power') : null;
-      return value === null ? [] : [{ seconds, value }];
-    });
-  }
+  input = (from: number): readonly Look[] => this.samples({ quantity: 'power', place: 'mains', port: null }, from);
 
   /** Mean output power of a port, from volts × amps look by look, where one instrument tells both. */
   watts(port: string, from: number): Mean | null {
     const volts = this.#meter({ quantity: 'voltage', place: this.#rig.outputPlace, port });
     const amps = this.#meter({ quantity: 'current', place: this.#rig.outputPlace, port });
-    if (!volts || !amps || volts.id !== amps.id) return null;
-    const products = (this.#told.get(volts.id) ?? []).flatMap(({ seconds, values }) => {
-      const v = toldNumber(volts.kind, values, 'voltage', volts.channel);
-      const a = toldNumber(amps.kind, values, 'current', amps.channel);
-      return seconds >= from && v !== null && a !== null ? [v * a] : [];
-    });
-    return meanOf(products);
+    const told = volts && this.#told.get(volts.id);
+    if (!told || volts.id !== amps?.id) return null;
+    const width = this.#width.get(volts.id) ?? 0;
+    const at = pairsOf(volts.kind, width).findIndex(({ channel }) => channel === null || channel === volts.channel);
+    return at < 0 ? null : this.#mean(told, width + at, from);
   }
 
   /** Temperatures of the thermometer's points, K: the room, and the hottest of the others. */
   heat(): { readonly room: number | null; readonly hottest: number | null } {
     const id = this.#rig.drives?.thermometer;
-    const values = (id && this.#told.get(id)?.at(-1)?.values) || [];
+    const values = (id && this.#told.get(id)?.newest?.values) || [];
     const [room, ...others] = values.map((value) => (value === null ? null : value + ZERO_CELSIUS));
     const known = others.filter((value): value is number => value !== null);
     return { room: room ?? null, hottest: known.length > 0 ? Math.max(...known) : null };

@@ -32,8 +32,7 @@ const outputOf = (bench: Bench, step: SheetStep): Spot => ({
 });
 const SUPPLY: Spot = { quantity: 'voltage', place: 'mains', port: null };
 
-const timed = (bench: Bench, spot: Spot, from: number) =>
-  bench.looks.samples(spot, from).map(({ seconds, volts }) => ({ seconds, value: volts }));
+const timed = (bench: Bench, spot: Spot, from: number) => bench.looks.samples(spot, from);
 
 /** Voltage of the output since a time, evenly. */
 function outputTrace(bench: Bench, step: SheetStep, from: number): Trace {

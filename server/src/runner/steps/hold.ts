@@ -2,10 +2,11 @@
 
 import type { SheetStep } from '@lastmark/core/plan';
 import type { HoldRun } from '@lastmark/core/proof';
-import { fixed } from '@lastmark/core/quantity';
+import { fixed, formatPlain } from '@lastmark/core/quantity';
 import { newId } from '../../db/ids.ts';
 import { storeRun } from '../../runs/store.ts';
 import type { Bench } from '../hands.ts';
+import type { Mean } from '../looks.ts';
 import { sourceOf } from './point.ts';
 import { outputGone, setUp, wait } from './set-up.ts';
 
@@ -18,11 +19,24 @@ const LASTING_SECONDS = 60;
 
 type End = HoldRun['end'];
 
+/** What the ports gave over the whole hold: extremes of their power and the energy together. */
+function given({ looks }: Bench, { outputs }: SheetStep, begun: number, level: number): string[] {
+  const sum = (from: number, of: (mean: Mean) => number) => {
+    const watts = outputs.map(({ port }) => looks.watts(port, from));
+    return watts.reduce<number | null>((total, one) => (total === null || !one ? null : total + of(one)), 0);
+  };
+  const [least, most] = [sum(level, (one) => one.least), sum(level, (one) => one.most)];
+  const joules = sum(begun, ({ area }) => area);
+  if (least === null || most === null || joules === null) return [];
+  return [`${fixed(least, 1)} to ${fixed(most, 1)} W`, `${fixed(joules / 3600, 2)} Wh given`];
+}
+
 export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
   const { looks } = bench;
   await setUp(bench, step);
-  const begun = looks.seconds;
+  const begun = looks.begin();
   await wait(bench, Math.min(BEGIN_SECONDS, step.dwell / 2), 'Load on');
+  const level = looks.begin();
   const place = bench.rig.outputPlace;
   const output = () =>
     step.outputs.reduce((sum, { port }) => {
@@ -54,7 +68,11 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
   const held = lowSince !== null && end === 'folded back' ? lowSince - begun : passed();
   const { room, hottest } = looks.heat();
   const after = output();
-  const says = `${end} after ${fixed(held / 60, 1)} min${hottest === null ? '' : `, hottest ${fixed(hottest - 273.15, 1)} °C`}`;
+  const says = [
+    `${end} after ${fixed(held / 60, 1)} min`,
+    ...given(bench, step, begun, level),
+    ...(hottest === null ? [] : [`hottest ${formatPlain(hottest, 'temperature')}`]),
+  ].join(', ');
   // A warm-up that went as planned is no finding; anything else is.
   if (step.kind === 'warm-up' && end === 'held to the end') {
     await bench.finish(bench.db, { state: 'done', says, seconds: held, madeIds: [] });

@@ -35,7 +35,7 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
   await setSupply(bench, step);
   if (step.attached !== 'nothing') await bench.person(`${ATTACH[step.attached]}, then go on.`);
   await wait(bench, CALM_SECONDS, 'Outputs empty themselves');
-  const begun = looks.seconds;
+  const begun = looks.begin();
   const readings: TakenReading[] = [];
   if (driver.countsEnergy) {
     await driver.startEnergy();

@@ -34,7 +34,9 @@ async function watchEvent(
   else await driver.leave(cause);
   await wait(bench, WATCH_SECONDS, `${cause} ${how === 'plugged' ? 'plugged in' : 'unplugged'}`);
   return [...running].flatMap(([port, level]) => {
-    const samples = looks.samples({ quantity: 'voltage', place: rig.outputPlace, port }, from);
+    const samples = looks
+      .samples({ quantity: 'voltage', place: rig.outputPlace, port }, from)
+      .map(({ seconds, value }) => ({ seconds, volts: value }));
     const span = (samples.at(-1)?.seconds ?? 0) - (samples[0]?.seconds ?? 0);
     if (samples.length < 5 || span / (samples.length - 1) > FINE_SECONDS) return [];
     return [{ port, cause, how, ...dropIn(samples, level) }];

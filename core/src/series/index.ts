@@ -1,0 +1,3 @@
+// Long series in constant memory.
+export * from './long-series.ts';
+export * from './statistics.ts';
