@@ -8,8 +8,12 @@ import { ROOT } from './paths.mjs';
 
 const READY_MILLISECONDS = 60_000;
 
-/** Fork a server and wait until it listens. @returns the process and its port, null when it did not start */
-async function forkServer(databaseUrl, folder, port, demo) {
+/**
+ * Fork a built server and wait until it listens.
+ * @param folder where its log goes
+ * @returns the process and its port, null when it did not start
+ */
+export async function forkServer(databaseUrl, folder, { port = 0, demo = false, env = {} } = {}) {
   const log = openSync(join(folder, 'server.log'), 'a');
   const server = fork(join(ROOT, 'server', 'dist', 'main.js'), [], {
     cwd: ROOT,
@@ -20,6 +24,7 @@ async function forkServer(databaseUrl, folder, port, demo) {
       PORT: String(port),
       LASTMARK_DEMO: demo ? '1' : '0',
       LOG_LEVEL: 'error',
+      ...env,
     },
   });
   const exited = new Promise((resolve) => server.once('exit', resolve));
@@ -43,7 +48,7 @@ async function forkServer(databaseUrl, folder, port, demo) {
 export async function startStage({ demo = true } = {}) {
   const folder = mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
   let database = await startMariadb(folder);
-  let running = await forkServer(database.url, folder, 0, demo);
+  let running = await forkServer(database.url, folder, { demo });
   const stop = async () => {
     if (running.server.exitCode === null) running.server.kill('SIGTERM');
     await running.exited;
@@ -66,7 +71,7 @@ export async function startStage({ demo = true } = {}) {
       await running.exited;
     },
     restartServer: async () => {
-      running = await forkServer(database.url, folder, port, demo);
+      running = await forkServer(database.url, folder, { port, demo });
       if (running.port === null) throw new Error('The server of the stage did not start again.');
     },
     killDatabase: async () => {

@@ -4,9 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 // @ts-expect-error plain script without types
+import { needBuild } from '../../scripts/lib/build.mjs';
+// @ts-expect-error plain script without types
 import { startMariadb } from '../../scripts/lib/mariadb.mjs';
 
 export default async function setup(project: TestProject) {
+  // Some tests start whole servers, and all of them the workers: as built from what stands here now.
+  needBuild();
   const folder = mkdtempSync(join(tmpdir(), 'lastmark-test-'));
   const database = await startMariadb(folder);
   project.provide('databaseUrl', database.url as string);

@@ -25,8 +25,10 @@ export interface Harness extends Connection {
 }
 
 /** A migrated database of its own and an application on it. */
-export async function startHarness(name: string, { migrated = true, confirm = CONFIRM } = {}): Promise<Harness> {
-  const server = inject('databaseUrl');
+export async function startHarness(
+  name: string,
+  { migrated = true, confirm = CONFIRM, server = inject('databaseUrl') } = {},
+): Promise<Harness> {
   const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
   const admin = createPool(server);
   await admin.query(`DROP DATABASE IF EXISTS lastmark_${name}`);

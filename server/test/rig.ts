@@ -1,5 +1,5 @@
 // A simulated rack with its rig on a harness, for tests of runs.
-import { type Rack, startRack } from '@lastmark/bench/sim';
+import { CLASSES, type InstrumentClass, type Rack, startRack } from '@lastmark/bench/sim';
 import type { Sample, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
 import type { SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
@@ -27,10 +27,20 @@ export interface TestRig {
 
 const PATIENCE = 45_000;
 
-/** An Ember 45 with its claims on a rack whose clock runs fast. */
-export async function startRig(harness: Harness, speed: number, seed = 3): Promise<TestRig> {
+/**
+ * An Ember 45 with its claims on a rack whose clock runs fast.
+ * @param via where an instrument is reached instead of at its own port
+ */
+export async function startRig(
+  harness: Pick<Harness, 'db' | 'app'>,
+  speed: number,
+  seed = 3,
+  via: (kind: InstrumentClass, port: number) => Promise<number> = async (_kind, port) => port,
+): Promise<TestRig> {
   const rack = await startRack({ firstPort: 0, speed, seed });
-  await createSimulatedInstrumentsAt(harness.db, (kind) => rack.ports[kind]);
+  const ports = new Map<InstrumentClass, number>();
+  for (const kind of CLASSES) ports.set(kind, await via(kind, rack.ports[kind]));
+  await createSimulatedInstrumentsAt(harness.db, (kind) => ports.get(kind) ?? 0);
   const rig = (await listRigs(harness.db)).at(-1) as StoredRig;
   const make = makers(harness);
   const sample = await make.sample({ model: { ports: [{ label: 'C1', connector: 'C', twin: null }] } });

@@ -7,11 +7,13 @@ import { consoleLoads } from '../db/schema.ts';
 import { listLeases } from '../runner/leases.ts';
 import { DEAD_SECONDS, dbNow } from '../runner/ownership.ts';
 import type { Links } from './links.ts';
-import { isOff } from './off.ts';
+import { isOff, within } from './off.ts';
 import { isDriven, type KnownLoad, type Roster } from './roster.ts';
 
 /** How often a load is spoken to, so that its own watchdog stays quiet, ms. */
 const EVERY_MILLISECONDS = 1000;
+/** A load just taken may not be on yet: it is not let go so soon, ms. */
+const GRACE_MILLISECONDS = 5000;
 /** The load's own watchdog, s: it goes off by itself when this server no longer speaks to it. */
 const WATCHDOG_SECONDS = 5;
 const OFF_MILLISECONDS = 1500;
@@ -24,9 +26,17 @@ interface Parts {
   readonly owner: string;
 }
 
+interface Held {
+  readonly load: KnownLoad;
+  /** When the last command that may switch it on was about to go out. */
+  readonly taken: number;
+}
+
 export class ConsoleLoads {
   readonly #parts: Parts;
-  readonly #held = new Map<string, KnownLoad>();
+  readonly #held = new Map<string, Held>();
+  /** One after the other: taking a load and letting it go must not overtake each other in the database. */
+  #turn: Promise<unknown> = Promise.resolve();
   #timer: NodeJS.Timeout | null = null;
   #going = false;
 
@@ -43,14 +53,23 @@ export class ConsoleLoads {
   /** A command that may switch a load on is about to go out: from now on this server looks after it. */
   async take(load: KnownLoad): Promise<void> {
     const { db, links, owner } = this.#parts;
-    await db
-      .insert(consoleLoads)
-      .values({ instrumentId: load.instrument.id, owner, aliveAt: dbNow as never })
-      .onDuplicateKeyUpdate({ set: { owner, aliveAt: dbNow as never } });
-    this.#held.set(load.instrument.id, load);
+    const { id } = load.instrument;
+    this.#held.set(id, { load, taken: performance.now() });
+    await this.#inTurn(() =>
+      db
+        .insert(consoleLoads)
+        .values({ instrumentId: id, owner, aliveAt: dbNow as never })
+        .onDuplicateKeyUpdate({ set: { owner, aliveAt: dbNow as never } }),
+    );
     const client = await links.ready(load.instrument);
     if ('watchdog' in load.profile.commands)
       await client.confirm(commandFor(load.profile, 'watchdog', { seconds: WATCHDOG_SECONDS }));
+  }
+
+  #inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.#turn.then(work);
+    this.#turn = done.catch(() => undefined);
+    return done;
   }
 
   /** The server stops: what was switched on from it goes off. */
@@ -59,26 +78,33 @@ export class ConsoleLoads {
     this.#timer = null;
     const held = [...this.#held.values()];
     await Promise.all(
-      held.map(async (load) => {
-        const { sure } = await this.#parts.links.off(load, OFF_MILLISECONDS);
-        if (sure) await this.#forget(load.instrument.id).catch(() => undefined);
+      held.map(async (one) => {
+        const { sure } = await this.#parts.links.off(one.load, OFF_MILLISECONDS);
+        if (sure)
+          await within(
+            OFF_MILLISECONDS,
+            this.#forget(one).catch(() => undefined),
+          );
       }),
     );
   }
 
-  async #forget(instrumentId: string): Promise<void> {
+  /** Let a load go, unless it was taken anew meanwhile. */
+  async #forget(held: Held): Promise<void> {
     const { db, owner } = this.#parts;
-    this.#held.delete(instrumentId);
-    await db
-      .delete(consoleLoads)
-      .where(and(eq(consoleLoads.instrumentId, instrumentId), eq(consoleLoads.owner, owner)));
+    const { id } = held.load.instrument;
+    await this.#inTurn(async () => {
+      if (this.#held.get(id) !== held) return;
+      this.#held.delete(id);
+      await db.delete(consoleLoads).where(and(eq(consoleLoads.instrumentId, id), eq(consoleLoads.owner, owner)));
+    });
   }
 
   async #tend(died: string | null): Promise<void> {
     if (this.#going) return;
     this.#going = true;
     try {
-      await Promise.all([...this.#held.values()].map((load) => this.#speak(load)));
+      await Promise.all([...this.#held.values()].map((held) => this.#speak(held)));
       await this.#own();
       await this.#others(died);
     } catch (error) {
@@ -90,13 +116,15 @@ export class ConsoleLoads {
   }
 
   /** Keep the load's watchdog quiet; one that is off by now is let go. */
-  async #speak(load: KnownLoad): Promise<void> {
+  async #speak(held: Held): Promise<void> {
+    const { load, taken } = held;
     try {
       const client = await this.#parts.links.ready(load.instrument);
-      if ((await isOff(client, load.profile)) !== true) return;
+      if ((await isOff(client, load.profile)) !== true || performance.now() - taken < GRACE_MILLISECONDS) return;
+      if (this.#held.get(load.instrument.id) !== held) return;
       if ('watchdog' in load.profile.commands)
         await client.confirm(commandFor(load.profile, 'watchdog', { seconds: 0 }));
-      await this.#forget(load.instrument.id);
+      await this.#forget(held);
     } catch {
       // It does not answer; its own watchdog has it.
     }
@@ -107,7 +135,7 @@ export class ConsoleLoads {
     if (this.#held.size === 0) return;
     // A run that took the load looks after it from then on.
     const leased = new Set((await listLeases(db)).map(({ instrumentId }) => instrumentId));
-    for (const id of [...this.#held.keys()]) if (leased.has(id)) await this.#forget(id);
+    for (const held of [...this.#held.values()]) if (leased.has(held.load.instrument.id)) await this.#forget(held);
     await db
       .update(consoleLoads)
       .set({ aliveAt: dbNow as never })

@@ -76,10 +76,13 @@ export async function switchOff(client: ScpiClient, profile: InstrumentProfile, 
       sent = true;
       detail = 'it did not answer in time';
       const left = Math.max(1, until - performance.now());
-      const off = await within(left, isOff(client, profile));
-      if (off === true) return { sent, sure: true, blind: false, detail: 'off' };
-      if (off === false) detail = 'it says that it still draws';
-      else if (performance.now() < until)
+      const word = await within(
+        left,
+        isOff(client, profile).then((off) => ({ off })),
+      );
+      if (word?.off === true) return { sent, sure: true, blind: false, detail: 'off' };
+      if (word?.off === false) detail = 'it says that it still draws';
+      if (word?.off === null)
         return { sent, sure: false, blind: true, detail: 'its profile has no way of asking whether it is on' };
     } catch (error) {
       detail = error instanceof Error ? error.message.replace(/\.$/, '') : 'failed';

@@ -1,5 +1,5 @@
 // Sets a rig by SCPI: supply, sinks and loads, by channel. It never switches a load on after someone switched them off.
-import type { Gate } from '@lastmark/bench/scpi';
+import { type Gate, ScpiError } from '@lastmark/bench/scpi';
 import type { StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
 import type { CaptureKind, Trace } from '@lastmark/core/capture';
 import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmark/core/instrument';
@@ -316,6 +316,8 @@ export class RigDriver {
 
   /** Every load off, ahead of whatever waits, and seen to be off. @throws NobodyKnows when the load does not say so */
   async off(): Promise<void> {
+    const barred = this.#permission.gate();
+    if (barred) throw new ScpiError('barred', barred);
     const says = await this.offSays();
     if (says !== null && !this.#blind) throw new NobodyKnows(says);
   }

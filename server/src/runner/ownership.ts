@@ -6,7 +6,7 @@ import { runAsks, sheetRuns } from '../db/schema.ts';
 import { readLatch } from './latch.ts';
 
 /** How long a lease lasts from the moment it was asked for, ms. Shorter than {@link DEAD_SECONDS}: nobody takes over before. */
-const LEASE_MILLISECONDS = 3000;
+export const LEASE_MILLISECONDS = 3000;
 /** A run whose server has not said so long that it is alive is taken over, s by the database's clock. */
 export const DEAD_SECONDS = 4;
 

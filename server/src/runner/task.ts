@@ -7,7 +7,6 @@ import type { Logger } from 'pino';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import type { Links } from '../links/links.ts';
-import { within } from '../links/off.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { getSample } from '../samples/store.ts';
@@ -16,6 +15,7 @@ import { type Permission, RigDriver, SwitchedOff } from './driver.ts';
 import { type ConfirmRule, faultNow } from './faults.ts';
 import type { Bench } from './hands.ts';
 import { Keeper } from './keeper.ts';
+import { LeaseWatch } from './lease-watch.ts';
 import { release } from './leases.ts';
 import { Looks } from './looks.ts';
 import { LostOwnership, type Ownership } from './ownership.ts';
@@ -30,10 +30,6 @@ const WATCHDOG_SECONDS = 5;
 const TICK_MILLISECONDS = 100;
 /** A look later than this after the one before means that the server itself stood still, ms. */
 const STANDSTILL_MILLISECONDS = 600;
-/** A tick later than this means that the whole process was stopped: then it is not the database that is silent, ms. */
-const STOPPED_MILLISECONDS = 1500;
-/** How long the database has to say whose the run is after the lease ran out, ms. */
-const ANSWER_MILLISECONDS = 1000;
 /** How long instruments have to tell their first numbers, ms. */
 const LISTEN_MILLISECONDS = 5000;
 
@@ -68,10 +64,7 @@ export class RunTask {
   /** How it was stopped; null for a run that goes to its end. */
   #stopped: string | null = null;
   #databaseGone: unknown = null;
-  /** Found beside the step: the step ends with it at its next look. */
-  #fault: string | null = null;
-  #minded = performance.now();
-  #minding = false;
+  #lease!: LeaseWatch;
   #aliveGoing = false;
   #wake: () => void = () => undefined;
   #stops: (() => void)[] = [];
@@ -155,9 +148,8 @@ export class RunTask {
       () => undefined,
     );
     const alive = setInterval(() => void this.#sayAlive(), ALIVE_MILLISECONDS);
-    this.#minded = performance.now();
-    const minding = setInterval(() => this.#mind(), TICK_MILLISECONDS);
-    this.#stops = [stopLive, () => clearInterval(alive), () => clearInterval(minding), driver.guard()];
+    this.#lease = new LeaseWatch({ own: this.#own, driver, wake: () => this.#wake(), note: this.#note.bind(this) });
+    this.#stops = [stopLive, () => clearInterval(alive), () => this.#lease.close(), driver.guard()];
   }
 
   #permission(): Permission {
@@ -177,44 +169,6 @@ export class RunTask {
     this.#bench.driver.arm();
   }
 
-  /** Whatever the step waits for: no lease, no load. */
-  #mind(): void {
-    const now = performance.now();
-    const stopped = now - this.#minded > STOPPED_MILLISECONDS;
-    const stood = now - this.#minded;
-    this.#minded = now;
-    if (this.#own.valid || this.#own.lost || this.#minding || this.#databaseGone) return;
-    this.#minding = true;
-    void this.#leaseRanOut(stopped ? stood : null)
-      .catch((error: unknown) => this.#note(error, 'a lease that ran out'))
-      .finally(() => {
-        this.#minding = false;
-        this.#wake();
-      });
-  }
-
-  /** @param stood how long this process was stopped, ms; null when it ran all the time and the database was silent */
-  async #leaseRanOut(stood: number | null): Promise<void> {
-    const { driver } = this.#bench;
-    // Nobody could take the run over without the database; after a standstill someone else may have.
-    if (stood === null && driver.isOn) await driver.offSays();
-    const answer = await within(
-      ANSWER_MILLISECONDS,
-      this.#own.renew().then(
-        () => 'mine' as const,
-        (error: unknown) => (error instanceof LostOwnership ? ('lost' as const) : null),
-      ),
-    );
-    if (answer === 'lost') return;
-    if (driver.isOn) await driver.offSays();
-    if (answer === null) this.#databaseGone ??= new DatabaseGone();
-    else
-      this.#fault =
-        stood === null
-          ? 'The database did not answer for some seconds; loads were switched off.'
-          : `The server stood still for ${Math.round(stood / 1000)} s; loads were switched off.`;
-  }
-
   #take(event: LiveEvent): void {
     if (!this.#bench.looks.take(event)) return;
     if (this.#step) this.#keeper.take(this.#step.id, event);
@@ -227,8 +181,8 @@ export class RunTask {
     this.#aliveGoing = true;
     try {
       await this.#own.renew({ progress: this.#progress });
-      if (this.#own.latch !== this.#armed && this.#bench.driver.isOn) this.#fault ??= 'Loads were switched off.';
-      if ((await this.#asks.look()) || this.#fault) this.#wake();
+      if (this.#own.latch !== this.#armed && this.#bench.driver.isOn) this.#lease.raise('Loads were switched off.');
+      if (await this.#asks.look()) this.#wake();
     } catch (error) {
       // Whether it is the database or another server: the lease is not renewed, and that is minded.
       this.#note(error, 'the run could not say that it is alive');
@@ -253,17 +207,15 @@ export class RunTask {
   #raiseEnd(): void {
     if (this.#closing) throw new Closing();
     if (this.#own.lost) throw new LostOwnership();
-    if (this.#databaseGone) throw this.#databaseGone;
+    const gone = this.#databaseGone ?? this.#lease.databaseGone;
+    if (gone) throw gone;
   }
 
   /** Everything that ends a step early. */
   #raise(): void {
+    const found = this.#lease.found();
     this.#raiseEnd();
-    if (this.#fault) {
-      const fault = this.#fault;
-      this.#fault = null;
-      throw new Fault(fault);
-    }
+    if (found !== null) throw new Fault(found);
     for (const kind of ['hold', 'stop', 'repeat', 'skip'] as const) {
       const ask = this.#asks.take(kind);
       if (ask) throw new Turn(ask);
@@ -333,13 +285,13 @@ export class RunTask {
   /** Loads off and nothing goes on until a person says so. @returns what to do with the step then */
   async #hold(why: string): Promise<'again' | Turn> {
     const { driver, looks } = this.#bench;
-    let unknown = await driver.makeSafe();
+    let unknown = await this.#lease.makeSafe();
     this.#progress = null;
     await this.#save({ state: 'held', says: unknown ? `${why} ${unknown}` : why, progress: null });
     this.#asks.drop('go on');
     for (;;) {
       this.#raiseEnd();
-      this.#fault = null;
+      this.#lease.found();
       this.#asks.take('hold');
       if (this.#asks.take('go on') || this.#asks.take('repeat')) break;
       const other = this.#asks.take('stop') ?? this.#asks.take('skip');
@@ -385,7 +337,7 @@ export class RunTask {
         await doStep(this.#bench, step);
         return true;
       } catch (error) {
-        turn = error;
+        turn = this.#cause(error);
       }
       if (turn instanceof StepFailed) {
         await this.#finish(this.#parts.db, { state: 'failed', says: turn.message, madeIds: [] });
@@ -408,6 +360,13 @@ export class RunTask {
       await this.#finish(this.#parts.db, { state: 'skipped', says: reason, madeIds: [] });
       return true;
     }
+  }
+
+  /** What a step really ended with: after a standstill every instrument seems late. */
+  #cause(error: unknown): unknown {
+    if (error instanceof Turn || error instanceof Closing || error instanceof LostOwnership) return error;
+    const found = this.#lease.found();
+    return found === null ? error : new Fault(found);
   }
 
   /** Loads off before a person's wish is done. @returns the wish, or why the run has to hold instead */
@@ -449,7 +408,7 @@ export class RunTask {
   /** Over: everything off, everything committed, instruments free. */
   async #end(): Promise<void> {
     const { driver } = this.#bench;
-    const unknown = await driver.makeSafe();
+    const unknown = await this.#lease.makeSafe();
     await driver.unplugAll().catch(() => undefined);
     // A load nobody is sure of keeps its own watchdog.
     if (unknown === null) await driver.watchdog(0).catch(() => undefined);
@@ -469,13 +428,18 @@ export class RunTask {
 
   /** The server stops, the database went away, or another server carries the run out: loads off first, then whatever can still be written. */
   async #interrupt(error: unknown): Promise<void> {
-    const driver = (this.#bench as Bench | undefined)?.driver;
-    if (error instanceof LostOwnership) {
-      // Whoever took over after this server fell silent has switched the loads off and may draw again: hands off.
-      if (this.#own.takenWhileValid) await driver?.makeSafe();
-      return;
+    let unknown: string | null = null;
+    try {
+      if (error instanceof LostOwnership) {
+        // Whoever took over after this server fell silent has switched the loads off and may draw again: hands off.
+        if (this.#own.takenWhileValid && this.#bench) await this.#lease.makeSafe();
+        return;
+      }
+      if (this.#bench) unknown = await this.#lease.makeSafe();
+    } catch (lost) {
+      if (lost instanceof LostOwnership) return;
+      throw lost;
     }
-    const unknown = (await driver?.makeSafe()) ?? null;
     const why =
       error instanceof Closing
         ? 'The server was stopped.'

@@ -1,6 +1,6 @@
 // The bench line: live numbers, and Loads off, big and on every view as soon as a load has an address. Esc does the same:
 // everywhere while a run is on, else outside dialogs and fields.
-import type { LoadsOffAnswer } from '@lastmark/contract/types';
+import type { LiveEvent, LoadsOffAnswer } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -12,6 +12,24 @@ import { useLive } from './useLive.ts';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="dialog"], [role="listbox"], input, textarea') !== null;
+
+const AT_THE_BENCH = 'Switch it off at the load itself, or pull the charger out of the mains.';
+const NO_WORD = `No word from the server: nobody knows whether the loads are off. ${AT_THE_BENCH}`;
+
+/** What to say of a Loads off: that it is so, or in plain words what nobody knows and what to do. */
+function wordsOf({ items, written }: LoadsOffAnswer, events: readonly LiveEvent[]): { said: string; wrong: boolean } {
+  // A load that was in doubt and tells numbers without one has said since that it is off.
+  const known = new Set(events.flatMap(({ instrumentId, problem }) => (problem === null ? [instrumentId] : [])));
+  const unknown = items.filter(({ instrumentId, sure, sent }) => !sure && !(sent && known.has(instrumentId)));
+  if (unknown.length > 0) {
+    const each = unknown.map(({ name, sent, detail }) =>
+      sent ? `Nobody knows whether "${name}" is off: ${detail}.` : `"${name}" could not be told: ${detail}`,
+    );
+    return { said: `${each.join(' ')} ${AT_THE_BENCH}`, wrong: true };
+  }
+  const later = written ? '' : ' It could not be written down yet; that follows when the database answers.';
+  return { said: `${items.length > 0 ? 'Every load is off.' : 'No load has an address.'}${later}`, wrong: false };
+}
 
 export function LoadsOff() {
   const { data } = useQuery(instrumentsQuery);
@@ -31,17 +49,11 @@ export function LoadsOff() {
     return () => window.removeEventListener('keydown', onKey, true);
   }, [there, running, mutate]);
   if (!there) return null;
-  const failed = off.data?.items.filter(({ sent }) => !sent) ?? [];
-  const said = off.error
-    ? `Not sent: ${off.error.message} Switch the loads off by hand.`
-    : failed.length > 0
-      ? `${failed.map(({ name, detail }) => `${name}: ${detail}`).join(' ')} Switch it off by hand.`
-      : off.data
-        ? 'Every load is off.'
-        : live.open
-          ? ''
-          : 'Loads are connected; live numbers are on their way.';
-  const wrong = off.error !== null || failed.length > 0;
+  const { said, wrong } = off.error
+    ? { said: NO_WORD, wrong: true }
+    : off.data
+      ? wordsOf(off.data, live.events)
+      : { said: live.open ? '' : 'Loads are connected; live numbers are on their way.', wrong: false };
   return (
     <Box
       component="section"

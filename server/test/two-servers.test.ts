@@ -1,0 +1,228 @@
+// Two living servers on one database and one bench: a run has one owner, whatever happens to the first.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { SheetRun } from '@lastmark/contract';
+import type { SheetStep } from '@lastmark/core/plan';
+import { eq, sql } from 'drizzle-orm';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+// @ts-expect-error plain script without types
+import { forkServer } from '../../scripts/lib/stage.mjs';
+import { points, runParts, sheetRuns } from '../src/db/schema.ts';
+import { type Harness, startHarness } from './harness.ts';
+import { startRig, type TestRig } from './rig.ts';
+import { commands, layWire } from './wire.ts';
+
+interface Forked {
+  readonly server: { readonly pid: number; readonly kill: (signal: NodeJS.Signals) => void };
+  readonly exited: Promise<void>;
+  readonly port: number;
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'lastmark-two-'));
+let harness: Harness;
+let bench: TestRig;
+let wire: Awaited<ReturnType<typeof layWire>>;
+let running: Forked[] = [];
+beforeAll(async () => {
+  harness = await startHarness('two_servers');
+  bench = await startRig(harness, 1, 3, async (kind, port) => {
+    if (kind !== 'dc-load') return port;
+    wire = await layWire(port);
+    return wire.port;
+  });
+});
+afterEach(async () => {
+  for (const { server, exited } of running) {
+    server.kill('SIGCONT');
+    server.kill('SIGKILL');
+    await exited;
+  }
+  running = [];
+});
+afterAll(async () => {
+  await harness.stop();
+  await wire.close();
+  await bench.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+async function aServer(): Promise<Forked> {
+  const forked = (await forkServer(harness.url, folder)) as Forked;
+  expect(forked.port, 'the server started').not.toBeNull();
+  running.push(forked);
+  return forked;
+}
+
+async function call<T>({ port }: Forked, path: string, body?: object): Promise<T> {
+  const answer = await fetch(`http://127.0.0.1:${port}/api${path}`, {
+    method: body ? 'POST' : 'GET',
+    headers: { 'Content-Type': 'application/json' },
+    ...(body ? { body: JSON.stringify(body) } : {}),
+  });
+  if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+  return (await answer.json()) as T;
+}
+
+const draws = () => bench.rack.bench.isOn('C1');
+const untilDraws = (wanted: boolean) => expect.poll(draws, { timeout: 30_000, interval: 20 }).toBe(wanted);
+const untilRun = (at: Forked, id: string, wanted: (run: SheetRun) => boolean) =>
+  expect
+    .poll(async () => wanted(await call<SheetRun>(at, `/sheet-runs/${id}`)), { timeout: 40_000, interval: 50 })
+    .toBe(true);
+
+/** A point at full load that takes some seconds, and nothing else. */
+const aPoint = (dwell: number) =>
+  bench.sheet((steps) => {
+    const point = steps.find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1) as SheetStep;
+    return [{ ...point, id: 'point', settle: null, dwell }];
+  });
+const start = (at: Forked, sheetId: string) =>
+  call<SheetRun>(at, `/run-sheets/${sheetId}/runs`, { person: 'Warden', tag: bench.sample.tag, watched: false });
+
+describe('a server that was stopped for ten seconds in the middle of a step', () => {
+  it('finds its run taken over: it commands nothing, stores nothing, and eats nothing', async () => {
+    await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 });
+    const first = await aServer();
+    const second = await aServer();
+    const sheet = await aPoint(9);
+    const { id } = await start(first, sheet.id);
+    await untilDraws(true);
+    // Only the first has spoken to the load so far.
+    const firsts = wire.connections();
+    first.server.kill('SIGSTOP');
+    const stopped = performance.now();
+    await untilRun(second, id, ({ state }) => state === 'interrupted');
+    expect((await call<SheetRun>(second, `/sheet-runs/${id}`)).says).toContain('Loads are off');
+    expect(draws()).toBe(false);
+    await call(second, `/sheet-runs/${id}/asks`, { ask: { kind: 'go on', person: 'Warden' } });
+    await untilDraws(true);
+    const seconds = wire.connections();
+    expect(seconds).toBeGreaterThan(firsts);
+    await new Promise((resolve) => setTimeout(resolve, Math.max(0, 10_000 - (performance.now() - stopped))));
+    expect(draws(), 'the second is in the middle of its step').toBe(true);
+    const woken = performance.now();
+    first.server.kill('SIGCONT');
+    // Until the second has ended the run, whatever the first does happens beside it.
+    await untilRun(second, id, ({ state }) => state === 'done');
+    const byTheFirst = wire.lines.filter(
+      (line) => line.at > woken && (line.connection <= firsts || line.connection > seconds) && commands(line),
+    );
+    expect(byTheFirst).toEqual([]);
+    const run = await call<SheetRun>(second, `/sheet-runs/${id}`);
+    expect(run.outcomes.point).toMatchObject({
+      state: 'done',
+      says: expect.stringMatching(/^C1 (19|20)\.\d+ V 2\.2\d+ A/),
+    });
+    expect(await harness.db.select().from(points)).toHaveLength(1);
+    expect(run.outcomes.point?.madeIds).toHaveLength(1);
+    expect(draws()).toBe(false);
+    // Both are well, and the first says the same of the run.
+    expect(await call<SheetRun>(first, `/sheet-runs/${id}`)).toEqual(run);
+  }, 90_000);
+
+  it('and that nobody took over goes on as its own, with loads off first and a word about it', async () => {
+    const only = await aServer();
+    const sheet = await aPoint(60);
+    const { id } = await start(only, sheet.id);
+    await untilDraws(true);
+    only.server.kill('SIGSTOP');
+    await new Promise((resolve) => setTimeout(resolve, 6500));
+    // The load's own watchdog has it meanwhile.
+    expect(draws()).toBe(false);
+    only.server.kill('SIGCONT');
+    await untilRun(only, id, ({ state }) => state === 'held');
+    expect((await call<SheetRun>(only, `/sheet-runs/${id}`)).says).toMatch(/^The server stood still for [67] s/);
+    expect(draws()).toBe(false);
+    await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
+    await untilRun(only, id, ({ state }) => state === 'stopped');
+  }, 60_000);
+});
+
+it('a run whose epoch is taken away while its server is well has its loads off at once, and writes nothing more', async () => {
+  const only = await aServer();
+  const sheet = await aPoint(60);
+  const { id } = await start(only, sheet.id);
+  await untilDraws(true);
+  const before = await harness.db.select({ id: runParts.id }).from(runParts).where(eq(runParts.runId, id));
+  expect(before.length).toBeGreaterThan(0);
+  await harness.db
+    .update(sheetRuns)
+    .set({ epoch: sql`${sheetRuns.epoch} + 1`, owner: 'another', aliveAt: new Date(Date.now() + 60_000) })
+    .where(eq(sheetRuns.id, id));
+  await untilDraws(false);
+  const after = async () =>
+    (await harness.db.select({ id: runParts.id }).from(runParts).where(eq(runParts.runId, id))).length;
+  const count = await after();
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  expect(await after()).toBe(count);
+  const run = await call<SheetRun>(only, `/sheet-runs/${id}`);
+  expect(run).toMatchObject({ state: 'running', outcomes: {} });
+  // Whoever it now belongs to goes silent: it is taken over as any other.
+  await harness.db
+    .update(sheetRuns)
+    .set({ aliveAt: new Date(Date.now() - 60_000) })
+    .where(eq(sheetRuns.id, id));
+  await untilRun(only, id, ({ state }) => state === 'interrupted');
+  await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
+  await untilRun(only, id, ({ state }) => state === 'stopped');
+}, 60_000);
+
+it('Loads off at one server holds the run of the other, which stays off', async () => {
+  const first = await aServer();
+  const second = await aServer();
+  const sheet = await aPoint(60);
+  const { id } = await start(first, sheet.id);
+  await untilDraws(true);
+  const { items, written } = await call<{ items: { sure: boolean }[]; written: boolean }>(second, '/loads-off', {});
+  expect([items.every(({ sure }) => sure), written]).toEqual([true, true]);
+  expect(draws()).toBe(false);
+  await untilRun(first, id, ({ state }) => state === 'held');
+  expect(draws()).toBe(false);
+  await call(first, `/sheet-runs/${id}/asks`, { ask: { kind: 'go on', person: 'Warden' } });
+  await untilDraws(true);
+  await call(first, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
+  await untilRun(first, id, ({ state }) => state === 'stopped');
+}, 60_000);
+
+describe('a load switched on at the console', () => {
+  const loadId = async (at: Forked) =>
+    (await call<{ items: { id: string; class: string }[] }>(at, '/instruments')).items.find(
+      (one) => one.class === 'DC load',
+    )?.id ?? '';
+  async function drawFromConsole(at: Forked): Promise<void> {
+    bench.rack.bench.setSupply({ on: true });
+    const id = await loadId(at);
+    for (const command of ['INST:NSEL 1', 'SINK:CONN ON', 'CURR 2', 'INP ON'])
+      await call(at, `/instruments/${id}/commands`, { command });
+    expect(draws()).toBe(true);
+  }
+
+  it('stays on while its server lives, with or without a page open', async () => {
+    const only = await aServer();
+    await drawFromConsole(only);
+    // Longer than the load's own watchdog.
+    await new Promise((resolve) => setTimeout(resolve, 6500));
+    expect(draws()).toBe(true);
+    only.server.kill('SIGTERM');
+    await only.exited;
+    expect(draws()).toBe(false);
+  }, 60_000);
+
+  it('goes off when its server dies without a word: by its own watchdog, or by another server', async () => {
+    const first = await aServer();
+    const second = await aServer();
+    await drawFromConsole(first);
+    first.server.kill('SIGKILL');
+    const begun = performance.now();
+    await untilDraws(false);
+    expect(performance.now() - begun).toBeLessThan(8000);
+    // And one without a watchdog of its own.
+    await drawFromConsole(second);
+    await call(second, `/instruments/${await loadId(second)}/commands`, { command: 'INP:WATC 0' });
+    const third = await aServer();
+    second.server.kill('SIGKILL');
+    await untilDraws(false);
+    expect((await call<{ items: unknown[] }>(third, '/leases')).items).toEqual([]);
+  }, 60_000);
+});
