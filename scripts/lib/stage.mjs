@@ -11,9 +11,10 @@ const READY_MILLISECONDS = 60_000;
 /**
  * Fork a built server and wait until it listens.
  * @param folder where its log goes
+ * @param killAfter end it without a word so many ms after it was forked
  * @returns the process and its port, null when it did not start
  */
-export async function forkServer(databaseUrl, folder, { port = 0, demo = false, env = {} } = {}) {
+export async function forkServer(databaseUrl, folder, { port = 0, demo = false, env = {}, killAfter = null } = {}) {
   const log = openSync(join(folder, 'server.log'), 'a');
   const server = fork(join(ROOT, 'server', 'dist', 'main.js'), [], {
     cwd: ROOT,
@@ -28,6 +29,7 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
     },
   });
   const exited = new Promise((resolve) => server.once('exit', resolve));
+  if (killAfter !== null) setTimeout(() => server.kill('SIGKILL'), killAfter);
   const listening = await new Promise((resolve) => {
     const timer = setTimeout(() => resolve(null), READY_MILLISECONDS);
     const settle = (value) => {

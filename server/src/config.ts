@@ -18,6 +18,8 @@ export interface Config {
   readonly owner: string;
   /** Name of the server this one stands in for, where it is known to be gone. */
   readonly died: string | null;
+  /** Keep a copy before the tables are changed by a newer version. */
+  readonly upgradeBackup: boolean;
   readonly version: string;
   readonly logLevel: string;
 }
@@ -41,6 +43,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
     owner: env.LASTMARK_SERVER || newId(),
     died: env.LASTMARK_DIED || null,
+    upgradeBackup: env.LASTMARK_UPGRADE_BACKUP !== '0',
     version,
     logLevel: env.LOG_LEVEL ?? 'info',
   };

@@ -3,8 +3,9 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { readConfig } from './config.ts';
+import { backUpBeforeUpgrade } from './db/backup.ts';
 import { connect, VITAL_CONNECTIONS } from './db/database.ts';
-import { migrate } from './db/migrate.ts';
+import { alone, migrate } from './db/migrate.ts';
 import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
@@ -32,8 +33,10 @@ async function main(): Promise<void> {
   process.on('unhandledRejection', (error) => log.error({ err: error }, 'something failed in the background'));
   const { pool, db } = connect(config.databaseUrl);
   const vital = connect(config.databaseUrl, VITAL_CONNECTIONS);
-  await migrate(pool, MIGRATIONS);
-  if (config.demo && (await seedDemo(db, config.benchPort))) log.info('empty database: the demo was filled in');
+  await migrate(pool, MIGRATIONS, { before: () => backUpBeforeUpgrade(config) });
+  // Servers that start together fill an empty database once.
+  const filled = config.demo && (await alone(pool, () => seedDemo(db, config.benchPort)));
+  if (filled) log.info('empty database: the demo was filled in');
   const hand = config.benchPort ? new Hand(config.benchPort) : null;
   const { version, owner } = config;
   const networks = new Networks(config.instrumentNetworks);

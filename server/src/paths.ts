@@ -6,3 +6,6 @@ const beside = (path: string): string => fileURLToPath(new URL(path, import.meta
 export const MIGRATIONS = beside('../migrations');
 export const WEB = beside('../../web/dist');
 export const PACKAGE = beside('../package.json');
+export const SCRIPTS = beside('../../scripts');
+/** Where backups go: the data folder of this start. */
+export const DATA = process.env.LASTMARK_DATA ?? beside('../../.lastmark');

@@ -1,5 +1,5 @@
 import { CHARGERS, idleMean } from '@lastmark/bench/sim';
-import type { RunSample, SampleDossier, SheetRun } from '@lastmark/contract';
+import type { RunSample, SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
 import type { SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
@@ -159,6 +159,31 @@ describe('who and what', () => {
     const refused = await command('CURR 5');
     expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining("belongs to Warden's run")]);
     expect((await command('CURR?')).status).not.toBe(409);
+    // In whatever form it is written: a question beside it, in a text, or behind a space makes no question of it.
+    for (const line of [
+      'INP OFF;*IDN?',
+      '*IDN?;INP OFF',
+      ':INP OFF;:MEAS:VOLT?',
+      'CURR 5,"?"',
+      'INP OFF ?',
+      'SYST:ERR?',
+      '*TST?',
+    ]) {
+      const answer = await command(line);
+      expect([line, answer.status === 409 || answer.status === 422]).toEqual([line, true]);
+    }
+    for (const line of ['CURR 5\u2028', 'CURR 5\u0000', 'CURR 5\r']) expect((await command(line)).status).toBe(422);
+    // Nor by another door: its address, its scope, another charger under it.
+    const { items } = await bench.call<{ items: StoredInstrument[] }>('get', '/instruments');
+    const own = items.find((one) => one.id === load) as StoredInstrument;
+    const { id: _id, version, ...body } = own;
+    const moved = await request(harness.app)
+      .put(`/api/instruments/${load}`)
+      .set('If-Match', `"v${version}"`)
+      .send({ ...body, address: '127.0.0.1:9' });
+    expect([moved.status, moved.body.detail]).toEqual([409, expect.stringContaining('change how it is reached')]);
+    expect(draws()).toBe(true);
+    expect((await bench.call<SheetRun>('get', `/sheet-runs/${id}`)).state).toBe('running');
     await stop(id);
     expect((await command('CURR 1')).status).toBe(201);
   }, 60_000);

@@ -52,13 +52,18 @@ function retrying(db: Database): Database {
   return db;
 }
 
+/** MariaDB's names for what went wrong, outermost first; empty for an error that is not the database's. */
+export function codesOf(error: unknown): string[] {
+  const codes: string[] = [];
+  for (let at: unknown = error; typeof at === 'object' && at !== null; at = (at as { cause?: unknown }).cause) {
+    const { code } = at as { code?: unknown };
+    if (typeof code === 'string') codes.push(code);
+  }
+  return codes;
+}
+
 /** True for the error a unique key or foreign key raises, by MariaDB's error name. */
-export function isDatabaseError(
+export const isDatabaseError = (
   error: unknown,
   name: 'ER_DUP_ENTRY' | 'ER_ROW_IS_REFERENCED_2' | 'ER_NO_REFERENCED_ROW_2' | (typeof COLLISIONS)[number],
-): boolean {
-  for (let at: unknown = error; typeof at === 'object' && at !== null; at = (at as { cause?: unknown }).cause) {
-    if ((at as { code?: unknown }).code === name) return true;
-  }
-  return false;
-}
+): boolean => codesOf(error).includes(name);

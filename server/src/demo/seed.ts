@@ -218,16 +218,7 @@ async function seedSample(
   await measureUnit(db, bench, sample.id, first, physics);
 }
 
-/**
- * Fill the database unless someone has used it.
- * @param benchPort first port of the simulated bench, whose instruments then stand at Bench with their addresses
- * @returns whether it was filled
- */
-export async function seedDemo(db: Database, benchPort: number | null = null): Promise<boolean> {
-  const [rows] = (await db.execute(
-    sql`SELECT (SELECT COUNT(*) FROM samples) + (SELECT COUNT(*) FROM instruments) AS used`,
-  )) as unknown as [{ used: number }[]];
-  if (Number(rows[0]?.used ?? 0) > 0) return false;
+async function fill(db: Database, benchPort: number | null): Promise<void> {
   const random = seededRandom(SEED);
   await withSeededIds(seededRandom(SEED + 2), START, async () => {
     const bench = await createBench(db, random);
@@ -244,5 +235,19 @@ export async function seedDemo(db: Database, benchPort: number | null = null): P
     }
     if (benchPort) await createSimulatedInstruments(db, benchPort);
   });
+}
+
+/**
+ * Fill the database unless someone has used it: all of it, or nothing.
+ * @param benchPort first port of the simulated bench, whose instruments then stand at Bench with their addresses
+ * @returns whether it was filled
+ */
+export async function seedDemo(db: Database, benchPort: number | null = null): Promise<boolean> {
+  const [rows] = (await db.execute(
+    sql`SELECT (SELECT COUNT(*) FROM samples) + (SELECT COUNT(*) FROM instruments) AS used`,
+  )) as unknown as [{ used: number }[]];
+  if (Number(rows[0]?.used ?? 0) > 0) return false;
+  // The stores' own transactions become parts of this one.
+  await db.transaction((tx) => fill(tx as unknown as Database, benchPort));
   return true;
 }

@@ -5,7 +5,7 @@ import { lineProblem, onlyAsks, unitsOf } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { requireFree } from '../runner/leases.ts';
+import { leaseOf, requireFree } from '../runner/leases.ts';
 import type { ConsoleLoads } from './console-loads.ts';
 import type { Links } from './links.ts';
 import { listProfiles, profileOf } from './profiles.ts';
@@ -38,18 +38,22 @@ export async function sendCommand(
   const instrument = await instrumentOf(db, id);
   const asks = onlyAsks(command);
   if (!asks) await requireFree(db, instrument, 'set it');
-  const client = await links.ready(instrument);
+  const answer = (reply: string | null): CommandAnswer => {
+    const { state, traffic } = links.of(instrument);
+    return { reply, state, items: traffic.slice(-SHOWN_TRAFFIC) };
+  };
   try {
+    if (asks && (await leaseOf(db, id))) return answer(await links.aside(instrument, command));
+    const client = await links.ready(instrument);
     if (!asks && instrument.class === 'DC load') {
       const profile = profileOf(await listProfiles(db), instrument);
       if (profile) await consoleLoads.take({ instrument, profile });
     }
     // Connecting took its time; a run may have begun meanwhile.
     if (!asks) await requireFree(db, instrument, 'set it');
-    let reply: string | null = null;
-    if (units.some((unit) => unit.asks)) reply = await client.query(command);
-    else await client.confirm(command);
-    return { reply, state: client.state, items: client.traffic.slice(-SHOWN_TRAFFIC) };
+    if (units.some((unit) => unit.asks)) return answer(await client.query(command));
+    await client.confirm(command);
+    return answer(null);
   } catch (error) {
     if (error instanceof ScpiError) throw refused('command', error.message);
     throw error;

@@ -24,6 +24,29 @@ export function partsOf(address: string): { host: string; port: number } {
   return { host: address.slice(0, at).replace(/^\[|\]$/g, ''), port: Number(address.slice(at + 1)) };
 }
 
+/** Wait until a connection is up. @throws 422 when it does not come */
+async function up(instrument: Addressed, client: ScpiClient, patience: number): Promise<ScpiClient> {
+  const isUp = () => client.state === 'up';
+  if (isUp()) return client;
+  await new Promise<void>((resolve) => {
+    const timer = setTimeout(done, patience);
+    const stop = client.onState((state) => {
+      if (state === 'up') done();
+    });
+    function done() {
+      clearTimeout(timer);
+      stop();
+      resolve();
+    }
+  });
+  if (!isUp())
+    throw refused(
+      'address',
+      `"${instrument.name}" does not answer at ${instrument.address}. Is it on, and is the address right?`,
+    );
+  return client;
+}
+
 /**
  * The open connections of this server. It is no state another copy of the server would miss: an address in the database
  * is all there is to know, and a connection is only the way there.
@@ -66,26 +89,23 @@ export class Links {
 
   /** The same, once it is up. @throws 422 when it does not answer */
   async ready(instrument: Addressed, patience = CONNECT_MILLISECONDS): Promise<ScpiClient> {
-    const client = this.of(instrument);
-    const isUp = () => client.state === 'up';
-    if (isUp()) return client;
-    await new Promise<void>((resolve) => {
-      const timer = setTimeout(done, patience);
-      const stop = client.onState((state) => {
-        if (state === 'up') done();
-      });
-      function done() {
-        clearTimeout(timer);
-        stop();
-        resolve();
-      }
-    });
-    if (!isUp())
-      throw refused(
-        'address',
-        `"${instrument.name}" does not answer at ${instrument.address}. Is it on, and is the address right?`,
-      );
-    return client;
+    return up(instrument, this.of(instrument), patience);
+  }
+
+  /**
+   * Ask over a connection of its own, so that a question without an answer cannot cost a run its connection.
+   * @throws 422 when it does not answer, ScpiError
+   */
+  async aside(instrument: Addressed, question: string): Promise<string> {
+    const known = this.of(instrument);
+    const client = new ScpiClient({ ...partsOf(instrument.address ?? ''), lookup: this.networks.lookup });
+    client.open();
+    try {
+      return await (await up(instrument, client, CONNECT_MILLISECONDS)).query(question);
+    } finally {
+      known.remember(client.traffic);
+      client.close();
+    }
   }
 
   /**
