@@ -85,6 +85,34 @@ test('start, serve, refuse a second start, stop by Ctrl-C, start again with ever
   }
 });
 
+test('a server that dies by a signal is started again, says so, and Ctrl-C still ends everything', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'lastmark-dies-'));
+  const env = { ...process.env, LASTMARK_DATA: folder, PORT: '0', DATABASE_URL: '', LASTMARK_DEMO: '0' };
+  const child = spawn('node', [START], { env, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
+  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  const { until, said } = listen(child);
+  const serverOf = () =>
+    Number(spawnSync('pgrep', ['-P', String(child.pid), '-f', 'server/dist/main.js'], { encoding: 'utf8' }).stdout);
+  try {
+    await until(/Lastmark is at/);
+    for (const turn of [1, 2]) {
+      process.kill(serverOf(), 'SIGKILL');
+      await until(new RegExp(`(The server ended by itself \\(SIGKILL\\)[\\s\\S]*Lastmark is at[\\s\\S]*){${turn}}`));
+    }
+    expect(said()).toContain('loads are switched off first');
+    const url = [...said().matchAll(/Lastmark is at {2}(http:\S+)/g)].at(-1)?.[1];
+    expect((await fetch(`${url}/api/health`)).status).toBe(200);
+    // While it waits to start again, and as it does: Ctrl-C ends it.
+    process.kill(serverOf(), 'SIGKILL');
+    process.kill(-(child.pid ?? 0), 'SIGINT');
+    expect(await ended).toBe(0);
+    expect(processesOn(folder)).toEqual([]);
+  } finally {
+    for (const pid of processesOn(folder)) process.kill(Number(pid), 'SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
 test('without root and without MariaDB it says exactly what to run', () => {
   const code = `process.getuid = () => 1000;
     const { needPrograms } = await import(${JSON.stringify(join(ROOT, 'scripts/lib/install.mjs'))});

@@ -1,11 +1,15 @@
-// npm run db:restore -- FILE [--replace]: brings a backup back. Replaces what is there only when told to.
-import { spawn, spawnSync } from 'node:child_process';
-import { createReadStream, existsSync } from 'node:fs';
-import { resolve } from 'node:path';
+// npm run db:restore -- FILE [--replace]: brings a backup back. It is checked, loaded beside the data that is there, and
+// compared, before anything changes; what was there is kept until the restored database answers.
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { createGunzip } from 'node:zlib';
+import { BackupProblem, checkBackup, sqlOf } from './lib/backup-file.mjs';
 import { clientFor, runningOwner, withDatabase } from './lib/current.mjs';
+import { checkOf, statement } from './lib/dump.mjs';
 import { findProgram } from './lib/install.mjs';
+import { ROOT } from './lib/paths.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
 const [file, flag] = process.argv.slice(2);
@@ -15,30 +19,78 @@ if (!existsSync(source)) giveUp(`There is no ${source}.`);
 if (!process.env.DATABASE_URL && runningOwner())
   giveUp('Lastmark is running on this data. Stop it first, then restore.');
 
-let problem = '';
-await withDatabase(async (url) => {
-  const { args, env, name } = clientFor(url);
-  const sql = (statement) =>
-    spawnSync(findProgram('mariadb'), [...args, '--batch', '--skip-column-names', name, '-e', statement], {
-      env,
-      encoding: 'utf8',
-    });
-  const tables = sql('SHOW TABLES').stdout.trim().split('\n').filter(Boolean);
-  if (tables.length > 0 && flag !== '--replace') {
-    problem = `The database has ${tables.length} tables already. Add --replace to put the backup in their place.`;
-    return;
-  }
-  if (tables.length > 0)
-    sql(`SET FOREIGN_KEY_CHECKS = 0; DROP TABLE ${tables.map((table) => `\`${table}\``).join(', ')}`);
+const newestMigration = () => {
+  const { entries } = JSON.parse(readFileSync(join(ROOT, 'server', 'migrations', 'meta', '_journal.json'), 'utf8'));
+  return Math.max(...entries.map(({ when }) => when));
+};
+
+/** Load the backup into a database of its own. @throws BackupProblem */
+async function load(url, name) {
+  const { args, env } = clientFor(url);
   const client = spawn(findProgram('mariadb'), [...args, '--max-allowed-packet=64M', name], {
     env,
     stdio: ['pipe', 'inherit', 'inherit'],
   });
   const ended = new Promise((done) => client.once('exit', done));
-  await pipeline(createReadStream(source), createGunzip(), client.stdin).catch((error) => {
-    problem = `The backup could not be read: ${error.message}`;
-  });
-  if ((await ended) !== 0) problem ||= 'The restore failed; see the messages above.';
-});
+  await pipeline(Readable.from(sqlOf(source)), client.stdin).catch(() => undefined);
+  if ((await ended) !== 0)
+    throw new BackupProblem('MariaDB refused the backup; see the messages above. Nothing was changed.');
+}
+
+const tablesOf = (url, name) => statement(url, 'SHOW TABLES', name);
+const moved = (tables, from, to) => tables.map((table) => `\`${from}\`.\`${table}\` TO \`${to}\`.\`${table}\``);
+
+async function restore(url) {
+  const { name } = clientFor(url);
+  const beside = `${name}_restoring`;
+  const kept = `${name}_before`;
+  const facts = await checkBackup(source);
+  say(facts ? `checked: whole, made by version ${facts.version}` : 'checked: whole, made by an earlier version');
+  if (facts && facts.migration > newestMigration())
+    throw new BackupProblem(
+      `${source} was made by version ${facts.version}, which is newer than this one. Restore it with that version. Nothing was changed.`,
+    );
+  const old = tablesOf(url, name);
+  if (old.length > 0 && flag !== '--replace')
+    throw new BackupProblem(
+      `The database has ${old.length} tables already. Add --replace to put the backup in their place.`,
+    );
+  try {
+    statement(
+      url,
+      `DROP DATABASE IF EXISTS \`${beside}\`; CREATE DATABASE \`${beside}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`,
+    );
+  } catch (error) {
+    throw new BackupProblem(
+      `A backup is loaded beside the data first, into the database ${beside}, and that could not be made: ${error.message}\nAllow it: GRANT ALL ON \`${name}%\`.* TO the user of DATABASE_URL. Nothing was changed.`,
+    );
+  }
+  await load(url, beside);
+  if (facts && (await checkOf(url, beside)) !== facts.sha256)
+    throw new BackupProblem('What was loaded is not what was backed up. Nothing was changed.');
+  say('loaded beside the data and compared');
+  const fresh = tablesOf(url, beside);
+  statement(url, `DROP DATABASE IF EXISTS \`${kept}\`; CREATE DATABASE \`${kept}\``);
+  // One statement: MariaDB moves all tables or none.
+  const swap = [...moved(old, name, kept), ...moved(fresh, beside, name)];
+  statement(url, `SET FOREIGN_KEY_CHECKS = 0; RENAME TABLE ${swap.join(', ')}`);
+  try {
+    const [samples] = statement(url, 'SELECT COUNT(*) FROM samples', name);
+    if (tablesOf(url, name).length !== fresh.length) throw new Error('tables are missing');
+    say(`in place: ${samples} samples`);
+  } catch (error) {
+    const back = [...moved(fresh, name, beside), ...moved(old, kept, name)];
+    statement(url, `SET FOREIGN_KEY_CHECKS = 0; RENAME TABLE ${back.join(', ')}`);
+    throw new BackupProblem(`The restored database does not answer (${error.message}); what was there is back.`);
+  }
+  statement(url, `DROP DATABASE \`${beside}\`; DROP DATABASE \`${kept}\``);
+}
+
+let problem = '';
+await withDatabase((url) =>
+  restore(url).catch((error) => {
+    problem = error.message;
+  }),
+);
 if (problem) giveUp(problem);
 say(`restored ${source}`);

@@ -1,21 +1,30 @@
 // npm start: install, build, database, server; Ctrl-C ends all of it.
 import { fork } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { needBuild } from './lib/build.mjs';
+import { runningOwner } from './lib/current.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
-import { isRunning, startMariadb } from './lib/mariadb.mjs';
+import { startMariadb } from './lib/mariadb.mjs';
 import { dataFolder, ROOT } from './lib/paths.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
 const data = dataFolder();
 const ownerFile = join(data, 'owner.pid');
 
+/** Pauses before a server that died is started again, ms; the last one stays. */
+const AGAIN_MILLISECONDS = [200, 1000, 3000, 10_000, 30_000];
+/** A server that lived so long begins with the first pause again, ms. */
+const WELL_MILLISECONDS = 60_000;
+/** How long a child has to end in order before it is ended, ms. */
+const END_MILLISECONDS = 15_000;
+
 /** One start a data folder: a second one would fight over the database files. */
 function claimFolder() {
   mkdirSync(data, { recursive: true, mode: 0o700 });
-  const owner = existsSync(ownerFile) ? Number.parseInt(readFileSync(ownerFile, 'utf8'), 10) : Number.NaN;
-  if (Number.isInteger(owner) && owner !== process.pid && isRunning(owner)) {
+  const owner = runningOwner(data);
+  if (owner !== null && owner !== process.pid) {
     giveUp(
       `Lastmark is running on ${data} already (process ${owner}).\nStop it, or set LASTMARK_DATA to another folder and PORT to another port.`,
     );
@@ -24,24 +33,37 @@ function claimFolder() {
 }
 
 let database;
+/** The database on its way up. */
+let starting = Promise.resolve();
 let server;
 let bench;
 let stopping = false;
+let again = null;
+
+const isOver = (child) => child.exitCode !== null || child.signalCode !== null;
+
+/** End a child in order, or after a while all the same. */
+async function end(child) {
+  if (!child || isOver(child)) return;
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  const late = setTimeout(() => child.kill('SIGKILL'), END_MILLISECONDS);
+  await ended;
+  clearTimeout(late);
+}
 
 async function stop(code) {
-  if (stopping) return;
+  if (stopping) {
+    // Asked twice: whoever presses again does not want to wait.
+    for (const child of [server, bench]) if (child && !isOver(child)) child.kill('SIGKILL');
+    return;
+  }
   stopping = true;
-  if (server && server.exitCode === null) {
-    say('stopping the server');
-    const ended = new Promise((resolve) => server.once('exit', resolve));
-    server.kill('SIGTERM');
-    await ended;
-  }
-  if (bench && bench.exitCode === null) {
-    const ended = new Promise((resolve) => bench.once('exit', resolve));
-    bench.kill('SIGTERM');
-    await ended;
-  }
+  if (again) clearTimeout(again);
+  if (server && !isOver(server)) say('stopping the server');
+  await end(server);
+  await end(bench);
+  await starting;
   if (database) {
     say('stopping the database');
     await database.stop();
@@ -50,6 +72,10 @@ async function stop(code) {
   say('stopped');
   process.exit(code);
 }
+
+/** What to say when the server is open to the network. */
+const openToOthers = (token) =>
+  `\n  OPEN TO THE NETWORK: whoever can reach this address and has the token can switch loads and mains.\n  Token           ${token}\n  Each browser is asked for it once.\n`;
 
 /** The simulated bench of the demo. Without its ports everything else still works. @returns its first port, or null */
 function startBench() {
@@ -73,7 +99,15 @@ function startBench() {
   });
 }
 
-function startServer(databaseUrl, benchPort) {
+/**
+ * Start the server, and again whenever it dies.
+ * @param tries how often it died lately
+ * @param died name of the server that died: its loads go off before this one lets anyone in
+ */
+function startServer(databaseUrl, benchPort, tries = 0, died = '') {
+  const name = randomUUID();
+  const began = Date.now();
+  let wasReady = false;
   // detached: a Ctrl-C at the terminal reaches this script alone, which then stops things in order.
   server = fork(join(ROOT, 'server', 'dist', 'main.js'), [], {
     cwd: ROOT,
@@ -81,23 +115,36 @@ function startServer(databaseUrl, benchPort) {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,
+      LASTMARK_DATA: data,
+      LASTMARK_SERVER: name,
+      LASTMARK_DIED: died,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
       ...(benchPort ? { BENCH_PORT: benchPort } : {}),
     },
   });
-  server.on('message', ({ ready, port }) => {
+  server.on('message', ({ ready, port, token }) => {
     if (!ready) return;
+    wasReady = true;
     const host = process.env.HOST ?? 'localhost';
     say('ready');
     console.log(
-      `\n  Lastmark is at  http://${host === '127.0.0.1' ? 'localhost' : host}:${port}\n  Data is in      ${data}\n  Ctrl-C stops everything.\n`,
+      `\n  Lastmark is at  http://${host === '127.0.0.1' ? 'localhost' : host}:${port}\n  Data is in      ${data}\n${token ? openToOthers(token) : ''}  Ctrl-C stops everything.\n`,
     );
   });
-  server.once('exit', (code) => {
-    if (!stopping) {
-      console.error('The server stopped by itself.');
-      void stop(code ?? 1);
+  server.once('exit', (code, signal) => {
+    if (stopping) return;
+    // What it refused at the start it would refuse again.
+    if (!wasReady && signal === null) {
+      console.error('The server did not start.');
+      void stop(code || 1);
+      return;
     }
+    const turn = Date.now() - began > WELL_MILLISECONDS ? 0 : tries;
+    const pause = AGAIN_MILLISECONDS[Math.min(turn, AGAIN_MILLISECONDS.length - 1)];
+    console.error(
+      `The server ended by itself (${signal ?? `exit ${code}`}). It is started again in ${pause / 1000} s; loads are switched off first.`,
+    );
+    again = setTimeout(() => startServer(databaseUrl, benchPort, turn + 1, name), pause);
   });
 }
 
@@ -113,7 +160,11 @@ if (configured) say('using the database of DATABASE_URL');
 else {
   say('starting the database');
   try {
-    database = await startMariadb(data);
+    const up = startMariadb(data).then((made) => {
+      database = made;
+    });
+    starting = up.catch(() => undefined);
+    await up;
   } catch (error) {
     rmSync(ownerFile, { force: true });
     giveUp(error.message);

@@ -7,10 +7,16 @@ import { dataFolder } from './paths.mjs';
 
 const read = (path) => (existsSync(path) ? readFileSync(path, 'utf8').trim() : '');
 
+/** Whether a process is a start command; its number may have gone to another program since. */
+function isStart(pid) {
+  const path = `/proc/${pid}/cmdline`;
+  return !existsSync('/proc/self/cmdline') || (existsSync(path) && readFileSync(path, 'utf8').includes('start.mjs'));
+}
+
 /** Process id of a running `npm start` on the data folder, or null. */
 export function runningOwner(folder = dataFolder()) {
   const pid = Number.parseInt(read(join(folder, 'owner.pid')), 10);
-  return Number.isInteger(pid) && isRunning(pid) ? pid : null;
+  return Number.isInteger(pid) && isRunning(pid) && isStart(pid) ? pid : null;
 }
 
 /** Use the database: `work(url)`; a private one that rests is started for as long as that takes. */
