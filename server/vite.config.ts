@@ -1,7 +1,18 @@
 import { defineConfig } from 'vite';
 
-// Bundles the server and the packages of this repository; everything from npm stays outside.
+// Bundles the server, its worker threads and the packages of this repository; everything from npm stays outside.
 export default defineConfig({
-  build: { ssr: 'src/main.ts', outDir: 'dist', target: 'node20', emptyOutDir: true, sourcemap: true },
+  build: {
+    ssr: true,
+    outDir: 'dist',
+    target: 'node20',
+    emptyOutDir: true,
+    sourcemap: true,
+    rolldownOptions: {
+      input: { main: 'src/main.ts', worker: 'src/jobs/worker.ts' },
+      // All in one folder: what is shared finds the files beside the program from there too.
+      output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js' },
+    },
+  },
   ssr: { noExternal: [/^@lastmark\//] },
 });

@@ -20,10 +20,9 @@ const head = record({
   withdrawn: boolean().strict().defined(),
 });
 
-/** A capture: from a file's text, from a scope, or neither to take one back. */
+/** A capture: from the file sent with it, from a scope, or neither to take one back. */
 export const captureInput = record({
   capture: head,
-  text: string().strict().nullable().defined(),
   scopeId: id().nullable().defined(),
 });
 

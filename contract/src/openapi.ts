@@ -86,9 +86,17 @@ function operationOf(operationId: string, route: Route): Json {
     description: 'Problem details',
     content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
   };
-  const body = route.file
-    ? { required: true, content: { 'application/octet-stream': {} } }
-    : route.body && { required: true, content: { 'application/json': { schema: toJsonSchema(route.body) } } };
+  const input = route.body && toJsonSchema(route.body);
+  const file = { type: 'string', format: 'binary' };
+  const body =
+    route.file === true
+      ? { required: true, content: { 'application/octet-stream': {} } }
+      : route.file
+        ? {
+            required: true,
+            content: { 'multipart/form-data': { schema: { type: 'object', properties: { input, file } } } },
+          }
+        : input && { required: true, content: { 'application/json': { schema: input } } };
   return {
     operationId,
     summary: route.summary,

@@ -44,9 +44,9 @@ export interface Route {
   readonly answers: string;
   /** Needs If-Match with the version last seen, so that nobody's edit is overwritten unseen. */
   readonly ifMatch?: boolean;
-  /** The body is a file rather than JSON. */
-  readonly file?: boolean;
-  /** Largest body, bytes; the default is 1 MiB. */
+  /** The body is a file rather than JSON; or a form of the JSON as `input` and the file as `file`. */
+  readonly file?: true | 'with input';
+  /** Largest body, or file of a form, bytes; the default is 1 MiB. */
   readonly limit?: number;
 }
 
@@ -55,7 +55,7 @@ const MIB = 1024 * 1024;
 
 /** Largest attachment, bytes. */
 export const ATTACHMENT_LIMIT = 20 * MIB;
-/** Largest meter file, bytes of its JSON envelope. */
+/** Largest meter file or capture file, bytes. */
 export const IMPORT_LIMIT = 64 * MIB;
 
 const get = (path: string, summary: string, more: Partial<Route> = {}): Route => ({
@@ -100,6 +100,7 @@ export const ROUTES = {
   addRun: write('post', '/samples/{sampleId}/runs', 'Add a run; the same id twice is kept once', { body: runBody }),
   addCapture: write('post', '/samples/{sampleId}/captures', 'Add a capture; the same id twice is kept once', {
     body: captureInput,
+    file: 'with input',
     limit: IMPORT_LIMIT,
   }),
   getCaptureTrace: get('/captures/{captureId}/trace', 'Lowest and highest of each bucket, for a chart', {
@@ -108,6 +109,7 @@ export const ROUTES = {
   getCaptureCsv: get('/captures/{captureId}/trace.csv', 'Every sample', { answers: 'text/csv' }),
   importFile: write('post', '/samples/{sampleId}/imports', 'Read a meter file into a loading', {
     body: importInput,
+    file: 'with input',
     limit: IMPORT_LIMIT,
   }),
   getSheet: get('/samples/{sampleId}/sheet.pdf', 'The printable sheet', { answers: 'application/pdf' }),

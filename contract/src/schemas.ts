@@ -192,6 +192,8 @@ const readingInput = record({
   /** As typed, with or without a unit; empty strikes out the reading it supersedes. */
   typed: string().strict().max(60).defined(),
   supersedes: id().nullable().optional(),
+  /** The person was asked about an unlikely value and meant it. */
+  really: boolean().strict().optional(),
 });
 
 const pointInput = record({
@@ -227,7 +229,6 @@ export const planInput = record({
 
 export const importInput = record({
   fileName: text(200),
-  text: string().strict().min(1, 'The file is empty').required(),
   plan: planInput,
   setupId: id(),
   /** Supply of the whole file, when no column says it. */

@@ -83,6 +83,8 @@ export interface SampleRow {
   serial: string;
   ports: PortFacts[];
   figures: KeyFigures;
+  /** Something in it cannot be worked out: its own page says what it can. */
+  unjudged: boolean;
   updatedAt: string;
 }
 
@@ -137,6 +139,8 @@ export interface ReadingInput {
   port: string | null;
   typed: string;
   supersedes?: string | null;
+  /** The person was asked about an unlikely value and meant it. */
+  really?: boolean;
 }
 
 export interface PointInput {
@@ -155,7 +159,6 @@ export interface PointInput {
 
 export interface ImportInput {
   fileName: string;
-  text: string;
   plan: FilePlan;
   setupId: string;
   wholeFileMains: Mains | null;
@@ -166,7 +169,7 @@ export interface ImportInput {
 export interface ImportOutcome {
   points: number;
   goodLines: number;
-  badLines: BadLine[];
+  badLines: readonly BadLine[];
   attachmentId: string;
 }
 
@@ -287,8 +290,6 @@ export type StoredRun = Run;
 /** A capture as it is sent: from a file's text, from a scope, or neither to take one back. */
 export interface CaptureInput {
   capture: CaptureHead;
-  /** The file, for one that was recorded elsewhere. */
-  text: string | null;
   /** The oscilloscope to ask, for one taken now. */
   scopeId: string | null;
 }
@@ -328,7 +329,9 @@ export interface Problem {
   status: number;
   detail: string;
   /** Which fields are wrong, where that is known. */
-  errors?: { path: string; message: string }[];
+  errors?: { path: string; message: string; really?: boolean }[];
+  /** When to try again, s. */
+  again?: number;
   /** Lines of a file that are wrong, where a file was read. */
-  badLines?: BadLine[];
+  badLines?: readonly BadLine[];
 }

@@ -20,27 +20,21 @@ import {
   type StatedInput,
   type UnitInput,
 } from '@lastmark/contract';
+import type { Trace } from '@lastmark/core/capture';
 import type { Limits } from '@lastmark/core/plan';
 import type { Profile } from '@lastmark/core/verdict';
 import { sql } from 'drizzle-orm';
-import {
-  addAttachment,
-  deleteAttachment,
-  listAttachments,
-  type Owner,
-  readAttachment,
-  readThumbnail,
-} from './attachments/store.ts';
+import { deleteAttachment, listAttachments, type Owner, readAttachment, readThumbnail } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
-import { addCapture, captureFile, captureTrace } from './captures/store.ts';
+import { askScope, scopeOf } from './captures/scope.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
 import { NO_SIMULATED_BENCH, runSimulated, type SimulatedInput } from './demo/hand.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
-import { toCsv, toJson } from './export/data.ts';
 import { type Answer, type Call, type Handlers, param } from './http/handlers.ts';
 import { ProblemError, refused } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
-import { importFile, listColumnMaps } from './importer/import.ts';
+import { listColumnMaps } from './importer/import.ts';
+import type { MadeFile } from './jobs/table.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
 import { sendCommand, trafficOf } from './links/commands.ts';
 import { partsOf } from './links/links.ts';
@@ -54,14 +48,11 @@ import { addReadings } from './readings/store.ts';
 import { listLeases } from './runner/leases.ts';
 import { getRun, here, listTrace } from './runner/rows.ts';
 import { addRun } from './runs/store.ts';
-import { getDossier } from './samples/dossier.ts';
 import { setLimits } from './samples/limits.ts';
-import { listSamples, type ShelfQuery } from './samples/shelf.ts';
+import type { ShelfQuery } from './samples/shelf.ts';
 import { addStated } from './samples/stated.ts';
 import { createSample, createUnit, deleteSample, getSample, updateSample } from './samples/store.ts';
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
-import { labelPdf } from './sheet/label.ts';
-import { sheetPdf } from './sheet/sheet.ts';
 import { createSheet, deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
 import type { Working } from './working.ts';
 
@@ -75,11 +66,14 @@ function disposition(kind: 'inline' | 'attachment', name: string): string {
   return `${kind}; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`;
 }
 
-async function fileOf(call: Call, extension: string) {
-  const dossier = await getDossier(call.db, sampleId(call));
-  const { maker, model } = dossier.sample.model;
-  return { dossier, name: `${maker} ${model} ${dossier.sample.tag}.${extension}` };
-}
+/** Bytes of JSON as they were written where it was worked out. */
+const asJson = (body: Uint8Array): Answer => ({ body, headers: { 'Content-Type': 'application/json; charset=utf-8' } });
+const saved = (kind: 'inline' | 'attachment', { name, bytes }: MadeFile): Answer => ({
+  body: bytes,
+  headers: { 'Content-Disposition': disposition(kind, name) },
+});
+/** Bytes in memory of their own, which a worker may be given whole. */
+const own = (file: Buffer | null): Uint8Array => new Uint8Array(file ?? []);
 
 async function health({ db }: Call): Promise<unknown> {
   try {
@@ -98,7 +92,7 @@ function addressed(input: InstrumentInput, networks: Networks): InstrumentInput 
 }
 
 /** All handlers. */
-export const createHandlers = ({ version, links, roster, live, runner, hand, ...bench }: Working): Handlers => {
+export const createHandlers = ({ version, links, roster, live, runner, hand, jobs, ...bench }: Working): Handlers => {
   /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
   const known = async <T extends { version: number }>(changed: T): Promise<Answer> => {
     await roster.refresh();
@@ -108,7 +102,7 @@ export const createHandlers = ({ version, links, roster, live, runner, hand, ...
     health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
     openapi: async () => ({ body: openapiDocument(version) }),
 
-    listSamples: async ({ db, query }) => ({ body: await listSamples(db, query as ShelfQuery) }),
+    listSamples: async ({ query, left }) => asJson(await jobs.run('shelf', query as ShelfQuery, left)),
     createSample: async ({ db, body }) => tagged(await createSample(db, body as SampleInput)),
     getSample: async (call) => tagged(await getSample(call.db, sampleId(call))),
     updateSample: async (call) =>
@@ -116,7 +110,7 @@ export const createHandlers = ({ version, links, roster, live, runner, hand, ...
     deleteSample: async (call) => ({ body: await deleteSample(call.db, sampleId(call), call.ifMatch) }),
     createUnit: async (call) =>
       tagged(await createUnit(call.db, sampleId(call), (call.body as { unit: UnitInput }).unit)),
-    getDossier: async (call) => ({ body: await getDossier(call.db, sampleId(call)) }),
+    getDossier: async (call) => asJson(await jobs.run('dossier', { sampleId: sampleId(call) }, call.left)),
 
     listReadings: async (call) => {
       const { page, size } = call.query as { page?: number; size?: number };
@@ -127,34 +121,32 @@ export const createHandlers = ({ version, links, roster, live, runner, hand, ...
     }),
     addReadOut: async (call) => ({ body: await addReadOut(call.db, sampleId(call), call.body as ReadOutInput) }),
     addRun: async (call) => ({ body: await addRun(call.db, sampleId(call), (call.body as { run: RunInput }).run) }),
-    addCapture: async (call) => ({
-      body: await addCapture(call.db, links, sampleId(call), call.body as CaptureInput),
-    }),
-    getCaptureTrace: async (call) => ({
-      body: await captureTrace(call.db, param(call, 'captureId'), (call.query.buckets as number | undefined) ?? 1000),
-    }),
-    getCaptureCsv: async (call) => {
-      const { name, text } = await captureFile(call.db, param(call, 'captureId'));
-      return { body: text, headers: { 'Content-Disposition': disposition('attachment', name) } };
+    addCapture: async (call) => {
+      const { capture, scopeId } = call.body as CaptureInput;
+      let from: Uint8Array | Trace | null = call.file && own(call.file);
+      if (!from && scopeId !== null && !capture.withdrawn) {
+        const { scope, profile } = await scopeOf(call.db, scopeId);
+        from = await askScope(links, scope, profile, capture.kind);
+      }
+      return { body: await jobs.run('addCapture', { sampleId: sampleId(call), capture, from }, call.left) };
     },
-    importFile: async (call) => ({ body: await importFile(call.db, sampleId(call), call.body as ImportInput) }),
+    getCaptureTrace: async (call) => {
+      const buckets = (call.query.buckets as number | undefined) ?? 1000;
+      return { body: await jobs.run('trace', { captureId: param(call, 'captureId'), buckets }, call.left) };
+    },
+    getCaptureCsv: async (call) =>
+      saved('attachment', await jobs.run('traceCsv', { captureId: param(call, 'captureId') }, call.left)),
+    importFile: async (call) => ({
+      body: await jobs.run(
+        'importFile',
+        { sampleId: sampleId(call), input: call.body as ImportInput, file: own(call.file) },
+        call.left,
+      ),
+    }),
 
-    getSheet: async (call) => {
-      const { dossier, name } = await fileOf(call, 'pdf');
-      return {
-        body: await sheetPdf(dossier, new Date()),
-        headers: { 'Content-Disposition': disposition('inline', name) },
-      };
-    },
-    exportCsv: async (call) => {
-      const { dossier, name } = await fileOf(call, 'csv');
-      return { body: toCsv(dossier), headers: { 'Content-Disposition': disposition('attachment', name) } };
-    },
-    exportJson: async (call) => {
-      const { dossier, name } = await fileOf(call, 'json');
-      const body = toJson(dossier, new Date().toISOString());
-      return { body, headers: { 'Content-Disposition': disposition('attachment', name) } };
-    },
+    getSheet: async (call) => saved('inline', await jobs.run('sheet', { sampleId: sampleId(call) }, call.left)),
+    exportCsv: async (call) => saved('attachment', await jobs.run('csv', { sampleId: sampleId(call) }, call.left)),
+    exportJson: async (call) => saved('attachment', await jobs.run('json', { sampleId: sampleId(call) }, call.left)),
 
     createClaim: async (call) => versioned(await createClaim(call.db, sampleId(call), call.body as ClaimInput)),
     updateClaim: async (call) =>
@@ -168,9 +160,9 @@ export const createHandlers = ({ version, links, roster, live, runner, hand, ...
     listAttachments: async ({ db, query }) => ({
       body: { items: await listAttachments(db, query.sampleId as string) },
     }),
-    addAttachment: async ({ db, query, file }) => {
+    addAttachment: async ({ query, file, left }) => {
       const { owner, ownerId, name } = query as { owner: Owner; ownerId: string; name: string };
-      return { body: await addAttachment(db, owner, ownerId, name, file?.bytes ?? Buffer.alloc(0)) };
+      return { body: await jobs.run('attach', { owner, ownerId, name, file: own(file) }, left) };
     },
     getAttachment: async (call) => {
       const { name, type, bytes } = await readAttachment(call.db, param(call, 'attachmentId'));
@@ -214,10 +206,7 @@ export const createHandlers = ({ version, links, roster, live, runner, hand, ...
     listLeases: async ({ db }) => ({ body: { items: await listLeases(db) } }),
     setLimits: async (call) =>
       tagged(await setLimits(call.db, sampleId(call), (call.body as { limits: Limits | null }).limits, call.ifMatch)),
-    getLabel: async (call) => ({
-      body: await labelPdf(await getSample(call.db, sampleId(call))),
-      headers: { 'Content-Disposition': disposition('inline', `label ${sampleId(call).slice(-6)}.pdf`) },
-    }),
+    getLabel: async (call) => saved('inline', await jobs.run('label', { sampleId: sampleId(call) }, call.left)),
     listSheets: async ({ db, query }) => ({
       body: { items: await listSheets(db, query.sampleId as string | undefined) },
     }),

@@ -40,7 +40,16 @@ async function main(): Promise<void> {
   const hand = config.benchPort ? new Hand(config.benchPort) : null;
   const { version, owner } = config;
   const networks = new Networks(config.instrumentNetworks);
-  const working = createWorking({ db, vital: vital.db, log, version, hand, networks, owner });
+  const working = createWorking({
+    db,
+    vital: vital.db,
+    log,
+    databaseUrl: config.databaseUrl,
+    version,
+    hand,
+    networks,
+    owner,
+  });
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
   const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);

@@ -9,3 +9,5 @@ export const PACKAGE = beside('../package.json');
 export const SCRIPTS = beside('../../scripts');
 /** Where backups go: the data folder of this start. */
 export const DATA = process.env.LASTMARK_DATA ?? beside('../../.lastmark');
+/** The worker threads' program, always as built. */
+export const WORKER = beside('../dist/worker.js');

@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import type { Database } from './db/database.ts';
 import { newId } from './db/ids.ts';
 import type { Hand } from './demo/hand.ts';
+import { Jobs } from './jobs/jobs.ts';
 import { ConsoleLoads } from './links/console-loads.ts';
 import { Links } from './links/links.ts';
 import { LoadsOff } from './links/loads-off.ts';
@@ -17,6 +18,8 @@ export interface WorkingParts {
   /** Few connections of its own for what must never wait behind other requests: leases and Loads off. */
   readonly vital: Database;
   readonly log: Logger;
+  /** Where the worker threads find the database. */
+  readonly databaseUrl: string;
   readonly version: string;
   readonly hand?: Hand | null;
   readonly networks?: Networks;
@@ -33,6 +36,7 @@ export interface Working {
   readonly runner: Runner;
   readonly consoleLoads: ConsoleLoads;
   readonly loadsOff: LoadsOff;
+  readonly jobs: Jobs;
   /** Hands on the demo's simulated bench; null without one. */
   readonly hand: Hand | null;
   /** Look after loads and runs, also those of a server known to be gone. */
@@ -45,6 +49,7 @@ export function createWorking({
   db,
   vital,
   log,
+  databaseUrl,
   version,
   hand = null,
   networks,
@@ -58,8 +63,10 @@ export function createWorking({
   const runner = new Runner({ db, vital, links, live, log, owner: self, ...(confirm ? { confirm } : {}) });
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });
   const loadsOff = new LoadsOff({ vital, links, roster, log });
+  const jobs = new Jobs(databaseUrl);
   return {
     version,
+    jobs,
     links,
     roster,
     live,
@@ -74,6 +81,7 @@ export function createWorking({
     },
     close: async () => {
       await Promise.all([runner.close(), consoleLoads.close()]);
+      await jobs.close();
       loadsOff.close();
       live.close();
       roster.close();

@@ -7,7 +7,7 @@ import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { toJudge } from '../src/samples/dossier.ts';
-import { EU, type Harness, startHarness } from './harness.ts';
+import { EU, type Harness, sendForm, startHarness } from './harness.ts';
 import { startRig, type TestRig } from './rig.ts';
 
 let harness: Harness;
@@ -38,7 +38,7 @@ const headOf = (kind: CaptureKind, part: object = {}) => ({
   ...part,
 });
 const send = (capture: object, text: string | null, scopeId: string | null = null, sampleId = bench.sample.id) =>
-  request(harness.app).post(`/api/samples/${sampleId}/captures`).send({ capture, text, scopeId });
+  sendForm(harness.app, `/samples/${sampleId}/captures`, { capture, scopeId }, text);
 const dossier = (sampleId = bench.sample.id) => bench.call<SampleDossier>('get', `/samples/${sampleId}/dossier`);
 const idleText = [
   'time [s];power [mW]',

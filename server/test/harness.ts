@@ -39,7 +39,14 @@ export async function startHarness(
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
   const vital = connect(url, VITAL_CONNECTIONS);
-  const working = createWorking({ db: connection.db, vital: vital.db, log: logger, version: '9.9.9', confirm });
+  const working = createWorking({
+    db: connection.db,
+    vital: vital.db,
+    log: logger,
+    databaseUrl: url,
+    version: '9.9.9',
+    confirm,
+  });
   const app = createApp({
     db: connection.db,
     handlers: createHandlers(working),
@@ -88,6 +95,12 @@ export const aSample = (
   },
   unit: { revision: 'A', serial: 'T-1', dateCode: '', obtained: 'bought', disclosure: '', notes: '', ...part.unit },
 });
+
+/** Send JSON and a file as a form, as the browser does. @param file null for a form without one */
+export function sendForm(app: Express, path: string, input: object, file: string | Buffer | null) {
+  const form = request(app).post(`/api${path}`).field('input', JSON.stringify(input));
+  return file === null ? form : form.attach('file', Buffer.from(file), 'file');
+}
 
 const NO_SPEC = {
   readingPercent: 0,

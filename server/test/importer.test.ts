@@ -3,7 +3,7 @@ import { sniffFile } from '@lastmark/core/meter-file';
 import fc from 'fast-check';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, sendForm, startHarness } from './harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;
@@ -24,18 +24,20 @@ const planOf = (text: string): FilePlan => {
   return plan;
 };
 const send = (text: string, part: object = {}) =>
-  request(harness.app)
-    .post(`/api/samples/${sampleId}/imports`)
-    .send({
+  sendForm(
+    harness.app,
+    `/samples/${sampleId}/imports`,
+    {
       fileName: 'log.csv',
-      text,
       plan: 'plan' in part ? part.plan : planOf(text),
       setupId,
       wholeFileMains: null,
       keepGood: false,
       takenAt: '2026-03-02T09:00:00.000Z',
       ...part,
-    });
+    },
+    text,
+  );
 const dossier = async () => (await request(harness.app).get(`/api/samples/${sampleId}/dossier`)).body;
 
 const HEAD = 'Load [%];Vin [V];Pin [W];PF;Vout [V];Iout [A]';
@@ -113,17 +115,19 @@ describe('a meter file', () => {
     await fc.assert(
       fc.asyncProperty(file, fc.boolean(), async (text, keepGood) => {
         const before = await dossier();
-        const answer = await request(harness.app)
-          .post(`/api/samples/${sampleId}/imports`)
-          .send({
+        const answer = await sendForm(
+          harness.app,
+          `/samples/${sampleId}/imports`,
+          {
             fileName: 'f.csv',
-            text,
             plan: planOf(GOOD),
             setupId,
             wholeFileMains: null,
             keepGood,
             takenAt: '2026-03-02T09:00:00.000Z',
-          });
+          },
+          text,
+        );
         expect([201, 422]).toContain(answer.status);
         const after = await dossier();
         if (answer.status === 422) expect(after.points).toHaveLength(before.points.length);

@@ -197,6 +197,7 @@ describe('a server that goes away', () => {
       db: harness.db,
       vital: harness.db,
       log: pino({ level: 'silent' }),
+      databaseUrl: harness.url,
       version: '9.9.9',
     });
     runId = await soak();
@@ -227,6 +228,7 @@ describe('a server that goes away', () => {
       db: harness.db,
       vital: harness.db,
       log: pino({ level: 'silent' }),
+      databaseUrl: harness.url,
       version: '9.9.9',
     });
     runId = await soak();

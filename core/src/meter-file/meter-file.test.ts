@@ -156,15 +156,50 @@ describe('reading a file', () => {
     expect(reader.result()).toEqual(read(semicolon));
   });
 
-  it('of any length is cut at line ends only, and quoted files not at all', () => {
+  it('of any length is cut at line ends only', () => {
     const rows = Array.from({ length: 40_000 }, (_, index) => `100;230;50,${index % 10};20;2,25`);
     const text = [semicolon.split('\r\n')[2], ...rows].join('\n');
     const slices = [...slicesOf(text)];
     expect(slices.length).toBeGreaterThan(2);
     expect(slices.join('')).toBe(text);
     expect(slices.slice(0, -1).every((slice) => slice.endsWith('\n'))).toBe(true);
-    expect([...slicesOf(`"${text}"`)]).toHaveLength(1);
     expect([...slicesOf('')]).toEqual([]);
+  });
+
+  it('keeps a cell in quotes whole over its lines, and cuts at a quote that has no end', () => {
+    const cell = `"a\n"";b\n${'c\n'.repeat(50)}"`;
+    const whole = [...slicesOf(`x;${cell};y\n`.repeat(40), 60)];
+    expect(whole.length).toBeGreaterThan(5);
+    for (const slice of whole) expect((slice.match(/"/g) ?? []).length % 2).toBe(0);
+    const endless = [...slicesOf(`"${'1;2\n'.repeat(500_000)}`)];
+    expect(Math.max(...endless.map(({ length }) => length))).toBeLessThan(400_000);
+    const oneLine = [...slicesOf('1;'.repeat(1_000_000))];
+    expect(Math.max(...oneLine.map(({ length }) => length))).toBeLessThan(400_000);
+    expect(oneLine.join('')).toHaveLength(2_000_000);
+  });
+
+  it('counts bad lines without keeping them all, and gives a hopeless file up', () => {
+    const plan = sniffFile('a;b;c\n1;2;3', ['C1']);
+    if ('reason' in plan) throw new Error(plan.reason);
+    const roles = ['input-watts', 'output-volts', 'output-amps'] as const;
+    const columns = roles.map((role, index) => ({
+      name: 'abc'[index] ?? '',
+      role,
+      unit: '',
+      port: index > 0 ? 'C1' : null,
+    }));
+    const mains = { kind: 'ac', volts: 230, hertz: 50 } as const;
+    const context = {
+      outputs: [{ port: 'C1', volts: 20, amps: 3 }],
+      mains: [mains],
+      wholeFileMains: mains,
+      loads: [1],
+    };
+    const read = readMeterFile(`a;b;c\n${'1\n'.repeat(400_000)}`, { ...plan, columns }, context);
+    expect(read.goodLines).toBe(0);
+    expect(read.badLines).toHaveLength(2000);
+    expect(read.badCount).toBeGreaterThanOrEqual(50_000);
+    expect(read.badCount).toBeLessThan(400_000);
   });
 
   it('recomputes the efficiency a file states and counts what differs', () => {

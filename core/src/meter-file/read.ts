@@ -4,6 +4,7 @@ import { findUnit, type Unit } from '../quantity/index.ts';
 import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
 import { meterNumber } from './number.ts';
 import { Running } from './running.ts';
+import { slicesOf } from './slices.ts';
 import { COLUMN_ROLES, type ColumnRole, type FilePlan } from './sniff.ts';
 
 export interface BadLine {
@@ -36,7 +37,9 @@ export interface FilePoint {
 export interface FileReading {
   readonly points: readonly FilePoint[];
   readonly goodLines: number;
+  /** The first of the bad lines; {@link badCount} tells how many there are. */
   readonly badLines: readonly BadLine[];
+  readonly badCount: number;
   /** Lines whose own efficiency differs from the computed one by more than 0.1 percentage points. */
   readonly efficiencyDiffers: number;
 }
@@ -57,6 +60,10 @@ const LOAD_REACH = 0.02;
 /** Relative excess of output over input no pair of meters explains. */
 const IMPOSSIBLE_GAIN = 1.05;
 const SHOWN_TEXT = 160;
+/** Bad lines that are kept with their reasons. */
+const MOST_BAD_LINES = 2000;
+/** So many bad lines and no good one: this is another kind of file, and the rest of it is not gone through. */
+const HOPELESS = 50_000;
 
 interface ColumnReader {
   readonly index: number;
@@ -237,6 +244,7 @@ export class MeterFileReader {
   private readonly sums = new Map<number, PointSums>();
   private readonly badLines: BadLine[] = [];
   private readonly line: Line = freshLine();
+  private badCount = 0;
   private goodLines = 0;
   private efficiencyDiffers = 0;
   private number = 0;
@@ -257,6 +265,11 @@ export class MeterFileReader {
     this.wholeFile = wholeFileMains
       ? context.mains.findIndex((one) => mainsLabel(one) === mainsLabel(wholeFileMains))
       : -1;
+  }
+
+  /** Nothing in it can be read: whoever adds may stop. */
+  get hopeless(): boolean {
+    return this.goodLines === 0 && this.badCount >= HOPELESS;
   }
 
   /** Add whole lines, in order. The line end after the last one may be missing. */
@@ -282,7 +295,11 @@ export class MeterFileReader {
         ? `${cells.length} values where the header has ${plan.columns.length}.`
         : (readCells(cells, this.readers, plan.decimal === ',', line) ?? placeLine(line, this.context, this.wholeFile));
     if (reason !== null) {
-      this.badLines.push({ line: number, reason, text: cells.join(plan.delimiter).slice(0, SHOWN_TEXT) });
+      this.badCount += 1;
+      if (this.badLines.length < MOST_BAD_LINES) {
+        const text = cells.slice(0, SHOWN_TEXT).join(plan.delimiter).slice(0, SHOWN_TEXT);
+        this.badLines.push({ line: number, reason, text });
+      }
       return;
     }
     this.goodLines += 1;
@@ -301,33 +318,18 @@ export class MeterFileReader {
 
   /** What the lines so far amount to. */
   result(): FileReading {
-    const { goodLines, badLines, efficiencyDiffers } = this;
-    return { points: filePoints(this.sums, this.context), goodLines, badLines, efficiencyDiffers };
-  }
-}
-
-/** Characters a slice has at least: some milliseconds of reading, and short-lived memory. */
-const SLICE = 250_000;
-
-/**
- * A file in slices that end at line ends, to be added to a {@link MeterFileReader} one after the other.
- * A file with quoted cells, which may span lines, is one slice.
- * @param least characters of a slice
- */
-export function* slicesOf(text: string, least = SLICE): Generator<string> {
-  const size = text.includes('"') ? text.length : least;
-  for (let from = 0; from < text.length; ) {
-    const end = text.indexOf('\n', from + size);
-    const to = end < 0 ? text.length : end + 1;
-    yield text.slice(from, to);
-    from = to;
+    const { goodLines, badLines, badCount, efficiencyDiffers } = this;
+    return { points: filePoints(this.sums, this.context), goodLines, badLines, badCount, efficiencyDiffers };
   }
 }
 
 /** Read a whole meter file at once. See {@link MeterFileReader}. */
 export function readMeterFile(text: string, plan: FilePlan, context: FileContext): FileReading {
   const reader = new MeterFileReader(plan, context);
-  for (const slice of slicesOf(text)) reader.add(slice);
+  for (const slice of slicesOf(text)) {
+    reader.add(slice);
+    if (reader.hopeless) break;
+  }
   return reader.result();
 }
 

@@ -1,6 +1,8 @@
 // Refuses at entry what cannot be true together, with a sentence that says what to look at.
+
 import { formatPlain } from '../quantity/index.ts';
 import { expandedUncertainty, type Measured, product, sum } from '../uncertainty/index.ts';
+import { impossible } from './bounds.ts';
 import { asMeasured, currentReadings } from './current.ts';
 import type { Place, Point, Reading } from './types.ts';
 
@@ -21,6 +23,8 @@ export function contradictions(point: Pick<Point, 'load' | 'attached' | 'reading
 function impossibleValues(readings: readonly Reading[]): string[] {
   return readings.flatMap(({ quantity, value, typed, place }) => {
     if (value === null || !Number.isFinite(value)) return [`${typed} is not a finite value.`];
+    const beyond = impossible({ quantity, place, value, typed });
+    if (beyond) return [beyond];
     if (value < 0 && place === 'mains' && quantity === 'power')
       return [`${typed} at the mains is negative: is the meter wired backwards, or does power flow the other way?`];
     if (value < 0 && quantity !== 'temperature') return [`${typed} is negative: check the polarity of the meter.`];

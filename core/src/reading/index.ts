@@ -1,5 +1,6 @@
 // Readings, the points they make up, and the rules every reading obeys.
 export * from './accept.ts';
+export * from './bounds.ts';
 export * from './contradictions.ts';
 export * from './current.ts';
 export * from './line.ts';

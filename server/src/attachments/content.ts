@@ -4,8 +4,12 @@ import { ProblemError } from '../http/problem.ts';
 
 const IMAGES: Readonly<Record<string, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp' };
 const THUMBNAIL_SIDE = 240;
-/** Refuse pictures that would unpack to more than this many pixels. */
-const LARGEST_PICTURE = 100_000_000;
+/** Refuse pictures that would unpack to more than this many pixels, by their own word. */
+const LARGEST_PICTURE = 25_000_000;
+
+// One picture at a time, and nothing of it kept: a picture is unpacked whole, whatever its file is like.
+sharp.cache(false);
+sharp.concurrency(1);
 
 export interface Recognised {
   readonly type: string;
@@ -17,6 +21,13 @@ const refuse = () =>
     415,
     'Not a file to attach',
     'Attach a PNG, JPEG or WebP picture, a PDF, or a text file (CSV, JSON, TXT).',
+  );
+
+const tooManyPixels = (width: number, height: number) =>
+  new ProblemError(
+    413,
+    'Too many pixels',
+    `This picture has ${width} × ${height} pixels; at most ${LARGEST_PICTURE / 1e6} million are taken. Make it smaller.`,
   );
 
 function isText(bytes: Buffer): boolean {
@@ -35,15 +46,19 @@ function textType(name: string): string {
 async function picture(bytes: Buffer): Promise<Recognised | null> {
   try {
     const image = sharp(bytes, { limitInputPixels: LARGEST_PICTURE });
-    const type = IMAGES[(await image.metadata()).format ?? ''];
+    // The header alone: nothing is unpacked yet.
+    const { format = '', width = 0, height = 0 } = await sharp(bytes, { limitInputPixels: false }).metadata();
+    const type = IMAGES[format];
     if (!type) return null;
+    if (width * height > LARGEST_PICTURE) throw tooManyPixels(width, height);
     const thumbnail = await image
       .rotate()
       .resize(THUMBNAIL_SIDE, THUMBNAIL_SIDE, { fit: 'inside', withoutEnlargement: true })
       .webp({ quality: 80 })
       .toBuffer();
     return { type, thumbnail };
-  } catch {
+  } catch (error) {
+    if (error instanceof ProblemError) throw error;
     return null;
   }
 }

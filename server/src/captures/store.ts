@@ -1,5 +1,5 @@
 // Captures: only ever added, raw samples kept, figures worked out once; idle captures count as idle readings too.
-import type { CaptureInput, CaptureTrace } from '@lastmark/contract';
+import type { CaptureTrace } from '@lastmark/contract';
 import {
   type Capture,
   type CaptureHead,
@@ -8,6 +8,7 @@ import {
   captureFigures,
   currentCaptures,
   minMax,
+  readCapture,
   type Trace,
 } from '@lastmark/core/capture';
 import { currentReadings } from '@lastmark/core/reading';
@@ -16,13 +17,10 @@ import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, readings, samples, setups } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
-import { pause, readCaptureInSlices } from '../importer/slices.ts';
-import type { Links } from '../links/links.ts';
 import { storePoints } from '../readings/store.ts';
 import { toReading } from '../samples/reading-row.ts';
 import { forgetFigures, getSample } from '../samples/store.ts';
 import { asKept, type Columns, columnsOf, insertColumns } from './columns.ts';
-import { askScope, scopeOf } from './scope.ts';
 
 /** All captures of a sample, corrected ones included, oldest first; without their samples. */
 export async function listCaptures(db: Queries, sampleId: string): Promise<Capture[]> {
@@ -136,13 +134,13 @@ export async function storeCapture(
   const before = head.supersedes ? currentCaptures(known).find(({ id }) => id === head.supersedes) : undefined;
   if (head.supersedes && !before) throw conflict('Someone took this capture back meanwhile. Reload.');
   if (head.withdrawn && !before) throw refused('capture.supersedes', 'Say which capture is taken back.');
-  if (!head.withdrawn && !trace) throw refused('text', 'There are no samples in it.');
+  if (!head.withdrawn && !trace) throw refused('file', 'There are no samples in it.');
   await checkHead(tx, sampleId, head);
   const takenAt = new Date(head.takenAt);
   const columns: Columns = trace ? asKept(trace.columns) : {};
   const figures = trace ? captureFigures(head.kind, { interval: trace.interval, columns }) : before?.figures;
-  if (!figures) throw refused('text', 'There are no samples in it.');
-  if ('reason' in figures) throw refused('text', figures.reason);
+  if (!figures) throw refused('file', 'There are no samples in it.');
+  if ('reason' in figures) throw refused('file', figures.reason);
   const contradiction = captureContradiction(head.mains, figures);
   if (contradiction) throw refused('capture.mains', contradiction);
   const body: Capture = {
@@ -168,24 +166,23 @@ export async function storeCapture(
   return body;
 }
 
-/** Add a capture from a file's text or from a scope, or take one back. */
+/**
+ * Add a capture, or take one back.
+ * @param from the file it was recorded in, or what a scope told
+ */
 export async function addCapture(
   db: Database,
-  links: Links,
   sampleId: string,
-  { capture, text, scopeId }: CaptureInput,
+  capture: CaptureHead,
+  from: Uint8Array | Trace | null,
 ): Promise<Capture> {
   let trace: Trace | null = null;
-  if (text !== null && !capture.withdrawn) {
-    const read = await readCaptureInSlices(capture.kind, text);
-    if (!read.ok) throw refused('text', read.reason);
+  if (from instanceof Uint8Array) {
+    const read = readCapture(capture.kind, new TextDecoder().decode(from));
+    if (!read.ok) throw refused('file', read.reason);
     trace = read.trace;
-    await pause();
-  } else if (scopeId !== null && !capture.withdrawn) {
-    const { scope, profile } = await scopeOf(db, scopeId);
-    trace = await askScope(links, scope, profile, capture.kind);
-  }
-  return db.transaction((tx) => storeCapture(tx, sampleId, capture, trace));
+  } else trace = from;
+  return db.transaction((tx) => storeCapture(tx, sampleId, capture, capture.withdrawn ? null : trace));
 }
 
 async function stored(db: Queries, id: string): Promise<{ body: Capture; columns: Columns }> {

@@ -8,8 +8,10 @@ export interface Call {
   readonly params: Readonly<Record<string, string>>;
   readonly query: Readonly<Record<string, unknown>>;
   readonly body: unknown;
-  /** Raw body of a file upload, with its stated type. */
-  readonly file: { readonly bytes: Buffer; readonly type: string } | null;
+  /** The file that was sent; null when there is none. */
+  readonly file: Buffer | null;
+  /** Aborted when whoever asked has left. */
+  readonly left: AbortSignal;
   readonly ifMatch: string | null;
   readonly db: Database;
 }

@@ -2,7 +2,14 @@
 import { createHash } from 'node:crypto';
 import type { ImportInput, ImportOutcome } from '@lastmark/contract';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
-import { type FileContext, type FilePoint, type FileValue, headerKey, planProblems } from '@lastmark/core/meter-file';
+import {
+  type FileContext,
+  type FilePoint,
+  type FileValue,
+  headerKey,
+  planProblems,
+  readMeterFile,
+} from '@lastmark/core/meter-file';
 import { formatPlain } from '@lastmark/core/quantity';
 import {
   accept,
@@ -24,10 +31,6 @@ import { getProfile } from '../profile/store.ts';
 import { readingRow } from '../readings/store.ts';
 import { forgetFigures, getSample } from '../samples/store.ts';
 import { listSetups } from '../setups/store.ts';
-import { readInSlices } from './slices.ts';
-
-/** Bad lines an answer carries at most; the count is always given. */
-const MOST_BAD_LINES = 2000;
 
 const ENTRY_OF: Record<FileValue['role'], Pick<Entry, 'quantity'>> = {
   'input-watts': { quantity: 'power' },
@@ -118,22 +121,28 @@ async function contextOf(
  * Import a meter file in one transaction: its points, the file itself, and the column mapping for next time.
  * @throws 422 with the bad lines while `keepGood` is not set, or when no line is good
  */
-export async function importFile(db: Database, sampleId: string, input: ImportInput): Promise<ImportOutcome> {
+export async function importFile(
+  db: Database,
+  sampleId: string,
+  input: ImportInput,
+  file: Uint8Array,
+): Promise<ImportOutcome> {
+  if (file.length === 0) throw refused('file', 'The file is empty.');
   const { context, setup, rig } = await contextOf(db, sampleId, input);
   const problems = planProblems(input.plan, context);
   if (problems.length > 0) throw refused('plan.columns', problems.join(' '));
-  const { points: found, goodLines, badLines } = await readInSlices(input.text, input.plan, context);
-  const shown = badLines.slice(0, MOST_BAD_LINES);
+  const text = new TextDecoder().decode(file);
+  const { points: found, goodLines, badLines: shown, badCount } = readMeterFile(text, input.plan, context);
   if (goodLines === 0) {
-    throw new ProblemError(422, 'Nothing to keep', `None of ${badLines.length} lines could be read.`, {
+    throw new ProblemError(422, 'Nothing to keep', `None of ${badCount} lines could be read.`, {
       badLines: shown,
     });
   }
-  if (badLines.length > 0 && !input.keepGood) {
+  if (badCount > 0 && !input.keepGood) {
     throw new ProblemError(
       422,
       'Bad lines',
-      `${badLines.length} of ${goodLines + badLines.length} lines could not be read. Agree to keep the others, or mend the file.`,
+      `${badCount} of ${goodLines + badCount} lines could not be read. Agree to keep the others, or mend the file.`,
       { badLines: shown },
     );
   }
@@ -159,18 +168,12 @@ export async function importFile(db: Database, sampleId: string, input: ImportIn
       });
       await tx.insert(readings).values(own.map((reading) => readingRow(id, reading, enteredAt)));
     }
-    const file = await insertAttachment(
-      tx,
-      { kind: 'sample', id: sampleId },
-      input.fileName,
-      Buffer.from(input.text, 'utf8'),
-      {
-        type: 'text/csv',
-        thumbnail: null,
-      },
-    );
+    const kept = await insertAttachment(tx, { kind: 'sample', id: sampleId }, input.fileName, Buffer.from(file), {
+      type: 'text/csv',
+      thumbnail: null,
+    });
     await rememberColumns(tx, input.plan);
     await forgetFigures(tx, sampleId);
-    return { points: made.length, goodLines, badLines: shown, attachmentId: file.id };
+    return { points: made.length, goodLines, badLines: shown, attachmentId: kept.id };
   });
 }

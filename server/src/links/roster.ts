@@ -21,6 +21,15 @@ export interface KnownLoad extends Known {
 
 export const isDriven = (known: Known): known is KnownLoad => known.profile !== undefined;
 
+/** A profile that cannot be read costs its own instruments only. */
+function profileOrNone(profiles: Parameters<typeof profileOf>[0], instrument: StoredInstrument) {
+  try {
+    return profileOf(profiles, instrument);
+  } catch {
+    return undefined;
+  }
+}
+
 export class Roster {
   readonly #db: Database;
   #known: readonly Known[] = [];
@@ -65,7 +74,7 @@ export class Roster {
     const [profiles, all] = await Promise.all([listProfiles(this.#db), listInstruments(this.#db)]);
     this.#known = all
       .filter(({ address }) => address !== null)
-      .map((instrument) => ({ instrument, profile: profileOf(profiles, instrument) }));
+      .map((instrument) => ({ instrument, profile: profileOrNone(profiles, instrument) }));
   }
 
   close(): void {

@@ -14,12 +14,13 @@ import {
   type Rig,
   type Setup,
   type Taken,
+  unlikely,
 } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { points, readings, samples } from '../db/schema.ts';
-import { conflict, notFound, refused } from '../http/problem.ts';
+import { askReally, conflict, notFound, refused } from '../http/problem.ts';
 import { toReading } from '../samples/reading-row.ts';
 import { forgetFigures } from '../samples/store.ts';
 import { listSetups, loadingFor } from '../setups/store.ts';
@@ -145,6 +146,10 @@ async function preparePoint(
   const fresh: Reading[] = [];
   const inputs = input.readings.map((one, index) => ({ one, at: `${path}.readings[${index}]` }));
   const entries = inputs.map(({ one, at }): Entry => {
+    const value = typedValue(one, `${at}.typed`);
+    // A person is asked about what is hardly ever meant; a run has nobody to ask.
+    const asks = 'really' in one && one.really === false ? unlikely({ ...one, value }) : null;
+    if (asks) throw askReally(`${at}.typed`, asks);
     if (isOutput(one)) {
       if (!placesOf(rig).includes(one.place))
         throw refused(`${at}.place`, `The rig "${rig.name}" has no meter at the ${one.place}.`);
@@ -157,7 +162,7 @@ async function preparePoint(
       quantity: one.quantity,
       place: one.place,
       port: one.port,
-      value: typedValue(one, `${at}.typed`),
+      value,
       count: one.count ?? 1,
       spread: one.spread ?? 0,
       step: digitStep(one.typed, one.quantity),
@@ -232,6 +237,12 @@ export async function storePoints(
   return touched;
 }
 
+/** Whoever did not say "yes, really" is asked about unlikely values. */
+const asked = (point: PointInput): PointInput => ({
+  ...point,
+  readings: point.readings.map((one) => ({ ...one, really: one.really ?? false })),
+});
+
 /** Add what was typed, in one transaction. */
 export const addReadings = (db: Database, sampleId: string, inputs: readonly PointInput[]): Promise<Point[]> =>
-  db.transaction((tx) => storePoints(tx, sampleId, inputs, 'keypad'));
+  db.transaction((tx) => storePoints(tx, sampleId, inputs.map(asked), 'keypad'));

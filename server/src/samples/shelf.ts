@@ -32,9 +32,30 @@ function filters({ q, kind }: ShelfQuery): SQL | undefined {
   return and(...perWord, kind ? eq(models.kind, kind) : undefined);
 }
 
-async function figuresOf(db: Database, sample: typeof samples.$inferSelect, shared: Shared): Promise<KeyFigures> {
+const UNKNOWN: KeyFigures = {
+  watts: null,
+  efficiency: null,
+  idle: null,
+  massPerWatt: null,
+  pricePerWatt: null,
+  claims: {},
+};
+
+/** Key figures of a sample. One that cannot be judged costs its own row only. @returns null figures when it cannot */
+async function figuresOf(
+  db: Database,
+  sample: typeof samples.$inferSelect,
+  shared: Shared,
+): Promise<KeyFigures | null> {
   if (sample.figures) return sample.figures;
-  const { figures } = judgeSample(toJudge(await getDossier(db, sample.id, shared)));
+  const dossier = await getDossier(db, sample.id, shared);
+  let figures: KeyFigures;
+  try {
+    figures = judgeSample(toJudge(dossier)).figures;
+    if (!allFinite(figures)) return null;
+  } catch {
+    return null;
+  }
   // Kept only if nothing changed while they were worked out.
   await db
     .update(samples)
@@ -42,6 +63,12 @@ async function figuresOf(db: Database, sample: typeof samples.$inferSelect, shar
     .where(and(eq(samples.id, sample.id), eq(samples.updatedAt, sample.updatedAt)));
   return figures;
 }
+
+/** What JSON and the database would turn into nothing. */
+const allFinite = (value: unknown): boolean =>
+  typeof value === 'number'
+    ? Number.isFinite(value)
+    : typeof value !== 'object' || value === null || Object.values(value).every(allFinite);
 
 /** One page of the shelf, last changed first. */
 export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
@@ -63,6 +90,7 @@ export async function listSamples(db: Database, query: ShelfQuery): Promise<Page
   const shared = await loadShared(db);
   const items: SampleRow[] = [];
   for (const { sample, model } of rows) {
+    const figures = await figuresOf(db, sample, shared);
     items.push({
       id: sample.id,
       tag: tagOf(sample.id),
@@ -71,7 +99,8 @@ export async function listSamples(db: Database, query: ShelfQuery): Promise<Page
       kind: model.kind,
       serial: sample.serial,
       ports: model.facts.ports,
-      figures: await figuresOf(db, sample, shared),
+      figures: figures ?? UNKNOWN,
+      unjudged: figures === null,
       updatedAt: sample.updatedAt.toISOString(),
     });
   }

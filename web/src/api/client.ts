@@ -41,19 +41,40 @@ async function problemOf(response: Response): Promise<ApiProblem> {
 export interface Options {
   readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   readonly body?: unknown;
+  /** A text that goes with the body as a file, in a form; null for a form without one. */
+  readonly file?: string | null;
   /** Version last seen, for writes that must not overwrite a newer one. */
   readonly ifMatch?: string;
   readonly signal?: AbortSignal;
 }
 
+interface Content {
+  /** Null where the browser says it itself. */
+  readonly type: string | null;
+  readonly content: BodyInit | null;
+}
+
+function contentOf(body: unknown): Content {
+  if (body === undefined) return { type: null, content: null };
+  if (body instanceof Blob) return { type: 'application/octet-stream', content: body };
+  return { type: 'application/json', content: JSON.stringify(body) };
+}
+
+/** JSON and a file together: however long the file, it is no part of the JSON. */
+function formOf(body: unknown, file: string | null): Content {
+  const form = new FormData();
+  form.set('input', JSON.stringify(body));
+  if (file !== null) form.set('file', new Blob([file]), 'file');
+  return { type: null, content: form };
+}
+
 /** Call the API. @throws ApiProblem */
-export async function api<T>(path: string, { method = 'GET', body, ifMatch, signal }: Options = {}): Promise<T> {
-  const isFile = body instanceof Blob;
+export async function api<T>(path: string, { method = 'GET', body, file, ifMatch, signal }: Options = {}): Promise<T> {
+  const { type, content } = file === undefined ? contentOf(body) : formOf(body, file);
   const headers: Record<string, string> = {
-    ...(body === undefined ? {} : { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }),
+    ...(type ? { 'Content-Type': type } : {}),
     ...(ifMatch ? { 'If-Match': ifMatch } : {}),
   };
-  const content = body === undefined ? null : isFile ? body : JSON.stringify(body);
   let response: Response;
   try {
     response = await fetch(`/api${path}`, { method, headers, body: content, signal: signal ?? null });

@@ -16,16 +16,16 @@ export function useCapture() {
   const add = useMutation({
     mutationFn: ({ choice, text, scopeId }: { choice: CaptureChoice; text: string | null; scopeId: string | null }) => {
       const capture = { ...choice, id: ulid(), takenAt: new Date().toISOString(), supersedes: null, withdrawn: false };
-      const body: CaptureInput = { capture, text, scopeId };
-      return api<Capture>(`/samples/${sampleId}/captures`, { method: 'POST', body });
+      const body: CaptureInput = { capture, scopeId };
+      return api<Capture>(`/samples/${sampleId}/captures`, { method: 'POST', body, file: text });
     },
     onSuccess: () => refreshSample(sampleId),
   });
   const takeBack = useMutation({
     mutationFn: ({ figures: _figures, interval: _interval, samples: _samples, ...head }: Capture) => {
       const capture = { ...head, id: ulid(), takenAt: new Date().toISOString(), supersedes: head.id, withdrawn: true };
-      const body: CaptureInput = { capture, text: null, scopeId: null };
-      return api<Capture>(`/samples/${sampleId}/captures`, { method: 'POST', body });
+      const body: CaptureInput = { capture, scopeId: null };
+      return api<Capture>(`/samples/${sampleId}/captures`, { method: 'POST', body, file: null });
     },
     onSuccess: () => refreshSample(sampleId),
   });

@@ -2,6 +2,7 @@
 import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { ApiProblem } from '../api/client.ts';
 import { readDraft, writeDraft } from './useDraft.ts';
 
 export interface CellSpec {
@@ -11,8 +12,8 @@ export interface CellSpec {
   readonly quantity: QuantityId;
   /** What stands there now. */
   readonly typed: string;
-  /** Store it; rejects with the reason when it is refused. */
-  readonly commit: (typed: string) => Promise<void>;
+  /** Store it; rejects with the reason when it is refused. @param really the person was asked and meant it */
+  readonly commit: (typed: string, really: boolean) => Promise<void>;
 }
 
 export interface RowSpec {
@@ -69,6 +70,8 @@ function Cell({
   const [text, setText] = useState(() => readDraft<string>(key));
   const [state, setState] = useState<'rest' | 'saving' | 'refused'>(text === null ? 'rest' : 'refused');
   const sending = useRef<string | null>(null);
+  /** What the server asked about: the same text again means "yes, really". */
+  const asked = useRef<string | null>(null);
   const shown = text ?? cell.typed;
   useEffect(() => {
     if (readDraft<string>(key) !== null) report(cell.id, 'Not saved yet: press Enter to try again, Esc to drop it.');
@@ -79,7 +82,7 @@ function Cell({
     writeDraft(key, null);
     report(cell.id, null);
   };
-  const commit = async (): Promise<boolean> => {
+  const commit = async (meant = false): Promise<boolean> => {
     if (text === null || (text === cell.typed && state !== 'refused')) {
       drop();
       return true;
@@ -100,11 +103,14 @@ function Cell({
     setState('saving');
     report(cell.id, null);
     void cell
-      .commit(text)
+      .commit(text, meant && asked.current === text)
       .then(drop)
       .catch((error: unknown) => {
         setState('refused');
-        report(cell.id, error instanceof Error ? error.message : 'Not saved.');
+        const asks = error instanceof ApiProblem && (error.problem.errors?.some(({ really }) => really) ?? false);
+        asked.current = asks ? text : null;
+        const why = error instanceof Error ? error.message : 'Not saved.';
+        report(cell.id, asks ? `${why} Yes, really? Then press Enter there once more.` : why);
       })
       .finally(() => {
         sending.current = null;
@@ -115,7 +121,7 @@ function Cell({
     const input = event.currentTarget;
     if (event.key === 'Enter') {
       event.preventDefault();
-      if (await commit()) focusBy(input, event.shiftKey ? -1 : 1);
+      if (await commit(true)) focusBy(input, event.shiftKey ? -1 : 1);
     } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       focusInColumn(input, event.key === 'ArrowDown' ? 1 : -1);

@@ -98,7 +98,7 @@ export function useEntry() {
     begun.current.set(keyOf(key), ulid());
   };
 
-  const send = async (key: PointKey, target: Target, typed: string): Promise<void> => {
+  const send = async (key: PointKey, target: Target, typed: string, really: boolean): Promise<void> => {
     const current = queryClient.getQueryData(dossierQuery(sampleId).queryKey) ?? dossier;
     const begunId = begun.current.get(keyOf(key));
     const all = pointsAt(current, key);
@@ -119,7 +119,7 @@ export function useEntry() {
       attached: key.attached,
       rigId: point?.rigId ?? key.rigId,
       takenAt: new Date().toISOString(),
-      readings: [{ id: attempt.id, ...target, typed: typed.trim(), supersedes }],
+      readings: [{ id: attempt.id, ...target, typed: typed.trim(), supersedes, really }],
     };
     const { points } = await api<{ points: Point[] }>(`/samples/${sampleId}/readings`, {
       method: 'POST',
@@ -133,8 +133,8 @@ export function useEntry() {
   };
 
   /** Store a typed value. One after the other, so that a row's cells land in one point. */
-  const commit = (key: PointKey, target: Target, typed: string): Promise<void> => {
-    const result = queue.current.then(() => send(key, target, typed));
+  const commit = (key: PointKey, target: Target, typed: string, really = false): Promise<void> => {
+    const result = queue.current.then(() => send(key, target, typed, really));
     queue.current = result.catch(() => undefined);
     return result;
   };

@@ -93,11 +93,11 @@ function Outcome({
   readonly agreed: boolean;
   readonly onAgree: (agreed: boolean) => void;
 }) {
-  const { goodLines, badLines, efficiencyDiffers } = reading;
+  const { goodLines, badLines, badCount, efficiencyDiffers } = reading;
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="h3" role="status">
-        {goodLines} good {goodLines === 1 ? 'line' : 'lines'}, {badLines.length} bad
+        {goodLines} good {goodLines === 1 ? 'line' : 'lines'}, {badCount} bad
       </Typography>
       {efficiencyDiffers > 0 && (
         <Alert severity="warning" sx={{ my: 1 }}>
@@ -105,13 +105,13 @@ function Outcome({
         </Alert>
       )}
       <FilePreview reading={reading} />
-      {badLines.length > 0 && (
+      {badCount > 0 && (
         <>
           <BadLines lines={badLines} />
           {goodLines > 0 && (
             <FormControlLabel
               control={<Checkbox checked={agreed} onChange={(event) => onAgree(event.target.checked)} />}
-              label={`Keep the ${goodLines} good lines and leave out the ${badLines.length} bad ones`}
+              label={`Keep the ${goodLines} good lines and leave out the ${badCount} bad ones`}
             />
           )}
         </>
@@ -141,7 +141,7 @@ export function ImportDialog({ file, setup, onClose }: Props) {
     !reading.isFetching &&
     problems.length === 0 &&
     result.goodLines > 0 &&
-    (result.badLines.length === 0 || agreed);
+    (result.badCount === 0 || agreed);
   const failed = sniffed.error ?? reading.error ?? keep.error;
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth aria-labelledby="import-title">

@@ -83,8 +83,8 @@ export function useLoadRows(setup: StoredSetup, series: SeriesResult): LoadRows 
             label: `${mainsLabel(mains)}, ${Math.round(load * 100)} %, ${target.name}`,
             quantity: target.quantity,
             typed: typedAt(key, target),
-            commit: (typed) =>
-              commit(key, { quantity: target.quantity, place: target.place, port: target.port }, typed),
+            commit: (typed, really) =>
+              commit(key, { quantity: target.quantity, place: target.place, port: target.port }, typed, really),
           },
     );
     return {

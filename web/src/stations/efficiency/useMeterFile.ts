@@ -87,13 +87,13 @@ export function useMeterFile(file: File, setup: StoredSetup) {
         method: 'POST',
         body: {
           fileName: file.name,
-          text,
           plan: current,
           setupId: setup.id,
           wholeFileMains,
           keepGood,
           takenAt: new Date(file.lastModified).toISOString(),
         },
+        file: text ?? '',
       }),
     onSuccess: async () => {
       await refreshSample(dossier.sample.id);

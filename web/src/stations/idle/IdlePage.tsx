@@ -79,7 +79,7 @@ export function IdlePage() {
         label: `${label}, ${name}`,
         quantity,
         typed: typedAt(key, target),
-        commit: (typed) => commit(key, target, typed),
+        commit: (typed, really) => commit(key, target, typed, really),
       };
     });
     return {

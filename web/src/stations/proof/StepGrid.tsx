@@ -98,7 +98,7 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
             label: `${name}, ${step.outputs.length > 1 && port ? `${port} ` : ''}${what}`,
             quantity,
             typed: typedAt(key, target),
-            commit: (typed) => commit(key, target, typed),
+            commit: (typed, really) => commit(key, target, typed, really),
           };
     };
     return {

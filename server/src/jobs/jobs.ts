@@ -1,0 +1,132 @@
+// Jobs on worker threads, so that the thread that holds the loads has nothing to do but that: a bounded queue a lane, work
+// whose client has left is dropped, and what does not fit is refused politely.
+import { availableParallelism } from 'node:os';
+import { Piscina } from 'piscina';
+import { ProblemError } from '../http/problem.ts';
+import { WORKER } from '../paths.ts';
+import { JOBS, type JobName, LANES, type Lane, type Needs, type Result } from './table.ts';
+import type { Ended } from './worker.ts';
+
+interface LaneShape {
+  readonly threads: number;
+  /** Jobs that may wait. */
+  readonly waiting: number;
+  /** Memory of a thread for what is no raw bytes, MB: more ends the job, not the server. */
+  readonly memory: number;
+}
+
+const cores = availableParallelism();
+const SHAPES: Readonly<Record<Lane, LaneShape>> = {
+  screen: { threads: Math.max(1, Math.floor(cores / 4)), waiting: 48, memory: 512 },
+  file: { threads: Math.max(1, Math.floor(cores / 4)), waiting: 24, memory: 1024 },
+};
+/** A job that takes longer is ended, ms. */
+const LONGEST_MILLISECONDS = 120_000;
+/** When to try again, s. */
+const AGAIN_SECONDS = 2;
+
+const full = () =>
+  new ProblemError(503, 'Busy', `Too much is being asked at once. Try again in ${AGAIN_SECONDS} seconds.`, {
+    again: AGAIN_SECONDS,
+  });
+const gone = () => new ProblemError(499, 'Left', 'Whoever asked has left.');
+const tooLong = () =>
+  new ProblemError(503, 'Too long', 'This took longer than it may and was ended. Nothing was half-saved.');
+const tooLarge = () =>
+  new ProblemError(413, 'Too large', 'This needs more memory than a job may take. Split it. Nothing was half-saved.');
+
+interface Waiting {
+  readonly start: () => void;
+  readonly drop: () => void;
+}
+
+class Queue {
+  readonly #pool: Piscina;
+  readonly #shape: LaneShape;
+  #running = 0;
+  #waiting: Waiting[] = [];
+
+  constructor(shape: LaneShape, databaseUrl: string) {
+    this.#shape = shape;
+    this.#pool = new Piscina({
+      filename: WORKER,
+      minThreads: 0,
+      maxThreads: shape.threads,
+      idleTimeout: 60_000,
+      concurrentTasksPerWorker: 1,
+      workerData: { databaseUrl },
+      resourceLimits: { maxOldGenerationSizeMb: shape.memory },
+    });
+  }
+
+  async run(task: object, signal: AbortSignal | undefined): Promise<Ended> {
+    await this.#turn(signal);
+    try {
+      return (await this.#pool.run(task, { signal: AbortSignal.timeout(LONGEST_MILLISECONDS) })) as Ended;
+    } catch (error) {
+      const { name, code } = error as { name?: string; code?: string };
+      if (name === 'AbortError') throw tooLong();
+      if (code === 'ERR_WORKER_OUT_OF_MEMORY') throw tooLarge();
+      throw error;
+    } finally {
+      this.#running -= 1;
+      this.#waiting.shift()?.start();
+    }
+  }
+
+  /** Wait for a thread. @throws ProblemError when too many wait already, or who asked has left */
+  #turn(signal: AbortSignal | undefined): Promise<void> {
+    if (signal?.aborted) return Promise.reject(gone());
+    if (this.#running < this.#shape.threads) {
+      this.#running += 1;
+      return Promise.resolve();
+    }
+    if (this.#waiting.length >= this.#shape.waiting) return Promise.reject(full());
+    return new Promise((resolve, reject) => {
+      const left = () => {
+        this.#waiting = this.#waiting.filter((one) => one !== own);
+        reject(gone());
+      };
+      const own: Waiting = {
+        start: () => {
+          signal?.removeEventListener('abort', left);
+          this.#running += 1;
+          resolve();
+        },
+        drop: left,
+      };
+      signal?.addEventListener('abort', left, { once: true });
+      this.#waiting.push(own);
+    });
+  }
+
+  async close(): Promise<void> {
+    for (const one of [...this.#waiting]) one.drop();
+    await this.#pool.close().catch(() => undefined);
+  }
+}
+
+export class Jobs {
+  readonly #queues: ReadonlyMap<Lane, Queue>;
+
+  constructor(databaseUrl: string) {
+    this.#queues = new Map(LANES.map((lane) => [lane, new Queue(SHAPES[lane], databaseUrl)]));
+  }
+
+  /**
+   * Have a job done.
+   * @param signal who asked has left: a job that still waits is dropped
+   * @throws ProblemError with what the job refused, or that there is too much to do
+   */
+  async run<N extends JobName>(name: N, needs: Needs<N>, signal?: AbortSignal): Promise<Result<N>> {
+    const queue = this.#queues.get(JOBS[name].lane);
+    if (!queue) throw new Error(`There is no lane for ${name}.`);
+    const ended = await queue.run({ name, needs }, signal);
+    if ('problem' in ended) throw ProblemError.of(ended.problem);
+    return ended.result as Result<N>;
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([...this.#queues.values()].map((queue) => queue.close()));
+  }
+}

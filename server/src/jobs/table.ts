@@ -1,0 +1,91 @@
+// Everything that takes more than a few milliseconds, each as a job: what it needs as plain data, and what comes of it.
+import type { CaptureInput, CaptureTrace, ImportInput, ImportOutcome } from '@lastmark/contract';
+import type { Capture, Trace } from '@lastmark/core/capture';
+import { addAttachment, type Owner } from '../attachments/store.ts';
+import { addCapture, captureFile, captureTrace } from '../captures/store.ts';
+import type { Database } from '../db/database.ts';
+import { toCsv, toJson } from '../export/data.ts';
+import { importFile } from '../importer/import.ts';
+import { getDossier } from '../samples/dossier.ts';
+import { listSamples, type ShelfQuery } from '../samples/shelf.ts';
+import { getSample } from '../samples/store.ts';
+import { labelPdf } from '../sheet/label.ts';
+import { sheetPdf } from '../sheet/sheet.ts';
+
+/** A file made of a sample, with the name it is saved under. */
+export interface MadeFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
+/** JSON is written where it was worked out, so that the thread that answers only passes it on. */
+const jsonOf = (value: unknown): Uint8Array => bytesOf(JSON.stringify(value));
+
+async function dossierFile(db: Database, sampleId: string, extension: string) {
+  const dossier = await getDossier(db, sampleId);
+  const { maker, model } = dossier.sample.model;
+  return { dossier, name: `${maker} ${model} ${dossier.sample.tag}.${extension}` };
+}
+
+/** A lane is a queue of its own: what people wait for on a screen does not wait behind files. */
+export const LANES = ['screen', 'file'] as const;
+export type Lane = (typeof LANES)[number];
+
+interface Job<Needs, Result> {
+  readonly lane: Lane;
+  readonly work: (db: Database, needs: Needs) => Promise<Result>;
+}
+const job = <Needs, Result>(lane: Lane, work: Job<Needs, Result>['work']): Job<Needs, Result> => ({ lane, work });
+
+export const JOBS = {
+  dossier: job('screen', async (db, { sampleId }: { sampleId: string }) => jsonOf(await getDossier(db, sampleId))),
+  shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
+  trace: job(
+    'screen',
+    (db, { captureId, buckets }: { captureId: string; buckets: number }): Promise<CaptureTrace> =>
+      captureTrace(db, captureId, buckets),
+  ),
+  sheet: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
+    const { dossier, name } = await dossierFile(db, sampleId, 'pdf');
+    return { name, bytes: await sheetPdf(dossier, new Date()) };
+  }),
+  label: job(
+    'file',
+    async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => ({
+      name: `label ${sampleId.slice(-6)}.pdf`,
+      bytes: await labelPdf(await getSample(db, sampleId)),
+    }),
+  ),
+  csv: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
+    const { dossier, name } = await dossierFile(db, sampleId, 'csv');
+    return { name, bytes: bytesOf(toCsv(dossier)) };
+  }),
+  json: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
+    const { dossier, name } = await dossierFile(db, sampleId, 'json');
+    return { name, bytes: jsonOf(toJson(dossier, new Date().toISOString())) };
+  }),
+  traceCsv: job('file', async (db, { captureId }: { captureId: string }): Promise<MadeFile> => {
+    const { name, text } = await captureFile(db, captureId);
+    return { name, bytes: bytesOf(text) };
+  }),
+  importFile: job(
+    'file',
+    (db, needs: { sampleId: string; input: ImportInput; file: Uint8Array }): Promise<ImportOutcome> =>
+      importFile(db, needs.sampleId, needs.input, needs.file),
+  ),
+  addCapture: job(
+    'file',
+    (
+      db,
+      needs: { sampleId: string; capture: CaptureInput['capture']; from: Uint8Array | Trace | null },
+    ): Promise<Capture> => addCapture(db, needs.sampleId, needs.capture, needs.from),
+  ),
+  attach: job('file', (db, needs: { owner: Owner; ownerId: string; name: string; file: Uint8Array }) =>
+    addAttachment(db, needs.owner, needs.ownerId, needs.name, Buffer.from(needs.file)),
+  ),
+} as const;
+
+export type JobName = keyof typeof JOBS;
+export type Needs<N extends JobName> = Parameters<(typeof JOBS)[N]['work']>[1];
+export type Result<N extends JobName> = Awaited<ReturnType<(typeof JOBS)[N]['work']>>;

@@ -1,0 +1,25 @@
+// A worker thread: a connection of its own to the database, and one job after the other.
+import { workerData } from 'node:worker_threads';
+import type { Problem } from '@lastmark/contract';
+import { type Connection, connect } from '../db/database.ts';
+import { toProblem } from '../http/problem.ts';
+import { JOBS, type JobName } from './table.ts';
+
+/** How a job ended, as plain data: an error's own kind does not survive the way between threads. */
+export type Ended = { readonly result: unknown } | { readonly problem: Problem };
+
+const CONNECTIONS = 2;
+let connection: Connection | null = null;
+
+export default async function carryOut({ name, needs }: { name: JobName; needs: unknown }): Promise<Ended> {
+  connection ??= connect((workerData as { databaseUrl: string }).databaseUrl, CONNECTIONS);
+  try {
+    const work = JOBS[name].work as (db: Connection['db'], needs: unknown) => Promise<unknown>;
+    return { result: await work(connection.db, needs) };
+  } catch (error) {
+    const problem = toProblem(error);
+    // What nobody foresaw is told with its details to the log, by the thread that has it.
+    if (problem.status >= 500) throw error;
+    return { problem };
+  }
+}
