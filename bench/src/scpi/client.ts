@@ -11,6 +11,8 @@ export interface ScpiOptions {
   /** First pause before connecting again, ms; it doubles up to `longestPause`. */
   readonly firstPause?: number;
   readonly longestPause?: number;
+  /** How long a block may take in all, whatever keeps coming, ms. */
+  readonly longestBlock?: number;
   /** How a host name becomes an address; what it refuses is never connected. */
   readonly lookup?: TcpNetConnectOpts['lookup'];
 }
@@ -61,8 +63,6 @@ const MOST_STEADY = 60;
 const MOST_ERRORS = 20;
 /** Most commands that may wait; one more is refused. */
 const MOST_WAITING = 1000;
-/** Longest time a block may take in all, whatever keeps coming, ms. */
-const LONGEST_BLOCK_MILLISECONDS = 60_000;
 /** An entry of an error queue: a number, and mostly its words. SCPI-1999, volume 2, 21.8 */
 const ERROR_ENTRY = /^[+-]?\d+\s*(,|$)/;
 
@@ -85,7 +85,14 @@ export class ScpiClient {
   #listeners = new Set<(state: LinkState) => void>();
 
   constructor(options: ScpiOptions) {
-    this.#options = { timeout: 2000, firstPause: 200, longestPause: 10_000, lookup: undefined, ...options };
+    this.#options = {
+      timeout: 2000,
+      firstPause: 200,
+      longestPause: 10_000,
+      longestBlock: 60_000,
+      lookup: undefined,
+      ...options,
+    };
     this.#pause = this.#options.firstPause;
   }
 
@@ -109,9 +116,10 @@ export class ScpiClient {
     return () => this.#listeners.delete(listener);
   }
 
-  /** Connect, and keep connecting again until {@link close}. */
+  /** Connect now, and keep connecting again until {@link close}. */
   open(): void {
-    if (this.#state === 'up' || this.#state === 'connecting') return;
+    if (this.#state !== 'down') return;
+    if (this.#again) clearTimeout(this.#again);
     this.#become('connecting');
     this.#reader = new ReplyReader();
     const socket = this.#connect();
@@ -281,7 +289,7 @@ export class ScpiClient {
     }
     // A block on its way is not late: its time starts anew with every piece, up to a limit. A line has its time once.
     const current = this.#current;
-    if (current && this.#reader.inBlock && performance.now() - current.asked < LONGEST_BLOCK_MILLISECONDS)
+    if (current && this.#reader.inBlock && performance.now() - current.asked < this.#options.longestBlock)
       current.timer.refresh();
   }
 

@@ -14,6 +14,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Database } from '../db/database.ts';
+import { admission } from './admission.ts';
 import { bodyOf, bodyParser } from './body.ts';
 import type { Answer, Handler, Handlers } from './handlers.ts';
 import { invalid, ProblemError, toProblem } from './problem.ts';
@@ -83,7 +84,8 @@ const problemResponse =
   (error, request, response, next) => {
     if (response.headersSent) return next(error);
     const problem = toProblem(error);
-    if (problem.status >= 500) log.error({ err: error, url: request.url }, 'request failed');
+    // Being busy is no failure, and writing it down a thousand times would make it one.
+    if (problem.status >= 500 && !problem.again) log.error({ err: error, url: request.url }, 'request failed');
     if (problem.again) response.setHeader('Retry-After', String(problem.again));
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   };
@@ -106,11 +108,12 @@ export function createApp({ db, handlers, log, web, loopbackOnly }: AppParts): E
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
+  app.use(admission());
   app.use(
     pinoHttp({
       logger: log,
       autoLogging: { ignore: (request) => !request.url?.startsWith('/api') },
-      customLogLevel: (_q, s, e) => (e || s.statusCode >= 500 ? 'error' : 'debug'),
+      customLogLevel: (_q, s, e) => (s.statusCode !== 503 && (e || s.statusCode >= 500) ? 'error' : 'debug'),
     }),
   );
   app.use(

@@ -1,4 +1,5 @@
 // A worker thread: a connection of its own to the database, and one job after the other.
+import { setPriority } from 'node:os';
 import { workerData } from 'node:worker_threads';
 import type { Problem } from '@lastmark/contract';
 import { type Connection, connect } from '../db/database.ts';
@@ -9,6 +10,13 @@ import { JOBS, type JobName } from './table.ts';
 export type Ended = { readonly result: unknown } | { readonly problem: Problem };
 
 const CONNECTIONS = 2;
+/** On Linux this holds for the calling thread alone: jobs give way to the thread that holds the loads. */
+const NICE = 10;
+try {
+  setPriority(NICE);
+} catch {
+  // Where it may not be set, everything works all the same.
+}
 let connection: Connection | null = null;
 
 export default async function carryOut({ name, needs }: { name: JobName; needs: unknown }): Promise<Ended> {

@@ -72,6 +72,8 @@ export async function switchOff(client: ScpiClient, profile: InstrumentProfile, 
   let detail = 'it is not connected';
   for (;;) {
     try {
+      // Whatever pause the connection is in: this does not wait for it.
+      client.open();
       await client.write(commandFor(profile, 'off'), { urgent: true });
       sent = true;
       detail = 'it did not answer in time';
