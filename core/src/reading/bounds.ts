@@ -70,6 +70,6 @@ export function unlikely(entry: {
 }): string | null {
   const { quantity, place, value, typed } = entry;
   const bound = boundOf(quantity, place);
-  if (value === null || !bound || Math.abs(value) <= bound.unlikely) return null;
+  if (value === null || !bound || Math.abs(value) <= bound.unlikely || impossible(entry)) return null;
   return `${typed} ${where(place)} is unlikely: more than ${formatPlain(bound.unlikely, quantity)}. Check the unit.`;
 }

@@ -5,6 +5,7 @@ import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
 import { toCsv, toJson } from '../export/data.ts';
+import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { getDossier } from '../samples/dossier.ts';
 import { listSamples, type ShelfQuery } from '../samples/shelf.ts';
@@ -48,7 +49,18 @@ export const JOBS = {
   ),
   sheet: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
     const { dossier, name } = await dossierFile(db, sampleId, 'pdf');
-    return { name, bytes: await sheetPdf(dossier, new Date()) };
+    try {
+      return { name, bytes: await sheetPdf(dossier, new Date()) };
+    } catch (error) {
+      // The arithmetic refuses what cannot be: a reading stored before there were bounds.
+      if (error instanceof RangeError)
+        throw new ProblemError(
+          422,
+          'Cannot be worked out',
+          `Something in this sample cannot be worked out: ${error.message} Look for an impossible reading and correct it.`,
+        );
+      throw error;
+    }
   }),
   label: job(
     'file',

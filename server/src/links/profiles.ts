@@ -9,9 +9,10 @@ import { notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { requireFree } from '../runner/leases.ts';
 
+/** One that was stored wrong has no commands, and keeps no other from being listed. */
 const toInput = ({ commands, ...rest }: InstrumentProfile): InstrumentProfileInput => ({
   ...rest,
-  commands: Object.entries(commands).map(([action, command]) => ({ action, command })),
+  commands: Object.entries(commands ?? {}).map(([action, command]) => ({ action, command: String(command) })),
 });
 
 const toProfile = ({ title, class: kind, commands }: InstrumentProfileInput): InstrumentProfile => ({

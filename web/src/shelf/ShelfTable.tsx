@@ -72,7 +72,7 @@ function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
   );
 }
 
-function cells({ ports, maker, model, serial, tag, kind, figures }: SampleRow): ReactNode[] {
+function cells({ ports, maker, model, serial, tag, kind, figures, unjudged }: SampleRow): ReactNode[] {
   const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims } = figures;
   return [
     <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />,
@@ -108,7 +108,13 @@ function cells({ ports, maker, model, serial, tag, kind, figures }: SampleRow): 
         condition={`${pricePerWatt.currency}, ${pricePerWatt.basis}`}
       />
     ),
-    <ClaimCounts key="claims" claims={claims} />,
+    unjudged ? (
+      <Box key="claims" sx={{ color: 'error.main', fontWeight: 600, fontSize: 13 }}>
+        ▼ Cannot be worked out: look for an impossible reading
+      </Box>
+    ) : (
+      <ClaimCounts key="claims" claims={claims} />
+    ),
   ];
 }
 
