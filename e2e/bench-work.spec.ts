@@ -152,3 +152,22 @@ test('very long names and a small screen break nothing', async ({ page }) => {
     expect(sideways, station).toBeLessThanOrEqual(0);
   }
 });
+
+test('a value that is hardly ever meant is asked about: Enter once more takes it as typed', async ({ page }) => {
+  const { id } = await freshSample(page, 'Really');
+  await page.goto(`/samples/${id}/efficiency`);
+  const cell = page.getByRole('textbox', { name: /230 V 50 Hz, 100 %.*input/i }).first();
+  await cell.fill('71620');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('at most 25000 W can be entered');
+  await cell.fill('1250');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('is unlikely: more than 1000 W');
+  await expect(page.getByRole('alert')).toContainText('Yes, really?');
+  await expect(cell).toHaveValue('1250');
+  await cell.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(cell).toHaveValue('1250');
+});

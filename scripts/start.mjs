@@ -1,12 +1,12 @@
 // npm start: install, build, database, server; Ctrl-C ends all of it.
 import { fork } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { needBuild } from './lib/build.mjs';
 import { runningOwner } from './lib/current.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
-import { startMariadb } from './lib/mariadb.mjs';
+import { startMariadb, writeWhole } from './lib/mariadb.mjs';
 import { dataFolder, ROOT } from './lib/paths.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
@@ -30,6 +30,14 @@ function claimFolder() {
     );
   }
   writeFileSync(ownerFile, String(process.pid));
+}
+
+/** The token of this data folder, for a server that is open to the network: made once, so that each browser is asked once. */
+function tokenOf() {
+  if (process.env.LASTMARK_TOKEN) return process.env.LASTMARK_TOKEN;
+  const path = join(data, 'access.token');
+  if (!existsSync(path) || readFileSync(path, 'utf8') === '') writeWhole(path, randomBytes(12).toString('hex'));
+  return readFileSync(path, 'utf8');
 }
 
 let database;
@@ -116,6 +124,7 @@ function startServer(databaseUrl, benchPort, tries = 0, died = '') {
       ...process.env,
       DATABASE_URL: databaseUrl,
       LASTMARK_DATA: data,
+      LASTMARK_TOKEN: tokenOf(),
       LASTMARK_SERVER: name,
       LASTMARK_DIED: died,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',

@@ -18,6 +18,7 @@ import {
   attachmentQuery,
   claimInput,
   commandInput,
+  doorInput,
   importInput,
   instrumentInput,
   instrumentProfileInput,
@@ -77,6 +78,10 @@ const write = (method: Route['method'], path: string, summary: string, more: Par
 
 export const ROUTES = {
   health: get('/health', 'Whether server and database work'),
+  enter: write('post', '/door', 'Give the token printed at the start, once per browser', {
+    body: doorInput,
+    status: 204,
+  }),
   openapi: get('/openapi.json', 'This description'),
   listSamples: get('/samples', 'The shelf: samples with their key figures', { query: listQuery }),
   createSample: write('post', '/samples', 'Take in a sample of a new model', { body: sampleInput }),

@@ -317,6 +317,9 @@ export const instrumentProfileInput = record({
   commands: list(record({ action: text(40), command: text(200) }), 40),
 });
 
+/** The token of a server that is open to the network. */
+export const doorInput = record({ token: text(200) });
+
 /** One command typed at the console. */
 export const commandInput = record({ command: text(400) });
 

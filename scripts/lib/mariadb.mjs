@@ -78,7 +78,7 @@ async function endLeftovers(dataDir) {
 }
 
 /** A small file that is whole or not there. */
-function writeWhole(path, text) {
+export function writeWhole(path, text) {
   writeFileSync(`${path}.unfinished`, text, { mode: 0o600 });
   renameSync(`${path}.unfinished`, path);
 }

@@ -1,5 +1,6 @@
 // A capture of a million samples: how long it takes to keep and to draw, and whether the server answers meanwhile.
 import { startStage } from '../lib/stage.mjs';
+import { formOf } from './form.mjs';
 
 const SAMPLES = 1_000_000;
 const LOOK_MILLISECONDS = 20;
@@ -17,25 +18,27 @@ export async function measureCaptures() {
       { length: SAMPLES },
       (_, at) => `${(at * 0.001).toFixed(3)};${at % 20_000 < 500 ? 0.6 : 0.03}`,
     );
-    const body = JSON.stringify({
-      capture: {
-        id: newId(),
-        kind: 'idle',
-        mains: { kind: 'ac', volts: 230, hertz: 50 },
-        setupId: null,
-        load: 0,
-        port: null,
-        attached: 'nothing',
-        rigId: rig.id,
-        takenAt: '2026-11-02T09:00:00.000Z',
-        source: 'long.csv',
-        note: '',
-        supersedes: null,
-        withdrawn: false,
+    const body = formOf(
+      {
+        capture: {
+          id: newId(),
+          kind: 'idle',
+          mains: { kind: 'ac', volts: 230, hertz: 50 },
+          setupId: null,
+          load: 0,
+          port: null,
+          attached: 'nothing',
+          rigId: rig.id,
+          takenAt: '2026-11-02T09:00:00.000Z',
+          source: 'long.csv',
+          note: '',
+          supersedes: null,
+          withdrawn: false,
+        },
+        scopeId: null,
       },
-      text: ['time [s];power [W]', ...lines].join('\n'),
-      scopeId: null,
-    });
+      ['time [s];power [W]', ...lines].join('\n'),
+    );
     const waits = [];
     let busy = true;
     const watching = (async () => {
@@ -49,7 +52,6 @@ export async function measureCaptures() {
     const begun = performance.now();
     const answer = await fetch(`${stage.url}/api/samples/${sample.id}/captures`, {
       method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
       body,
     });
     const stored = await answer.json();

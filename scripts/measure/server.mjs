@@ -1,5 +1,7 @@
 // The server under a large shelf: the list of samples, and a long meter file through the whole path.
+
 import { median, quantile, spread, timed } from './figures.mjs';
+import { formOf } from './form.mjs';
 
 const SAMPLES = 2000;
 const REQUESTS = 300;
@@ -61,12 +63,16 @@ export async function measureList(url) {
   line('search', searched);
 }
 
+async function sendFile(url, body) {
+  const answer = await fetch(url, { method: 'POST', body });
+  if (answer.status !== 201) throw new Error(`${answer.status} ${await answer.text()}`);
+}
+
 export async function measureImport(url, { text, plan, libraryMedian }) {
   const { items } = await (await fetch(`${url}/api/samples?q=TE-45-0868`)).json();
   const { sample, setups } = await (await fetch(`${url}/api/samples/${items[0].id}/dossier`)).json();
-  const body = {
+  const input = {
     fileName: 'long.csv',
-    text,
     plan,
     setupId: setups[0].id,
     wholeFileMains: null,
@@ -77,9 +83,11 @@ export async function measureImport(url, { text, plan, libraryMedian }) {
   const other = [];
   for (let turn = 0; turn < IMPORTS; turn += 1) {
     let running = true;
-    const import_ = timed(() => send(`${url}/api/samples/${sample.id}/imports`, body)).finally(() => {
-      running = false;
-    });
+    const import_ = timed(() => sendFile(`${url}/api/samples/${sample.id}/imports`, formOf(input, text))).finally(
+      () => {
+        running = false;
+      },
+    );
     while (running) other.push(await timed(() => fetch(`${url}/api/health`).then((answer) => answer.json())));
     whole.push(await import_);
   }

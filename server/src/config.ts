@@ -12,6 +12,10 @@ export interface Config {
   readonly demo: boolean;
   /** First port of the simulated bench, where there is one. */
   readonly benchPort: number | null;
+  /** Further host names the server answers to. */
+  readonly hosts: readonly string[];
+  /** The token asked for beyond loopback; null makes one. */
+  readonly token: string | null;
   /** Networks instruments may be on: `192.168.1.0/24,…`. */
   readonly instrumentNetworks: string;
   /** This server's name among those on the database. */
@@ -40,6 +44,11 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     demo: env.LASTMARK_DEMO !== '0',
     benchPort: env.BENCH_PORT ? Number(env.BENCH_PORT) : null,
+    hosts: (env.LASTMARK_HOSTS ?? '')
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean),
+    token: env.LASTMARK_TOKEN || null,
     instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
     owner: env.LASTMARK_SERVER || newId(),
     died: env.LASTMARK_DIED || null,

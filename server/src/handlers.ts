@@ -92,7 +92,17 @@ function addressed(input: InstrumentInput, networks: Networks): InstrumentInput 
 }
 
 /** All handlers. */
-export const createHandlers = ({ version, links, roster, live, runner, hand, jobs, ...bench }: Working): Handlers => {
+export const createHandlers = ({
+  version,
+  links,
+  roster,
+  live,
+  runner,
+  hand,
+  jobs,
+  door,
+  ...bench
+}: Working): Handlers => {
   /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
   const known = async <T extends { version: number }>(changed: T): Promise<Answer> => {
     await roster.refresh();
@@ -100,6 +110,9 @@ export const createHandlers = ({ version, links, roster, live, runner, hand, job
   };
   return {
     health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
+    enter: async ({ body }) => ({
+      headers: { 'Set-Cookie': door.enter((body as { token: string }).token) },
+    }),
     openapi: async () => ({ body: openapiDocument(version) }),
 
     listSamples: async ({ query, left }) => asJson(await jobs.run('shelf', query as ShelfQuery, left)),

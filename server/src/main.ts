@@ -10,6 +10,7 @@ import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
+import { Door } from './http/door.ts';
 import { Networks } from './links/networks.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 import { createWorking } from './working.ts';
@@ -40,11 +41,13 @@ async function main(): Promise<void> {
   const hand = config.benchPort ? new Hand(config.benchPort) : null;
   const { version, owner } = config;
   const networks = new Networks(config.instrumentNetworks);
+  const door = new Door(config);
   const working = createWorking({
     db,
     vital: vital.db,
     log,
     databaseUrl: config.databaseUrl,
+    door,
     version,
     hand,
     networks,
@@ -52,8 +55,7 @@ async function main(): Promise<void> {
   });
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
-  const loopbackOnly = /^(127\.|::1$|localhost$)/.test(config.host);
-  const app = createApp({ db, handlers: createHandlers(working), log, web: WEB, loopbackOnly });
+  const app = createApp({ db, handlers: createHandlers(working), log, web: WEB, door });
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -78,8 +80,9 @@ async function main(): Promise<void> {
       });
   };
   log.info({ port }, 'listening');
-  // The start command waits for this line.
-  process.send?.({ ready: true, port });
+  // The start command waits for this line, and prints the token. Without one it is told here.
+  if (process.send) process.send({ ready: true, port, token: door.token });
+  else if (door.token) console.warn(`Open to the network. Each browser is asked once for the token ${door.token}`);
 }
 
 main().catch((error: unknown) => {

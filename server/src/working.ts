@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import type { Database } from './db/database.ts';
 import { newId } from './db/ids.ts';
 import type { Hand } from './demo/hand.ts';
+import type { Door } from './http/door.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ConsoleLoads } from './links/console-loads.ts';
 import { Links } from './links/links.ts';
@@ -21,6 +22,7 @@ export interface WorkingParts {
   /** Where the worker threads find the database. */
   readonly databaseUrl: string;
   readonly version: string;
+  readonly door: Door;
   readonly hand?: Hand | null;
   readonly networks?: Networks;
   readonly confirm?: ConfirmRule;
@@ -37,6 +39,7 @@ export interface Working {
   readonly consoleLoads: ConsoleLoads;
   readonly loadsOff: LoadsOff;
   readonly jobs: Jobs;
+  readonly door: Door;
   /** Hands on the demo's simulated bench; null without one. */
   readonly hand: Hand | null;
   /** Look after loads and runs, also those of a server known to be gone. */
@@ -50,6 +53,7 @@ export function createWorking({
   vital,
   log,
   databaseUrl,
+  door,
   version,
   hand = null,
   networks,
@@ -67,6 +71,7 @@ export function createWorking({
   return {
     version,
     jobs,
+    door,
     links,
     roster,
     live,

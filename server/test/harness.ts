@@ -10,6 +10,7 @@ import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
+import { Door } from '../src/http/door.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
 import type { Runner } from '../src/runner/runner.ts';
@@ -38,8 +39,10 @@ export async function startHarness(
   if (migrated) await migrate(connection.pool, MIGRATIONS);
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
+  const door = new Door({ host: '127.0.0.1', hosts: [], token: null });
   const vital = connect(url, VITAL_CONNECTIONS);
   const working = createWorking({
+    door,
     db: connection.db,
     vital: vital.db,
     log: logger,
@@ -52,7 +55,7 @@ export async function startHarness(
     handlers: createHandlers(working),
     log: logger,
     web: '/nowhere',
-    loopbackOnly: true,
+    door,
   });
   return {
     ...connection,

@@ -20,9 +20,11 @@ import { layWire } from './wire.ts';
 const WHOLE = Boolean(process.env.LASTMARK_ATTACK);
 const MANY = WHOLE ? 1000 : 150;
 const FILE_BYTES = (WHOLE ? 60 : 12) * 1024 * 1024;
-/** Goals, ms. A machine that runs everything else too gets a little more in the short form. */
-const WIRE = 200;
-const OTHERS = 500;
+/** Goals, ms, held to in the whole measure; beside other tests on a busy machine only what is broken is to be found. */
+const BESIDE_OTHERS = WHOLE ? 1 : 6;
+const WIRE = 200 * BESIDE_OTHERS;
+const ANSWER = 1000 * BESIDE_OTHERS;
+const OTHERS = 500 * BESIDE_OTHERS;
 
 const folder = mkdtempSync(join(tmpdir(), 'lastmark-hostile-'));
 let harness: Harness;
@@ -104,7 +106,7 @@ function withinGoals(what: string, { others, onWire, answered, most }: Watched, 
       `${what}: wire ${onWire.toFixed(0)} ms, off answered ${answered.toFixed(0)} ms, others ${others.toFixed(0)} ms, ${most.toFixed(0)} MB`,
     );
   expect(onWire, `${what}: command on the wire`).toBeLessThan(WIRE);
-  expect(answered, `${what}: answer of Loads off`).toBeLessThan(1000);
+  expect(answered, `${what}: answer of Loads off`).toBeLessThan(ANSWER);
   expect(others, `${what}: others' requests`).toBeLessThan(OTHERS);
   expect(most, `${what}: memory`).toBeLessThan(megabytes);
 }
@@ -125,7 +127,7 @@ describe('bodies', () => {
         422,
         expect.stringContaining('points field must have less than or equal to 200 items'),
       ]);
-      expect(took).toBeLessThan(1000);
+      expect(took).toBeLessThan(ANSWER);
     }
     withinGoals('empty things', watched);
   }, 60_000);
@@ -289,7 +291,7 @@ describe('very many at once', () => {
     const began = performance.now();
     expect((await fetch(`${url}/samples/${sampleId}/sheet.pdf`)).status).toBe(200);
     // Twenty sheets would take many seconds.
-    expect(performance.now() - began).toBeLessThan(5000);
+    expect(performance.now() - began).toBeLessThan(5 * ANSWER);
   }, 60_000);
 
   it('listeners that do not read are let go, and memory stays', async () => {

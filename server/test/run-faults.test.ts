@@ -198,6 +198,7 @@ describe('a server that goes away', () => {
       vital: harness.db,
       log: pino({ level: 'silent' }),
       databaseUrl: harness.url,
+      door: harness.working.door,
       version: '9.9.9',
     });
     runId = await soak();
@@ -229,6 +230,7 @@ describe('a server that goes away', () => {
       vital: harness.db,
       log: pino({ level: 'silent' }),
       databaseUrl: harness.url,
+      door: harness.working.door,
       version: '9.9.9',
     });
     runId = await soak();

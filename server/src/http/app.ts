@@ -16,6 +16,7 @@ import { pinoHttp } from 'pino-http';
 import type { Database } from '../db/database.ts';
 import { admission } from './admission.ts';
 import { bodyOf, bodyParser } from './body.ts';
+import { type Door, guard } from './door.ts';
 import type { Answer, Handler, Handlers } from './handlers.ts';
 import { invalid, ProblemError, toProblem } from './problem.ts';
 import { sameOrigin } from './same-origin.ts';
@@ -31,7 +32,7 @@ export interface AppParts {
   readonly log: Logger;
   /** Folder of the built browser files. */
   readonly web: string;
-  readonly loopbackOnly: boolean;
+  readonly door: Door;
 }
 
 /** Path of a contract route as Express writes it. */
@@ -104,7 +105,7 @@ function serveBrowserFiles(app: Express, web: string): void {
 }
 
 /** Build the application without listening. */
-export function createApp({ db, handlers, log, web, loopbackOnly }: AppParts): Express {
+export function createApp({ db, handlers, log, web, door }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -135,7 +136,8 @@ export function createApp({ db, handlers, log, web, loopbackOnly }: AppParts): E
       strictTransportSecurity: false,
     }),
   );
-  app.use(sameOrigin(loopbackOnly));
+  app.use(guard(door));
+  app.use(sameOrigin());
   app.use(compression());
   for (const [name, route] of Object.entries(ROUTES) as [keyof typeof ROUTES, Route][]) {
     app[route.method](expressPath(route.path), ...bodyParser(route), operation(route, handlers[name], db));

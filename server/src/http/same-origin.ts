@@ -2,19 +2,12 @@
 import type { RequestHandler } from 'express';
 import { ProblemError } from './problem.ts';
 
-const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])(:\d+)?$/i;
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 
-/**
- * Refuses requests that another site's page sent.
- * @param loopbackOnly also refuse host names other than this machine's own, which keeps rebound names out
- */
-export function sameOrigin(loopbackOnly: boolean): RequestHandler {
+/** Refuses requests that another site's page sent. */
+export function sameOrigin(): RequestHandler {
   return (request, _response, next) => {
     const host = request.get('Host') ?? '';
-    if (loopbackOnly && !LOOPBACK.test(host)) {
-      throw new ProblemError(421, 'Wrong host', 'This server answers on localhost only.');
-    }
     const origin = request.get('Origin');
     const site = request.get('Sec-Fetch-Site');
     const foreignOrigin = origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`;

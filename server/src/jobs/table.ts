@@ -29,6 +29,20 @@ async function dossierFile(db: Database, sampleId: string, extension: string) {
   return { dossier, name: `${maker} ${model} ${dossier.sample.tag}.${extension}` };
 }
 
+/** The arithmetic refuses what cannot be: a reading stored before there were bounds. @throws 422 that says so */
+async function workedOut<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    throw new ProblemError(
+      422,
+      'Cannot be worked out',
+      `Something in this sample cannot be worked out: ${error.message} Look for an impossible reading and correct it.`,
+    );
+  }
+}
+
 /** A lane is a queue of its own: what people wait for on a screen does not wait behind files. */
 export const LANES = ['screen', 'file'] as const;
 export type Lane = (typeof LANES)[number];
@@ -49,18 +63,7 @@ export const JOBS = {
   ),
   sheet: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
     const { dossier, name } = await dossierFile(db, sampleId, 'pdf');
-    try {
-      return { name, bytes: await sheetPdf(dossier, new Date()) };
-    } catch (error) {
-      // The arithmetic refuses what cannot be: a reading stored before there were bounds.
-      if (error instanceof RangeError)
-        throw new ProblemError(
-          422,
-          'Cannot be worked out',
-          `Something in this sample cannot be worked out: ${error.message} Look for an impossible reading and correct it.`,
-        );
-      throw error;
-    }
+    return { name, bytes: await workedOut(() => sheetPdf(dossier, new Date())) };
   }),
   label: job(
     'file',
@@ -75,7 +78,7 @@ export const JOBS = {
   }),
   json: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
     const { dossier, name } = await dossierFile(db, sampleId, 'json');
-    return { name, bytes: jsonOf(toJson(dossier, new Date().toISOString())) };
+    return { name, bytes: await workedOut(async () => jsonOf(toJson(dossier, new Date().toISOString()))) };
   }),
   traceCsv: job('file', async (db, { captureId }: { captureId: string }): Promise<MadeFile> => {
     const { name, text } = await captureFile(db, captureId);

@@ -17,10 +17,16 @@ export class Networks {
       .split(',')
       .map((one) => one.trim())
       .filter(Boolean)) {
-      const [address = '', bits] = part.split('/');
+      const [address = '', bits, ...more] = part.split('/');
       const family = isIP(address);
       const length = bits === undefined ? (family === 6 ? 128 : 32) : Number(bits);
-      if (family === 0 || !Number.isInteger(length) || length < 0 || length > (family === 6 ? 128 : 32))
+      if (
+        family === 0 ||
+        more.length > 0 ||
+        !Number.isInteger(length) ||
+        length < 0 ||
+        length > (family === 6 ? 128 : 32)
+      )
         throw new Error(
           `LASTMARK_INSTRUMENTS has "${part}"; give networks such as 192.168.1.0/24, with commas between.`,
         );

@@ -38,6 +38,14 @@ async function problemOf(response: Response): Promise<ApiProblem> {
   }
 }
 
+const doorkeepers = new Set<() => void>();
+
+/** Be told when the server asks this browser for its token. @returns how to stop */
+export function onTokenAsked(asked: () => void): () => void {
+  doorkeepers.add(asked);
+  return () => doorkeepers.delete(asked);
+}
+
 export interface Options {
   readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   readonly body?: unknown;
@@ -82,6 +90,7 @@ export async function api<T>(path: string, { method = 'GET', body, file, ifMatch
     if (signal?.aborted) throw error;
     throw unreachable();
   }
+  if (response.status === 401) for (const asked of doorkeepers) asked();
   if (!response.ok) throw await problemOf(response);
   return (response.status === 204 ? undefined : await response.json()) as T;
 }

@@ -7,6 +7,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { queryClient } from '../api/queries.ts';
 import { ShelfPage } from '../shelf/ShelfPage.tsx';
 import { STATIONS } from '../stations/registry.ts';
+import { Door } from './Door.tsx';
 import { FailedPage, MissingPage } from './FailedPage.tsx';
 import { Frame } from './Frame.tsx';
 import { NoticesProvider } from './notices.tsx';
@@ -68,6 +69,7 @@ function Themed() {
       <CssBaseline />
       <NoticesProvider>
         <RouterProvider router={router} />
+        <Door />
       </NoticesProvider>
     </ThemeProvider>
   );
