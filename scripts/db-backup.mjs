@@ -17,6 +17,7 @@ await withDatabase(async (url) => {
   } catch (error) {
     giveUp(`${dirname(target)} cannot be made: ${error.message}`);
   }
+  if (statement(url, 'SHOW TABLES', name).length === 0) giveUp('The database is empty: there is nothing to back up.');
   const [migration = '0'] = statement(url, 'SELECT COALESCE(MAX(created_at), 0) FROM __drizzle_migrations', name);
   const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8'));
   const { sql, ended } = dumpOf(url);

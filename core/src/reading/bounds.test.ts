@@ -38,7 +38,7 @@ describe('a value', () => {
   });
 
   it.each([
-    ['voltage', 'port', 60, '60 at a port is unlikely: more than 55 V'],
+    ['voltage', 'port', 60, '60 V at a port is unlikely: more than 55 V'],
     ['current', 'port', 20, 'more than 12 A'],
     ['power', 'mains', 3250, 'more than 1000 W'],
   ] as const)('%s at the %s of %d is asked about', (quantity, place, value, sentence) => {

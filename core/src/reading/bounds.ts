@@ -68,8 +68,8 @@ export function unlikely(entry: {
   readonly value: number | null;
   readonly typed: string;
 }): string | null {
-  const { quantity, place, value, typed } = entry;
+  const { quantity, place, value } = entry;
   const bound = boundOf(quantity, place);
   if (value === null || !bound || Math.abs(value) <= bound.unlikely || impossible(entry)) return null;
-  return `${typed} ${where(place)} is unlikely: more than ${formatPlain(bound.unlikely, quantity)}. Check the unit.`;
+  return `${formatPlain(value, quantity)} ${where(place)} is unlikely: more than ${formatPlain(bound.unlikely, quantity)}. Check the unit.`;
 }

@@ -1,25 +1,20 @@
 // Carries out one run: step after step, with everything that can end a step early. Its state is the row in the database.
 
 import type { Ask, LiveEvent, Progress, StepOutcome } from '@lastmark/contract';
-import { LIVE_ACTION } from '@lastmark/core/instrument';
 import type { Limits, SheetStep } from '@lastmark/core/plan';
 import type { Logger } from 'pino';
-import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import type { Links } from '../links/links.ts';
-import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
-import { getSample } from '../samples/store.ts';
 import { AskQueue } from './asks.ts';
-import { type Permission, RigDriver, SwitchedOff } from './driver.ts';
+import { type Permission, SwitchedOff } from './driver.ts';
 import { type ConfirmRule, faultNow } from './faults.ts';
 import type { Bench } from './hands.ts';
 import { Keeper } from './keeper.ts';
 import { LeaseWatch } from './lease-watch.ts';
 import { release } from './leases.ts';
-import { Looks } from './looks.ts';
 import { LostOwnership, type Ownership } from './ownership.ts';
-import { getRun, instrumentsOf } from './rows.ts';
+import { prepare } from './prepare.ts';
 import { doStep } from './steps/do-step.ts';
 import { Closing, DatabaseGone, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
 
@@ -105,34 +100,21 @@ export class RunTask {
   }
 
   async #prepare(): Promise<void> {
-    const { db, links, live, log } = this.#parts;
-    const run = await getRun(db, this.#runId);
-    const rig = (await listRigs(db)).find(({ id }) => id === run.rigId);
-    if (!rig) throw new Fault('The rig of this run is not on the bench any more.');
-    const own = instrumentsOf(rig, await listInstruments(db));
-    const ports = (await getSample(db, run.sample.id)).model.ports.map(({ label }) => label);
-    const looks = new Looks(rig, own, ports, Date.now);
-    const driver = new RigDriver(links, rig, own, await listProfiles(db), ports, this.#permission());
+    const { db, live, log } = this.#parts;
+    const ready = await prepare(this.#parts, this.#runId, this.#permission());
+    const { run, driver } = ready;
     this.#watched = run.watched;
     this.#limits = run.limits;
     this.#outcomes = { ...run.outcomes };
-    const needed = new Set([...Object.values(rig.meters), rig.drives?.load]);
-    this.#telling = own
-      .filter(({ id, address, class: kind }) => address !== null && needed.has(id) && kind in LIVE_ACTION)
-      .map(({ id }) => id);
+    this.#telling = ready.telling;
     await this.#asks.clear();
     this.#keeper = new Keeper(db, this.#runId, this.#own, (error) => {
       if (!(error instanceof LostOwnership)) this.#databaseGone ??= error;
       this.#wake();
     });
     this.#bench = {
+      ...ready,
       db,
-      run,
-      rig,
-      own,
-      ports,
-      driver,
-      looks,
       log,
       until: (holds, progress) => this.#until(holds, progress),
       attend: () => this.#attend(),

@@ -50,9 +50,15 @@ function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): read
     : [{ id: instrumentId, name, text: '–' }];
 }
 
+/** Whether a problem is that nobody knows whether a load is off. */
+export const isDoubt = (problem: string): boolean => problem.startsWith('Nobody knows whether');
+
 export function LiveNumbers({ live }: { readonly live: Live }) {
   const figures = live.events.filter(({ values }) => values.length > 0).flatMap(figuresOf);
-  const problems = live.events.flatMap(({ problem, name }) => (problem ? [`${name}: ${problem}`] : []));
+  // Loads in doubt are told beside the button that is to be pressed.
+  const problems = live.events.flatMap(({ problem, name }) =>
+    problem && !isDoubt(problem) ? [`${name}: ${problem}`] : [],
+  );
   const newest = live.events.reduce((latest, { at }) => (at > latest ? at : latest), '');
   return (
     <Box

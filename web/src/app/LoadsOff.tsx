@@ -7,7 +7,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, leasesQuery } from '../api/queries.ts';
-import { LiveNumbers } from './LiveNumbers.tsx';
+import { isDoubt, LiveNumbers } from './LiveNumbers.tsx';
 import { useLive } from './useLive.ts';
 
 const isTyping = (target: EventTarget | null): boolean =>
@@ -49,11 +49,14 @@ export function LoadsOff() {
     return () => window.removeEventListener('keydown', onKey, true);
   }, [there, running, mutate]);
   if (!there) return null;
+  const doubts = live.events.flatMap(({ problem }) => (problem && isDoubt(problem) ? [problem] : []));
   const { said, wrong } = off.error
     ? { said: NO_WORD, wrong: true }
-    : off.data
-      ? wordsOf(off.data, live.events)
-      : { said: live.open ? '' : 'Loads are connected; live numbers are on their way.', wrong: false };
+    : doubts.length > 0
+      ? { said: doubts.join(' '), wrong: true }
+      : off.data
+        ? wordsOf(off.data, live.events)
+        : { said: live.open ? '' : 'Loads are connected; live numbers are on their way.', wrong: false };
   return (
     <Box
       component="section"
@@ -72,7 +75,7 @@ export function LoadsOff() {
         bgcolor: 'background.paper',
       }}
     >
-      <Box sx={{ flex: 1 }}>
+      <Box sx={{ flex: 1, minWidth: 260 }}>
         <LiveNumbers live={live} />
       </Box>
       <Box role="status" sx={{ color: wrong ? 'error.main' : 'text.secondary', fontWeight: wrong ? 600 : 400 }}>
@@ -84,6 +87,7 @@ export function LoadsOff() {
         color="error"
         size="large"
         onClick={() => mutate()}
+        sx={{ whiteSpace: 'nowrap', flexShrink: 0 }}
         endIcon={<kbd style={{ fontSize: 12 }}>Esc</kbd>}
       >
         Loads off

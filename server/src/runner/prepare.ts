@@ -1,0 +1,48 @@
+// What a run needs before its first step: its row, its rig with the instruments, and who drives and listens.
+import type { SheetRun, StoredInstrument, StoredRig } from '@lastmark/contract';
+import { LIVE_ACTION } from '@lastmark/core/instrument';
+import { listInstruments, listRigs } from '../bench/store.ts';
+import type { Database } from '../db/database.ts';
+import type { Links } from '../links/links.ts';
+import { listProfiles } from '../links/profiles.ts';
+import { getSample } from '../samples/store.ts';
+import { type Permission, RigDriver } from './driver.ts';
+import { Looks } from './looks.ts';
+import { getRun, instrumentsOf } from './rows.ts';
+import { Fault } from './turns.ts';
+
+export interface Ready {
+  readonly run: SheetRun;
+  readonly rig: StoredRig;
+  readonly own: readonly StoredInstrument[];
+  readonly ports: readonly string[];
+  readonly looks: Looks;
+  readonly driver: RigDriver;
+  /** Instruments that should tell numbers; ids. */
+  readonly telling: readonly string[];
+}
+
+/** @throws Fault when the rig is gone */
+export async function prepare(
+  { db, links }: { readonly db: Database; readonly links: Links },
+  runId: string,
+  permission: Permission,
+): Promise<Ready> {
+  const run = await getRun(db, runId);
+  const rig = (await listRigs(db)).find(({ id }) => id === run.rigId);
+  if (!rig) throw new Fault('The rig of this run is not on the bench any more.');
+  const own = instrumentsOf(rig, await listInstruments(db));
+  const ports = (await getSample(db, run.sample.id)).model.ports.map(({ label }) => label);
+  const needed = new Set([...Object.values(rig.meters), rig.drives?.load]);
+  return {
+    run,
+    rig,
+    own,
+    ports,
+    looks: new Looks(rig, own, ports, Date.now),
+    driver: new RigDriver(links, rig, own, await listProfiles(db), ports, permission),
+    telling: own
+      .filter(({ id, address, class: kind }) => address !== null && needed.has(id) && kind in LIVE_ACTION)
+      .map(({ id }) => id),
+  };
+}
