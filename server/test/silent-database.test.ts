@@ -141,8 +141,17 @@ describe('a load that does not say that it is off', () => {
     expect(bench.rack.bench.supply.on).toBe(false);
     const load = harness.working.roster.loads[0]?.instrument.id ?? '';
     expect(harness.working.links.doubt(load)).toContain('Nobody knows');
+    const heard: (string | null)[] = [];
+    const stopListening = harness.working.live.listen(
+      (event) => event.instrumentId === load && heard.push(event.problem),
+      null,
+      () => undefined,
+    );
+    await expect.poll(() => String(heard.at(-1))).toContain('Nobody knows');
     bench.rack.fault('dc-load', 'none');
     await untilDraws(false);
+    await expect.poll(() => String(heard.at(-1)), { timeout: 10_000 }).not.toContain('Nobody knows');
+    stopListening();
     await expect.poll(() => harness.working.links.doubt(load), { timeout: 10_000 }).toBeNull();
     await bench.until(id, ({ says }: SheetRun) => says.endsWith('Loads are off now.'), 'a word that it is off');
     await bench.ask(id, { kind: 'go on', person: 'Warden' });

@@ -43,6 +43,8 @@ export class LiveStream {
   readonly #listeners = new Map<Listener, () => void>();
   #kept: Kept[] = [];
   #next = 1;
+  /** Loads whose doubt was told, so that its end is told too. */
+  readonly #doubted = new Set<string>();
   #sources: Source[] = [];
   #timers: NodeJS.Timeout[] = [];
   /** Current all loads draw together, A: input power should follow it. */
@@ -112,6 +114,11 @@ export class LiveStream {
           : { instrument, profile, action, watch: new MeterWatch({ range, noise: NOISE_WATTS }), busy: false },
       ];
     });
+    for (const source of this.#sources) {
+      const { id } = source.instrument;
+      // It came or went beside the asking: it is told at once.
+      if (this.#doubted.has(id) !== (this.#links.doubt(id) !== null)) this.#tell(source, [], null);
+    }
   }
 
   #askAll(): void {
@@ -186,6 +193,8 @@ export class LiveStream {
       // That nobody knows whether a load is off is louder than anything else about it.
       problem: this.#links.doubt(instrument.id) ?? problem,
     };
+    if (this.#links.doubt(instrument.id) === null) this.#doubted.delete(instrument.id);
+    else this.#doubted.add(instrument.id);
     const text = JSON.stringify(event);
     this.#next += 1;
     this.#kept.push({ event, text });
