@@ -48,6 +48,9 @@ export const day = () =>
       return !Number.isNaN(time) && new Date(time).toISOString().startsWith(value);
     });
 
+/** The end of the time anything can have been measured in. */
+const LATEST = Date.UTC(2200, 0, 1);
+
 /** A moment in UTC as `2026-03-02T09:00:00.000Z`. */
 export const moment = () =>
   string()
@@ -56,7 +59,11 @@ export const moment = () =>
       /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d{1,3})?Z$/,
       '${path} is not a UTC time like 2026-03-02T09:00:00Z',
     )
-    .test('real-time', '${path} is not a time', (value) => value == null || !Number.isNaN(Date.parse(value)));
+    .test('real-time', '${path} is not a time between 1970 and 2200', (value) => {
+      if (value == null) return true;
+      const time = Date.parse(value);
+      return time >= 0 && time < LATEST;
+    });
 
 export const oneOf = <T extends string>(values: readonly T[]) =>
   string()

@@ -28,7 +28,7 @@ export interface Permission {
 }
 
 /** How long a load has to say that it is off, ms. */
-const OFF_MILLISECONDS = 1500;
+const OFF_MILLISECONDS = 2500;
 
 interface Driven {
   readonly instrument: StoredInstrument;
