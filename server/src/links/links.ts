@@ -120,9 +120,9 @@ export class Links {
       // Straight away where the way is open: the command is on the wire before this function first waits.
       if (client.state !== 'up') await this.ready(instrument, patience);
       word = await switchOff(client, profile, Math.max(200, patience - (performance.now() - begun)));
-    } catch (error) {
-      const detail = error instanceof Error ? error.message.replace(/\.$/, '') : 'failed';
-      word = { sent: false, sure: false, blind: false, detail };
+    } catch {
+      // It is not there, or may not be tried: its address says which.
+      word = { sent: false, sure: false, blind: false, detail: `it does not answer at ${instrument.address}` };
     }
     if (word.sure) this.#doubts.delete(instrument.id);
     else this.#insist({ instrument, profile }, word.detail);

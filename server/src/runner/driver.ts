@@ -50,6 +50,8 @@ export class RigDriver {
   #levels = new Map<string, Output>();
   #on = new Map<string, number>();
   #lost = false;
+  /** The load takes commands and cannot be asked. */
+  #blind = false;
   /** Loads-off count at which loads may still go on. */
   #armed: number;
 
@@ -321,9 +323,6 @@ export class RigDriver {
     const says = await this.offSays();
     if (says !== null && !this.#blind) throw new NobodyKnows(says);
   }
-
-  /** The load takes commands and cannot be asked. */
-  #blind = false;
 
   /** Every load off, and what to say when nobody knows that it is; null when the load said so itself. */
   async offSays(): Promise<string | null> {

@@ -23,7 +23,9 @@ function wordsOf({ items, written }: LoadsOffAnswer, events: readonly LiveEvent[
   const unknown = items.filter(({ instrumentId, sure, sent }) => !sure && !(sent && known.has(instrumentId)));
   if (unknown.length > 0) {
     const each = unknown.map(({ name, sent, detail }) =>
-      sent ? `Nobody knows whether "${name}" is off: ${detail}.` : `"${name}" could not be told: ${detail}`,
+      sent
+        ? `Nobody knows whether "${name}" is off: ${detail}.`
+        : `"${name}" could not be told: ${detail.replace(/\.$/, '')}.`,
     );
     return { said: `${each.join(' ')} ${AT_THE_BENCH}`, wrong: true };
   }
