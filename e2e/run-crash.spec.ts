@@ -2,7 +2,7 @@
 
 import { type APIRequestContext, expect, test } from '@playwright/test';
 // @ts-expect-error plain script without types
-import { startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
+import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
 // @ts-expect-error plain script without types
 import { startStage } from '../scripts/lib/stage.mjs';
 
@@ -22,8 +22,6 @@ interface Run {
   outcomes: Record<string, { state: string; madeIds: string[] }>;
 }
 
-/** Ports of its own, in a row. */
-const BENCH_PORT = 5420;
 const TURNS = 3;
 
 class Bench {
@@ -77,8 +75,9 @@ class Bench {
 
 test('a run survives kill -9 of the server and of the database', async ({ request }) => {
   test.setTimeout(300_000);
-  const simulated = (await startSimulatedBench({ port: BENCH_PORT })) as { stop: () => Promise<void> };
-  process.env.BENCH_PORT = String(BENCH_PORT);
+  const benchPort = (await portsInARow()) as number;
+  const simulated = (await startSimulatedBench({ port: benchPort })) as { stop: () => Promise<void> };
+  process.env.BENCH_PORT = String(benchPort);
   const stage = (await startStage()) as Stage;
   delete process.env.BENCH_PORT;
   const bench = new Bench(request, stage);

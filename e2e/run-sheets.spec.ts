@@ -1,18 +1,16 @@
 // A run from the plan to the judged claims: on a simulated bench whose clock runs fast, and typed at the keypad.
 import AxeBuilder from '@axe-core/playwright';
 // @ts-expect-error plain script without types
-import { startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
+import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
 // @ts-expect-error plain script without types
 import { startStage } from '../scripts/lib/stage.mjs';
 import { DEMO, expect, freshSample, test } from './bench.ts';
 
-/** Ports of its own, in a row. */
-const BENCH_PORT = 5440;
-
 test('a sheet is planned, edited, started with the tag of the sample, and run to its claims', async ({ page }) => {
   test.setTimeout(240_000);
-  const bench = (await startSimulatedBench({ port: BENCH_PORT, speed: 600 })) as { stop: () => Promise<void> };
-  process.env.BENCH_PORT = String(BENCH_PORT);
+  const benchPort = (await portsInARow()) as number;
+  const bench = (await startSimulatedBench({ port: benchPort, speed: 600 })) as { stop: () => Promise<void> };
+  process.env.BENCH_PORT = String(benchPort);
   const stage = (await startStage()) as { url: string; stop: () => Promise<void> };
   delete process.env.BENCH_PORT;
   try {
