@@ -17,7 +17,10 @@ export default defineConfig({
           globalSetup: ['server/test/database.global.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
+          // What is waited for is waited for, also beside a busy processor.
+          expect: { poll: { timeout: 20_000 } },
+          // Every file has a database, ports and a server of its own; most of them wait more than they work.
+          maxWorkers: 2,
         },
       },
     ],
