@@ -243,8 +243,8 @@ export interface LiveEvent {
 
 /** What came of "loads off", load by load. */
 export interface LoadsOffAnswer {
-  /** `sent`: the command is on the wire. `sure`: the load itself said that it is off. */
-  items: { instrumentId: string; name: string; sent: boolean; sure: boolean; detail: string }[];
+  /** `sent`: the command is on the wire. `sure`: the load itself said that it is off. `blind`: it cannot be asked. */
+  items: { instrumentId: string; name: string; sent: boolean; sure: boolean; blind: boolean; detail: string }[];
   /** Whether it is written down already. Loads are off all the same. */
   written: boolean;
 }

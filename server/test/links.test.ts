@@ -144,4 +144,30 @@ describe('loads off', () => {
     expect(told(unknown.id)).toMatchObject({ sent: false, detail: expect.stringContaining('no profile') });
     expect(rack.bench.port('C1').amps).toBe(0);
   });
+
+  it('of a load that cannot be asked is never told as done, only as sent', async () => {
+    const shipped = (await request(harness.app).get('/api/instrument-profiles')).body
+      .items as StoredInstrumentProfile[];
+    const {
+      commands,
+      title: _title,
+      id: _id,
+      builtIn: _built,
+      version: _version,
+      ...rest
+    } = shipped.find(({ id }) => id === 'built-in-dc-load') as StoredInstrumentProfile;
+    const deaf = await make.post<StoredInstrumentProfile>('/instrument-profiles', {
+      ...rest,
+      title: 'Takes, tells nothing',
+      commands: commands.filter(({ action }) => !['isOn', 'all', 'current', 'volts'].includes(action)),
+    });
+    const blind = await instrument('DC load', 'dc-load', deaf.id, { name: 'Blind load' });
+    const { items } = await off();
+    expect(items.find(({ instrumentId }) => instrumentId === blind.id)).toMatchObject({
+      sent: true,
+      sure: false,
+      blind: true,
+      detail: 'its profile has no way of asking whether it is on',
+    });
+  });
 });

@@ -27,9 +27,14 @@ async function offOne(links: Links, known: Known, patience: number): Promise<Ite
   const { id, name } = known.instrument;
   const told = { instrumentId: id, name };
   if (!isDriven(known))
-    return { ...told, sent: false, sure: false, detail: 'It has no profile, so nobody knows how to switch it off.' };
-  const { sent, sure, detail } = await links.off(known, patience);
-  return { ...told, sent, sure, detail };
+    return {
+      ...told,
+      sent: false,
+      sure: false,
+      blind: true,
+      detail: 'It has no profile, so nobody knows how to switch it off.',
+    };
+  return { ...told, ...(await links.off(known, patience)) };
 }
 
 export class LoadsOff {

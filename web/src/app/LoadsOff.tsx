@@ -1,10 +1,10 @@
 // The bench line: live numbers, and Loads off, big and on every view as soon as a load has an address. Esc does the same:
 // everywhere while a run is on, else outside dialogs and fields.
-import type { LiveEvent, LoadsOffAnswer } from '@lastmark/contract/types';
+import type { LoadsOffAnswer } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, leasesQuery } from '../api/queries.ts';
 import { isDoubt, LiveNumbers } from './LiveNumbers.tsx';
@@ -16,11 +16,12 @@ const isTyping = (target: EventTarget | null): boolean =>
 const AT_THE_BENCH = 'Switch it off at the load itself, or pull the charger out of the mains.';
 const NO_WORD = `No word from the server: nobody knows whether the loads are off. ${AT_THE_BENCH}`;
 
-/** What to say of a Loads off: that it is so, or in plain words what nobody knows and what to do. */
-function wordsOf({ items, written }: LoadsOffAnswer, events: readonly LiveEvent[]): { said: string; wrong: boolean } {
-  // A load that was in doubt and tells numbers without one has said since that it is off.
-  const known = new Set(events.flatMap(({ instrumentId, problem }) => (problem === null ? [instrumentId] : [])));
-  const unknown = items.filter(({ instrumentId, sure, sent }) => !sure && !(sent && known.has(instrumentId)));
+/**
+ * What to say of a Loads off: that it is so, or in plain words what nobody knows and what to do.
+ * @param settled loads that were in doubt after it and have said since that they are off
+ */
+function wordsOf({ items, written }: LoadsOffAnswer, settled: ReadonlySet<string>): { said: string; wrong: boolean } {
+  const unknown = items.filter(({ instrumentId, sure, blind }) => !sure && (blind || !settled.has(instrumentId)));
   if (unknown.length > 0) {
     const each = unknown.map(({ name, sent, detail }) =>
       sent
@@ -39,8 +40,18 @@ export function LoadsOff() {
   const live = useLive(there);
   const { data: leases } = useQuery({ ...leasesQuery, enabled: there, refetchInterval: 2000 });
   const running = (leases?.items.length ?? 0) > 0;
-  const off = useMutation({ mutationFn: () => api<LoadsOffAnswer>('/loads-off', { method: 'POST', body: {} }) });
+  /** Loads that were in doubt since Loads off was pressed. */
+  const [doubted, setDoubted] = useState<ReadonlySet<string>>(new Set());
+  const off = useMutation({
+    mutationFn: () => api<LoadsOffAnswer>('/loads-off', { method: 'POST', body: {} }),
+    onMutate: () => setDoubted(new Set()),
+  });
   const { mutate } = off;
+  const doubtedNow = new Set(
+    live.events.flatMap(({ instrumentId, problem }) => (problem && isDoubt(problem) ? [instrumentId] : [])),
+  );
+  const unseen = [...doubtedNow].filter((id) => !doubted.has(id));
+  if (unseen.length > 0) setDoubted(new Set([...doubted, ...unseen]));
   useEffect(() => {
     if (!there) return;
     const onKey = (event: KeyboardEvent) => {
@@ -52,12 +63,13 @@ export function LoadsOff() {
   }, [there, running, mutate]);
   if (!there) return null;
   const doubts = live.events.flatMap(({ problem }) => (problem && isDoubt(problem) ? [problem] : []));
+  const settled = new Set([...doubted].filter((id) => !doubtedNow.has(id)));
   const { said, wrong } = off.error
     ? { said: NO_WORD, wrong: true }
     : doubts.length > 0
       ? { said: doubts.join(' '), wrong: true }
       : off.data
-        ? wordsOf(off.data, live.events)
+        ? wordsOf(off.data, settled)
         : { said: live.open ? '' : 'Loads are connected; live numbers are on their way.', wrong: false };
   return (
     <Box
