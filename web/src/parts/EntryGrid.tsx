@@ -203,7 +203,7 @@ function Row({ row, draftKey, width, resultWidths }: RowProps) {
       {sentences.length > 0 && (
         <tr>
           <td colSpan={width}>
-            <Box role="alert" sx={{ color: 'error.main', fontSize: 13, maxWidth: 640 }}>
+            <Box role="alert" sx={{ color: 'error.main', fontSize: 13, maxWidth: 640, whiteSpace: 'normal' }}>
               {sentences.join(' ')}
             </Box>
           </td>
