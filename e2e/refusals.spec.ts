@@ -1,5 +1,5 @@
 // When something goes wrong: what is said, and that nothing typed is lost.
-import { expect, freshSample, test } from './bench.ts';
+import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
 
 test('a contradiction is refused with a sentence and can be mended', async ({ page }) => {
   const { id } = await freshSample(page, 'Contradiction');
@@ -97,4 +97,20 @@ test('a photo is attached with a thumbnail; a program is refused', async ({ page
   await expect.poll(() => tile.locator('img').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(200);
   await input.setInputFiles({ name: 'run.txt', mimeType: 'text/plain', buffer: Buffer.from([0, 1, 2, 255]) });
   await expect(page.getByText('Attach a PNG, JPEG or WebP picture', { exact: false })).toBeVisible();
+});
+
+test('a sample the arithmetic refuses fails alone: the frame, and what stands in it, stays', async ({ page }) => {
+  const id = await demoSample(page, DEMO.ember);
+  await page.route(`**/api/samples/${id}/dossier`, async (route) => {
+    const answer = await route.fetch();
+    const text = (await answer.text()).replaceAll(/"u":[0-9.e-]+/g, '"u":-1');
+    await route.fulfill({ response: answer, body: text });
+  });
+  // The error itself is logged by React, and meant here.
+  page.removeAllListeners('console');
+  await page.goto(`/samples/${id}/efficiency`);
+  await expect(page.getByRole('heading', { name: 'This page failed' })).toBeVisible();
+  await expect(page.getByText('This sample cannot be worked out.')).toBeVisible();
+  await page.getByRole('link', { name: 'Bench', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Bench', exact: true })).toBeVisible();
 });

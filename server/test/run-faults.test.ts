@@ -192,8 +192,9 @@ describe('a rig that does not prove itself', () => {
 });
 
 describe('a server that goes away', () => {
-  it('when stopped, leaves the run interrupted and loads off; another takes it up at the step it was in', async () => {
-    const second = createWorking({
+  /** A second one on the same database. */
+  const anotherServer = () =>
+    createWorking({
       db: harness.db,
       vital: harness.db,
       log: pino({ level: 'silent' }),
@@ -201,6 +202,9 @@ describe('a server that goes away', () => {
       door: harness.working.door,
       version: '9.9.9',
     });
+
+  it('when stopped, leaves the run interrupted and loads off; another takes it up at the step it was in', async () => {
+    const second = anotherServer();
     runId = await soak();
     await untilDraws(true);
     await harness.runner.close();
@@ -225,14 +229,7 @@ describe('a server that goes away', () => {
   }, 60_000);
 
   it('without a word is noticed: the run shows as interrupted and its loads go off', async () => {
-    const second = createWorking({
-      db: harness.db,
-      vital: harness.db,
-      log: pino({ level: 'silent' }),
-      databaseUrl: harness.url,
-      door: harness.working.door,
-      version: '9.9.9',
-    });
+    const second = anotherServer();
     runId = await soak();
     await untilDraws(true);
     await harness.runner.close();

@@ -5,6 +5,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense } from 'react';
 import { NavLink, useMatch } from 'react-router';
+import { Spared } from './Spared.tsx';
 import { useSettings } from './settings.tsx';
 
 const SpineSample = lazy(async () => ({ default: (await import('./SpineSample.tsx')).SpineSample }));
@@ -81,7 +82,9 @@ export function Spine({ onCommand, onKeys }: Props) {
       ))}
       {onBench && (
         <Suspense fallback={<Box sx={{ flex: 1 }} />}>
-          <SpineSample sampleId={onBench} />
+          <Spared key={onBench} what="This sample">
+            <SpineSample sampleId={onBench} />
+          </Spared>
         </Suspense>
       )}
       <Box sx={{ flex: 1 }} />
