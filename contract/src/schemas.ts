@@ -107,6 +107,11 @@ export const modelInput = record({
   inputRating: optionalText(120),
   marks: list(oneOf(MARKS), MARKS.length),
   prices: list(price, 40),
+  /** Nameplate class chosen for the whole of it, with the reason; null takes the derived one. */
+  classChoice: record({ nameplateClass: oneOf(NAMEPLATE_CLASSES), reason: text(300) })
+    .nullable()
+    .optional()
+    .default(undefined),
 });
 
 /** What belongs to the one unit on the bench. */
@@ -124,7 +129,11 @@ export const sampleInput = record({ model: modelInput, unit: unitInput });
 /** A further unit of a model that is there already. */
 export const unitOfModelInput = record({ unit: unitInput });
 
-const share = record({ port: portLabel(), watts: si(0.01, 1000).required() });
+const share = record({
+  port: portLabel(),
+  with: list(portLabel(), 11).optional().default(undefined),
+  watts: si(0.01, 1000).required(),
+});
 
 export const promised = union({
   'port-line': record({
@@ -145,7 +154,7 @@ export const promised = union({
   total: record({ kind: oneOf(['total']), watts: si(0.01, 5000).required() }),
   combination: record({
     kind: oneOf(['combination']),
-    shares: list(share, 12).min(2, 'A combination has two ports or more'),
+    shares: list(share, 12).min(1, 'A combination names a port or more'),
   }),
   'average-efficiency': record({
     kind: oneOf(['average-efficiency']),
@@ -361,6 +370,14 @@ export const profileInput = record({
   limitSetIds: list(text(60), 50),
   tolerance: si(0.001, 0.1).nullable().defined(),
   continuous: si(60, 86_400).required(),
+  /** Efficiency of a charger where nobody measured it. */
+  assumedEfficiency: record({ low: si(0.3, 1).required(), high: si(0.3, 1).required() })
+    .optional()
+    .default(undefined)
+    .test('order', 'assumedEfficiency: the lower end is below the upper one', (value) => {
+      const { low, high } = (value ?? {}) as { low?: number; high?: number };
+      return low === undefined || high === undefined || low < high;
+    }),
   overRating: record({
     on: boolean().strict().defined(),
     step: si(0.01, 0.1).required(),

@@ -42,6 +42,7 @@ export interface ModelInput {
   inputRating: string;
   marks: (typeof MARKS)[number][];
   prices: PriceFacts[];
+  classChoice?: { nameplateClass: NameplateClass; reason: string } | null;
 }
 
 export interface UnitInput {

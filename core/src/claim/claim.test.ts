@@ -282,5 +282,5 @@ it('every promise reads as one line', () => {
     }),
   ).toBe('C1 + A1: 45 + 18 W');
   expect(describePromise({ kind: 'idle', watts: 0.075, mains: null })).toBe('Idle below 0.075 W');
-  expect(CLAIM_STATES).toHaveLength(10);
+  expect(CLAIM_STATES).toHaveLength(11);
 });

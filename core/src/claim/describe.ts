@@ -1,10 +1,24 @@
 // Claims in words.
 import { formatPlain } from '../quantity/index.ts';
 import { mainsLabel, SUPPLY_WORDS } from '../reading/index.ts';
-import type { ClaimDuration, Promised } from './types.ts';
+import { type ClaimDuration, type Promised, type PromisedShare, sharePorts } from './types.ts';
 
 const atMains = (promise: { mains: Parameters<typeof mainsLabel>[0] | null }): string =>
   promise.mains ? ` at ${mainsLabel(promise.mains)}` : '';
+
+/** `C1 + C2: 45 + 20 W`, `C2 + C3 share 20 W`, `C1 alone: 100 W`. */
+function describeShares(shares: readonly PromisedShare[]): string {
+  const [only] = shares;
+  if (only && shares.length === 1) {
+    const ports = sharePorts(only);
+    return ports.length > 1
+      ? `${ports.join(' + ')} share ${formatPlain(only.watts, 'power', 'W')}`
+      : `${only.port} alone: ${formatPlain(only.watts, 'power', 'W')}`;
+  }
+  const names = shares.map((share) => (share.with ? `(${sharePorts(share).join(' + ')})` : share.port));
+  const watts = shares.map((share) => formatPlain(share.watts, 'power', 'W').replace(' W', ''));
+  return `${names.join(' + ')}: ${watts.join(' + ')} W`;
+}
 
 /** A promise as one ledger line: `C1: 20 V 3.25 A`, `C1 + A1: 45 + 18 W`. */
 export function describePromise(promise: Promised): string {
@@ -18,9 +32,7 @@ export function describePromise(promise: Promised): string {
     case 'total':
       return `Total ${formatPlain(promise.watts, 'power')}`;
     case 'combination':
-      return `${promise.shares.map((share) => share.port).join(' + ')}: ${promise.shares
-        .map((share) => formatPlain(share.watts, 'power', 'W').replace(' W', ''))
-        .join(' + ')} W`;
+      return describeShares(promise.shares);
     case 'average-efficiency':
       return `Average efficiency ${formatPlain(promise.ratio, 'efficiency')}${atMains(promise)}`;
     case 'idle':

@@ -1,7 +1,7 @@
 // What each kind of evidence can prove: two-sided, a lower bound, an upper bound, or no number at all.
 import { compare, type DecisionRule, type Interval, intervalOf, type Limit } from '../decision/index.ts';
 import type { EvidenceKind } from '../reading/index.ts';
-import type { Measured } from '../uncertainty/index.ts';
+import { isStated, type Measured } from '../uncertainty/index.ts';
 import type { ClaimState, Evidence } from './types.ts';
 
 /**
@@ -16,7 +16,7 @@ export function evidenceInterval(
   result: Measured,
   rule: DecisionRule = 'guarded',
 ): Interval | null {
-  const known = rule === 'simple' ? { low: result.value, high: result.value } : intervalOf(result);
+  const known = rule === 'simple' && isStated(result) ? { low: result.value, high: result.value } : intervalOf(result);
   if (kind === 'load') return known;
   if (kind === 'device') return { low: known.low, high: Number.POSITIVE_INFINITY };
   return null;
@@ -52,7 +52,7 @@ export function stateOf(evidence: Pick<Evidence, 'kind' | 'interval'>, limit: Li
 export function settle(states: readonly ClaimState[]): { readonly state: ClaimState; readonly disagree: boolean } {
   const has = (state: ClaimState) => states.includes(state);
   if (has('proven') && has('short')) return { state: 'borderline', disagree: true };
-  for (const state of ['short', 'proven', 'borderline', 'at least', 'advertised only'] as const) {
+  for (const state of ['short', 'proven', 'borderline', 'cannot be decided', 'at least', 'advertised only'] as const) {
     if (has(state)) return { state, disagree: false };
   }
   return { state: 'not tested', disagree: false };

@@ -1,6 +1,6 @@
 // Claims and how evidence settles them.
 
-export { type Known, NOTHING_KNOWN } from './claim-test.ts';
+export { type Bound, type Known, NOTHING_KNOWN, shownTest } from './claim-test.ts';
 export * from './describe.ts';
 export * from './evidence.ts';
 export * from './judge.ts';

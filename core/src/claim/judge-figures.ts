@@ -1,16 +1,19 @@
 // Promises of a figure that must hold at every mains: average efficiency and idle.
 import type { Limit } from '../decision/index.ts';
+import { drawWords, idleInterval } from '../idle/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { mainsLabel, mainsMatches } from '../reading/index.ts';
-import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shown, testOf } from './claim-test.ts';
+import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shownTest, testOf } from './claim-test.ts';
 import { stateOf, worstState } from './evidence.ts';
 import { CLAIM_STATES, type ClaimTest } from './types.ts';
 
 /** How far a value is inside its limit, SI; the smaller, the harder the test. */
-function marginOf({ limit, value }: ClaimTest): number {
-  if (limit.kind === 'at-least') return value - limit.low;
-  if (limit.kind === 'at-most') return limit.high - value;
-  return Math.min(value - limit.low, limit.high - value);
+function marginOf({ limit, value, evidence: { interval } }: ClaimTest): number {
+  const low =
+    (value ?? interval?.low ?? Number.NaN) - (limit.kind === 'at-most' ? Number.NEGATIVE_INFINITY : limit.low);
+  const high =
+    (limit.kind === 'at-least' ? Number.POSITIVE_INFINITY : limit.high) - (value ?? interval?.high ?? Number.NaN);
+  return Math.min(low, high);
 }
 
 /** A promise that must hold at every mains measured (or the one it names): the worst decides. */
@@ -27,7 +30,7 @@ function judgeEverywhere(tests: readonly ClaimTest[], none: string, promised: st
   const [first] = sorted;
   return {
     state,
-    sentence: first ? `${shown(first)} (${first.evidence.conditions}); promised ${promised}.` : none,
+    sentence: first ? `${shownTest(first)} (${first.evidence.conditions}); promised ${promised}.` : none,
     notes: [],
     tests: sorted,
   };
@@ -65,13 +68,19 @@ export function judgeIdle(promise: PromiseOf<'idle'>, known: Known): Judged {
     .map((idle) => {
       const test = testOf('power', limit, idle.watts, 'load', mainsLabel(idle.mains), idle.pointIds, known.rule);
       if (idle.below === null) return test;
-      const interval = { low: Number.NEGATIVE_INFINITY, high: idle.below };
       const evidence = {
         ...test.evidence,
-        interval,
-        conditions: `${test.evidence.conditions}, below the meter’s ${formatPlain(idle.below, 'power')}`,
+        interval: idleInterval(idle),
+        conditions: `${test.evidence.conditions}, under the meter’s floor`,
       };
-      return { ...test, evidence, state: stateOf(evidence, limit), probability: null };
+      return {
+        ...test,
+        value: null,
+        words: drawWords(idle),
+        evidence,
+        state: stateOf(evidence, limit),
+        probability: null,
+      };
     });
   return judgeEverywhere(
     tests,

@@ -3,7 +3,7 @@
 import type { HoldRun } from '../proof/types.ts';
 import { formatPlain } from '../quantity/index.ts';
 import type { Judged, Known } from './claim-test.ts';
-import type { Claim, Promised } from './types.ts';
+import { type Claim, type Promised, sharePorts } from './types.ts';
 
 const drawn = ({ port, volts, amps, others }: HoldRun) => [{ port, volts, amps }, ...others];
 const wattsOf = (run: HoldRun): number => drawn(run).reduce((total, { volts, amps }) => total + volts * amps, 0);
@@ -23,9 +23,14 @@ function drew(run: HoldRun, promise: Promised, allowance: number): boolean {
       return enough(wattsOf(run), promise.watts);
     case 'combination':
       return (
-        drawn(run).length === promise.shares.length &&
-        promise.shares.every(({ port, watts }) =>
-          drawn(run).some((one) => one.port === port && enough(one.volts * one.amps, watts)),
+        drawn(run).length === promise.shares.flatMap(sharePorts).length &&
+        promise.shares.every((share) =>
+          enough(
+            drawn(run)
+              .filter(({ port }) => sharePorts(share).includes(port))
+              .reduce((total, { volts, amps }) => total + volts * amps, 0),
+            share.watts,
+          ),
         )
       );
     default:

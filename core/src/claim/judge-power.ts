@@ -1,14 +1,23 @@
 // Promises of power: a port's volts and amps, a total, several ports together.
-import type { Limit } from '../decision/index.ts';
+import { intervalOf, type Limit } from '../decision/index.ts';
 import type { Delivered } from '../proof/types.ts';
-import { decimalsFor, formatInterval, formatPlain, formatValue } from '../quantity/index.ts';
+import { decimalsFor, formatPlain, formatValue } from '../quantity/index.ts';
 import type { EvidenceKind, Output } from '../reading/index.ts';
-import type { Measured } from '../uncertainty/index.ts';
-import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shown, testOf } from './claim-test.ts';
-import { settle, stateOf, worstState } from './evidence.ts';
+import { type Measured, sum } from '../uncertainty/index.ts';
+import {
+  boundTest,
+  decidingFirst,
+  type Judged,
+  type Known,
+  notTested,
+  type PromiseOf,
+  shownTest,
+  testOf,
+} from './claim-test.ts';
+import { settle, worstState } from './evidence.ts';
 import { judgeLineOffer } from './judge-offer.ts';
 import { levelTolerance } from './tolerance.ts';
-import { CLAIM_STATES, type ClaimTest } from './types.ts';
+import { CLAIM_STATES, type ClaimTest, type PromisedShare, sharePorts } from './types.ts';
 
 const samePorts = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && [...a].sort().join('\n') === [...b].sort().join('\n');
@@ -18,22 +27,7 @@ const wattsAsked = ({ asked }: Delivered): number => asked.reduce((total, { volt
 /** A delivery put to a promised power: two-sided, a lower bound, or an interval from the socket. */
 function powerTest(one: Delivered, limit: Limit, known: Known): ClaimTest[] {
   if (one.watts) return [testOf('power', limit, one.watts, one.evidence, one.conditions, one.sourceIds, known.rule)];
-  if (!one.wall) return [];
-  // What a device left in the charger is not known: its interval has no upper end.
-  const interval = one.evidence === 'device' ? { low: one.wall.low, high: Number.POSITIVE_INFINITY } : one.wall;
-  const evidence = { kind: one.evidence, interval, conditions: one.conditions, pointIds: one.sourceIds };
-  const bounded = Number.isFinite(one.wall.low);
-  return [
-    {
-      quantity: 'power',
-      limit,
-      value: bounded ? (one.wall.low + one.wall.high) / 2 : one.wall.high,
-      expanded: bounded ? (one.wall.high - one.wall.low) / 2 : 0,
-      state: stateOf(evidence, limit),
-      probability: null,
-      evidence,
-    },
-  ];
+  return one.wall ? [boundTest(limit, one.wall, one.evidence, one.conditions, one.sourceIds)] : [];
 }
 
 const isAlone = ({ asked, load }: Delivered, port: string): boolean =>
@@ -75,8 +69,8 @@ export function judgeLoadedLine(line: Output, known: Known): Judged | null {
   const within = `must stay within ${band.low.toFixed(2)}…${band.high.toFixed(2)} V`;
   const sentence =
     voltage.state === state && volts && at
-      ? `${shown(volts)} at ${formatPlain(at.value, 'current')}; ${within}.`
-      : `${at ? shown(at) : ''} at ${formatPlain(line.volts, 'voltage')}; promised ${formatPlain(line.amps, 'current')}.`;
+      ? `${shownTest(volts)} at ${formatPlain(at.value ?? Number.NaN, 'current')}; ${within}.`
+      : `${at ? shownTest(at) : ''} at ${formatPlain(line.volts, 'voltage')}; promised ${formatPlain(line.amps, 'current')}.`;
   return { state, sentence, notes: disagreement(voltage.disagree || current.disagree), tests: all };
 }
 
@@ -115,12 +109,14 @@ function powerSentence(test: ClaimTest, promised: number): string {
   const { kind, interval, conditions } = test.evidence;
   if (test.state === 'at least')
     return `At least ${formatPlain(interval?.low ?? 0, 'power')}; ${promise}. The device took no more (${conditions}).`;
-  if (kind === 'wall' && interval)
-    return `${formatInterval(interval.low, interval.high, 'power', 1)} by the socket and this sample’s efficiency; ${promise}.`;
+  if (test.value === null) return `${shownTest(test)} by the socket (${conditions}); ${promise}.`;
   const text =
-    kind === 'device' ? `${shown(test)} taken by a device; ${promise}` : `${shown(test)} at the port; ${promise}`;
+    kind === 'device'
+      ? `${shownTest(test)} taken by a device; ${promise}`
+      : `${shownTest(test)} at the port; ${promise}`;
+  if (test.state === 'cannot be decided') return `${text}.`;
   if (test.state === 'short') {
-    return `${text}: short by ${formatValue(promised - test.value, 'power', decimalsFor(test.expanded))}.`;
+    return `${text}: short by ${formatValue(promised - (test.value ?? Number.NaN), 'power', decimalsFor(test.expanded))}.`;
   }
   return test.state === 'borderline' ? `${text}: too close to call.` : `${text}.`;
 }
@@ -152,9 +148,47 @@ export function judgeTotal(promise: PromiseOf<'total'>, known: Known): Judged {
   );
 }
 
+/** What a delivery of exactly the promised ports says of one share, W. */
+function shareTest(one: Delivered, share: PromisedShare, limit: Limit & { low: number }, known: Known): ClaimTest[] {
+  const ports = sharePorts(share);
+  const name = ports.join(' + ');
+  const conditions = one.asked.length === ports.length ? one.conditions : `${name} of ${one.conditions}`;
+  const own = one.outputs.filter(({ port }) => ports.includes(port));
+  const together =
+    own.length > 0
+      ? sum(
+          own.map(({ watts }) => watts),
+          'rig',
+        )
+      : null;
+  const missing = ports.filter((port) => !own.some((output) => output.port === port));
+  if (together && missing.length === 0) {
+    const asked = one.asked.filter(({ port }) => ports.includes(port));
+    const wattsOf = asked.reduce((total, { volts, amps }) => total + volts * amps, 0);
+    // A load that asked for less says nothing about what there would have been.
+    if (one.evidence !== 'device' && !one.everything && wattsOf < limit.low) return [];
+    return [testOf('power', limit, together, one.evidence, conditions, one.sourceIds, known.rule)];
+  }
+  const evidence = one.evidence === 'device' ? 'device' : 'wall';
+  if (one.rest && one.rest.ports.length === missing.length && missing.every((port) => one.rest?.ports.includes(port))) {
+    const part = together ? intervalOf(together) : { low: 0, high: 0 };
+    const { low, high, most } = one.rest.bound;
+    const bound = { ...one.rest.bound, low: low + part.low, high: high + part.high, most: most + part.high };
+    return [boundTest(limit, bound, evidence, conditions, one.sourceIds)];
+  }
+  // The whole from the socket is an upper bound of any part of it.
+  return one.wall && ports.length === one.asked.length ? powerTest({ ...one, evidence }, limit, known) : [];
+}
+
+const partOf = (share: PromisedShare, allowance: number): Limit & { low: number } => ({
+  kind: 'at-least',
+  low: share.watts * (1 - allowance),
+});
+
+/** Ports together, each share by itself; a share of several ports by their sum. */
 export function judgeCombination(promise: PromiseOf<'combination'>, known: Known): Judged {
-  const ports = promise.shares.map((share) => share.port);
-  const together = known.delivered.filter(
+  const ports = promise.shares.flatMap(sharePorts);
+  const exactly = known.delivered.filter(
     ({ asked, load }) =>
       load > 0 &&
       samePorts(
@@ -162,37 +196,31 @@ export function judgeCombination(promise: PromiseOf<'combination'>, known: Known
         ports,
       ),
   );
-  const none = `No full-load reading with ${ports.join(' + ')} loaded together.`;
-  const perPort = promise.shares.map((share) => {
-    const limit: Limit = { kind: 'at-least', low: share.watts * (1 - known.allowance) };
-    const tests = together.flatMap((one) => {
-      const output = one.outputs.find((candidate) => candidate.port === share.port);
-      const asked = one.asked.find((candidate) => candidate.port === share.port);
-      const conditions = `${share.port} of ${one.conditions}`;
-      if (one.byRest?.port === share.port)
-        return powerTest(
-          { ...one, watts: null, wall: one.byRest.interval, evidence: 'wall', conditions },
-          limit,
-          known,
-        );
-      if (!output || !asked || (!one.everything && asked.volts * asked.amps < limit.low)) return [];
-      return [testOf('power', limit, output.watts, one.evidence, conditions, one.sourceIds, known.rule)];
-    });
+  const none =
+    ports.length === 1
+      ? `No full-load reading of ${ports[0]} alone.`
+      : `No full-load reading with ${ports.join(' + ')} loaded together.`;
+  const perShare = promise.shares.map((share) => {
+    const limit = partOf(share, known.allowance);
+    const tests = exactly.flatMap((one) => shareTest(one, share, limit, known));
     return { share, judged: judgePower(share.watts, tests, none, known.allowance) };
   });
   const state = worstState(
-    perPort.map(({ judged }) => judged.state),
+    perShare.map(({ judged }) => judged.state),
     CLAIM_STATES,
   );
-  const worst = perPort.find(({ judged }) => judged.state === state);
+  const worst = perShare.find(({ judged }) => judged.state === state);
   if (!worst) return notTested(none);
+  const name = sharePorts(worst.share).join(' + ');
   return {
     state,
-    sentence: state === 'not tested' ? worst.judged.sentence : `${worst.share.port}: ${worst.judged.sentence}`,
-    notes: [...new Set(perPort.flatMap(({ judged }) => judged.notes))],
+    sentence:
+      state === 'not tested' || ports.length === 1 ? worst.judged.sentence : `${name}: ${worst.judged.sentence}`,
+    notes: [...new Set(perShare.flatMap(({ judged }) => judged.notes))],
     tests: decidingFirst(
-      perPort.flatMap(({ judged }) => judged.tests),
+      perShare.flatMap(({ judged }) => judged.tests),
       state,
     ),
+    parts: perShare.map(({ share, judged }) => ({ port: share.port, state: judged.state })),
   };
 }

@@ -1,5 +1,6 @@
 // Judges claims by the evidence the stations have gathered.
 
+import { type Unstated, unstatedOf } from '../uncertainty/index.ts';
 import type { Judged, Known } from './claim-test.ts';
 import { describePromise } from './describe.ts';
 import { judgeEfficiency, judgeIdle } from './judge-figures.ts';
@@ -29,6 +30,20 @@ function judgePromise(promise: Promised, known: Known): Judged {
   }
 }
 
+/** Accuracies nobody stated, in a sentence each. */
+export const unstatedSays = (unstated: readonly Unstated[], nameOf: Known['nameOf']): readonly string[] =>
+  unstated.map(({ meter, quantity }) => {
+    const name = meter === null ? null : nameOf(meter);
+    return `The accuracy of ${name ? `“${name}”` : 'what was read'} for ${quantity} is not stated.`;
+  });
+
+/** Why it cannot be decided, and what to state first. */
+function withReason(result: ClaimResult, { nameOf }: Known): ClaimResult {
+  if (result.state !== 'cannot be decided') return result;
+  const unstated = unstatedOf(result.tests.filter(({ state }) => state === result.state));
+  return { ...result, unstated, sentence: [result.sentence, ...unstatedSays(unstated, nameOf)].join(' ') };
+}
+
 /**
  * Judge every claim of a sample.
  * @param twins pairs of port labels the maker made alike: an untested port takes its tested twin's result as assumed
@@ -40,7 +55,7 @@ export function judgeClaims(
 ): readonly ClaimResult[] {
   const results = claims.map((claim): ClaimResult => {
     const judged = judgePromise(claim.promise, known);
-    return { claimId: claim.id, ...withHold(claim, judged, known) };
+    return withReason({ claimId: claim.id, unstated: [], ...withHold(claim, judged, known) }, known);
   });
   return results.map((result, index) => {
     const promise = claims[index]?.promise;

@@ -116,7 +116,9 @@ describe('a promised mode outside PD', () => {
 
 describe('a device', () => {
   const took = (watts: number, part: Parameters<typeof aDeviceRun>[0] = {}) => ({
-    delivered: [deliveredByDevice(aDeviceRun({ watts, ...part }), { name: 'Laptop' }, [])],
+    delivered: [
+      deliveredByDevice(aDeviceRun({ watts, ...part }), { name: 'Laptop' }, { series: [], rigs: [], instruments: [] }),
+    ],
   });
   it('that took 53 W proves at least 53 W and never refutes 65 W', () => {
     expect(judge(line(20, 3.25), took(53))).toMatchObject({

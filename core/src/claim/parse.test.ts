@@ -29,7 +29,8 @@ describe('a label line', () => {
         ],
       },
     ]);
-    expect(read('C1 + C2 90 W')).toContain('give each its watts');
+    expect(read('C1 + C2 90 W')).toEqual([{ kind: 'combination', shares: [{ port: 'C1', with: ['C2'], watts: 90 }] }]);
+    expect(read('C1 + C2 + A1: 45 W + 18 W')).toContain('give each its watts');
   });
 
   it.each([

@@ -1,95 +1,136 @@
 // Reads a label line as it is printed and typed: "C1: 5V 3A / 9V 3A / 20V 2.25A", "C1+A1 45W+18W", "total 65 W".
-import { findUnit, parseDecimal } from '../quantity/index.ts';
+import { formatPlain } from '../quantity/index.ts';
 import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
-import type { Promised } from './types.ts';
+import { portBody, togetherBody } from './label-body.ts';
+import { headsOf } from './label-heads.ts';
+import { type Token, tokensOf } from './label-tokens.ts';
+import type { ClaimDuration, Promised } from './types.ts';
 
-export type ParsedLine = { readonly promises: readonly Promised[] } | { readonly reason: string };
+export type ParsedLine =
+  | {
+      readonly promises: readonly Promised[];
+      /** Text nothing was made of; named before the promises are kept. Left out when all was used. */
+      readonly unused?: readonly string[];
+      /** For how long, where the line says it. */
+      readonly duration?: ClaimDuration;
+    }
+  | { readonly reason: string };
 
-interface Amount {
-  readonly quantity: 'voltage' | 'current' | 'power' | 'efficiency';
-  readonly value: number;
-}
+/** Words that are understood and add nothing. */
+const FILLERS: ReadonlySet<string> = new Set(
+  'output outputs out dc usb usb-c usb-a type type-c type-a port ports max maximum up to each only alone single or and together shared share shares total combined power pd pdo fixed peak continuous for with when used using simultaneously both per rated nominal'.split(
+    ' ',
+  ),
+);
+/** Signs that keep things apart, and those for direct current. */
+const SILENT: ReadonlySet<string> = new Set([...'/:;,|+&()[]{}.=⎓⎯═—–-~@×x*·•<≤≥>…']);
 
-const AMOUNT = /(\d+(?:[.,]\d+)?)\s*(mV|V|mA|A|mW|W|%)(?![A-Za-z])/g;
-const QUANTITY_OF: Readonly<Record<string, Amount['quantity']>> = {
-  V: 'voltage',
-  A: 'current',
-  W: 'power',
-  '%': 'efficiency',
+/** What of some tokens nothing was made of, neighbours joined. */
+export const unusedOf = (tokens: readonly Token[]): string[] => {
+  const found: string[] = [];
+  let joined = false;
+  for (const token of tokens) {
+    const silent =
+      (token.kind === 'word' && FILLERS.has(token.word)) || (token.kind === 'sign' && SILENT.has(token.sign));
+    if (silent) {
+      joined = false;
+      continue;
+    }
+    if (joined) found.push(`${found.pop()} ${token.text}`);
+    else found.push(token.text);
+    joined = true;
+  }
+  return found;
 };
 
-function amountsOf(text: string): Amount[] {
-  return [...text.matchAll(AMOUNT)].flatMap(([, number = '', unit = '']) => {
-    const quantity = QUANTITY_OF[unit.slice(-1)];
-    const factor = quantity && findUnit(quantity, unit)?.factor;
-    return quantity && factor ? [{ quantity, value: parseDecimal(number) * factor }] : [];
-  });
+const hasWord = (tokens: readonly Token[], ...words: readonly string[]): boolean =>
+  tokens.some((token) => token.kind === 'word' && words.includes(token.word));
+
+/** "for 30 min", "peak 10 s", "continuous": how long a power is promised for. */
+function durationOf(tokens: readonly Token[]): { duration?: ClaimDuration; rest: readonly Token[] } {
+  const at = tokens.findIndex((token) => token.kind === 'amount' && token.quantity === 'duration');
+  const time = tokens[at];
+  if (time?.kind === 'amount' && hasWord(tokens, 'for', 'peak'))
+    return { duration: { kind: 'peak', seconds: time.value }, rest: tokens.filter((_, index) => index !== at) };
+  return hasWord(tokens, 'continuous', 'continuously')
+    ? { duration: { kind: 'continuous' }, rest: tokens }
+    : { rest: tokens };
 }
 
-/** Longest labels first, so that "C1" does not take the start of "C10". */
-function leadingPorts(text: string, labels: readonly string[]): { ports: string[]; rest: string } {
-  const ports: string[] = [];
-  let rest = text.trimStart();
-  const sorted = [...labels].sort((a, b) => b.length - a.length);
-  for (;;) {
-    const label = sorted.find(
-      (one) => rest.toLowerCase().startsWith(one.toLowerCase()) && !/^[\p{L}\d]/u.test(rest.slice(one.length)),
+const done = (promises: readonly Promised[], unused: readonly string[], duration?: ClaimDuration): ParsedLine => ({
+  promises,
+  ...(unused.length > 0 ? { unused } : {}),
+  ...(duration ? { duration } : {}),
+});
+
+/** A figure of the whole sample: total, idle, efficiency; null when it is none. */
+function wholeLine(tokens: readonly Token[], labels: readonly string[], duration?: ClaimDuration): ParsedLine | null {
+  const amounts = tokens.flatMap((token) => (token.kind === 'amount' ? [token] : []));
+  const rest = (used: Token) => unusedOf(tokens.filter((token) => token !== used));
+  const powers = amounts.filter(({ quantity }) => quantity === 'power');
+  const [power] = powers;
+  const says = tokens.flatMap((token) => (token.kind === 'word' ? [token.word] : []));
+  if (
+    says.some((word) => /^(idle|standby|stand-by|no-load|noload)$/.test(word)) ||
+    (says.includes('no') && says.includes('load'))
+  ) {
+    if (!power || powers.length > 1) return { reason: 'Idle is one power, such as idle 0.075 W.' };
+    const words = new Set([
+      'idle',
+      'standby',
+      'stand-by',
+      'no-load',
+      'noload',
+      'no',
+      'load',
+      'consumption',
+      'draw',
+      'input',
+    ]);
+    const left = tokens.filter((token) => token !== power && !(token.kind === 'word' && words.has(token.word)));
+    return done([{ kind: 'idle', watts: power.value, mains: null }], unusedOf(left));
+  }
+  if (says[0] === 'input') return { reason: 'This is what it takes: it belongs to the input rating at Intake.' };
+  const shares = amounts.filter(({ quantity }) => quantity === 'efficiency');
+  const [share] = shares;
+  if (says.some((word) => /^(efficien|η)/.test(word))) {
+    const light = shares.length > 1 || says.some((word) => ['load', 'low', 'light', 'peak'].includes(word));
+    if (!share || light)
+      return { reason: 'Only an average efficiency is a claim, such as efficiency 91 %. Put anything else in quotes.' };
+    const words = new Set(['average', 'active', 'avg', 'mean', 'of', 'mode']);
+    const left = tokens.filter(
+      (token) =>
+        token !== share && !(token.kind === 'word' && (words.has(token.word) || /^(efficien|η)/.test(token.word))),
     );
-    if (!label) return { ports, rest };
-    ports.push(label);
-    rest = rest.slice(label.length).trimStart();
-    if (!/^[+&,]/.test(rest)) return { ports, rest };
-    rest = rest.slice(1).trimStart();
+    return done([{ kind: 'average-efficiency', ratio: share.value, mains: null }], unusedOf(left));
   }
+  const volts = tokens.some(
+    (token) =>
+      token.kind === 'levels' || token.kind === 'range' || (token.kind === 'amount' && token.quantity === 'voltage'),
+  );
+  if (power && powers.length === 1 && !volts && unusedOf(tokens.filter((token) => token !== power)).length <= 1)
+    return done([{ kind: 'total', watts: power.value }], rest(power), duration);
+  const [only] = labels;
+  if (volts && labels.length === 1 && only !== undefined) return portPromises([only], tokens, duration);
+  return null;
 }
 
-function portLines(port: string, amounts: readonly Amount[]): ParsedLine {
-  const promises: Promised[] = [];
-  for (let index = 0; index < amounts.length; index += 2) {
-    const volts = amounts[index];
-    const amps = amounts[index + 1];
-    if (volts?.quantity !== 'voltage' || amps?.quantity !== 'current') {
-      return { reason: `After ${port}, volts and amps are expected in pairs, such as 20 V 3.25 A.` };
-    }
-    promises.push({ kind: 'port-line', port, volts: volts.value, amps: amps.value });
-  }
-  return { promises };
-}
-
-const RANGE =
-  /^[:\s]*(pps|spr avs|epr avs|avs)\s+(\d+(?:[.,]\d+)?)\s*V?\s*(?:-|–|…|to)\s*(\d+(?:[.,]\d+)?)\s*V\s+(\d+(?:[.,]\d+)?)\s*A$/i;
-
-/** "PPS 3.3–21 V 3.25 A"; an AVS that goes beyond 20 V is an EPR one. */
-function rangeLine(port: string, text: string): ParsedLine | null {
-  const found = RANGE.exec(text.trim());
-  if (!found) return null;
-  const [, word = '', ...numbers] = found;
-  const [low = 0, high = 0, amps = 0] = numbers.map(parseDecimal);
-  if (!(low < high)) return { reason: 'A range runs from the lower voltage to the higher one.' };
-  const named = word.toLowerCase();
-  const supply = named === 'pps' ? 'pps' : named === 'epr avs' || high > 20 ? 'epr-avs' : 'spr-avs';
-  return { promises: [{ kind: 'range', port, supply, low, high, amps }] };
-}
-
-function combination(ports: readonly string[], amounts: readonly Amount[]): ParsedLine {
-  const watts = amounts.filter(({ quantity }) => quantity === 'power');
-  if (watts.length !== ports.length || watts.length !== amounts.length) {
-    return {
-      reason: `${ports.join(' + ')} are ${ports.length} ports: give each its watts, such as ${ports.map(() => '30 W').join(' + ')}.`,
-    };
-  }
-  return {
-    promises: [
-      { kind: 'combination', shares: ports.map((port, index) => ({ port, watts: watts[index]?.value ?? 0 })) },
-    ],
-  };
+function portPromises(ports: readonly string[], body: readonly Token[], duration?: ClaimDuration): ParsedLine {
+  const read = portBody(body);
+  if ('reason' in read) return { reason: `${ports.join(', ')}: ${read.reason}` };
+  const promises = ports.flatMap((port): Promised[] => [
+    ...read.lines.map(({ volts, amps }): Promised => ({ kind: 'port-line', port, volts, amps })),
+    ...read.ranges.map((range): Promised => ({ kind: 'range', port, ...range })),
+    ...(read.watts === null ? [] : [{ kind: 'combination', shares: [{ port, watts: read.watts }] } as const]),
+  ]);
+  return done(promises, unusedOf(read.unused), duration);
 }
 
 /**
  * Understand one typed label line.
  * @param labels the port labels of the sample
  * @param modes signalling outside PD that a line may name by its title
- * @returns the promises in it, or why it was not understood
+ * @returns the promises in it, with the text nothing was made of; or why it was not understood
  */
 export function parseClaimLine(
   text: string,
@@ -100,26 +141,44 @@ export function parseClaimLine(
   if (line === '') return { reason: 'Nothing typed.' };
   const quoted = /^["“](.+)["”]$/.exec(line);
   if (quoted?.[1]) return { promises: [{ kind: 'wording', text: quoted[1] }] };
-  const { ports, rest } = leadingPorts(line, labels);
-  const amounts = amountsOf(rest);
-  if (ports.length > 1) return combination(ports, amounts);
-  const [port] = ports;
-  const range = port ? rangeLine(port, rest) : null;
-  if (range) return range;
-  const mode = port
-    ? modes.find(({ title }) => title.toLowerCase() === rest.replace(/^[:\s]+/, '').toLowerCase())
-    : null;
-  if (port && mode) return { promises: [{ kind: 'signal', port, mode: mode.id, title: mode.title }] };
-  if (port && amounts.length > 0) return portLines(port, amounts);
-  const [only] = amounts;
-  const word = /^[a-z]+/i.exec(line)?.[0].toLowerCase() ?? '';
-  if (only?.quantity === 'power' && /^(total|max|maximum|output)$/.test(word))
-    return { promises: [{ kind: 'total', watts: only.value }] };
-  if (only?.quantity === 'power' && /^(idle|standby|no)$/.test(word))
-    return { promises: [{ kind: 'idle', watts: only.value, mains: null }] };
-  if (only?.quantity === 'efficiency')
-    return { promises: [{ kind: 'average-efficiency', ratio: only.value, mains: null }] };
-  return {
-    reason: `Start with a port (${labels.join(', ') || 'none entered'}), "total", "idle" or "efficiency"; put a slogan in quotes.`,
-  };
+  const tokens = tokensOf(line, labels);
+  const first = tokens.find(({ kind }) => kind !== 'word' && kind !== 'sign');
+  if (first?.kind === 'port') {
+    const after = line
+      .slice(line.indexOf(first.text) + first.text.length)
+      .replace(/^[:\s]+/, '')
+      .toLowerCase();
+    const mode = modes.find(({ title }) => title.toLowerCase() === after);
+    if (mode) return { promises: [{ kind: 'signal', port: first.port, mode: mode.id, title: mode.title }] };
+  }
+  const { duration, rest } = durationOf(tokens);
+  const heads = headsOf(rest);
+  if ('reason' in heads) return heads;
+  if (heads.entries.length === 0) {
+    const whole = wholeLine(rest, labels, duration);
+    if (whole) return whole;
+    return {
+      reason: `Start with a port (${labels.join(', ') || 'none entered'}), "total", "idle" or "efficiency"; put a slogan in quotes.`,
+    };
+  }
+  const before = unusedOf(heads.before);
+  const parts = heads.entries.map(({ groups, each, body }) =>
+    each ? portPromises(groups.flat(), body) : togetherBody(groups, body, unusedOf),
+  );
+  const bad = parts.find((part) => 'reason' in part);
+  if (bad) return bad;
+  const good = parts.flatMap((part) => ('promises' in part ? [part] : []));
+  const unused = [...before, ...good.flatMap((part) => part.unused ?? [])];
+  const promises = good.flatMap((part) => part.promises);
+  if (!heads.joined) return done(promises, unused, duration);
+  // "C1 45 W + C2 20 W": each port with its power, together.
+  const shares = promises.flatMap((promise) => (promise.kind === 'combination' ? promise.shares : wattsOf(promise)));
+  const twice = shares.find(({ port }, index) => shares.findIndex((share) => share.port === port) !== index);
+  return twice
+    ? { reason: `${twice.port} stands there twice with ${formatPlain(twice.watts, 'power')}: name each port once.` }
+    : done([{ kind: 'combination', shares }], unused, duration);
 }
+
+/** A level of a port in a combination counts by its power. */
+const wattsOf = (promise: Promised) =>
+  promise.kind === 'port-line' ? [{ port: promise.port, watts: promise.volts * promise.amps }] : [];

@@ -2,6 +2,7 @@
 import type { Instrument } from '../reading/index.ts';
 import {
   expandedUncertainty,
+  isStated,
   type Measured,
   measured,
   specUncertainty,
@@ -21,7 +22,7 @@ export interface BudgetLine {
   readonly source: string;
   /** Standard uncertainty it brings to the result, in the unit of the result. */
   readonly u: number;
-  /** Its part of the whole; all add up to 1. Below zero for what one meter on both sides takes off. */
+  /** Its part of the whole; all add up to 1. */
   readonly share: number;
   /** The reading behind it, at the point where it counts most; null for repeats, leads and what is shared. */
   readonly reads: BudgetReading | null;
@@ -42,17 +43,27 @@ type BudgetPoint = Pick<LoadResult, 'efficiency' | 'input' | 'outputs'>;
 
 /** A thousandth of the whole is nothing anyone would work on. */
 const LEAST_SHARE = 0.001;
-/** What is shared or cancels is said from this part of the whole on. */
+/** What is shared is said from this part of the whole on. */
 const LEAST_SHARED = 0.01;
 
-/** Sources as shares of a result; what one meter on several channels adds or takes off is a line of its own. */
+/** What to do before there is a budget. */
+const NOT_STATED = 'No uncertainty is known: state the accuracy of the meters at Bench.';
+
+/** Sources as shares of a result; what one meter on several channels adds is a line of its own. */
 function budgetOf(parts: readonly Part[], result: Measured): Budget {
   const alone = parts.reduce((sum, { u }) => sum + u ** 2, 0);
   const squares = result.uInstrument ** 2 + result.uRepeat ** 2;
+  if (!isStated(result))
+    return {
+      lines: [],
+      u: standardUncertainty(result),
+      expanded: expandedUncertainty(result),
+      advice: NOT_STATED,
+    };
   const shared = squares - alone;
   const together =
-    Math.abs(shared) > LEAST_SHARED * squares
-      ? [{ source: 'one meter for several', u: Math.sqrt(Math.abs(shared)), share: shared / squares, reads: null }]
+    shared > LEAST_SHARED * squares
+      ? [{ source: 'one meter for several', u: Math.sqrt(shared), share: shared / squares, reads: null }]
       : [];
   const lines = parts
     .filter(({ u }) => squares > 0 && u ** 2 / squares > LEAST_SHARE)
@@ -63,7 +74,7 @@ function budgetOf(parts: readonly Part[], result: Measured): Budget {
   const without = first ? Math.sqrt(Math.max(0, squares - first.u ** 2 * 0.75)) : 0;
   const advice = first
     ? `A meter twice as good for ${first.source === 'repeats' ? 'steadier readings' : first.source} would make it ${Math.round((1 - without / Math.sqrt(squares)) * 100)} % smaller.`
-    : 'No uncertainty is known: state the accuracy of the meters at Bench.';
+    : NOT_STATED;
   return { lines, u: standardUncertainty(result), expanded: expandedUncertainty(result), advice };
 }
 

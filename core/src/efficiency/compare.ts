@@ -30,8 +30,6 @@ export interface SeriesComparison {
   readonly pairs: readonly Pair[];
   /** Conditions that differ, a sentence each. With a load or level that differs nothing is compared. */
   readonly unlike: readonly string[];
-  /** Whether the same meters took both, so that part of their error cancels. */
-  readonly sameMeters: boolean;
 }
 
 const near = (a: number, b: number): boolean => Math.abs(a - b) <= 0.01 * Math.max(a, b);
@@ -65,10 +63,9 @@ function unlikeSides(a: Side, b: Side): { readonly says: string[]; readonly fata
 /** Compare two series, mains by mains and load by load, only where conditions match. */
 export function compareSeries(a: Side, b: Side): SeriesComparison {
   const { says, fatal } = unlikeSides(a, b);
-  const sameMeters = a.rigId === b.rigId;
-  if (fatal) return { pairs: [], unlike: says, sameMeters };
+  if (fatal) return { pairs: [], unlike: says };
   const pair = (mains: Mains, load: number | null, left: Measured, right: Measured): Pair => {
-    const between = difference(left, right, sameMeters);
+    const between = difference(left, right);
     return {
       mains,
       load,
@@ -95,5 +92,5 @@ export function compareSeries(a: Side, b: Side): SeriesComparison {
   for (const { mains } of b.series.byMains)
     if (!a.series.byMains.some((one) => mainsLabel(one.mains) === mainsLabel(mains)))
       only.push(`Only ${b.name} was measured at ${mainsLabel(mains)}.`);
-  return { pairs, unlike: [...says, ...only], sameMeters };
+  return { pairs, unlike: [...says, ...only] };
 }

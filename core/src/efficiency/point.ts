@@ -13,7 +13,7 @@ import {
   type Setup,
   statedLead,
 } from '../reading/index.ts';
-import { type Measured, propagate, propagateShared } from '../uncertainty/index.ts';
+import { difference, type Measured, propagate } from '../uncertainty/index.ts';
 
 export interface EfficiencyPoint {
   readonly pointId: string;
@@ -74,10 +74,8 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
     );
     return meters.includes(null) ? null : meters.join(' and ');
   };
-  const inputMeter =
-    inputReading.instrumentId === null ? null : `${inputReading.instrumentId} and ${inputReading.instrumentId}`;
   const terms = outputs.map(({ port, watts }) => ({ weight: 1, of: watts, meter: meterOf(port) }));
-  const output = propagateShared(
+  const output = propagate(
     outputs.reduce((total, { watts }) => total + watts.value, 0),
     terms,
   );
@@ -90,15 +88,11 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
     outputs,
     input,
     output,
-    // One meter on both sides errs on both: part of it cancels in the ratio.
-    efficiency: propagateShared(eta, [
-      { weight: -eta / input.value, of: input, meter: inputMeter },
+    efficiency: propagate(eta, [
+      { weight: -eta / input.value, of: input },
       ...terms.map((term) => ({ ...term, weight: 1 / input.value })),
     ]),
-    loss: propagate(input.value - output.value, [
-      { weight: 1, of: input },
-      { weight: 1, of: output },
-    ]),
+    loss: difference(output, input),
     powerFactor: readingAt(point, 'power-factor', 'mains')?.value ?? null,
     findings: outputs.flatMap((result, index) => {
       const asked = setup.outputs[index];

@@ -88,13 +88,6 @@ describe('two series compared', () => {
     expect(close.pairs.find(({ load }) => load === null)?.differs).toBe(false);
   });
 
-  it('are surer of it with the same meters than with others', () => {
-    const same = compareSeries(side('a', twenty, 0.9), side('b', twenty, 0.91));
-    const other = compareSeries(side('a', twenty, 0.9), side('b', twenty, 0.91, { rigId: 'elsewhere' }));
-    expect([same.sameMeters, other.sameMeters]).toEqual([true, false]);
-    expect(same.pairs[0]?.difference.uInstrument).toBeLessThan((other.pairs[0]?.difference.uInstrument ?? 0) * 0.75);
-  });
-
   it('are not compared where 100 % or the kind of load differs, and say so', () => {
     const levels = compareSeries(side('first', twenty, 0.9), side('second', five, 0.85));
     expect(levels).toMatchObject({ pairs: [], unlike: ['100 % is 20 V 2.25 A for first, 5 V 3 A for second.'] });
@@ -118,7 +111,7 @@ describe('two series compared', () => {
 });
 
 describe('one meter on both sides', () => {
-  it('errs on both, so that part of it cancels in the efficiency', () => {
+  it('may err on both alike, but nobody’s spec says so: nothing of it cancels in the efficiency', () => {
     const readings = (instrumentId: string | null) =>
       points(twenty, EU, 0.9, [1]).map((point) => ({
         ...point,
@@ -130,7 +123,7 @@ describe('one meter on both sides', () => {
       }));
     const of = (instrumentId: string | null) =>
       efficiencySeries(twenty, readings(instrumentId), [aRig()]).byMains[0]?.loads[0]?.efficiency.uInstrument ?? 0;
-    expect(of('analyser')).toBeLessThan(of(null));
+    expect(of('analyser')).toBeCloseTo(of(null), 12);
     expect(of('analyser')).toBeGreaterThan(0);
   });
 });

@@ -1,72 +1,58 @@
 // Idle draw: mean input power with nothing to do, what it costs a year, and whether to believe it.
+
+import {
+  type Decision,
+  type DecisionRule,
+  decide,
+  decideWithin,
+  type Interval,
+  intervalOf,
+  type Limit,
+} from '../decision/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { type Attached, asMeasured, type Mains, mainsLabel, type Point, readingAt } from '../reading/index.ts';
-import { combineRepeats, type Measured, ratio, requireFinite } from '../uncertainty/index.ts';
+import { combineRepeats, expandedUncertainty, isStated, type Measured, ratio } from '../uncertainty/index.ts';
 
+export * from './says.ts';
 export * from './use.ts';
+export * from './year.ts';
 
 /** Shortest averaging time that smooths idle bursts, s. */
 export const SHORTEST_IDLE = 600;
 /** Idle above this with nothing attached is implausible for a listed charger, W. */
 export const IMPLAUSIBLE_IDLE = 1;
-/** Hours of the year, in thousands: W × 8.760 = kWh. */
-const KILOHOURS_A_YEAR = 8.76;
 
 export interface IdleResult {
   readonly mains: Mains;
   readonly attached: Attached;
   /** Mean input power, W. */
   readonly watts: Measured;
-  /** The meter's floor when the result lies under it, W: the result then reads "below". Null otherwise. */
+  /**
+   * W it is surely not above, where the value lies under the meter's floor: the floor, or value + U where that is more.
+   * The result then reads "below". Null otherwise.
+   */
   readonly below: number | null;
+  /** Shortest averaging time behind it, s; null where it is not known. */
+  readonly seconds: number | null;
   readonly runs: number;
   readonly pointIds: readonly string[];
   /** How it was averaged, where that was not enough. */
   readonly findings: readonly string[];
+  /** Readings that are kept but do not count, in a sentence each. */
+  readonly notes: readonly string[];
   /** Why it should not be believed before someone has looked. */
   readonly doubts: readonly string[];
 }
 
-/**
- * Energy of a constant draw over a year.
- * @param watts mean input power, W
- * @returns kWh. 0.045 W → 0.394 kWh
- */
-export function yearlyKilowattHours(watts: number): number {
-  requireFinite('idle power', watts);
-  return watts * KILOHOURS_A_YEAR;
-}
-
-/** Cost of a constant draw over a year, in the currency of the tariff. */
-export function yearlyCost(watts: number, tariffPerKilowattHour: number): number {
-  requireFinite('tariff', tariffPerKilowattHour);
-  return yearlyKilowattHours(watts) * tariffPerKilowattHour;
-}
-
-/**
- * Charge a constant draw takes from a store each day: (W/η + W_idle)·24/V.
- * @param watts draw at the mains side of the inverter, W
- * @param storeVolts 12 or 24 V
- * @param inverterEfficiency 0…1
- * @param inverterIdleWatts what the inverter takes for itself, W
- * @returns Ah a day
- */
-export function ampHoursADay(
-  watts: number,
-  storeVolts: number,
-  inverterEfficiency: number,
-  inverterIdleWatts: number,
-): number {
-  if (!(inverterEfficiency > 0 && inverterEfficiency <= 1))
-    throw new RangeError('Inverter efficiency is above 0 and at most 1.');
-  if (!(storeVolts > 0)) throw new RangeError('The store has a voltage above zero.');
-  return ((watts / inverterEfficiency + inverterIdleWatts) * 24) / storeVolts;
-}
+/** How well a run was averaged; only the best there are count, so that a moment is never pooled with an hour. */
+const RANKS = ['moment', 'unknown', 'short', 'long'] as const;
 
 interface IdleRun {
+  readonly point: Point;
   readonly watts: Measured;
-  readonly pointId: string;
-  readonly findings: readonly string[];
+  /** s; null where nobody recorded it. */
+  readonly seconds: number | null;
+  readonly rank: (typeof RANKS)[number];
 }
 
 /** Mean power of one idle point: energy ÷ time when both are there, else the power read. */
@@ -74,58 +60,86 @@ function idleRun(point: Point): IdleRun | undefined {
   const energy = readingAt(point, 'energy', 'mains');
   const duration = readingAt(point, 'duration', 'mains');
   const power = readingAt(point, 'power', 'mains');
-  if (energy && duration && (duration.value ?? 0) > 0) {
-    const short = (duration.value ?? 0) < SHORTEST_IDLE;
-    return {
-      watts: ratio(asMeasured(energy), asMeasured(duration)),
-      pointId: point.id,
-      findings: short
-        ? [`Averaged over ${formatPlain(duration.value ?? 0, 'duration')}; bursts need 10 min or more.`]
-        : [],
-    };
-  }
+  const counted = duration?.value != null && duration.value > 0 ? duration.value : null;
+  if (energy && duration && counted !== null)
+    return { point, watts: ratio(asMeasured(energy), asMeasured(duration)), seconds: counted, rank: rankOf(counted) };
   if (!power) return undefined;
-  return {
-    watts: asMeasured(power),
-    pointId: point.id,
-    findings:
-      power.count > 1 ? [] : ['Read at one moment; idle comes in bursts. Energy over 10 min or more is better.'],
-  };
+  const watched = point.taken?.rest?.averaged ? point.taken.rest.over : null;
+  const seconds = counted ?? watched;
+  const rank = seconds !== null ? rankOf(seconds) : power.count > 1 ? 'unknown' : 'moment';
+  return { point, watts: asMeasured(power), seconds, rank };
+}
+
+const rankOf = (seconds: number): IdleRun['rank'] => (seconds >= SHORTEST_IDLE - 1 ? 'long' : 'short');
+
+/** What the way a run was averaged leaves to be wished; the procedures ask for ten minutes or more. */
+function averagingSays({ rank, seconds }: IdleRun): string[] {
+  switch (rank) {
+    case 'long':
+      return [];
+    case 'short':
+      return [`Averaged over ${formatPlain(seconds ?? 0, 'duration', 'min')}; bursts need 10 min or more.`];
+    case 'unknown':
+      return ['Averaged over a time nobody recorded; bursts need 10 min or more.'];
+    case 'moment':
+      return ['Read at one moment; idle comes in bursts. Energy over 10 min or more is better.'];
+  }
+}
+
+function resultOf(group: readonly IdleRun[], floorOf: (rigId: string) => number): IdleResult[] {
+  const rank = RANKS.findLast((one) => group.some((run) => run.rank === one));
+  const counted = group.filter((run) => run.rank === rank);
+  const [first] = counted;
+  if (!first) return [];
+  const { mains, attached } = first.point;
+  const watts = combineRepeats(counted.map((run) => run.watts));
+  const floor = Math.max(...counted.map(({ point }) => floorOf(point.rigId)));
+  const aside = group.length - counted.length;
+  const times = counted.map(({ seconds }) => seconds);
+  return [
+    {
+      mains,
+      attached,
+      watts,
+      below: isStated(watts) && watts.value < floor ? Math.max(floor, watts.value + expandedUncertainty(watts)) : null,
+      seconds: times.includes(null) ? null : Math.min(...times.map((time) => time ?? 0)),
+      runs: counted.length,
+      pointIds: counted.map(({ point }) => point.id),
+      findings: [...new Set(counted.flatMap(averagingSays))],
+      notes:
+        aside > 0
+          ? [`${aside} shorter ${aside === 1 ? 'reading is' : 'readings are'} kept and not counted beside the longer.`]
+          : [],
+      doubts:
+        attached === 'nothing' && watts.value > IMPLAUSIBLE_IDLE
+          ? [`${formatPlain(watts.value, 'power')} with nothing attached: check the meter, or is something plugged in?`]
+          : [],
+    },
+  ];
 }
 
 /**
- * Idle draw per mains and attachment from all unloaded points. Repeats are combined.
+ * Idle draw per mains and attachment. Repeats are combined; of readings averaged unequally well only the best count.
+ * @param points unloaded points with nothing negotiated: steps of a proof without load are not idle and stay out
  * @param floorOf the floor of the power meter on a rig, W; 0 when it has none
  */
 export function idleResults(points: readonly Point[], floorOf: (rigId: string) => number): readonly IdleResult[] {
-  const groups = new Map<string, { point: Point; run: IdleRun }[]>();
+  const groups = new Map<string, IdleRun[]>();
   for (const point of points) {
     if (point.load !== 0) continue;
     const run = idleRun(point);
     if (!run) continue;
     const key = `${mainsLabel(point.mains)}|${point.attached}`;
-    groups.set(key, [...(groups.get(key) ?? []), { point, run }]);
+    groups.set(key, [...(groups.get(key) ?? []), run]);
   }
-  return [...groups.values()].flatMap((group) => {
-    const first = group[0]?.point;
-    if (!first) return [];
-    const watts = combineRepeats(group.map(({ run }) => run.watts));
-    const floor = Math.max(...group.map(({ point }) => floorOf(point.rigId)));
-    const implausible =
-      first.attached === 'nothing' && watts.value > IMPLAUSIBLE_IDLE
-        ? [`${formatPlain(watts.value, 'power')} with nothing attached: check the meter, or is something plugged in?`]
-        : [];
-    return [
-      {
-        mains: first.mains,
-        attached: first.attached,
-        watts,
-        below: watts.value < floor ? floor : null,
-        runs: group.length,
-        pointIds: group.map(({ point }) => point.id),
-        findings: [...new Set(group.flatMap(({ run }) => run.findings))],
-        doubts: implausible,
-      },
-    ];
-  });
+  return [...groups.values()].flatMap((group) => resultOf(group, floorOf));
 }
+
+/** The truth of an idle draw as far as it is known, W. */
+export function idleInterval({ watts, below }: Pick<IdleResult, 'watts' | 'below'>): Interval {
+  return below === null ? intervalOf(watts) : { low: 0, high: below };
+}
+
+/** An idle draw held against a limit. */
+export const decideIdle = (idle: Pick<IdleResult, 'watts' | 'below'>, limit: Limit, rule: DecisionRule): Decision =>
+  idle.below === null ? decide(idle.watts, limit, rule) : decideWithin(idleInterval(idle), limit);

@@ -59,3 +59,51 @@ export function deriveClass(
     why: `${first.port} agrees on ${span}: adaptive. At ${formatPlain(first.volts, 'voltage')} it is ${nameplateClass}, ${size}.`,
   };
 }
+
+/** The class of a whole sample: what no-load is judged by. */
+export interface SampleClass {
+  readonly nameplateClass: NameplateClass;
+  readonly why: string;
+  /** Whether someone chose it, with a reason. */
+  readonly chosen: boolean;
+}
+
+/**
+ * The one class of a sample, whatever was loaded first. Ports that can give different voltages at once make it
+ * multiple-voltage; one port that agrees on several is adaptive and judged by its highest level; else its one level
+ * decides. The same sources as {@link deriveClass}; the user's own choice comes first.
+ * @param loadings outputs of every loading
+ * @param levels fixed levels each port offers
+ */
+export function deriveSampleClass(
+  loadings: readonly (readonly Output[])[],
+  levels: readonly Pick<Output, 'port' | 'volts' | 'amps'>[],
+  choice: { readonly nameplateClass: NameplateClass; readonly reason: string } | null = null,
+): SampleClass {
+  if (choice) return { nameplateClass: choice.nameplateClass, why: choice.reason, chosen: true };
+  const all = [...levels, ...loadings.flat()];
+  const ports = [...new Set(all.map(({ port }) => port))];
+  const highestOf = (port: string) =>
+    all.filter((one) => one.port === port).reduce((top, one) => (one.volts > top.volts ? one : top));
+  const tops = ports.map(highestOf).sort((a, b) => b.volts - a.volts);
+  const [top] = tops;
+  if (!top) return { nameplateClass: 'basic', why: 'Nothing says yet what it gives: taken as basic.', chosen: false };
+  const said = ({ port, volts }: Pick<Output, 'port' | 'volts'>) => `${port} ${formatPlain(volts, 'voltage')}`;
+  const other = all.find(({ port, volts }) => port !== top.port && !near(volts, top.volts));
+  if (other)
+    return {
+      nameplateClass: 'multiple-voltage',
+      why: `${said(top)} and ${said(other)} are possible at once: several voltages.`,
+      chosen: false,
+    };
+  const adaptive = all.some(({ port, volts }) => port === top.port && !near(volts, top.volts));
+  const amps = Math.max(...all.filter(({ volts }) => near(volts, top.volts)).map((one) => one.amps));
+  const nameplateClass = top.volts < LOW_BELOW_VOLTS && amps >= LOW_FROM_AMPS ? 'low-voltage' : 'basic';
+  return {
+    nameplateClass,
+    why: adaptive
+      ? `${top.port} agrees on several voltages: adaptive, ${nameplateClass} by its highest.`
+      : `One voltage, ${formatPlain(top.volts, 'voltage')} ${formatPlain(amps, 'current')}: ${nameplateClass}.`,
+    chosen: false,
+  };
+}

@@ -1,8 +1,16 @@
 // Evaluates limit sets at a nameplate power and judges results against them.
-import { type Decision, type DecisionRule, decide, type Limit } from '../decision/index.ts';
-import { formatPlain } from '../quantity/index.ts';
+import {
+  type Decision,
+  type DecisionRule,
+  decide,
+  decideWithin,
+  type Interval,
+  intervalOf,
+  type Limit,
+} from '../decision/index.ts';
+import { formatMeasured, formatPlain } from '../quantity/index.ts';
 import { type Mains, mainsLabel, mainsMatches, type Output } from '../reading/index.ts';
-import { type Measured, requireFinite } from '../uncertainty/index.ts';
+import { expandedUncertainty, type Measured, requireFinite } from '../uncertainty/index.ts';
 import type { DerivedClass } from './class.ts';
 import type { LimitedQuantity, LimitSet, NameplateClass } from './types.ts';
 
@@ -35,6 +43,11 @@ export interface LimitLine {
   readonly mains: Mains;
   readonly limit: Limit;
   readonly result: Measured;
+  /** The result in words, and the truth as far as it is known, SI. */
+  readonly words: string;
+  readonly known: Interval;
+  /** Only an interval is known, no value in it. */
+  readonly bounded: boolean;
   readonly decision: Decision;
   /** A verdict when nothing stands against it, otherwise indicative. */
   readonly standing: 'verdict' | 'indicative';
@@ -58,6 +71,8 @@ export interface JudgedAs {
 export interface JudgedResult {
   readonly mains: Mains;
   readonly result: Measured;
+  /** What is known where it is not result ± U: the interval, and its words. */
+  readonly bound?: { readonly known: Interval; readonly words: string } | null;
   /** Day of the newest reading behind it, ISO. */
   readonly day: string;
   /** What deviates from a procedure, by its id. */
@@ -93,7 +108,7 @@ export function judgeAgainstSets(
   sets: readonly LimitSet[],
   quantity: LimitedQuantity,
   as: JudgedAs,
-  { mains, result, day, deviations }: JudgedResult,
+  { mains, result, bound = null, day, deviations }: JudgedResult,
   rule: DecisionRule,
 ): readonly LimitLine[] {
   return sets.flatMap((set) => {
@@ -118,7 +133,16 @@ export function judgeAgainstSets(
         mains,
         limit,
         result,
-        decision: decide(result, limit, rule),
+        words:
+          bound?.words ??
+          formatMeasured(
+            result.value,
+            expandedUncertainty(result),
+            quantity === 'no-load-power' ? 'power' : 'efficiency',
+          ),
+        known: bound?.known ?? intervalOf(result),
+        bounded: bound !== null,
+        decision: bound ? decideWithin(bound.known, limit) : decide(result, limit, rule),
         standing: reasons.length === 0 ? 'verdict' : 'indicative',
         reasons,
         bySet,

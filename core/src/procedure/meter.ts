@@ -1,6 +1,12 @@
 // Whether a power is, or will be, known well enough for a procedure.
 import { formatPlain, formatUncertainty } from '../quantity/index.ts';
-import { type AccuracySpec, expandedUncertainty, type Measured, specUncertainty } from '../uncertainty/index.ts';
+import {
+  type AccuracySpec,
+  expandedUncertainty,
+  isStated,
+  type Measured,
+  specUncertainty,
+} from '../uncertainty/index.ts';
 import { procedureOf } from './procedures.ts';
 import type { Procedure } from './types.ts';
 
@@ -13,6 +19,7 @@ export const allowedUncertainty = ({ meterFraction, meterBelow }: Procedure, wat
 
 /** What of a power's uncertainty deviates; nothing while it is known well enough. */
 export function meterSays(procedure: Procedure, watts: Measured, what: string): string[] {
+  if (!isStated(watts)) return [`How well ${what.toLowerCase()} is known is not stated.`];
   const expanded = expandedUncertainty(watts);
   const allowed = allowedUncertainty(procedure, watts.value);
   if (expanded <= allowed * (1 + 1e-9)) return [];

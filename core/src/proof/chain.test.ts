@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { expandedUncertainty } from '../uncertainty/index.ts';
+import { expandedUncertainty, measured } from '../uncertainty/index.ts';
 import { reconcile } from './index.ts';
 import { aSetup, aStep, METERS, proofRig } from './testing.ts';
 
@@ -21,18 +21,26 @@ const over = (ohms: number, offset = 0) => [
 describe('the meter chain', () => {
   it('finds the loop resistance from one current as (Vin − Vout)/I', () => {
     // 20.043 V and 19.311 V at 3.000 A make 0.2440 Ω
-    const { resistance, offset } = reconcile(
-      proofRig,
-      setups,
-      [aStep(twenty, { port: [20.043, 3], end: [19.311, 3] })],
-      METERS,
-    );
+    const step = aStep(twenty, { port: [20.043, 3], end: [19.311, 3] });
+    const { resistance, offset } = reconcile(proofRig, setups, [step], METERS);
     expect(resistance?.value).toBeCloseTo(0.244, 4);
     expect(offset).toBeNull();
-    // Both voltmeters' specs count in full: ±(0.05 % of 20 V + 4 mV) each, rectangular, over 3 A.
+    // Both voltmeters' specs count in full: ±(0.05 % of 20 V + 4 mV) each, the two parts added, rectangular, over 3 A.
     const each = (0.0005 / Math.sqrt(3)) * 20.043;
     const fixed = 0.004 / Math.sqrt(3);
-    expect(resistance?.uInstrument).toBeCloseTo((Math.SQRT2 * Math.hypot(each, fixed)) / 3, 3);
+    expect(resistance?.uInstrument).toBeCloseTo((Math.SQRT2 * (each + fixed)) / 3, 3);
+    expect(reconcile(proofRig, setups, [step]).resistance?.uInstrument).toBeCloseTo((Math.SQRT2 * 0.004) / 3, 4);
+  });
+
+  it('from two steps counts each of the four readings in full', () => {
+    const steps = [
+      aStep(five, { port: [5, 1], end: [4.88, 1] }, { u: 0.005 }),
+      aStep(five, { port: [5, 3], end: [4.64, 3] }, { u: 0.005 }),
+    ];
+    const { resistance } = reconcile(proofRig, setups, steps);
+    expect(resistance?.value).toBeCloseTo(0.12, 9);
+    // Four voltages and, through the slope, two currents, over the 2 A between the steps.
+    expect(resistance?.uInstrument).toBeCloseTo(Math.hypot(2 * 0.005, Math.SQRT2 * 0.12 * 0.005) / 2, 9);
   });
 
   it('finds it from several currents whatever the voltmeters differ by without current', () => {
@@ -51,7 +59,7 @@ describe('the meter chain', () => {
         fc.double({ min: 0.01, max: 1, noNaN: true }),
         fc.double({ min: -0.01, max: 0.01, noNaN: true }),
         (ohms, offset) => {
-          const { resistance, offset: found } = reconcile(proofRig, setups, over(ohms, offset), METERS);
+          const { resistance, offset: found } = reconcile(proofRig, setups, over(ohms, offset));
           expect(resistance?.value).toBeCloseTo(ohms, 9);
           expect(found?.value).toBeCloseTo(offset, 9);
         },
@@ -68,26 +76,24 @@ describe('the meter chain', () => {
           : reading,
       ),
     }));
-    const { resistance } = reconcile(proofRig, setups, points, METERS);
+    const { resistance } = reconcile(proofRig, setups, points);
     expect(resistance?.uRepeat).toBeGreaterThan(0);
     expect(resistance?.degrees).toBe(2);
-    expect(Math.abs((resistance?.value ?? 0) - 0.116)).toBeLessThan(
-      expandedUncertainty(resistance ?? { value: 0, uInstrument: 0, uRepeat: 0, degrees: 1 }),
-    );
+    expect(Math.abs((resistance?.value ?? 0) - 0.116)).toBeLessThan(expandedUncertainty(resistance ?? measured(0, 0)));
   });
 
   it('says when the voltmeters differ without current by more than their specs', () => {
-    const { findings } = reconcile(proofRig, setups, over(0.1, 0.09), METERS);
+    const { findings } = reconcile(proofRig, setups, over(0.1, 0.09));
     expect(findings[0]).toContain('Without current the two voltmeters differ by 90');
   });
 
   it('says when the two meters seem swapped', () => {
-    expect(reconcile(proofRig, setups, over(-0.12), METERS).findings[0]).toContain('are the two meters swapped?');
+    expect(reconcile(proofRig, setups, over(-0.12)).findings[0]).toContain('are the two meters swapped?');
   });
 
   it('names the meter that stands alone among three, where and by how much', () => {
     const step = aStep(twenty, { port: [20, 3.25], end: [19.6, 3.251], display: [20.5, 3.3] });
-    const { findings } = reconcile(proofRig, setups, [...over(0.123), step], METERS);
+    const { findings } = reconcile(proofRig, setups, [...over(0.123), step]);
     expect(findings).toEqual([
       'C1 20 V, 3.25 A: the meter at the port and the display differ by 500 mV in voltage, their specs allow 58 mV; the display stands alone against the other two.',
     ]);
@@ -95,12 +101,12 @@ describe('the meter chain', () => {
 
   it('cannot tell which of two is off', () => {
     const step = aStep(twenty, { port: [20, 3.25], end: [19.6, 3.4] });
-    const { findings } = reconcile(proofRig, setups, [step], METERS);
+    const { findings } = reconcile(proofRig, setups, [step]);
     expect(findings[0]).toMatch(/the load differ by 150 mA in current, .* which of the two is off cannot be told/);
   });
 
   it('of no readings concludes nothing', () => {
-    expect(reconcile(proofRig, setups, [], METERS)).toEqual({
+    expect(reconcile(proofRig, setups, [])).toEqual({
       rigId: 'rig',
       resistance: null,
       offset: null,

@@ -1,13 +1,14 @@
 // The meter chain: what lies between the meter at the port and the one at the load end, and which of them is off.
 import { decimalsFor, formatMeasured, formatValue } from '../quantity/index.ts';
-import { asMeasured, type Instrument, type Point, type Rig, readingAt, type Setup, specFor } from '../reading/index.ts';
+import { asMeasured, type Instrument, type Point, type Rig, readAt, readingAt, type Setup } from '../reading/index.ts';
 import {
   expandedUncertainty,
+  isStated,
   type Measured,
+  meanOfCommon,
   measured,
   propagate,
-  type SpecParts,
-  specParts,
+  unstatedOf,
 } from '../uncertainty/index.ts';
 
 /** The two meters' readings of one output at one step. */
@@ -47,51 +48,84 @@ export interface Chain {
   readonly findings: readonly string[];
 }
 
-interface Specs {
-  readonly portVolts: SpecParts;
-  readonly endVolts: SpecParts;
-  readonly amps: SpecParts;
-}
-
 const LEAST_AMPS = 0.2;
+
+interface Drops {
+  /** A, and V at both ends of the line, at one step. */
+  readonly amps: Measured;
+  readonly port: Measured;
+  readonly end: Measured;
+}
 
 /**
  * Loop resistance from the drops at several currents: the slope of a straight line (least squares), so that what the
- * two voltmeters differ by without current does not matter. The scatter about the line gives the repeat part with
- * n − 2 degrees of freedom; the meters' gain errors, which scatter does not show, the instrument part.
- * With one current only, R = (Vport − Vload)/I and the whole of both specs counts. JCGM 100:2008, H.3.
+ * two voltmeters differ by without current does not matter. JCGM 100:2008, H.3.
+ * - Three steps or more: the scatter about the line tells how far the meters err from step to step, with n − 2 degrees
+ *   of freedom; a gain, which scatter does not show, counts over the span of the voltages.
+ * - Two steps: nothing tells the scatter, so each of the four readings may be off by its whole spec.
+ * - One current: R = (Vport − Vend)/I, and the whole of all three specs counts.
  */
-function resistanceOf(rungs: readonly Rung[], specs: Specs): Pick<Chain, 'resistance' | 'offset'> {
-  const pairs = rungs.flatMap(({ amps, portVolts, endVolts }) =>
-    portVolts && endVolts ? [{ x: amps.value, d: portVolts.value - endVolts.value, v: portVolts.value }] : [],
+function resistanceOf(rungs: readonly Rung[]): Pick<Chain, 'resistance' | 'offset'> {
+  const pairs = rungs.flatMap(({ amps, portVolts, endVolts }): Drops[] =>
+    portVolts && endVolts ? [{ amps, port: portVolts, end: endVolts }] : [],
   );
   const n = pairs.length;
   if (n === 0) return { resistance: null, offset: null };
-  const mean = (of: (pair: (typeof pairs)[number]) => number) => pairs.reduce((sum, pair) => sum + of(pair), 0) / n;
-  const x = mean((pair) => pair.x);
-  const sxx = pairs.reduce((sum, pair) => sum + (pair.x - x) ** 2, 0);
-  const rounding = Math.hypot(specs.portVolts.rounding, specs.endVolts.rounding);
-  const gains = Math.hypot(specs.portVolts.gain, specs.endVolts.gain);
-  const offsets = Math.hypot(specs.portVolts.fixed, specs.endVolts.fixed);
-  const spread = Math.max(...pairs.map((pair) => pair.x)) - Math.min(...pairs.map((pair) => pair.x));
-  if (spread < LEAST_AMPS) {
+  const mean = (of: (pair: Drops) => number) => pairs.reduce((sum, pair) => sum + of(pair), 0) / n;
+  const dropAt = ({ port, end }: Drops) => port.value - end.value;
+  const x = mean(({ amps }) => amps.value);
+  const drop = mean(dropAt);
+  const sxx = pairs.reduce((sum, { amps }) => sum + (amps.value - x) ** 2, 0);
+  const currents = pairs.map(({ amps }) => amps.value);
+  /** Mean of one meter's readings: what it reads wrong, it may read wrong every time. */
+  const common = (of: (pair: Drops) => Measured) => meanOfCommon(pairs.map(of));
+  const ends = [common(({ port }) => port), common(({ end }) => end)] as const;
+  const alone = propagate(drop, [
+    { weight: 1, of: ends[0] },
+    { weight: -1, of: ends[1] },
+  ]);
+  if (Math.max(...currents) - Math.min(...currents) < LEAST_AMPS) {
     if (x < LEAST_AMPS) return { resistance: null, offset: null };
-    const value = mean((pair) => pair.d) / x;
-    const instrument = Math.hypot(gains * mean((pair) => pair.v), offsets) / x;
-    return { resistance: measured(value, Math.hypot(instrument, value * specs.amps.gain)), offset: null };
+    const resistance = propagate(drop / x, [
+      { weight: 1 / x, of: alone },
+      { weight: -drop / x ** 2, of: common(({ amps }) => amps) },
+    ]);
+    return { resistance, offset: null };
   }
-  const weights = pairs.map((pair) => (pair.x - x) / sxx);
-  const slope = pairs.reduce((sum, { d }, index) => sum + (weights[index] ?? 0) * d, 0);
-  const start = mean((pair) => pair.d) - slope * x;
-  const squares = pairs.reduce((sum, pair) => sum + (pair.d - start - slope * pair.x) ** 2, 0);
-  const scatter = n > 2 ? Math.max(Math.sqrt(squares / (n - 2)), rounding) : rounding;
-  const degrees = n > 2 ? n - 2 : Number.POSITIVE_INFINITY;
-  const leverage = pairs.reduce((sum, { v }, index) => sum + (weights[index] ?? 0) * v, 0);
-  const instrument = Math.hypot(gains * leverage, slope * specs.amps.gain);
-  const startRepeat = scatter * Math.sqrt(1 / n + x ** 2 / sxx);
+  const weights = pairs.map(({ amps }) => (amps.value - x) / sxx);
+  const slope = pairs.reduce((sum, pair, index) => sum + (weights[index] ?? 0) * dropAt(pair), 0);
+  const start = drop - slope * x;
+  /** Each reading off by itself, at the weight it has in the result. */
+  const apart = (value: number, weightOf: (index: number) => number) =>
+    propagate(
+      value,
+      pairs.flatMap(({ port, end, amps }, index) => [
+        { weight: weightOf(index), of: port },
+        { weight: -weightOf(index), of: end },
+        { weight: -weightOf(index) * slope, of: amps },
+      ]),
+    );
+  if (n === 2)
+    return {
+      resistance: apart(slope, (index) => weights[index] ?? 0),
+      offset: apart(start, (index) => 1 / n - x * (weights[index] ?? 0)),
+    };
+  const squares = pairs.reduce((sum, pair) => sum + (dropAt(pair) - start - slope * pair.amps.value) ** 2, 0);
+  const scatter = Math.sqrt(squares / (n - 2));
+  // A gain error of a voltmeter tilts the line by as much as its readings change with the current.
+  const leverage = (of: (pair: Drops) => number) =>
+    Math.abs(pairs.reduce((sum, pair, index) => sum + (weights[index] ?? 0) * of(pair), 0));
+  const relative = ({ value, uInstrument }: Measured) => (value === 0 ? 0 : uInstrument / Math.abs(value));
+  const gains = Math.hypot(
+    relative(ends[0]) * leverage(({ port }) => port.value),
+    relative(ends[1]) * leverage(({ end }) => end.value),
+    relative(common(({ amps }) => amps)) * slope,
+  );
+  const unstated = unstatedOf(pairs.flatMap(({ amps, port, end }) => [amps, port, end]));
+  const spread = scatter * Math.sqrt(1 / n + x ** 2 / sxx);
   return {
-    resistance: measured(slope, instrument, scatter / Math.sqrt(sxx), degrees),
-    offset: measured(start, Math.hypot(offsets, gains * mean((pair) => pair.v)), startRepeat, degrees),
+    resistance: measured(slope, gains, scatter / Math.sqrt(sxx), n - 2, unstated),
+    offset: measured(start, alone.uInstrument, spread, n - 2, unstated),
   };
 }
 
@@ -181,14 +215,27 @@ function clashes(rungs: readonly Rung[], resistance: Measured | null): string[] 
     .map(({ sentence }) => sentence);
 }
 
-function rungsOf(setups: readonly Setup[], points: readonly Point[], rigId: string): Rung[] {
+/** A reading with what its meter's spec gives it today, where that is more than it was accepted with. */
+function bySpec(reading: Measured, today: Measured): Measured {
+  if (!isStated(today) || !isStated(reading) || today.uInstrument <= reading.uInstrument) return reading;
+  return measured(reading.value, today.uInstrument, reading.uRepeat, reading.degrees);
+}
+
+function rungsOf(
+  setups: readonly Setup[],
+  points: readonly Point[],
+  rig: Rig,
+  instruments: readonly Instrument[],
+): Rung[] {
   return points.flatMap((point) => {
     const setup = setups.find(({ id }) => id === point.setupId);
-    if (!setup || point.rigId !== rigId) return [];
+    if (!setup || point.rigId !== rig.id) return [];
     return setup.outputs.flatMap(({ port, volts, amps }): Rung[] => {
       const at = (quantity: 'voltage' | 'current', place: 'port' | 'load-end' | 'display') => {
         const reading = readingAt(point, quantity, place, port);
-        return reading ? asMeasured(reading) : null;
+        if (!reading) return null;
+        const own = asMeasured(reading);
+        return place === 'display' ? own : bySpec(own, readAt(own.value, quantity, place, rig, instruments));
       };
       const portAmps = at('current', 'port');
       const endAmps = at('current', 'load-end');
@@ -216,20 +263,16 @@ function rungsOf(setups: readonly Setup[], points: readonly Point[], rigId: stri
 /**
  * Reconcile the meters of one rig over all steps taken with it.
  * @param points of one sample; those of other rigs are left out
+ * @param instruments the meters as they are stated today
  */
 export function reconcile(
   rig: Rig,
   setups: readonly Setup[],
   points: readonly Point[],
-  instruments: readonly Instrument[],
+  instruments: readonly Instrument[] = [],
 ): Chain {
-  const rungs = rungsOf(setups, points, rig.id);
-  const specs: Specs = {
-    portVolts: specParts(specFor('voltage', 'port', rig, instruments)),
-    endVolts: specParts(specFor('voltage', 'load-end', rig, instruments)),
-    amps: specParts(specFor('current', 'port', rig, instruments) ?? specFor('current', 'load-end', rig, instruments)),
-  };
-  const { resistance, offset } = resistanceOf(rungs, specs);
+  const rungs = rungsOf(setups, points, rig, instruments);
+  const { resistance, offset } = resistanceOf(rungs);
   const drops = rungs.flatMap(({ pointId, title, amps, portVolts, endVolts }): ChainDrop[] => {
     if (!portVolts || !endVolts) return [];
     const drop = portVolts.value - endVolts.value;

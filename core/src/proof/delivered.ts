@@ -1,19 +1,22 @@
 // What was delivered: proof points, full loads measured for efficiency, and what devices took, in one common form.
+import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import {
   asMeasured,
   beforeMeter,
+  type Instrument,
   mainsLabel,
   type OutputResult,
   outputAtReceptacle,
   type Point,
   type Rig,
+  readAt,
   readingAt,
   type Setup,
   statedLead,
 } from '../reading/index.ts';
-import { combineRepeats, measured, product, sum } from '../uncertainty/index.ts';
+import { combineRepeats, measured, product, sum, unstatedOf } from '../uncertainty/index.ts';
 import type { Chain } from './chain.ts';
 import { stepTitle } from './steps.ts';
 import type { Delivered, Device, DeviceRun } from './types.ts';
@@ -76,7 +79,10 @@ function pooled(
     mains: first.mains,
     takenAt: latest.takenAt,
     outputs,
-    watts: sum(outputs.map(({ watts }) => watts)),
+    watts: sum(
+      outputs.map(({ watts }) => watts),
+      rig.id,
+    ),
     wall: null,
     conditions: `${stepTitle({ outputs: setup.outputs, load: first.load === 0 ? 0 : 1 })}, ${mainsLabel(first.mains)}`,
     runs: each.length,
@@ -92,11 +98,15 @@ function pooled(
 }
 
 /** A step of which only the socket was read. */
-function wallOnly(point: Point, setup: Setup, series: readonly SeriesResult[]): Omit<Delivered, 'epoch'> | null {
+function wallOnly(
+  point: Point,
+  setup: Setup,
+  series: readonly SeriesResult[],
+  assumed: Interval | undefined,
+): Omit<Delivered, 'epoch'> | null {
   const input = readingAt(point, 'power', 'mains');
   if (!input || point.load === 0) return null;
-  const wall = outputFromWall(asMeasured(input), series, point.mains);
-  const known = Number.isFinite(wall.low);
+  const wall = outputFromWall(asMeasured(input), series, point.mains, assumed);
   return {
     sourceIds: [point.id],
     asked: setup.outputs,
@@ -110,9 +120,9 @@ function wallOnly(point: Point, setup: Setup, series: readonly SeriesResult[]): 
     conditions: `${stepTitle({ outputs: setup.outputs, load: 1 })}, ${mainsLabel(point.mains)}, read at the socket`,
     runs: 1,
     notes: [
-      known
-        ? 'From the socket by this sample’s own efficiency.'
-        : 'Only an upper bound: measure this sample’s efficiency around this power and it becomes an interval.',
+      wall.assumed
+        ? 'From the socket by an assumed efficiency: measure it around this power, or narrow the assumption at Rules.'
+        : 'From the socket by this sample’s own efficiency.',
     ],
   };
 }
@@ -132,6 +142,7 @@ export function deliveredByPoints(
   chains: readonly Chain[],
   series: readonly SeriesResult[],
   stresses: readonly string[] = [],
+  assumed?: Interval,
 ): readonly Delivered[] {
   const groups = new Map<string, Point[]>();
   for (const point of points) {
@@ -147,7 +158,7 @@ export function deliveredByPoints(
     const chain = chains.find(({ rigId }) => rigId === rig.id);
     const epoch = epochAt(first.takenAt, stresses);
     const full = pooled(group, setup, rig, chain);
-    const found = full ? [full] : group.flatMap((point) => wallOnly(point, setup, series) ?? []);
+    const found = full ? [full] : group.flatMap((point) => wallOnly(point, setup, series, assumed) ?? []);
     return found.map((one) => ({ ...one, epoch }));
   });
 }
@@ -160,7 +171,8 @@ export const deliveredByEfficiency = (
   series.flatMap(({ setup, byMains }) =>
     byMains.flatMap(({ mains, loads }) =>
       loads
-        .filter(({ load }) => Math.abs(load - 1) < 1e-6)
+        // What a device took of a loading is a lower bound at whatever share of it.
+        .filter(({ load }) => Math.abs(load - 1) < 1e-6 || (load > 0 && setup.evidence === 'device'))
         .map(
           (full): Delivered => ({
             sourceIds: full.pointIds,
@@ -172,7 +184,7 @@ export const deliveredByEfficiency = (
             outputs: full.outputs,
             watts: full.output,
             wall: null,
-            conditions: `${setup.outputs.length === 1 ? `${setup.outputs[0]?.port} alone` : setup.name}, ${mainsLabel(mains)}, 100 % load`,
+            conditions: `${setup.outputs.length === 1 ? `${setup.outputs[0]?.port} alone` : setup.name}, ${mainsLabel(mains)}, ${Math.round(full.load * 100)} % load`,
             epoch: epochAt(full.takenAt, stresses),
             runs: full.runs,
             notes: [],
@@ -181,17 +193,42 @@ export const deliveredByEfficiency = (
     ),
   );
 
+/** What a device run is worked out with. */
+export interface DeviceBench {
+  readonly series: readonly SeriesResult[];
+  readonly rigs: readonly Rig[];
+  readonly instruments: readonly Instrument[];
+  readonly assumed?: Interval | undefined;
+}
+
 /** What a device took, or what the socket says it took. It never refutes: a device takes what it wants. */
 export function deliveredByDevice(
   run: DeviceRun,
   device: Pick<Device, 'name'> | undefined,
-  series: readonly SeriesResult[],
+  { series, rigs, instruments, assumed }: DeviceBench,
 ): Delivered {
   const who = device?.name ?? 'a device';
-  const watts = measured(run.watts, run.u);
+  const rig = rigs.find(({ id }) => id === run.rigId);
+  // A spec of nothing but zeroes is refused at the door: no uncertainty means that none was stated.
+  const meters = rig?.meters;
+  const watts =
+    run.u || run.watts === 0
+      ? measured(run.watts, run.u ?? 0)
+      : measured(
+          run.watts,
+          0,
+          0,
+          Number.POSITIVE_INFINITY,
+          run.place === 'mains'
+            ? [{ meter: meters?.mains ?? null, quantity: 'power' }]
+            : unstatedOf([
+                readAt(run.volts ?? 0, 'voltage', rig?.outputPlace ?? 'port', rig, instruments),
+                readAt(0, 'current', rig?.outputPlace ?? 'port', rig, instruments),
+              ]),
+        );
   const volts = run.volts ?? 0;
   const amps = volts > 0 ? run.watts / volts : 0;
-  const wall = run.place === 'mains' ? outputFromWall(watts, series, null) : null;
+  const wall = run.place === 'mains' ? outputFromWall(watts, series, null, assumed) : null;
   return {
     sourceIds: [run.id],
     asked: [{ port: run.port, volts, amps }],

@@ -1,5 +1,6 @@
 // What a device run says, and what held it back: the device, the cable, its battery, or the charger.
 
+import type { Bound } from '../claim/claim-test.ts';
 import type { Interval } from '../decision/index.ts';
 import { formatInterval, formatPlain } from '../quantity/index.ts';
 import type { Ceiling, Device, DeviceRun } from './types.ts';
@@ -33,19 +34,38 @@ function limiterOf(run: DeviceRun, device: Device | null): string {
   return 'Nothing here tells what limits it.';
 }
 
-/** A device run in words. @param wall what the socket says, where only the socket was read */
-export function deviceSummary(run: DeviceRun, device: Device | null, wall: Interval | null): DeviceSummary {
+/**
+ * A device run in words.
+ * @param wall what the socket says, where only the socket was read
+ * @param offered levels the port says it has, V; null when nothing tells
+ */
+export function deviceSummary(
+  run: DeviceRun,
+  device: Device | null,
+  wall: Bound | null,
+  offered: readonly Interval[] | null = null,
+): DeviceSummary {
   const who = device?.name ?? 'The device';
   const took = wall
-    ? Number.isFinite(wall.low)
-      ? `took ${formatInterval(wall.low, wall.high, 'power', 1)} by the socket and this sample’s efficiency`
-      : `took ${formatInterval(wall.low, wall.high, 'power', 1)}: the socket alone`
+    ? wall.unstated.length > 0
+      ? 'took what a meter of unknown accuracy at the socket cannot tell'
+      : `took ${formatInterval(wall.low, wall.high, 'power', 1)} by the socket and ${wall.assumed ? `an assumed efficiency of ${Math.round(wall.assumed.low * 100)}…${Math.round(wall.assumed.high * 100)} %` : 'this sample’s efficiency'}`
     : `took ${formatPlain(run.watts, 'power')}${run.volts ? ` at ${formatPlain(run.volts, 'voltage')}` : ''}`;
   const share =
     device?.baseline && !wall
       ? ` That is ${Math.round((run.watts / device.baseline) * 100)} % of what it took alone on a strong charger.`
       : '';
+  const strange =
+    run.volts !== null &&
+    offered !== null &&
+    !offered.some(({ low, high }) => (run.volts ?? 0) >= low * 0.93 && (run.volts ?? 0) <= high * 1.07);
+  const most = Math.max(0, ...(offered ?? []).map(({ high }) => high));
   const notes = [
+    ...(strange
+      ? [
+          `${formatPlain(run.volts ?? 0, 'voltage')} is a level ${run.port} did not offer; ${formatPlain(most, 'voltage')} is its highest by the read-out. Which is right?`,
+        ]
+      : []),
     ...(run.settled < SETTLE_SECONDS
       ? [
           `Read after ${formatPlain(run.settled, 'duration', 's')}: ${formatPlain(SETTLE_SECONDS, 'duration', 'min')} are the least to settle.`,

@@ -26,30 +26,67 @@ export interface HoldSummary {
 export const holdWatts = ({ volts, amps, others }: Pick<HoldRun, 'volts' | 'amps' | 'others'>): number =>
   others.reduce((total, one) => total + one.volts * one.amps, volts * amps);
 
-const SAME_TIME = 0.08;
+/** Two times count as one within this part and this many seconds: how well people and watchers time. */
+const SAME_TIME = 0.05;
+const SAME_SECONDS = 1;
+/** K within which two temperatures are one, and by which a room is another. */
 const SAME_HEAT = 3;
+const OTHER_ROOM = 5;
+/** K over the room below which nothing has warmed up enough to trip. */
+const WARM = 10;
 const OTHER_POWER = 0.03;
 
+const sameTime = (a: number, b: number): boolean => Math.abs(a - b) <= SAME_TIME * Math.max(a, b) + SAME_SECONDS;
+
+/** Whether a hold ended warm enough for the heat to be behind it; an unknown room leaves it open. */
+const warmed = ({ hottest, ambient }: HoldRun): boolean =>
+  hottest !== null && (ambient === null || hottest - ambient >= WARM);
+
+/** What two holds that ended early tell together; null where they tell nothing. */
+function pairSays(a: HoldLine, b: HoldLine): 'timer' | 'thermal' | 'either' | 'neither' | null {
+  const [one, other] = [a.run, b.run];
+  const otherPower = Math.abs(a.watts - b.watts) > OTHER_POWER * Math.max(a.watts, b.watts);
+  const otherRoom =
+    one.ambient !== null && other.ambient !== null && Math.abs(one.ambient - other.ambient) >= OTHER_ROOM;
+  if (!otherPower && !otherRoom) return null;
+  const equal = sameTime(one.held, other.held);
+  // In a warmer room the heat comes sooner, a timer does not.
+  if (otherRoom && !otherPower) {
+    const warmer = (one.ambient ?? 0) > (other.ambient ?? 0) ? one : other;
+    const cooler = warmer === one ? other : one;
+    return equal ? 'timer' : warmer.held < cooler.held ? 'thermal' : 'neither';
+  }
+  const heat =
+    one.hottest !== null &&
+    other.hottest !== null &&
+    Math.abs(one.hottest - other.hottest) <= SAME_HEAT &&
+    warmed(one) &&
+    warmed(other);
+  if (equal && heat) return otherRoom ? 'timer' : 'either';
+  if (equal) return 'timer';
+  return heat ? 'thermal' : 'neither';
+}
+
 /**
- * What ended the holds: the same time at two powers is a timer, the same temperature at two times the heat.
+ * What ended the holds: the same time at two powers, or in two rooms, is a timer; the same temperature at two times, or
+ * sooner in a warmer room, the heat.
  * @returns null when nothing ended early; `not told` until it was repeated at a second power
  */
 function causeOf(ended: readonly HoldLine[]): HoldSummary['cause'] {
   if (ended.length === 0) return null;
-  const pairs = ended.flatMap((a, index) => ended.slice(index + 1).map((b) => [a, b] as const));
-  const telling = pairs.filter(([a, b]) => Math.abs(a.watts - b.watts) > OTHER_POWER * Math.max(a.watts, b.watts));
-  if (telling.length === 0) return 'not told';
-  const sameTime = telling.every(
-    ([a, b]) => Math.abs(a.run.held - b.run.held) <= Math.max(10, SAME_TIME * Math.max(a.run.held, b.run.held)),
-  );
-  const heats = telling.flatMap(([a, b]) =>
-    a.run.hottest !== null && b.run.hottest !== null ? [Math.abs(a.run.hottest - b.run.hottest)] : [],
-  );
-  const sameHeat = heats.length > 0 && heats.every((difference) => difference <= SAME_HEAT);
-  if (sameTime && sameHeat) return 'either';
-  if (sameTime) return 'timer';
-  return sameHeat ? 'thermal' : 'not told';
+  const told = ended.flatMap((a, index) => ended.slice(index + 1).flatMap((b) => pairSays(a, b) ?? []));
+  if (told.length === 0 || told.includes('neither')) return 'not told';
+  const timer = told.every((one) => one !== 'thermal');
+  const thermal = told.every((one) => one !== 'timer');
+  if (timer && thermal) return 'either';
+  return timer ? 'timer' : thermal ? 'thermal' : 'not told';
 }
+
+/** Whether all that ended early did so at one power: then the room told, not the power. */
+const onePower = (lines: readonly HoldLine[]): boolean =>
+  lines
+    .filter(({ ended }) => ended)
+    .every(({ watts }, _, [first]) => Math.abs(watts - (first?.watts ?? 0)) <= OTHER_POWER * watts);
 
 function sentenceOf(lines: readonly HoldLine[], cause: HoldSummary['cause'], held: HoldSummary['held']): string {
   const minutes = (seconds: number) => formatPlain(seconds, 'duration', seconds < 120 ? 's' : 'min');
@@ -59,8 +96,8 @@ function sentenceOf(lines: readonly HoldLine[], cause: HoldSummary['cause'], hel
   const how = `${formatPlain(first.watts, 'power')} ${first.run.end} after ${minutes(first.run.held)}`;
   const hot = first.run.hottest === null ? '' : ` at ${formatPlain(first.run.hottest, 'temperature', '°C')}`;
   const why = {
-    timer: 'The same time at two powers: a timer.',
-    thermal: 'The same temperature at two powers: the heat.',
+    timer: onePower(lines) ? 'The same time in two rooms: a timer.' : 'The same time at two powers: a timer.',
+    thermal: onePower(lines) ? 'Sooner in the warmer room: the heat.' : 'The same temperature at two powers: the heat.',
     either: 'Time and temperature agree at both powers: it can be either. Start once from warm to tell.',
     'not told':
       lines.filter(({ ended }) => ended).length > 1

@@ -1,13 +1,13 @@
 // Each step judged: volts within tolerance, amps as asked; and what a level does between no load and full load.
 
-import { testOf } from '../claim/claim-test.ts';
-import { settle, stateOf, worstState } from '../claim/evidence.ts';
+import { boundTest, testOf } from '../claim/claim-test.ts';
+import { settle, worstState } from '../claim/evidence.ts';
 import { levelTolerance } from '../claim/tolerance.ts';
 import { CLAIM_STATES, type ClaimState, type ClaimTest } from '../claim/types.ts';
 import type { DecisionRule, Limit } from '../decision/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
 import { mainsLabel, type OutputResult, sameOutputs } from '../reading/index.ts';
-import { expandedUncertainty, type Measured, measured } from '../uncertainty/index.ts';
+import { difference, expandedUncertainty, type Measured, ratio } from '../uncertainty/index.ts';
 import type { ProofStep } from './steps.ts';
 import type { Delivered } from './types.ts';
 
@@ -40,19 +40,7 @@ export function testsOf(delivered: Delivered, load: 0 | 1, rules: ProofRules): r
     if (!wall || load === 0) return [];
     const watts = asked.reduce((all, { volts, amps }) => all + volts * amps, 0);
     const limit: Limit = { kind: 'at-least', low: watts * (1 - rules.allowance) };
-    const bound = { kind: evidence, interval: wall, conditions, pointIds: sourceIds };
-    const middle = Number.isFinite(wall.low) ? (wall.low + wall.high) / 2 : wall.high;
-    return [
-      {
-        quantity: 'power',
-        limit,
-        value: middle,
-        expanded: Number.isFinite(wall.low) ? (wall.high - wall.low) / 2 : 0,
-        state: stateOf(bound, limit),
-        probability: null,
-        evidence: bound,
-      },
-    ];
+    return [boundTest(limit, wall, evidence, conditions, sourceIds)];
   }
   return outputs.flatMap((output, index): ClaimTest[] => {
     const set = asked[index];
@@ -133,14 +121,10 @@ export interface Regulation {
 }
 
 /**
- * Load regulation of every level with both readings: (V₀ − V)/I. Both are read with one meter, so its fixed error
- * cancels and its gain error counts on the difference alone.
- * @param shared relative standard uncertainty of the voltmeter's gain, and standard uncertainty of its rounding, V
+ * Load regulation of every level with both readings: (V₀ − V)/I. Nobody's spec says how much of one voltmeter's error
+ * is the same at both, so none of it is taken to cancel.
  */
-export function regulations(
-  delivered: readonly Delivered[],
-  shared: { readonly gain: number; readonly rounding: number },
-): readonly Regulation[] {
+export function regulations(delivered: readonly Delivered[]): readonly Regulation[] {
   const single = delivered.filter(({ outputs, asked }) => outputs.length === 1 && asked.length === 1);
   return single.flatMap((full): Regulation[] => {
     const [set] = full.asked;
@@ -158,11 +142,8 @@ export function regulations(
     );
     const [without] = empty?.outputs ?? [];
     if (!without || full.mains === null) return [];
-    const fall = without.volts.value - output.volts.value;
-    const slope = fall / output.amps.value;
-    const repeat = Math.hypot(without.volts.uRepeat, output.volts.uRepeat);
-    const u = Math.hypot(shared.gain * fall, shared.rounding * Math.SQRT2, repeat) / output.amps.value;
-    const result = measured(slope, u);
+    const slope = (without.volts.value - output.volts.value) / output.amps.value;
+    const result = ratio(difference(output.volts, without.volts), output.amps);
     const words = formatMeasured(Math.abs(slope) * 1000, expandedUncertainty(result) * 1000, 'voltage', 'V').replace(
       ' V',
       ' mV/A',

@@ -1,9 +1,10 @@
 // Everything Proof concludes about a sample.
 import type { Claim, ClaimState } from '../claim/types.ts';
+import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
-import type { ReadOut } from '../read-out/index.ts';
-import { type Instrument, type Point, type Rig, type Setup, specFor } from '../reading/index.ts';
-import { specParts } from '../uncertainty/index.ts';
+import { voltsOf } from '../pd/index.ts';
+import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
+import type { Instrument, Point, Rig, Setup } from '../reading/index.ts';
 import { type Again, isStress, proofAgain } from './again.ts';
 import { type Chain, reconcile } from './chain.ts';
 import { deliveredByDevice, deliveredByEfficiency, deliveredByPoints } from './delivered.ts';
@@ -47,32 +48,32 @@ export interface ProofInput {
   readonly instruments: readonly Instrument[];
   readonly series: readonly SeriesResult[];
   readonly rules: ProofRules;
-}
-
-/** What one voltmeter's two readings share: the gain, and the rounding of each. */
-function sharedByReadings({ setups, points, rigs, instruments }: ProofInput) {
-  const proof = setups.filter(({ purpose }) => purpose === 'proof').map(({ id }) => id);
-  const rigId = points.findLast(({ setupId }) => setupId !== null && proof.includes(setupId))?.rigId;
-  const rig = rigs.find(({ id }) => id === rigId);
-  return specParts(rig && specFor('voltage', rig.outputPlace, rig, instruments));
+  /** The efficiency assumed where none was measured; left out takes the usual. */
+  readonly assumed?: Interval | undefined;
 }
 
 /** Judge everything about what a sample really delivers. */
 export function proofResult(input: ProofInput): ProofResult {
-  const { ports, claims, readOuts, setups, points, rigs, instruments, series, rules } = input;
+  const { ports, claims, readOuts, setups, points, rigs, series, rules } = input;
   const runs = currentRuns(input.runs);
   const proofSetups = setups.filter(({ purpose }) => purpose === 'proof');
   const proofPoints = points.filter(({ setupId }) => proofSetups.some(({ id }) => id === setupId));
   const used = rigs.filter(({ id }) => proofPoints.some(({ rigId }) => rigId === id));
-  const chains = used.map((rig) => reconcile(rig, proofSetups, proofPoints, instruments));
+  const chains = used.map((rig) => reconcile(rig, proofSetups, proofPoints, input.instruments));
   const stresses = runs.filter(isStress).map(({ takenAt }) => takenAt);
   const byLoad = [
     ...deliveredByEfficiency(series, stresses),
-    ...deliveredByPoints(proofSetups, proofPoints, rigs, chains, series, stresses),
+    ...deliveredByPoints(proofSetups, proofPoints, rigs, chains, series, stresses, input.assumed),
   ];
   const deviceRuns = runs.filter((run): run is DeviceRun => run.kind === 'device');
   const deviceOf = ({ deviceId }: DeviceRun) => input.devices.find(({ id }) => id === deviceId) ?? null;
-  const byDevice = deviceRuns.map((run) => deliveredByDevice(run, deviceOf(run) ?? undefined, series));
+  /** Levels a port says or promises to have; null when nothing tells. */
+  const offeredAt = ({ port }: DeviceRun) => {
+    const best = bestReadOut(readOuts, port);
+    const offers = best ? offersOf(best).flatMap(({ object }) => voltsOf(object) ?? []) : [];
+    return offers.length > 0 ? offers : null;
+  };
+  const byDevice = deviceRuns.map((run) => deliveredByDevice(run, deviceOf(run) ?? undefined, input));
   const steps = judgeSteps(
     proofSteps(
       ports,
@@ -85,14 +86,16 @@ export function proofResult(input: ProofInput): ProofResult {
   );
   return {
     steps,
-    regulation: regulations(byLoad, sharedByReadings(input)),
+    regulation: regulations(byLoad),
     chains,
     holds: holdSummaries(runs),
     moves: runs
       .filter((run): run is MoveRun => run.kind === 'move')
       .map((run) => ({ run, state: run.breaks > 0 ? 'short' : 'proven', sentence: moveSentence(run) })),
     overs: runs.filter((run): run is OverRun => run.kind === 'over').map(overSummary),
-    devices: deviceRuns.map((run, index) => deviceSummary(run, deviceOf(run), byDevice[index]?.wall ?? null)),
+    devices: deviceRuns.map((run, index) =>
+      deviceSummary(run, deviceOf(run), byDevice[index]?.wall ?? null, offeredAt(run)),
+    ),
     again: proofAgain(steps, runs),
     delivered: [...byLoad, ...byDevice, ...deliveredBySplits(runs, input)],
   };

@@ -1,35 +1,32 @@
 // Runs at the door: their uncertainty, and what is refused with a sentence.
 import { formatPlain, parseCelsius, ROOM_RANGE, SURFACE_RANGE, ZERO_CELSIUS } from '../quantity/index.ts';
-import { type Instrument, lineRefusal, type Rig, specFor } from '../reading/index.ts';
-import { measured, product, specUncertainty, standardUncertainty } from '../uncertainty/index.ts';
+import { type Instrument, lineRefusal, type Rig, readAt } from '../reading/index.ts';
+import { isStated, type Measured, product, standardUncertainty, sum } from '../uncertainty/index.ts';
 import type { Device, Run } from './types.ts';
 
 type WithoutU<T> = T extends Run ? Omit<T, 'u'> : never;
 /** A run before its uncertainty is known. */
 export type NewRun = WithoutU<Run>;
 
-/** Standard uncertainty of volts × amps at the port by the rig's meters, W. */
-function outputUncertainty(volts: number, amps: number, rig: Rig, instruments: readonly Instrument[]): number {
-  const u = (quantity: 'voltage' | 'current', value: number) => {
-    const spec = specFor(quantity, rig.outputPlace, rig, instruments);
-    return measured(value, spec ? specUncertainty(spec, value) : 0);
-  };
-  return standardUncertainty(product(u('voltage', volts), u('current', amps)));
-}
+/** Volts × amps at the port by the rig's meters, W. */
+const outputAt = (volts: number, amps: number, rig: Rig, instruments: readonly Instrument[]): Measured =>
+  product(
+    readAt(volts, 'voltage', rig.outputPlace, rig, instruments),
+    readAt(amps, 'current', rig.outputPlace, rig, instruments),
+  );
 
-/** Standard uncertainty of the power of a run, W; 0 for a kind that has none. */
-export function runUncertainty(run: NewRun, rig: Rig, instruments: readonly Instrument[]): number {
-  if (run.kind === 'hold')
-    return Math.hypot(
-      ...[run, ...run.others].map(({ volts, amps }) => outputUncertainty(volts, amps, rig, instruments)),
-    );
-  if (run.kind !== 'device') return 0;
-  if (run.place === 'mains') {
-    const spec = specFor('power', 'mains', rig, instruments);
-    return spec ? specUncertainty(spec, run.watts) : 0;
+const known = (of: Measured): number | null => (isStated(of) ? standardUncertainty(of) : null);
+
+/** Standard uncertainty of the power of a run, W; 0 for a kind that has none, null where an accuracy is not stated. */
+export function runUncertainty(run: NewRun, rig: Rig, instruments: readonly Instrument[]): number | null {
+  if (run.kind === 'hold') {
+    const drawn = [run, ...run.others].map(({ volts, amps }) => outputAt(volts, amps, rig, instruments));
+    return known(sum(drawn, rig.id));
   }
+  if (run.kind !== 'device') return 0;
+  if (run.place === 'mains') return known(readAt(run.watts, 'power', 'mains', rig, instruments));
   const volts = run.volts ?? 0;
-  return volts > 0 ? outputUncertainty(volts, run.watts / volts, rig, instruments) : 0;
+  return volts > 0 ? known(outputAt(volts, run.watts / volts, rig, instruments)) : null;
 }
 
 /** Steps of a search from the rating up: rated × (1 + k·step), to half as much again. */

@@ -1,31 +1,32 @@
-// What several ports delivered together, from split runs, in the common form of all evidence about power.
-import type { SeriesResult } from '../efficiency/index.ts';
-import { type Instrument, mainsLabel, type OutputResult, type Rig } from '../reading/index.ts';
-import { splitReading } from '../split/readings.ts';
+// What ports delivered together, or one alone, from split runs, in the common form of all evidence about power.
+import { mainsLabel, type OutputResult, readAt } from '../reading/index.ts';
+import { type SplitBench, splitReading } from '../split/readings.ts';
 import { setKey } from '../split/types.ts';
-import { measured, sum } from '../uncertainty/index.ts';
+import { sum } from '../uncertainty/index.ts';
 import type { Delivered, Run } from './types.ts';
 
-interface Bench {
-  readonly ports: readonly string[];
-  readonly rigs: readonly Rig[];
-  readonly instruments: readonly Instrument[];
-  readonly series: readonly SeriesResult[];
-}
-
-/** Split runs of two ports or more; single ports and lightly loaded ones say nothing about a combination. */
-export const deliveredBySplits = (runs: readonly Run[], bench: Bench): readonly Delivered[] =>
+/** Split runs as evidence; a lightly loaded one says nothing about what there would have been. */
+export const deliveredBySplits = (runs: readonly Run[], bench: SplitBench): readonly Delivered[] =>
   runs.flatMap((run): Delivered[] => {
-    if (run.kind !== 'split' || run.order.length < 2 || run.shares.some(({ light }) => light)) return [];
-    const { occupied, watts, rest } = splitReading(run, bench);
+    if (run.kind !== 'split' || run.shares.some(({ light }) => light)) return [];
+    const { occupied, watts, rest, total } = splitReading(run, bench);
+    const rig = bench.rigs.find(({ id }) => id === run.rigId);
+    const place = rig?.outputPlace ?? 'port';
     const outputs = run.shares.flatMap(({ port, volts, amps }): OutputResult[] => {
       const own = watts[port];
-      return own && volts !== null && amps !== null
-        ? [{ port, volts: measured(volts, 0), amps: measured(amps, 0), watts: own }]
-        : [];
+      if (!own || volts === null || amps === null) return [];
+      return [
+        {
+          port,
+          volts: readAt(volts, 'voltage', place, rig, bench.instruments),
+          amps: readAt(amps, 'current', place, rig, bench.instruments),
+          watts: own,
+        },
+      ];
     });
     const complete = outputs.length === occupied.length;
     const open = occupied.filter((port) => !watts[port]);
+    const who = occupied.length === 1 ? `${setKey(occupied)} alone` : `${setKey(occupied)} together`;
     return [
       {
         sourceIds: [run.id],
@@ -38,14 +39,19 @@ export const deliveredBySplits = (runs: readonly Run[], bench: Bench): readonly 
         mains: run.mains,
         takenAt: run.takenAt,
         outputs,
-        watts: complete ? sum(outputs.map((output) => output.watts)) : null,
-        wall: null,
-        conditions: `${setKey(occupied)} together, ${mainsLabel(run.mains)}`,
+        watts: complete
+          ? sum(
+              outputs.map((output) => output.watts),
+              'rig',
+            )
+          : null,
+        wall: complete ? null : total,
+        conditions: `${who}, ${mainsLabel(run.mains)}`,
         epoch: 0,
         runs: 1,
         notes: [],
         everything: run.evidence === 'load',
-        byRest: open.length === 1 && open[0] && rest ? { port: open[0], interval: rest } : null,
+        rest: open.length > 0 && rest ? { ports: open, bound: rest } : null,
       },
     ];
   });

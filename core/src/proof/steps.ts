@@ -153,7 +153,7 @@ function totalStep(
     from: `promised total ${formatPlain(total, 'power')}`,
   });
   for (const { promise } of claims) {
-    if (promise.kind !== 'combination') continue;
+    if (promise.kind !== 'combination' || promise.shares.some((share) => share.with)) continue;
     const sum = promise.shares.reduce((all, { watts }) => all + watts, 0);
     if (!near(sum, total)) continue;
     const outputs = promise.shares.flatMap(({ port, watts }) => levelFor(levelsOf(port), watts) ?? []);

@@ -1,5 +1,5 @@
 // What Proof works with beyond readings: devices, runs that take time, and what was delivered.
-import type { Interval } from '../decision/index.ts';
+import type { Bound } from '../claim/claim-test.ts';
 import type { EvidenceKind, Mains, Output, OutputResult } from '../reading/index.ts';
 import type { Drop } from '../split/drops.ts';
 import type { Measured } from '../uncertainty/index.ts';
@@ -38,8 +38,8 @@ interface RunHead {
   readonly port: string;
   readonly rigId: string;
   readonly takenAt: string;
-  /** Standard uncertainty of its power, W, from the rig's meters. */
-  readonly u: number;
+  /** Standard uncertainty of its power, W, from the rig's meters; null where their accuracy is not stated. */
+  readonly u: number | null;
   readonly note: string;
   readonly supersedes: string | null;
   readonly withdrawn: boolean;
@@ -175,7 +175,7 @@ export interface Delivered {
   /** Sum of the outputs, W; null when only the socket was read. */
   readonly watts: Measured | null;
   /** What the socket says about the output, W, where nothing nearer was read. */
-  readonly wall: Interval | null;
+  readonly wall: Bound | null;
   /** Under which conditions, ready to show. */
   readonly conditions: string;
   /** How many stress runs the sample had behind it: readings from before and after one are never pooled. */
@@ -185,6 +185,6 @@ export interface Delivered {
   readonly notes: readonly string[];
   /** Every port was asked for all it offered in that state: what came is all there was. */
   readonly everything?: boolean;
-  /** A port without a meter, by difference from the socket. */
-  readonly byRest?: { readonly port: string; readonly interval: Interval } | null;
+  /** Ports without a meter, together by difference from the socket. */
+  readonly rest?: { readonly ports: readonly string[]; readonly bound: Bound } | null;
 }

@@ -55,7 +55,8 @@ export function formatProbability(probability: number): string {
 }
 
 /**
- * A value with its expanded uncertainty: `61.8 ± 0.3 W`. The uncertainty is rounded up, the value to the same place.
+ * A value with its expanded uncertainty: `61.8 ± 0.3 W`. The uncertainty is rounded up, the value to the same place; an
+ * unknown one (infinite) reads `61.8 ± ? W`.
  * @param si value in SI
  * @param expanded expanded uncertainty U in SI, not negative
  */
@@ -69,6 +70,8 @@ export function formatMeasured(
   if (!unit) throw new RangeError(`"${unitSymbol}" is not a unit of ${id}.`);
   const value = fromSi(si, unit);
   const shownU = expanded / unit.factor;
+  if (shownU === Number.POSITIVE_INFINITY && Number.isFinite(value))
+    return withUnit(`${String(Number(value.toPrecision(4)))} ± ?`, unitSymbol);
   if (!Number.isFinite(shownU) || shownU <= 0) return formatPlain(si, id, unitSymbol);
   const decimals = decimalsFor(shownU);
   return withUnit(`${fixed(value, decimals)} ± ${fixed(roundUp(shownU, decimals), decimals)}`, unitSymbol);
@@ -84,6 +87,13 @@ export function formatInterval(low: number, high: number, id: QuantityId, decima
   if (high === Number.POSITIVE_INFINITY) return withUnit(`at least ${from}`, usual);
   if (low === Number.NEGATIVE_INFINITY) return withUnit(`at most ${to}`, usual);
   return withUnit(`${from}…${to}`, usual);
+}
+
+/** An upper bound for people: rounded up to three significant digits, `0.0841 W`. */
+export function formatAtMost(si: number, id: QuantityId, unitSymbol = quantityOf(id).usual): string {
+  if (!(si > 0) || !Number.isFinite(si)) return formatPlain(si, id, unitSymbol);
+  const digit = 10 ** (EXPONENT(si) - 2);
+  return formatPlain(Math.ceil(si / digit - 1e-9) * digit, id, unitSymbol);
 }
 
 /** An uncertainty for people: rounded up to two significant digits, as it is said beside a result. JCGM 100:2008, 7.2.6 */

@@ -58,7 +58,7 @@ describe('an accepted value', () => {
       ((0.045 * 0.0015 + 0.1) / Math.sqrt(3)) * 600,
       6,
     );
-    expect(accept(energy, [energy], aRig(), instruments).u).toBe(0);
+    expect(accept(energy, [energy], aRig(), instruments).u).toBeNull();
   });
 
   it('of output power follows the volts and amps beside it', () => {
@@ -66,7 +66,17 @@ describe('an accepted value', () => {
     expect(accept(watts, [volts, amps, watts], aRig(), instruments).u).toBeCloseTo(0.07693, 5);
   });
 
-  it('without a spec or a value has none', () => {
+  it('without a stated accuracy is unknown, not exact', () => {
+    expect(accept(volts, [volts], aRig(), [{ id: 'voltmeter', name: 'V', sees: null, specs: {} }])).toEqual({
+      instrumentId: 'voltmeter',
+      u: null,
+    });
+    expect(accept(volts, [volts], aRig(), []).u).toBeNull();
+    const watts = entry({ quantity: 'power', place: 'port', port: 'C1', value: 65.1 });
+    expect(accept(watts, [watts], aRig(), instruments).u).toBeNull();
+  });
+
+  it('that is counted, never judged or struck out needs none', () => {
     expect(accept(entry({ quantity: 'power-factor', value: 0.95 }), [], aRig(), instruments).u).toBe(0);
     expect(accept(entry({ quantity: 'power', value: null }), [], aRig(), instruments).u).toBe(0);
     expect(accept(volts, [volts], aRig(), []).instrumentId).toBeNull();

@@ -1,6 +1,13 @@
 // Gives an entered value its instrument and uncertainty: the one place where a value becomes a reading.
 import type { QuantityId } from '../quantity/index.ts';
-import { type AccuracySpec, measured, product, specUncertainty, standardUncertainty } from '../uncertainty/index.ts';
+import {
+  type AccuracySpec,
+  isStated,
+  product,
+  readBy,
+  specUncertainty,
+  standardUncertainty,
+} from '../uncertainty/index.ts';
 import type { Instrument, Place, Rig } from './types.ts';
 
 /** A value as entered, already in SI, before it has an uncertainty. */
@@ -18,8 +25,8 @@ export interface Entry {
 
 export interface Accepted {
   readonly instrumentId: string | null;
-  /** Standard uncertainty from the instrument, SI. */
-  readonly u: number;
+  /** Standard uncertainty from the instrument, SI; null where its accuracy is not stated. */
+  readonly u: number | null;
 }
 
 /** The instrument of a rig that reads a quantity at a place. */
@@ -34,6 +41,9 @@ function instrumentFor(entry: Entry, rig: Rig, instruments: readonly Instrument[
   };
   return instruments.find((instrument) => instrument.id === behind[entry.place]);
 }
+
+/** Quantities no limit is held against by themselves. */
+const NEVER_JUDGED: readonly QuantityId[] = ['duration', 'power-factor'];
 
 /** Whether an instrument's calibration was overdue on the day of a reading. @param takenAt UTC ISO 8601 */
 export const calibrationOverdue = ({ calibrationDue }: Pick<Instrument, 'calibrationDue'>, takenAt: string): boolean =>
@@ -50,11 +60,25 @@ export function specFor(
   return instrumentFor(entry, rig, instruments)?.specs[quantity];
 }
 
+/** What reads a quantity at a place of a rig, as a source of uncertainty. */
+export function readAt(
+  value: number,
+  quantity: QuantityId,
+  place: Place,
+  rig: Rig | undefined,
+  instruments: readonly Instrument[],
+) {
+  const entry: Entry = { quantity, place, port: null, value, count: 1, spread: 0, step: 0 };
+  const meter = rig && instrumentFor(entry, rig, instruments);
+  return readBy(meter?.specs[quantity], value, { meter: meter?.id ?? null, quantity });
+}
+
 /**
  * The instrument and standard uncertainty of an entry.
  * Energy takes the relative uncertainty of the mean power; an output power given as such takes those of the volts and
  * amps entered with it. A charger's own display gets the rounding of its last digit: nobody states more about it.
- * A quantity the instrument has no spec for gets 0 (a power factor, a counted time).
+ * A quantity nobody stated an accuracy for gets null: unknown, which is not nought. A counted time is exact, and a power
+ * factor is told but never judged.
  * @param together everything entered for the same point, the entry included
  */
 export function accept(
@@ -65,8 +89,9 @@ export function accept(
 ): Accepted {
   const instrument = instrumentFor(entry, rig, instruments);
   const instrumentId = instrument?.id ?? null;
-  if (entry.value === null) return { instrumentId, u: 0 };
-  if (entry.place === 'display') return { instrumentId, u: entry.step / Math.sqrt(12) };
+  if (entry.value === null || NEVER_JUDGED.includes(entry.quantity)) return { instrumentId, u: 0 };
+  if (entry.place === 'display')
+    return { instrumentId, u: entry.step > 0 ? entry.step / Math.sqrt(12) : entry.value === 0 ? 0 : null };
   const partner = (quantity: QuantityId) =>
     together.findLast(
       (other) => other.quantity === quantity && other.place === entry.place && other.port === entry.port,
@@ -74,18 +99,20 @@ export function accept(
   if (entry.quantity === 'energy') {
     const seconds = partner('duration')?.value ?? 0;
     const spec = instrument?.specs.power;
-    const u = spec && seconds > 0 ? specUncertainty(spec, entry.value / seconds) * seconds : 0;
-    return { instrumentId, u };
-  }
-  if (entry.quantity === 'power' && entry.place !== 'mains') {
-    const factors = (['voltage', 'current'] as const).map((quantity) => {
-      const value = partner(quantity)?.value ?? 0;
-      const spec = specFor(quantity, entry.place, rig, instruments);
-      return measured(value, spec ? specUncertainty(spec, value) : 0);
-    });
-    const [volts, amps] = factors;
-    if (volts && amps) return { instrumentId, u: standardUncertainty(product(volts, amps)) };
+    return {
+      instrumentId,
+      u: spec && seconds > 0 ? specUncertainty(spec, entry.value / seconds) * seconds : null,
+    };
   }
   const spec = instrument?.specs[entry.quantity];
-  return { instrumentId, u: spec ? specUncertainty(spec, entry.value) : 0 };
+  const factors = (['voltage', 'current'] as const).map((quantity) => partner(quantity)?.value ?? null);
+  const [volts, amps] = factors;
+  if (entry.quantity === 'power' && entry.place !== 'mains' && volts != null && amps != null) {
+    const watts = product(
+      readAt(volts, 'voltage', entry.place, rig, instruments),
+      readAt(amps, 'current', entry.place, rig, instruments),
+    );
+    if (isStated(watts)) return { instrumentId, u: standardUncertainty(watts) };
+  }
+  return { instrumentId, u: spec ? specUncertainty(spec, entry.value) : null };
 }

@@ -1,13 +1,19 @@
 // Refuses at entry what cannot be true together, with a sentence that says what to look at.
 
 import { formatPlain } from '../quantity/index.ts';
-import { expandedUncertainty, type Measured, product, sum } from '../uncertainty/index.ts';
+import { expandedUncertainty, isStated, type Measured, product, sum } from '../uncertainty/index.ts';
 import { impossible } from './bounds.ts';
 import { asMeasured, currentReadings } from './current.ts';
 import type { Place, Point, Reading } from './types.ts';
 
 /** Current below which an unloaded output counts as unloaded, A: meters show a few mA of their own. */
 const NO_LOAD_AMPS = 0.02;
+
+/** What a meter of unknown accuracy may be off by before a value is called impossible. */
+const UNKNOWN_PART = 0.05;
+
+/** How far a value may be from the truth. */
+const leeway = (of: Measured): number => (isStated(of) ? expandedUncertainty(of) : UNKNOWN_PART * Math.abs(of.value));
 
 const outputPlaces: readonly Place[] = ['port', 'load-end', 'display'];
 
@@ -77,7 +83,7 @@ function powerContradictions(readings: readonly Reading[]): string[] {
     for (const port of new Set(outputs.filter((r) => r.place === place).map((r) => r.port))) {
       const { computed, stated, statedText, samples } = placePower(readings, port, place);
       if (computed && stated && samples === 1) {
-        const allowed = expandedUncertainty(computed) + expandedUncertainty(stated);
+        const allowed = leeway(computed) + leeway(stated);
         if (Math.abs(computed.value - stated.value) > allowed) {
           found.push(
             `${statedText} on ${port} ${PLACE_WORDS[place]} is not volts × amps: ${formatPlain(computed.value, 'power')} by the two meters. Check the place and unit of each.`,
@@ -93,7 +99,7 @@ function powerContradictions(readings: readonly Reading[]): string[] {
   const mains = readings.findLast((r) => r.quantity === 'power' && r.place === 'mains');
   if (mains && output.value > 0) {
     const input = asMeasured(mains);
-    if (output.value - expandedUncertainty(output) > input.value + expandedUncertainty(input)) {
+    if (output.value - leeway(output) > input.value + leeway(input)) {
       found.push(
         `Output ${formatPlain(output.value, 'power')} is above input ${formatPlain(input.value, 'power')}. Are the two swapped, or is one in mW?`,
       );

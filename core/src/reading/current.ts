@@ -25,9 +25,11 @@ export function readingAt(
  * A reading as a value with uncertainty. The mean of n samples carries s/√n as its repeat part (JCGM 100:2008, 4.2.3).
  * @throws RangeError for a struck-out reading
  */
-export function asMeasured(reading: Reading): Measured {
-  if (reading.value === null) throw new RangeError('This reading is struck out.');
-  return reading.count > 1
-    ? measured(reading.value, reading.u, reading.spread / Math.sqrt(reading.count), reading.count - 1)
-    : measured(reading.value, reading.u);
+export function asMeasured({ value, u, count, spread, instrumentId, quantity }: Reading): Measured {
+  if (value === null) throw new RangeError('This reading is struck out.');
+  const repeat = count > 1 ? spread / Math.sqrt(count) : 0;
+  const degrees = count > 1 ? count - 1 : Number.POSITIVE_INFINITY;
+  return u === null
+    ? measured(value, 0, repeat, degrees, [{ meter: instrumentId, quantity }])
+    : measured(value, u, repeat, degrees);
 }

@@ -35,8 +35,8 @@ export interface Reading {
   readonly port: string | null;
   /** SI. Null when the reading strikes out the one it supersedes. */
   readonly value: number | null;
-  /** Standard uncertainty from the instrument, SI. */
-  readonly u: number;
+  /** Standard uncertainty from the instrument, SI; null where its accuracy is not stated. */
+  readonly u: number | null;
   /** How many samples the value is the mean of. */
   readonly count: number;
   /** Standard deviation of one sample, SI; 0 for a single reading. */

@@ -1,11 +1,14 @@
 // Which device into which port: every arrangement is tried, so the best one is the best there is.
-import type { PlugDevice } from './devices.ts';
+import type { DeviceLead, PlugDevice } from './devices.ts';
+import { stateKey } from './types.ts';
 
 /** A charger as an arrangement sees it. */
 export interface PlugPort {
   readonly label: string;
   /** Voltages it offers alone, V. */
   readonly volts: readonly number[];
+  /** What fits into it; left out where nobody said. */
+  readonly connector?: 'C' | 'A' | undefined;
 }
 
 export interface PlugCharger {
@@ -14,6 +17,10 @@ export interface PlugCharger {
   readonly shares: (occupied: readonly string[]) => Readonly<Record<string, number | null>>;
   /** Ports that drop out when something is plugged into a cause. */
   readonly drops: (port: string, cause: string) => boolean;
+  /** Whether anyone watched a port while something was plugged into a cause; left out where all were. */
+  readonly watched?: (port: string, cause: string) => boolean;
+  /** Whether a set itself was read, rather than filled in by a rule; left out where all were. */
+  readonly read?: (occupied: readonly string[]) => boolean;
 }
 
 /** Port by device id. */
@@ -24,6 +31,8 @@ export interface PlugScore {
   readonly kept: number;
   /** Devices that must stay on and do not. */
   readonly lost: number;
+  /** Devices that must stay on and nobody knows: their share or an interruption was never tested. */
+  readonly open: number;
   /** Demand that is met with everything plugged in, W. */
   readonly watts: number;
   /** Times a running device is interrupted by one that comes later. */
@@ -33,8 +42,12 @@ export interface PlugScore {
 export interface Ranked {
   readonly arrangement: Arrangement;
   readonly score: PlugScore;
-  /** Met and wanted per device, W. */
-  readonly met: Readonly<Record<string, { readonly watts: number; readonly wanted: number }>>;
+  /** Met and wanted per device, W; met is null where nothing says what its port gives. */
+  readonly met: Readonly<Record<string, { readonly watts: number | null; readonly wanted: number }>>;
+  /** The lead each device is plugged in with, where there is a choice. */
+  readonly leads: Readonly<Record<string, string>>;
+  /** Sets to read before this is known, largest first. */
+  readonly measureFirst: readonly (readonly string[])[];
 }
 
 /** The most devices and ports that are tried exactly. */
@@ -44,8 +57,30 @@ const AT_FIVE_VOLTS = 15;
 /** A device that gets this part of its demand counts as satisfied. */
 const ENOUGH = 0.95;
 
-const hasLevel = ({ volts }: PlugPort, { volts: wanted }: PlugDevice): boolean =>
+/** The lead a device takes into a port: the one that carries most of those that fit. Null when none fits. */
+export function leadFor(
+  { leads, watts, volts }: Pick<PlugDevice, 'leads' | 'watts' | 'volts'>,
+  { connector }: Pick<PlugPort, 'connector'>,
+): DeviceLead | null {
+  if (!leads || leads.length === 0 || connector === undefined) return { name: '', fits: null, watts, volts };
+  const fitting = leads.filter(({ fits }) => fits === null || fits === connector);
+  return fitting.reduce<DeviceLead | null>((best, one) => (best && best.watts >= one.watts ? best : one), null);
+}
+
+const hasLevel = ({ volts }: PlugPort, wanted: number | null): boolean =>
   wanted === null || volts.some((one) => Math.abs(one - wanted) <= 0.06 * wanted || one > wanted);
+
+/**
+ * Most a device takes from a port that gives a share, W: limited by the share, by the lead that fits, and by 5 V where
+ * the port has not the level the device wants. Advice and evening both go by it.
+ * @returns null where nothing says what the port gives; 0 where no lead fits
+ */
+export function granted(device: PlugDevice, port: PlugPort, share: number | null): number | null {
+  const lead = leadFor(device, port);
+  if (!lead) return 0;
+  if (share === null) return null;
+  return Math.min(lead.watts, share, hasLevel(port, lead.volts) ? Number.POSITIVE_INFINITY : AT_FIVE_VOLTS);
+}
 
 /** What an arrangement gives each device with everything plugged in. */
 export function judgeArrangement(
@@ -58,34 +93,46 @@ export function judgeArrangement(
     .map(({ label }) => label)
     .filter((label) => placed.some(({ id }) => arrangement[id] === label));
   const shares = charger.shares(occupied);
-  const portOf = (device: PlugDevice) => charger.ports.find(({ label }) => label === arrangement[device.id]);
+  const read = charger.read?.(occupied) ?? true;
   let kept = 0;
   let lost = 0;
+  let open = 0;
   let breaks = 0;
   let total = 0;
-  const met: Record<string, { watts: number; wanted: number }> = {};
+  const met: Record<string, { watts: number | null; wanted: number }> = {};
+  const leads: Record<string, string> = {};
+  const first = new Map<string, readonly string[]>();
+  const ask = (set: readonly string[]) => first.set(stateKey(set), set);
   for (const device of devices) {
-    const port = portOf(device);
-    const share = port ? (shares[port.label] ?? 0) : 0;
-    const most = port && !hasLevel(port, device) ? Math.min(AT_FIVE_VOLTS, share) : share;
-    const watts = Math.min(device.watts, most);
-    const broken = port
-      ? placed.filter((other) => other.comes > device.comes && charger.drops(port.label, arrangement[other.id] ?? ''))
-          .length
-      : 0;
+    const port = charger.ports.find(({ label }) => label === arrangement[device.id]);
+    const share = port ? (shares[port.label] ?? null) : 0;
+    const watts = port ? granted(device, port, share) : 0;
+    const later = port ? placed.filter((other) => other.comes > device.comes) : [];
+    const causes = later.map((other) => arrangement[other.id] ?? '');
+    const broken = port ? causes.filter((cause) => charger.drops(port.label, cause)).length : 0;
+    const unseen = port ? causes.filter((cause) => charger.watched && !charger.watched(port.label, cause)) : [];
+    const lead = port && leadFor(device, port);
+    if (lead && lead.name !== '') leads[device.id] = lead.name;
     met[device.id] = { watts, wanted: device.watts };
-    total += watts;
+    total += watts ?? 0;
     breaks += broken;
+    if (share === null || !read) ask(occupied);
     if (!device.staysOn) continue;
-    if (watts >= device.watts * ENOUGH && broken === 0) kept += 1;
-    else lost += 1;
+    if (port)
+      for (const cause of unseen)
+        ask(charger.ports.map(({ label }) => label).filter((one) => one === port.label || one === cause));
+    if ((watts !== null && watts < device.watts * ENOUGH) || broken > 0) lost += 1;
+    else if (watts === null || !read || unseen.length > 0) open += 1;
+    else kept += 1;
   }
-  return { arrangement, score: { kept, lost, watts: total, breaks }, met };
+  const measureFirst = [...first.values()].sort((a, b) => b.length - a.length);
+  return { arrangement, score: { kept, lost, open, watts: total, breaks }, met, leads, measureFirst };
 }
 
-/** Positive when a is better: what must stay on first, then watts, then fewer breaks. */
+/** Positive when a is better: what must stay on first, known before unknown, then watts, then fewer breaks. */
 export function compareScores(a: PlugScore, b: PlugScore): number {
   if (a.lost !== b.lost) return b.lost - a.lost;
+  if (a.open !== b.open) return b.open - a.open;
   if (Math.abs(a.watts - b.watts) > 0.5) return a.watts - b.watts;
   return b.breaks - a.breaks;
 }
@@ -119,44 +166,51 @@ function eachPlacing(devices: number, ports: number, visit: (placing: readonly n
 function quickScore(charger: PlugCharger, devices: readonly PlugDevice[]): (placing: readonly number[]) => PlugScore {
   const labels = charger.ports.map(({ label }) => label);
   const drops = labels.map((port) => labels.map((cause) => charger.drops(port, cause)));
-  const level = devices.map((device) => charger.ports.map((port) => hasLevel(port, device)));
-  const known = new Map<number, readonly number[]>();
-  const sharesOf = (mask: number): readonly number[] => {
+  const watched = labels.map((port) => labels.map((cause) => charger.watched?.(port, cause) ?? true));
+  const known = new Map<number, { readonly shares: readonly (number | null)[]; readonly read: boolean }>();
+  const setOf = (mask: number) => {
     const found = known.get(mask);
     if (found) return found;
-    const given = charger.shares(labels.filter((_, index) => (mask >> index) & 1));
-    const made = labels.map((label) => given[label] ?? 0);
+    const occupied = labels.filter((_, index) => (mask >> index) & 1);
+    const given = charger.shares(occupied);
+    const made = { shares: labels.map((label) => given[label] ?? null), read: charger.read?.(occupied) ?? true };
     known.set(mask, made);
     return made;
   };
+  /** Most each device can take from each port, whatever the share. */
+  const most = devices.map((device) =>
+    charger.ports.map((port) => granted(device, port, Number.POSITIVE_INFINITY) ?? 0),
+  );
   return (placing) => {
     let mask = 0;
     for (const port of placing) if (port >= 0) mask |= 1 << port;
-    const shares = sharesOf(mask);
-    let kept = 0;
-    let lost = 0;
-    let watts = 0;
-    let breaks = 0;
+    const { shares, read } = setOf(mask);
+    const score = { kept: 0, lost: 0, open: 0, watts: 0, breaks: 0 };
     for (let index = 0; index < devices.length; index += 1) {
       const device = devices[index] as PlugDevice;
       const port = placing[index] ?? -1;
-      let got = 0;
+      let got: number | null = 0;
       let broken = 0;
+      let unseen = false;
       if (port >= 0) {
-        const share = shares[port] ?? 0;
-        got = Math.min(device.watts, level[index]?.[port] ? share : Math.min(AT_FIVE_VOLTS, share));
+        const share = shares[port] ?? null;
+        const top = most[index]?.[port] ?? 0;
+        got = top === 0 ? 0 : share === null ? null : Math.min(top, share);
         for (let other = 0; other < devices.length; other += 1) {
           const cause = placing[other] ?? -1;
-          if (cause >= 0 && drops[port]?.[cause] && (devices[other] as PlugDevice).comes > device.comes) broken += 1;
+          if (cause < 0 || (devices[other] as PlugDevice).comes <= device.comes) continue;
+          if (drops[port]?.[cause]) broken += 1;
+          if (!watched[port]?.[cause]) unseen = true;
         }
       }
-      watts += got;
-      breaks += broken;
+      score.watts += got ?? 0;
+      score.breaks += broken;
       if (!device.staysOn) continue;
-      if (got >= device.watts * ENOUGH && broken === 0) kept += 1;
-      else lost += 1;
+      if ((got !== null && got < device.watts * ENOUGH) || broken > 0) score.lost += 1;
+      else if (got === null || !read || unseen) score.open += 1;
+      else score.kept += 1;
     }
-    return { kept, lost, watts, breaks };
+    return score;
   };
 }
 
@@ -177,6 +231,7 @@ function whyBetter(best: Ranked, next: Ranked | null, devices: readonly PlugDevi
       .map(({ name }) => name)
       .join(', ');
   if (best.score.lost < next.score.lost) return 'Otherwise something that must stay on would not.';
+  if (best.score.open < next.score.open) return 'Otherwise what must stay on would hang on something nobody tested.';
   const gains = names(({ id }) => (best.met[id]?.watts ?? 0) > (next.met[id]?.watts ?? 0) + 0.5);
   if (best.score.watts > next.score.watts + 0.5)
     return `${(best.score.watts - next.score.watts).toFixed(0)} W more in use${gains ? `: ${gains} gets more` : ''}.`;

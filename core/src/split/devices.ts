@@ -8,6 +8,17 @@ export interface DemandPoint {
   readonly part: number;
 }
 
+/** A lead a device can be charged over, and what it takes over it. */
+export interface DeviceLead {
+  readonly name: string;
+  /** The port it fits; null where that is not known. */
+  readonly fits: 'C' | 'A' | null;
+  /** W */
+  readonly watts: number;
+  /** Level it needs for that, V; null when any will do. */
+  readonly volts: number | null;
+}
+
 export interface PlugDevice {
   readonly id: string;
   readonly name: string;
@@ -15,6 +26,8 @@ export interface PlugDevice {
   readonly watts: number;
   /** Level it needs for that, V; null when any will do. */
   readonly volts: number | null;
+  /** Its leads; left out or empty where none is on record: then any port will do. */
+  readonly leads?: readonly DeviceLead[] | undefined;
   /** J; null for a device without a battery, which draws all the time. */
   readonly battery: number | null;
   /** Level it comes with, 0…1. */

@@ -1,5 +1,5 @@
 // An evening simulated: who gets what as devices come and fill, what each plug-in interrupts, when each is full.
-import type { Arrangement, PlugCharger } from './assign.ts';
+import { type Arrangement, granted, type PlugCharger } from './assign.ts';
 import { demandAt, levelAfter, type PlugDevice } from './devices.ts';
 
 export interface EveningDevice {
@@ -57,7 +57,9 @@ export function simulateEvening(
   const breaks: EveningBreak[] = [];
   let occupied: readonly string[] = [];
   let shares: Readonly<Record<string, number | null>> = {};
+  // The level at the end is told too, but no step begins there.
   for (let at = 0; at <= seconds; at += STEP_SECONDS) {
+    const step = Math.min(STEP_SECONDS, seconds - at);
     moments.push(at);
     const here = states.filter(({ port, device }) => port !== null && device.comes <= at);
     const now = labels.filter((label) => here.some(({ port }) => port === label));
@@ -77,13 +79,14 @@ export function simulateEvening(
     }
     for (const state of states) {
       const plugged = here.includes(state);
-      const share = plugged && state.port ? (shares[state.port] ?? 0) : 0;
-      const watts = plugged ? Math.min(share, demandAt(state.device, state.level)) : 0;
+      const port = plugged ? charger.ports.find(({ label }) => label === state.port) : undefined;
+      const most = port ? (granted(state.device, port, shares[port.label] ?? null) ?? 0) : 0;
+      const watts = Math.min(most, demandAt(state.device, state.level));
       state.levels.push(state.level);
       state.watts.push(watts);
-      state.energy += watts * STEP_SECONDS;
-      state.level = levelAfter(state.device.battery, state.level, watts, STEP_SECONDS);
-      if (state.device.battery !== null && state.level >= 0.999) state.fullAt ??= at + STEP_SECONDS;
+      state.energy += watts * step;
+      state.level = levelAfter(state.device.battery, state.level, watts, step);
+      if (state.device.battery !== null && state.level >= 0.999) state.fullAt ??= at + step;
     }
   }
   return {

@@ -2,6 +2,7 @@
 import Papa from 'papaparse';
 import type { SplitShare } from '../proof/types.ts';
 import { parseQuantity } from '../quantity/index.ts';
+import { portsIn } from './promises.ts';
 
 export interface ListedSplit {
   readonly line: number;
@@ -26,11 +27,8 @@ type Row = Readonly<Record<string, string | undefined>>;
 
 function splitOf(row: Row, line: number, ports: readonly string[]): ListedSplit | string {
   const cell = (name: string) => (row[name.toLowerCase()] ?? '').trim();
-  const order = cell('order')
-    .split('+')
-    .map((part) => ports.find((port) => port.toLowerCase() === part.trim().toLowerCase()));
-  if (order.some((port) => port === undefined))
-    return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
+  const order = portsIn(cell('order'), ports);
+  if (!order) return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
   const read = (name: string, quantity: 'voltage' | 'current' | 'power'): number | null | string => {
     if (cell(name) === '') return null;
     const parsed = parseQuantity(cell(name), quantity);
@@ -39,7 +37,7 @@ function splitOf(row: Row, line: number, ports: readonly string[]): ListedSplit 
   const mainsWatts = read('mains_W', 'power');
   if (typeof mainsWatts === 'string') return mainsWatts;
   const shares: SplitShare[] = [];
-  for (const port of order as string[]) {
+  for (const port of order) {
     const volts = read(`${port}_V`, 'voltage');
     const amps = read(`${port}_A`, 'current');
     if (typeof volts === 'string') return volts;
@@ -47,7 +45,7 @@ function splitOf(row: Row, line: number, ports: readonly string[]): ListedSplit 
     shares.push({ port, volts, amps, light: false });
   }
   if (mainsWatts === null && shares.every(({ volts }) => volts === null)) return 'there is no reading on it.';
-  return { line, order: order as string[], shares, mainsWatts };
+  return { line, order, shares, mainsWatts };
 }
 
 /** Read a list of combinations. Never throws; what cannot be read is listed with its line and the reason. */

@@ -2,8 +2,8 @@
 import type { PlugCharger, PlugPort } from './assign.ts';
 import { type Drop, pairsOf } from './drops.ts';
 import type { PromisedRow } from './promises.ts';
-import { predictSplit } from './rule.ts';
-import { type SplitRule, setKey } from './types.ts';
+import { predictSplit, readSet } from './rule.ts';
+import { type SplitRule, stateKey } from './types.ts';
 
 export interface PlugSource {
   readonly ports: readonly PlugPort[];
@@ -24,16 +24,20 @@ export function plugCharger({ ports, by, rule, promised, alone, drops }: PlugSou
       drops,
     )
       .filter(({ state }) => state === 'drops')
-      .map(({ port, cause }) => `${port} ${cause}`),
+      .map(({ port, cause }) => stateKey([port, cause])),
   );
-  const printed = new Map(promised.map(({ occupied, watts }) => [setKey(occupied), watts]));
+  const seen = new Set(drops.map(({ port, cause }) => stateKey([port, cause])));
+  const printed = new Map(promised.map(({ occupied, watts }) => [stateKey(occupied), watts]));
   return {
     ports,
     shares: (occupied) => {
       if (by === 'measured') return predictSplit(rule, occupied);
-      const row = printed.get(setKey(occupied));
+      const row = printed.get(stateKey(occupied));
       return Object.fromEntries(occupied.map((port) => [port, row?.[port] ?? alone[port] ?? null]));
     },
-    drops: (port, cause) => unsafe.has(`${port} ${cause}`),
+    drops: (port, cause) => unsafe.has(stateKey([port, cause])),
+    watched: (port, cause) => seen.has(stateKey([port, cause])),
+    read: (occupied) =>
+      by === 'measured' ? readSet(rule, occupied) : printed.has(stateKey(occupied)) || occupied.length < 2,
   };
 }

@@ -1,16 +1,18 @@
 // A charger's allocation table as printed: rows of port sets with watts each, and what cannot be right about it.
-import type { Claim } from '../claim/types.ts';
+import { type Claim, sharePorts } from '../claim/types.ts';
 import { mostWatts, type SourceObject } from '../pd/index.ts';
 import { formatPlain, parseDecimal } from '../quantity/index.ts';
 import { ALL_SETS_TO, allSets } from './sets.ts';
-import { setKey } from './types.ts';
+import { setKey, stateKey } from './types.ts';
 
 /** One promised combination. */
 export interface PromisedRow {
   readonly claimId: string;
   readonly occupied: readonly string[];
-  /** W per port. */
+  /** W per port that is promised a power of its own. */
   readonly watts: Readonly<Record<string, number>>;
+  /** The shares as printed; several ports in one share it. */
+  readonly shares: readonly { readonly ports: readonly string[]; readonly watts: number }[];
   readonly total: number;
 }
 
@@ -23,10 +25,35 @@ export function promisedRows(
 ): readonly PromisedRow[] {
   return claims.flatMap(({ id, promise }): PromisedRow[] => {
     if (promise.kind !== 'combination') return [];
-    const watts = Object.fromEntries(promise.shares.map((share) => [share.port, share.watts]));
-    const occupied = ports.filter((port) => port in watts);
-    const total = promise.shares.reduce((sum, share) => sum + share.watts, 0);
-    return [{ claimId: id, occupied, watts, total }];
+    const shares = promise.shares.map((share) => ({ ports: sharePorts(share), watts: share.watts }));
+    const single = shares.filter((share) => share.ports.length === 1);
+    return [
+      {
+        claimId: id,
+        occupied: ports.filter((port) => shares.some((share) => share.ports.includes(port))),
+        watts: Object.fromEntries(single.map((share) => [share.ports[0] ?? '', share.watts])),
+        shares,
+        total: shares.reduce((sum, share) => sum + share.watts, 0),
+      },
+    ];
+  });
+}
+
+/** Ports alone, each by the strongest line printed for it: that is a promise of the port alone. */
+export function promisedAlone(
+  ports: readonly string[],
+  claims: readonly Pick<Claim, 'id' | 'promise'>[],
+): readonly PromisedRow[] {
+  return ports.flatMap((port): PromisedRow[] => {
+    const own = claims.flatMap(({ id, promise }) =>
+      promise.kind === 'port-line' && promise.port === port ? [{ id, watts: promise.volts * promise.amps }] : [],
+    );
+    const [first, ...others] = own;
+    if (!first) return [];
+    const { id, watts } = others.reduce((most, one) => (one.watts > most.watts ? one : most), first);
+    return [
+      { claimId: id, occupied: [port], watts: { [port]: watts }, shares: [{ ports: [port], watts }], total: watts },
+    ];
   });
 }
 
@@ -89,12 +116,12 @@ export function tableFindings(
     return [...above, ...ports_].map((says) => ({ set, says }));
   });
   const twice = rows.filter(
-    (row, index) => rows.findIndex((other) => setKey(other.occupied) === setKey(row.occupied)) !== index,
+    (row, index) => rows.findIndex((other) => stateKey(other.occupied) === stateKey(row.occupied)) !== index,
   );
-  const promised = new Set(rows.map(({ occupied }) => setKey(occupied)));
+  const promised = new Set(rows.map(({ occupied }) => stateKey(occupied)));
   const missing =
     rows.length > 0 && labels.length <= ALL_SETS_TO
-      ? allSets(labels).filter((set) => set.length > 1 && !promised.has(setKey(set)))
+      ? allSets(labels).filter((set) => set.length > 1 && !promised.has(stateKey(set)))
       : [];
   return [
     ...findings,
@@ -114,6 +141,25 @@ function wattsIn(text: string): readonly number[] | null {
   return parts.every((part) => part !== undefined) ? parts.map((part) => parseDecimal(part ?? '')) : null;
 }
 
+/** Ports joined by plus signs, also where a label holds one itself; null where something else is among them. */
+export function portsIn(text: string, ports: readonly string[]): readonly string[] | null {
+  const longestFirst = [...ports].sort((a, b) => b.length - a.length);
+  const found: string[] = [];
+  let rest = text.trim();
+  for (;;) {
+    const lower = rest.toLowerCase();
+    const port = longestFirst.find((one) => {
+      const after = rest.slice(one.length).trimStart();
+      return lower.startsWith(one.toLowerCase()) && (after === '' || after.startsWith('+'));
+    });
+    if (port === undefined) return null;
+    found.push(port);
+    rest = rest.slice(port.length).trim();
+    if (rest === '') return found;
+    rest = rest.slice(1).trim();
+  }
+}
+
 /**
  * A row as printed: "C1+C2: 60 W + 45 W", or the shorthand "any two C ports: 45 W + 45 W" for every pair of ports whose
  * label begins with C. In a shorthand with different watts the order is that of the ports.
@@ -131,11 +177,13 @@ export function parseTableRow(text: string, ports: readonly string[]): ParsedTab
     if (sets.length === 0) return { reason: `There are no ${size} ports whose label begins with ${letter}.` };
     return { rows: sets.map((set) => Object.fromEntries(set.map((port, index) => [port, watts[index] ?? 0]))) };
   }
-  const [left = '', right] = text.split(':');
-  const named = left.split('+').map((part) => ports.find((port) => port.toLowerCase() === part.trim().toLowerCase()));
+  const at = text.lastIndexOf(':');
+  const left = at < 0 ? text : text.slice(0, at);
+  const right = at < 0 ? undefined : text.slice(at + 1);
+  const named = portsIn(left, ports);
   const watts = right === undefined ? null : wattsIn(right);
-  if (named.some((port) => port === undefined)) return { reason: `Name ports of this sample: ${ports.join(', ')}.` };
+  if (!named) return { reason: `Name ports of this sample: ${ports.join(', ')}.` };
   if (!watts || watts.length !== named.length)
     return { reason: `Give each port its watts, such as ${named.join('+')}: ${named.map(() => '30').join('+')}.` };
-  return { rows: [Object.fromEntries(named.map((port, index) => [port ?? '', watts[index] ?? 0]))] };
+  return { rows: [Object.fromEntries(named.map((port, index) => [port, watts[index] ?? 0]))] };
 }

@@ -1,58 +1,69 @@
 // Split runs as readings: each metered port with its uncertainty, the rest by difference from the socket.
-import type { Interval } from '../decision/index.ts';
+import type { Bound } from '../claim/claim-test.ts';
+import type { ClaimState, SharePart } from '../claim/types.ts';
+import { type Interval, intervalOf } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { currentRuns } from '../proof/runs.ts';
 import type { Run, SplitRun } from '../proof/types.ts';
 import { outputFromWall } from '../proof/wall.ts';
-import { type Instrument, type Rig, specFor } from '../reading/index.ts';
-import { expandedUncertainty, type Measured, measured, product, specUncertainty, sum } from '../uncertainty/index.ts';
+import { type Instrument, type Rig, readAt } from '../reading/index.ts';
+import { type Measured, product, sum } from '../uncertainty/index.ts';
 import type { Drop } from './drops.ts';
-import { type SplitReading, setKey } from './types.ts';
+import type { PromisedRow } from './promises.ts';
+import { type SplitReading, stateKey } from './types.ts';
 
-interface Bench {
+/** What a split run is worked out with. */
+export interface SplitBench {
   readonly ports: readonly string[];
   readonly rigs: readonly Rig[];
   readonly instruments: readonly Instrument[];
   /** The sample's own efficiency, for what only the socket tells. */
   readonly series: readonly SeriesResult[];
+  /** The efficiency assumed where none was measured; left out takes the usual. */
+  readonly assumed?: Interval | undefined;
 }
 
 /** W of one metered port with the uncertainty its rig's meters give. */
-function wattsOf(volts: number, amps: number, rig: Rig | undefined, instruments: readonly Instrument[]): Measured {
-  const part = (quantity: 'voltage' | 'current', value: number) => {
-    const spec = rig && specFor(quantity, rig.outputPlace, rig, instruments);
-    return measured(value, spec ? specUncertainty(spec, value) : 0);
-  };
-  return product(part('voltage', volts), part('current', amps));
-}
-
-const span = (value: Measured): Interval => {
-  const expanded = expandedUncertainty(value);
-  return { low: value.value - expanded, high: value.value + expanded };
+const wattsOf = (volts: number, amps: number, rig: Rig | undefined, instruments: readonly Instrument[]): Measured => {
+  const place = rig?.outputPlace ?? 'port';
+  return product(readAt(volts, 'voltage', place, rig, instruments), readAt(amps, 'current', place, rig, instruments));
 };
 
+/** What metered ports give together: their meters are those of one rig, so what they read wrong adds up. */
+const sumOf = (metered: readonly Measured[]): Measured => sum(metered, 'rig');
+
 /** One run as a reading. */
-export function splitReading(run: SplitRun, { ports, rigs, instruments, series }: Bench): SplitReading {
+export function splitReading(run: SplitRun, { ports, rigs, instruments, series, assumed }: SplitBench): SplitReading {
   const rig = rigs.find(({ id }) => id === run.rigId);
   const occupied = ports.filter((port) => run.order.includes(port));
   const metered = run.shares.flatMap(({ port, volts, amps }) =>
-    volts === null || amps === null ? [] : [[port, wattsOf(volts, amps, rig, instruments)] as const],
+    volts === null || amps === null ? [] : [{ port, volts, watts: wattsOf(volts, amps, rig, instruments) }],
   );
-  const known = metered.length > 0 ? span(sum(metered.map(([, watts]) => watts))) : { low: 0, high: 0 };
-  const complete = occupied.every((port) => metered.some(([name]) => name === port));
-  const spec = rig && specFor('power', 'mains', rig, instruments);
+  const together = sumOf(metered.map(({ watts }) => watts));
+  const known = intervalOf(together);
+  const complete = occupied.every((port) => metered.some((one) => one.port === port));
   const wall =
     run.mainsWatts === null
       ? null
-      : outputFromWall(measured(run.mainsWatts, spec ? specUncertainty(spec, run.mainsWatts) : 0), series, run.mains);
-  const rest =
-    complete || !wall ? null : { low: Math.max(0, wall.low - known.high), high: Math.max(0, wall.high - known.low) };
+      : outputFromWall(readAt(run.mainsWatts, 'power', 'mains', rig, instruments), series, run.mains, assumed);
+  const low = Math.max(0, known.low);
+  const rest: Bound | null =
+    complete || !wall
+      ? null
+      : {
+          ...wall,
+          low: Math.max(0, wall.low - known.high),
+          high: Math.max(0, wall.high - low),
+          most: Math.max(0, wall.most - low),
+        };
   return {
     occupied,
+    order: run.order,
     light: run.shares.flatMap(({ port, light }) => (light ? [port] : [])),
-    watts: Object.fromEntries(metered),
+    watts: Object.fromEntries(metered.map(({ port, watts }) => [port, watts])),
+    volts: Object.fromEntries(metered.map(({ port, volts }) => [port, volts])),
     rest,
-    total: complete ? known : wall,
+    total: complete ? { ...known, most: known.high, assumed: null, unstated: together.unstated } : wall,
     mainsWatts: run.mainsWatts,
     atLeast: run.evidence === 'device',
     stopped: run.drops.some(({ back }) => back === 'stayed off'),
@@ -63,7 +74,7 @@ export function splitReading(run: SplitRun, { ports, rigs, instruments, series }
 const isSplit = (run: Run): run is SplitRun => run.kind === 'split';
 
 /** Standing split runs as readings, oldest first. */
-export const splitReadings = (runs: readonly Run[], bench: Bench): readonly SplitReading[] =>
+export const splitReadings = (runs: readonly Run[], bench: SplitBench): readonly SplitReading[] =>
   currentRuns(runs)
     .filter(isSplit)
     .map((run) => splitReading(run, bench));
@@ -76,24 +87,30 @@ export const splitDrops = (runs: readonly Run[]): readonly Drop[] =>
 
 /** The newest full reading of each set. */
 export function newestBySet(readings: readonly SplitReading[]): ReadonlyMap<string, SplitReading> {
-  return new Map(readings.filter(({ light }) => light.length === 0).map((one) => [setKey(one.occupied), one]));
+  return new Map(readings.filter(({ light }) => light.length === 0).map((one) => [stateKey(one.occupied), one]));
 }
 
 /** How one promised share stands against what was measured. */
 export interface ShareLine {
-  readonly port: string;
+  /** Its ports; several where they share what is promised. */
+  readonly ports: readonly string[];
   /** W; null where nothing is promised. */
   readonly promised: number | null;
-  /** W with its expanded uncertainty as an interval; null where it was not read by itself. */
+  /** W: value ± U where it was metered, an interval where it follows from the socket; null where nothing tells. */
   readonly measured: Interval | null;
-  readonly state: 'kept' | 'short' | 'more' | 'borderline' | 'at least' | 'open';
+  /** W as metered; null where only an interval is known. */
+  readonly value: number | null;
+  /** State of the promise by everything known, as the ledger has it; null where nothing is promised. */
+  readonly state: ClaimState | null;
+  /** It clearly gives more than promised. */
+  readonly more: boolean;
 }
 
 /** One combination: promise and measurement side by side. */
 export interface SplitRow {
   readonly occupied: readonly string[];
   readonly promised: number | null;
-  readonly total: Interval | null;
+  readonly total: Bound | null;
   readonly lines: readonly ShareLine[];
   /** Whether power flowed at every metered port, and none stayed off; null when nothing was read. */
   readonly charging: boolean | null;
@@ -103,48 +120,50 @@ export interface SplitRow {
 /** Less than this at a port is no charging, W. */
 const CHARGING_WATTS = 0.5;
 
-function stateOf(
-  promised: number | null,
-  found: Interval | null,
-  atLeast: boolean,
-  allowance: number,
-  margin: number,
-): ShareLine['state'] {
-  if (promised === null || !found) return 'open';
-  const needed = promised * (1 - allowance);
-  if (found.low >= promised * (1 + margin)) return 'more';
-  if (found.low >= needed) return 'kept';
-  if (atLeast) return 'at least';
-  return found.high < needed ? 'short' : 'borderline';
+/** What a reading says of some of its ports together, W. */
+function foundFor(reading: SplitReading | undefined, ports: readonly string[]): Pick<ShareLine, 'measured' | 'value'> {
+  const nothing = { measured: null, value: null };
+  if (!reading) return nothing;
+  const metered = ports.flatMap((port) => reading.watts[port] ?? []);
+  if (metered.length === ports.length) {
+    const together = sumOf(metered);
+    return { measured: intervalOf(together), value: together.value };
+  }
+  const open = reading.occupied.filter((port) => !reading.watts[port]);
+  const missing = ports.filter((port) => !reading.watts[port]);
+  // The only ones not metered are what the socket leaves.
+  if (!reading.rest || open.length !== missing.length || reading.rest.unstated.length > 0) return nothing;
+  const part = metered.length > 0 ? intervalOf(sumOf(metered)) : { low: 0, high: 0 };
+  return { measured: { low: reading.rest.low + part.low, high: reading.rest.high + part.high }, value: null };
 }
 
 /**
  * Every combination that is promised or was measured.
- * @param allowance part a set power may miss its promise by
+ * @param partsOf state of each share of a promised row, as the claim was judged: one place decides, and this is not it
  * @param margin part above the promise from which on it counts as more
  */
 export function splitRows(
   ports: readonly string[],
-  promised: readonly {
-    readonly occupied: readonly string[];
-    readonly watts: Readonly<Record<string, number>>;
-    readonly total: number;
-  }[],
+  promised: readonly PromisedRow[],
   readings: readonly SplitReading[],
-  allowance: number,
+  partsOf: (row: PromisedRow) => readonly SharePart[],
   margin = 0.05,
 ): readonly SplitRow[] {
   const newest = newestBySet(readings);
   const rank = (set: readonly string[]) =>
-    set.length * 1000 + set.reduce((sum, port) => sum + 2 ** ports.indexOf(port), 0);
+    set.length * 1000 + set.reduce((all, port) => all + 2 ** ports.indexOf(port), 0);
   const sets = new Map<string, readonly string[]>();
-  for (const { occupied } of [...promised, ...newest.values()]) sets.set(setKey(occupied), occupied);
+  for (const { occupied } of [...promised, ...newest.values()]) sets.set(stateKey(occupied), occupied);
   return [...sets.values()]
     .sort((a, b) => rank(a) - rank(b))
     .map((occupied) => {
-      const key = setKey(occupied);
-      const promise = promised.find((row) => setKey(row.occupied) === key);
+      const key = stateKey(occupied);
+      const promise = promised.find((row) => stateKey(row.occupied) === key);
       const reading = newest.get(key);
+      const parts = promise ? partsOf(promise) : [];
+      const shares = promise?.shares ?? [];
+      const unnamed = occupied.filter((port) => !shares.some((share) => share.ports.includes(port)));
+      const lines = [...shares, ...unnamed.map((port) => ({ ports: [port], watts: null }))];
       return {
         occupied,
         promised: promise?.total ?? null,
@@ -153,18 +172,14 @@ export function splitRows(
           ? Object.values(reading.watts).every(({ value }) => value > CHARGING_WATTS) && !reading.stopped
           : null,
         sourceIds: reading?.sourceIds ?? [],
-        lines: occupied.map((port) => {
-          const own = reading?.watts[port];
-          const others = occupied.filter((one) => one !== port);
-          // The only one not metered is what the socket leaves.
-          const byRest = reading && !own && others.every((one) => reading.watts[one]) ? reading.rest : null;
-          const found = own ? span(own) : byRest;
-          const share = promise?.watts[port] ?? null;
+        lines: lines.map(({ ports: own, watts }): ShareLine => {
+          const found = foundFor(reading, own);
           return {
-            port,
-            promised: share,
-            measured: found,
-            state: stateOf(share, found, reading?.atLeast ?? false, allowance, margin),
+            ports: own,
+            promised: watts,
+            ...found,
+            state: watts === null ? null : (parts.find(({ port }) => port === own[0])?.state ?? 'not tested'),
+            more: watts !== null && found.measured !== null && found.measured.low >= watts * (1 + margin),
           };
         }),
       };

@@ -1,186 +1,25 @@
 // From readings of many port sets to the simplest rule that explains every one of them.
 import { formatPlain } from '../quantity/index.ts';
-import { expandedUncertainty, type Measured } from '../uncertainty/index.ts';
+import { expandedUncertainty, isStated } from '../uncertainty/index.ts';
+import { differs, groupsOf, type Influence, influenceOf, near, SAME_PART, SAME_WATTS } from './influence.ts';
 import { allSets } from './sets.ts';
-import { type Budget, type Sharing, type SplitReading, type SplitRule, setKey } from './types.ts';
+import { sentenceOf, shareOf, statesOf, watts, waysOf } from './sharing.ts';
+import { type Budget, type Sharing, type SplitReading, type SplitRule, setKey, stateKey } from './types.ts';
 
-/** A load sets its current in steps and a level has its tolerance: powers this near are the same share. */
-const SAME_WATTS = 0.5;
-const SAME_PART = 0.02;
-
-/** Whether two readings of a port's power tell of different shares. */
-export function differs(a: Measured, b: Measured): boolean {
-  const allowed = Math.hypot(expandedUncertainty(a), expandedUncertainty(b));
-  return Math.abs(a.value - b.value) > allowed + SAME_WATTS + SAME_PART * Math.max(a.value, b.value);
-}
-
-const near = (a: number, b: number): boolean => Math.abs(a - b) <= SAME_WATTS + SAME_PART * Math.max(a, b);
-const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
-const watts = (value: number): string => formatPlain(Math.round(value), 'power');
-
-type Influence = 'yes' | 'no' | 'unknown';
+export { differs } from './influence.ts';
 
 /** Readings that count for a rule: loaded to what each port offers, by a load. */
 const full = (readings: readonly SplitReading[]): readonly SplitReading[] =>
   readings.filter(({ light, atLeast }) => light.length === 0 && !atLeast);
 
-/** Whether plugging something into one port changes what another gets. */
-function influenceOf(readings: readonly SplitReading[], on: string, by: string): Influence {
-  let compared = false;
-  for (const without of readings) {
-    const before = without.watts[on];
-    if (!before || without.occupied.includes(by)) continue;
-    const wanted = new Set([...without.occupied, by]);
-    const joined = readings.filter(
-      ({ occupied }) => occupied.length === wanted.size && occupied.every((port) => wanted.has(port)),
-    );
-    for (const { watts: own } of joined) {
-      const after = own[on];
-      if (!after) continue;
-      compared = true;
-      if (differs(before, after)) return 'yes';
-    }
-  }
-  return compared ? 'no' : 'unknown';
-}
-
-/** Ports that influence each other, directly or through others. */
-function budgetsOf(
-  ports: readonly string[],
-  linked: (a: string, b: string) => boolean,
-): readonly (readonly string[])[] {
-  const left = new Set(ports);
-  const groups: string[][] = [];
-  for (const port of ports) {
-    if (!left.delete(port)) continue;
-    const group = [port];
-    for (const member of group)
-      for (const other of [...left])
-        if (linked(member, other) || linked(other, member)) {
-          left.delete(other);
-          group.push(other);
-        }
-    groups.push(ports.filter((one) => group.includes(one)));
-  }
-  return groups;
-}
-
-/** What each state of a budget gave: the mean over whatever else was occupied. */
-function statesOf(group: readonly string[], readings: readonly SplitReading[]): Record<string, Record<string, number>> {
-  const seen = new Map<string, Map<string, number[]>>();
-  for (const { occupied, watts: own } of readings) {
-    const key = setKey(group.filter((port) => occupied.includes(port)));
-    for (const port of group) {
-      const value = own[port]?.value;
-      if (value === undefined) continue;
-      const state = seen.get(key) ?? new Map<string, number[]>();
-      state.set(port, [...(state.get(port) ?? []), value]);
-      seen.set(key, state);
-    }
-  }
-  return Object.fromEntries(
-    [...seen].map(([key, state]) => [
-      key,
-      Object.fromEntries([...state].map(([port, values]) => [port, sum(values) / values.length])),
-    ]),
-  );
-}
-
-const aloneOf = (states: Budget['states'], port: string): number =>
-  states[port]?.[port] ?? Math.max(0, ...Object.values(states).map((state) => state[port] ?? 0));
-
-/** What a way of sharing gives the ports of one state; null where it says nothing. */
-function shareOf(
-  sharing: Sharing,
-  states: Budget['states'],
-  occupied: readonly string[],
-): Record<string, number> | null {
-  const alone = (port: string) => aloneOf(states, port);
-  const each = (of: (port: string) => number) => Object.fromEntries(occupied.map((port) => [port, of(port)]));
-  switch (sharing.kind) {
-    case 'alone':
-      return each(alone);
-    case 'even':
-      return each((port) =>
-        occupied.length === 1 ? alone(port) : Math.min(alone(port), sharing.budget / occupied.length),
-      );
-    case 'proportional': {
-      const all = sum(occupied.map(alone));
-      return each((port) => (all <= sharing.budget ? alone(port) : (alone(port) * sharing.budget) / all));
-    }
-    case 'priority': {
-      if (occupied.length === 1) return each(alone);
-      const first = occupied.includes(sharing.first);
-      const left = sharing.budget - (first ? sharing.keeps : 0);
-      const others = occupied.length - (first ? 1 : 0);
-      return each((port) =>
-        port === sharing.first ? Math.min(alone(port), sharing.keeps) : Math.min(alone(port), left / others),
-      );
-    }
-    case 'table': {
-      const state = states[setKey(occupied)];
-      return state && occupied.every((port) => port in state) ? state : null;
-    }
-  }
-}
-
-const explains = (sharing: Sharing, states: Budget['states']): boolean =>
-  Object.entries(states).every(([key, state]) => {
-    const given = shareOf(sharing, states, key.split('+'));
-    return given !== null && Object.entries(state).every(([port, value]) => near(given[port] ?? Number.NaN, value));
-  });
-
-/** Ways of sharing that explain every state, the simplest first; "table" always does and comes last. */
-function waysOf(group: readonly string[], states: Budget['states']): readonly Sharing[] {
-  if (group.length === 1) return [{ kind: 'alone' }];
-  const whole = Object.entries(states).filter(
-    ([key, state]) => key.includes('+') && Object.keys(state).length === key.split('+').length,
-  );
-  const totals = whole.map(([, state]) => sum(Object.values(state)));
-  const budget = Math.max(0, ...totals);
-  const candidates: Sharing[] = [
-    { kind: 'even', budget },
-    { kind: 'proportional', budget },
-    ...group.flatMap((first): Sharing[] => {
-      const kept = whole.flatMap(([, state]) => state[first] ?? []);
-      return kept.length > 0 ? [{ kind: 'priority', first, keeps: sum(kept) / kept.length, budget }] : [];
-    }),
-  ];
-  return [...candidates.filter((one) => explains(one, states)), { kind: 'table' }];
-}
-
-function sentenceOf({ ports, sharing, states, most }: Budget): string {
-  const names = ports.join(', ').replace(/, ([^,]*)$/, ' and $1');
-  const alone = ports.map((port) => `${port} ${watts(aloneOf(states, port))}`).join(', ');
-  switch (sharing.kind) {
-    case 'alone':
-      return `${names} stands alone: ${watts(aloneOf(states, ports[0] ?? ''))} whatever else is plugged in.`;
-    case 'even':
-      return `${names} share ${watts(sharing.budget)} evenly; alone ${alone}.`;
-    case 'proportional':
-      return `${names} share ${watts(sharing.budget)} in proportion to what each gives alone: ${alone}.`;
-    case 'priority':
-      return `${names} share ${watts(sharing.budget)}: ${sharing.first} keeps ${watts(sharing.keeps)}, the rest goes to the others evenly; alone ${alone}.`;
-    case 'table': {
-      const together = Object.entries(states)
-        .filter(([key]) => key.includes('+'))
-        .map(
-          ([key, state]) =>
-            `${key} ${key
-              .split('+')
-              .map((port) => (port in state ? Math.round(state[port] ?? 0) : '–'))
-              .join(' + ')} W`,
-        );
-      return `${names} share up to ${watts(most)}, by which of them are plugged in: ${together.join('; ')}; alone ${alone}.`;
-    }
-  }
-}
+const samePorts = (a: readonly string[], b: readonly string[]): boolean =>
+  stateKey([...a].sort()) === stateKey([...b].sort());
 
 /** Whether the others get more when one draws little: only light readings beside full ones of the same set can tell. */
 function demandOf(readings: readonly SplitReading[]): SplitRule['demand'] {
   let tested = false;
   for (const soft of readings.filter(({ light }) => light.length > 0)) {
-    const hard = full(readings).find(({ occupied }) => setKey(occupied) === setKey(soft.occupied));
+    const hard = full(readings).find(({ occupied }) => samePorts(occupied, soft.occupied));
     if (!hard) continue;
     for (const [port, value] of Object.entries(soft.watts)) {
       const other = hard.watts[port];
@@ -192,20 +31,54 @@ function demandOf(readings: readonly SplitReading[]): SplitRule['demand'] {
   return tested ? 'fixed' : 'not tested';
 }
 
+/** What ports that draw little keep back: alone, less what the other gets beside them, less what they draw. */
+function reservesOf(readings: readonly SplitReading[]): SplitRule['reserves'] {
+  return readings
+    .filter(({ light, occupied }) => light.length > 0 && occupied.length === light.length + 1)
+    .flatMap(({ light, occupied, watts: own }) => {
+      const port = occupied.find((one) => !light.includes(one)) ?? '';
+      const beside = own[port];
+      const alone = full(readings).find(({ occupied: only }) => samePorts(only, [port]))?.watts[port];
+      if (!beside || !alone || beside.value >= alone.value || !differs(alone, beside)) return [];
+      const drawn = light.reduce((total, one) => total + (own[one]?.value ?? 0), 0);
+      const kept = alone.value - beside.value - drawn;
+      return kept > SAME_WATTS + SAME_PART * alone.value ? [{ from: port, by: light, watts: kept }] : [];
+    });
+}
+
+/** Sets that gave something else in another order of plugging. */
+function ordersOf(readings: readonly SplitReading[]): readonly string[] {
+  const counting = full(readings).filter(({ order }) => (order?.length ?? 0) > 1);
+  return counting.flatMap((one, index) =>
+    counting.slice(index + 1).flatMap((other) => {
+      if (!samePorts(one.occupied, other.occupied) || stateKey(one.order ?? []) === stateKey(other.order ?? []))
+        return [];
+      const port = one.occupied.find((name) => {
+        const [a, b] = [one.watts[name], other.watts[name]];
+        return a && b && differs(a, b);
+      });
+      if (port === undefined) return [];
+      const said = ({ order, watts: own }: SplitReading) =>
+        `${watts(own[port]?.value ?? 0)} plugged in as ${(order ?? []).join(', then ')}`;
+      return [`The order of plugging matters in ${setKey(one.occupied)}: ${port} gave ${said(one)}, ${said(other)}.`];
+    }),
+  );
+}
+
 /** States of a budget nobody read, that its rule leaves open. */
 function openStates(budget: Budget, ways: readonly Sharing[]): SplitRule['open'] {
   const found: { says: string; measure: readonly string[] }[] = [];
   for (const set of allSets(budget.ports)) {
-    if (budget.states[setKey(set)]) continue;
+    if (budget.states[stateKey(set)]) continue;
     const told = ways.map((way) => shareOf(way, budget.states, set)).filter((one) => one !== null);
     const [first, ...others] = told;
     const agree =
       first !== undefined && others.every((other) => set.every((port) => near(first[port] ?? 0, other[port] ?? 0)));
-    if (agree) continue;
     const names = ways.filter(({ kind }) => kind !== 'table').map(({ kind }) => kind);
     found.push({
-      says:
-        told.length > 1
+      says: agree
+        ? `${setKey(set)} was not read; what is said of it is filled in by the rule.`
+        : told.length > 1
           ? `${setKey(set)} was not read, and ${names.join(' and ')} sharing both explain what was.`
           : `${setKey(set)} was not read, and no short rule says what it gives.`,
       measure: set,
@@ -217,24 +90,47 @@ function openStates(budget: Budget, ways: readonly Sharing[]): SplitRule['open']
 
 /**
  * The simplest rule that explains every reading within its uncertainty: which ports share a budget, and how.
+ * What was not read is open, also where a rule would fill it in.
  * @param ports all ports in physical order
- * @param readings of any sets, in any number; lightly loaded and device-limited ones only tell about demand and bounds
+ * @param readings of any sets, in any number; lightly loaded and device-limited ones only tell about demand and bounds,
+ *   readings of unknown accuracy about nothing
  */
 export function inferRule(ports: readonly string[], readings: readonly SplitReading[]): SplitRule {
-  const counting = full(readings);
-  const influence = new Map<string, Influence>();
+  const stated = readings.map((one) => ({
+    ...one,
+    watts: Object.fromEntries(Object.entries(one.watts).filter(([, value]) => isStated(value))),
+  }));
+  const counting = full(stated);
+  const influences = new Map<string, Influence>();
   for (const on of ports)
-    for (const by of ports) if (on !== by) influence.set(`${on} ${by}`, influenceOf(counting, on, by));
+    for (const by of ports) if (on !== by) influences.set(stateKey([on, by]), influenceOf(counting, on, by));
+  const influence = (on: string, by: string): Influence => influences.get(stateKey([on, by])) ?? 'unknown';
+  const linked = (a: string, b: string) => influence(a, b) === 'watts' || influence(a, b) === 'level';
   const read = ports.filter((port) => counting.some(({ watts: own }) => own[port] !== undefined));
-  const groups = budgetsOf(read, (a, b) => influence.get(`${a} ${b}`) === 'yes');
-  const made = groups.map((group) => {
+  const made = groupsOf(read, linked).map((group) => {
     const states = statesOf(group, counting);
-    const ways = waysOf(group, states);
-    const most = Math.max(0, ...Object.values(states).map((state) => sum(Object.values(state))));
+    const divided = group.some((on) => group.some((by) => influence(on, by) === 'watts'));
+    const ways = waysOf(group, states, group.length > 1 && !divided);
+    const most = Math.max(0, ...Object.values(states).map((state) => Object.values(state).reduce((a, b) => a + b, 0)));
     return { budget: { ports: group, sharing: ways[0] ?? { kind: 'table' as const }, states, most }, ways };
   });
   const budgets = made.map(({ budget }) => budget);
-  const rule = { budgets, sentences: budgets.map(sentenceOf), demand: demandOf(readings), unexplained: [], open: [] };
+  const withAll = (port: string) =>
+    counting.some(({ occupied, watts: own }) => occupied.length === ports.length && own[port] !== undefined);
+  const reserves = reservesOf(stated);
+  const rule = {
+    budgets,
+    sentences: [
+      ...budgets.map((budget) => sentenceOf(budget, budget.ports.every(withAll))),
+      ...reserves.map(
+        ({ from, by, watts: kept }) =>
+          `${by.join(' and ')} keep${by.length === 1 ? 's' : ''} ${watts(kept)} back from ${from} while drawing little.`,
+      ),
+      ...ordersOf(stated),
+    ],
+    demand: demandOf(stated),
+    reserves,
+  };
   const unexplained = counting.flatMap(({ occupied, watts: own }) => {
     const predicted = predictSplit(rule, occupied);
     const wrong = Object.entries(own).filter(([port, value]) => {
@@ -252,7 +148,7 @@ export function inferRule(ports: readonly string[], readings: readonly SplitRead
   });
   const apart = ports.flatMap((a, index) =>
     ports.slice(index + 1).flatMap((b) => {
-      const both = [influence.get(`${a} ${b}`), influence.get(`${b} ${a}`)];
+      const both = [influence(a, b), influence(b, a)];
       return both.every((one) => one === 'unknown')
         ? [
             {
@@ -266,7 +162,19 @@ export function inferRule(ports: readonly string[], readings: readonly SplitRead
   const missing = ports
     .filter((port) => !read.includes(port))
     .map((port) => ({ says: `${port} was not read at all.`, measure: [port] }));
-  const open = [...missing, ...apart, ...made.flatMap(({ budget, ways }) => openStates(budget, ways))];
+  const lonely = budgets
+    .flatMap(({ sharing, ports: own }) => (sharing.kind === 'alone' ? own : []))
+    .filter((port) => !withAll(port));
+  const together =
+    ports.length > 2 && lonely.length > 0 && apart.length === 0 && missing.length === 0
+      ? [
+          {
+            says: `Whether ${lonely.join(', ')} stand${lonely.length === 1 ? 's' : ''} alone shows only with every port occupied.`,
+            measure: ports,
+          },
+        ]
+      : [];
+  const open = [...missing, ...apart, ...together, ...made.flatMap(({ budget, ways }) => openStates(budget, ways))];
   return { ...rule, unexplained, open };
 }
 
@@ -286,3 +194,12 @@ export function predictSplit(
   }
   return given;
 }
+
+/** Whether what a rule gives a set was read there, state by state, rather than filled in. */
+export const readSet = ({ budgets }: Pick<SplitRule, 'budgets'>, occupied: readonly string[]): boolean =>
+  occupied.every((port) => budgets.some(({ ports }) => ports.includes(port))) &&
+  budgets.every(({ ports, states }) => {
+    const here = ports.filter((port) => occupied.includes(port));
+    const state = states[stateKey(here)];
+    return here.length === 0 || (state !== undefined && here.every((port) => port in state));
+  });

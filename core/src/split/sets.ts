@@ -1,5 +1,5 @@
 // Sets of ports: which there are, which are worth measuring, and in which order.
-import { setKey } from './types.ts';
+import { stateKey } from './types.ts';
 
 /** Up to this many ports every set is measured. */
 export const ALL_SETS_TO = 5;
@@ -45,8 +45,8 @@ export const plugOrder = (set: readonly string[]): readonly string[] => (set.len
 
 /** Sets that were not measured yet, in the sweep's order. */
 export function setsLeft(sweep: Sweep, measured: readonly (readonly string[])[]): readonly (readonly string[])[] {
-  const done = new Set(measured.map((set) => setKey(set)));
-  return sweep.sets.filter((set) => !done.has(setKey(set)));
+  const done = new Set(measured.map(stateKey));
+  return sweep.sets.filter((set) => !done.has(stateKey(set)));
 }
 
 export interface MeterMove {

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Claim } from '../claim/index.ts';
 import type { SplitRun } from '../proof/types.ts';
+import type { Instrument } from '../reading/index.ts';
 import { aRig } from '../reading/testing.ts';
-import { measured } from '../uncertainty/index.ts';
+import { measured, NO_SPEC } from '../uncertainty/index.ts';
 import {
   allSets,
   dropIn,
@@ -236,6 +237,32 @@ describe('a drop seen in samples', () => {
   });
 });
 
+const PROMISED = [
+  {
+    id: 'a',
+    promise: {
+      kind: 'combination',
+      shares: [
+        { port: 'C1', watts: 45 },
+        { port: 'A1', watts: 12 },
+      ],
+    },
+  },
+] as const;
+const meteredRig = aRig();
+const tight = { ...NO_SPEC, offset: 1e-9 };
+const METERS: Instrument[] = ['wattmeter', 'voltmeter', 'ammeter'].map((id) => ({
+  id,
+  name: id,
+  specs: {
+    power: { ...NO_SPEC, readingPercent: 0.1 },
+    voltage: { ...NO_SPEC, readingPercent: 0.05 },
+    current: { ...NO_SPEC, readingPercent: 0.1 },
+  },
+  sees: null,
+}));
+const EXACT = METERS.map((one) => ({ ...one, specs: { power: tight, voltage: tight, current: tight } }));
+
 describe('fewer meters than ports', () => {
   const run: SplitRun = {
     id: 'r',
@@ -257,28 +284,29 @@ describe('fewer meters than ports', () => {
     evidence: 'load',
     drops: [],
   };
-  it('the rest follows from the socket as an interval; without an efficiency only its upper bound is known', () => {
-    const bench = { ports: ['C1', 'A1'], rigs: [aRig()], instruments: [], series: [] };
+  it('the rest follows from the socket as an interval; without an efficiency by one that is assumed and said', () => {
+    const exact = EXACT.map((one) => ({ ...one, sees: null }));
+    const bench = { ports: ['C1', 'A1'], rigs: [aRig()], instruments: exact, series: [] };
     const one = splitReading(run, bench);
     expect(one.watts.C1?.value).toBe(40);
-    expect(one.rest).toEqual({ low: 0, high: 20 });
-    const rows = splitRows(
-      ['C1', 'A1'],
-      [{ occupied: ['C1', 'A1'], watts: { C1: 45, A1: 12 }, total: 57 }],
-      [one],
-      0.02,
-    );
-    expect(rows[0]?.lines.map(({ state }) => state)).toEqual(['short', 'borderline']);
+    // Nothing measured: 80 to 97 % of 60 W, less the 40 W that were metered; whatever the efficiency, at most 20 W.
+    expect(one.rest?.assumed).toEqual({ low: 0.8, high: 0.97 });
+    expect([one.rest?.low, one.rest?.high, one.rest?.most].map((watts) => watts?.toFixed(3))).toEqual([
+      '8.000',
+      '18.200',
+      '20.000',
+    ]);
   });
-  it('a device that took less leaves the promise open below', () => {
-    const one = { ...splitReading(run, { ports: ['C1', 'A1'], rigs: [], instruments: [], series: [] }), atLeast: true };
-    const rows = splitRows(
-      ['C1', 'A1'],
-      [{ occupied: ['C1', 'A1'], watts: { C1: 45, A1: 12 }, total: 57 }],
-      [one],
-      0.02,
-    );
-    expect(rows[0]?.lines[0]?.state).toBe('at least');
+  it('says neither of a share nobody metered as if it were: an interval and no value', () => {
+    const one = splitReading(run, { ports: ['C1', 'A1'], rigs: [meteredRig], instruments: METERS, series: [] });
+    const rows = splitRows(['C1', 'A1'], promisedRows(['C1', 'A1'], PROMISED), [one], () => [
+      { port: 'C1', state: 'short' },
+      { port: 'A1', state: 'borderline' },
+    ]);
+    expect(rows[0]?.lines[0]).toMatchObject({ value: 40, state: 'short' });
+    expect(rows[0]?.lines[1]).toMatchObject({ value: null, state: 'borderline' });
+    expect(rows[0]?.lines[1]?.measured?.low).toBeLessThan(8.1);
+    expect(rows[0]?.lines[1]?.measured?.high).toBeGreaterThan(18.1);
   });
 });
 

@@ -1,5 +1,5 @@
 // Port splits: what each occupied port gets, who drops out, and which rule explains it.
-import type { Interval } from '../decision/index.ts';
+import type { Bound } from '../claim/claim-test.ts';
 import type { Measured } from '../uncertainty/index.ts';
 
 /** What one set of occupied ports gave. */
@@ -10,10 +10,14 @@ export interface SplitReading {
   readonly light: readonly string[];
   /** W per metered port. */
   readonly watts: Readonly<Record<string, Measured>>;
+  /** V per metered port, where it was read. */
+  readonly volts?: Readonly<Record<string, number>>;
+  /** The order they were plugged in; left out where nobody noted it. */
+  readonly order?: readonly string[];
   /** W of everything not metered together, by difference from the socket; null when all is metered or nothing tells. */
-  readonly rest: Interval | null;
-  /** W out of all ports: read, or an interval with the part from the socket. */
-  readonly total: Interval | null;
+  readonly rest: Bound | null;
+  /** W out of all ports: read, or an interval from the socket. */
+  readonly total: Bound | null;
   /** W at the socket; null when not read. */
   readonly mainsWatts: number | null;
   /** A device limited it: the charger gives at least this. */
@@ -34,6 +38,8 @@ export type Sharing =
   | { readonly kind: 'proportional'; readonly budget: number }
   /** One port keeps its part; the others divide the remainder evenly. */
   | { readonly kind: 'priority'; readonly first: string; readonly keeps: number; readonly budget: number }
+  /** Beside each other they fall back to 5 V: levels change, nothing is divided. */
+  | { readonly kind: 'level' }
   /** It depends on which ports are occupied, and no shorter rule explains it. */
   | { readonly kind: 'table' };
 
@@ -41,7 +47,7 @@ export type Sharing =
 export interface Budget {
   readonly ports: readonly string[];
   readonly sharing: Sharing;
-  /** By occupied ports of the budget ("C1+C2"): W per port as read. */
+  /** By {@link stateKey} of the occupied ports of the budget: W per port as read. */
   readonly states: Readonly<Record<string, Readonly<Record<string, number>>>>;
   /** The most all its ports gave together, W. */
   readonly most: number;
@@ -53,11 +59,18 @@ export interface SplitRule {
   readonly sentences: readonly string[];
   /** Whether what others draw matters, or only whether they are plugged in. */
   readonly demand: 'fixed' | 'follows demand' | 'not tested';
+  /** Power that ports drawing little keep from another, W. */
+  readonly reserves: readonly { readonly from: string; readonly by: readonly string[]; readonly watts: number }[];
   /** Readings it does not explain, with why. */
   readonly unexplained: readonly { readonly occupied: readonly string[]; readonly says: string }[];
   /** What stays open, each with the one measurement that would decide. */
   readonly open: readonly { readonly says: string; readonly measure: readonly string[] }[];
 }
 
-/** Ports as a key: "C1+C2". */
+/** Ports as a key that no label can break, whatever signs it holds. */
+export const stateKey = (ports: readonly string[]): string => ports.join('\n');
+/** The ports of such a key. */
+export const portsOf = (key: string): readonly string[] => (key === '' ? [] : key.split('\n'));
+
+/** Ports as people read a set: "C1+C2". */
 export const setKey = (ports: readonly string[]): string => ports.join('+');

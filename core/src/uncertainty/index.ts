@@ -1,5 +1,4 @@
 // Uncertainty of measurement after the GUM (JCGM 100:2008): specs, combination, coverage.
 
-export * from './correlated.ts';
 export * from './measured.ts';
 export * from './spec.ts';

@@ -65,31 +65,6 @@ export function specUncertainty(whole: AccuracySpec, value: number): number {
   return Math.hypot(standard, spec.resolution / Math.sqrt(12));
 }
 
-/** The parts of a spec that all readings of one meter share, and the one they do not, as standard uncertainties. */
-export interface SpecParts {
-  /** Relative: a gain error, the same fraction of every reading. */
-  readonly gain: number;
-  /** SI: an offset, the same for every reading. */
-  readonly fixed: number;
-  /** SI: the rounding of each reading. */
-  readonly rounding: number;
-}
-
-/**
- * Split a spec by what repeated readings of one meter have in common: the gain and the offset cancel in differences
- * and slopes in different ways, the rounding does not. JCGM 100:2008, 5.2.4 and F.1.2.4.
- * @param spec undefined for a meter nobody has stated: all parts are zero
- */
-export function specParts(spec: AccuracySpec | undefined): SpecParts {
-  if (!spec) return { gain: 0, fixed: 0, rounding: 0 };
-  const divisor = spec.coverage === 'not stated' ? Math.sqrt(3) : 2;
-  return {
-    gain: spec.readingPercent / 100 / divisor,
-    fixed: ((spec.range * spec.rangePercent) / 100 + spec.offset) / divisor,
-    rounding: spec.resolution / Math.sqrt(12),
-  };
-}
-
 /** Guard shared by the calculations: a NaN or infinity is a mistake upstream, never a result. */
 export function requireFinite(name: string, value: number): void {
   if (!Number.isFinite(value)) throw new RangeError(`${name} is not a finite number.`);

@@ -1,15 +1,17 @@
 // From everything known about a sample to everything concluded: the one calculation behind screen, sheet and shelf.
 import { CLAIM_STATES, type ClaimResult, type ClaimState, judgeClaims, worstState } from '../claim/index.ts';
 import { efficiencySeries, LOAD_POINTS, type SeriesResult } from '../efficiency/index.ts';
-import { type IdleResult, idleResults } from '../idle/index.ts';
+import { drawWords, type IdleResult, idleResults } from '../idle/index.ts';
 import type { LimitLine } from '../limits/index.ts';
 import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
+import { formatMeasured } from '../quantity/index.ts';
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
 import { mainsLabel, specFor, suppliesFor } from '../reading/index.ts';
-import { expandedUncertainty, specAt } from '../uncertainty/index.ts';
+import { expandedUncertainty, isStated, type Measured, specAt } from '../uncertainty/index.ts';
 import { chosenSets, limitsOfIdle, limitsOfSetups } from './limits.ts';
 import { splitResult } from './splits.ts';
 import type { Dossier, KeyFigure, KeyFigures, PriceFacts, StationState, Verdict } from './types.ts';
+import { FIGURES_FORM } from './types.ts';
 
 /** Nameplate output power: the promised total, else the largest loading, W. Null when neither is known. */
 export function nameplateOf(dossier: Dossier, series: readonly SeriesResult[]): number | null {
@@ -41,6 +43,9 @@ function newestPrice(prices: readonly PriceFacts[]): PriceFacts | undefined {
   return undefined;
 }
 
+/** Expanded uncertainty for the shelf; null while it is not known. */
+const knownExpanded = (of: Measured): number | null => (isStated(of) ? expandedUncertainty(of) : null);
+
 function keyFigures(
   dossier: Dossier,
   series: readonly SeriesResult[],
@@ -58,7 +63,8 @@ function keyFigures(
     worst && main
       ? {
           value: worst.average.value,
-          expanded: expandedUncertainty(worst.average),
+          expanded: knownExpanded(worst.average),
+          words: formatMeasured(worst.average.value, expandedUncertainty(worst.average), 'efficiency'),
           condition: `${main.setup.name}, ${mainsLabel(worst.mains)}`,
         }
       : null;
@@ -70,12 +76,14 @@ function keyFigures(
   const counts: Partial<Record<ClaimState, number>> = {};
   for (const { state } of claims) counts[state] = (counts[state] ?? 0) + 1;
   return {
+    form: FIGURES_FORM,
     watts,
     efficiency,
     idle: draw
       ? {
           value: draw.below ?? draw.watts.value,
-          expanded: expandedUncertainty(draw.watts),
+          expanded: knownExpanded(draw.watts),
+          words: drawWords(draw),
           condition: mainsLabel(draw.mains),
           below: draw.below !== null,
         }
@@ -179,12 +187,16 @@ export function judgeSample(dossier: Dossier): Verdict {
     // Idle is read in the finest range.
     return spec ? specAt(spec, 0).floor : 0;
   };
-  const idle = idleResults(dossier.points, floorOf);
+  // A step of a proof without load has something attached and negotiated: it is no idle draw.
+  const proofs = new Set(dossier.setups.filter(({ purpose }) => purpose === 'proof').map(({ id }) => id));
+  const unloaded = dossier.points.filter(({ setupId }) => setupId === null || !proofs.has(setupId));
+  const idle = idleResults(unloaded, floorOf);
   const sets = chosenSets(dossier);
   const limits = limitsOfSetups(dossier, series, sets);
   const watts = nameplateOf(dossier, series);
   const twins = dossier.sample.ports.flatMap(({ label, twin }) => (twin ? [{ port: label, twin }] : []));
   const seesOf = (instrumentId: string) => dossier.instruments.find(({ id }) => id === instrumentId)?.sees ?? null;
+  const nameOf = (instrumentId: string) => dossier.instruments.find(({ id }) => id === instrumentId)?.name ?? null;
   const findings = readOutFindings(dossier.readOuts, { ports: dossier.sample.ports, claims: dossier.claims, seesOf });
   const { rule, allowance, tolerance, continuous } = dossier.profile;
   const { readOuts } = dossier;
@@ -193,22 +205,23 @@ export function judgeSample(dossier: Dossier): Verdict {
     ports: dossier.sample.ports.map(({ label }) => label),
     series,
     rules: { rule, allowance, tolerance },
+    assumed: dossier.profile.assumedEfficiency,
   });
   const holds = currentRuns(dossier.runs).filter((run): run is HoldRun => run.kind === 'hold');
   const { delivered } = proof;
   const claims = judgeClaims(
     dossier.claims,
-    { series, idle, rule, allowance, tolerance, delivered, holds, continuous, readOuts, seesOf },
+    { series, idle, rule, allowance, tolerance, delivered, holds, continuous, readOuts, seesOf, nameOf },
     twins,
   );
   const concluded = {
     series,
     idle,
     limits,
-    idleLimits: limitsOfIdle(dossier, idle, limits, watts, sets),
+    idleLimits: limitsOfIdle(dossier, idle, watts, sets),
     readOutFindings: findings,
     proof,
-    splits: splitResult(dossier, series),
+    splits: splitResult(dossier, series, claims),
     claims,
     figures: keyFigures(dossier, series, idle, claims),
   };

@@ -147,7 +147,7 @@ describe('idle held against the sets', () => {
       mains: EU,
       readings: [
         aReading({ quantity: 'energy', value: watts * seconds, u: 0.3 }),
-        aReading({ quantity: 'duration', value: seconds }),
+        aReading({ quantity: 'duration', value: seconds, u: 0 }),
       ],
     });
   const held = (watts: number, seconds: number, stated: Dossier['stated']) => {
@@ -156,7 +156,6 @@ describe('idle held against the sets', () => {
     return limitsOfIdle(
       dossier,
       idleResults(points, () => 0),
-      [],
       45,
       LIMIT_SETS,
     );

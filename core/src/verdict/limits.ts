@@ -1,8 +1,16 @@
 // Results held against limit sets: per loading and for idle, under the chosen sets or any others.
 import type { MainsResult, SeriesResult } from '../efficiency/index.ts';
 import { AVERAGE_LOADS, LIGHT_LOAD } from '../efficiency/index.ts';
-import type { IdleResult } from '../idle/index.ts';
-import { type DerivedClass, deriveClass, judgeAgainstSets, type LimitLine, type LimitSet } from '../limits/index.ts';
+import { drawWords, type IdleResult, idleInterval } from '../idle/index.ts';
+import {
+  type DerivedClass,
+  deriveClass,
+  deriveSampleClass,
+  judgeAgainstSets,
+  type LimitLine,
+  type LimitSet,
+  type SampleClass,
+} from '../limits/index.ts';
 import { deviations, procedureOf, type TakenPoint } from '../procedure/index.ts';
 import { offeredLevels } from '../proof/index.ts';
 import type { Output } from '../reading/index.ts';
@@ -75,33 +83,38 @@ export function limitsOfSetups(
   });
 }
 
-/** The class of the whole sample without a loading: several ports at different levels are not loaded at idle. */
-const IDLE_CLASS: DerivedClass = {
-  nameplateClass: 'basic',
-  adaptive: false,
-  level: null,
-  nameplateAmps: null,
-  why: 'Nothing is loaded.',
-};
+/** The class no-load is judged by: one for the sample, whichever loading came first. */
+export function classOfSample({ sample, setups, claims, readOuts }: Dossier): SampleClass {
+  const ports = sample.ports.map(({ label }) => label);
+  const loadings = setups.filter(({ purpose }) => purpose === 'efficiency').map(({ outputs }) => outputs);
+  return deriveSampleClass(loadings, offeredLevels(ports, claims, readOuts), sample.classChoice);
+}
 
-/** Idle held against limit sets; a result below the meter's floor is judged once it is known well enough. */
+/** Idle held against limit sets; what lies below the meter's floor is held against them as the bound it is. */
 export function limitsOfIdle(
   dossier: Dossier,
   idle: readonly IdleResult[],
-  limits: readonly SetupLimits[],
   watts: number | null,
   sets: readonly LimitSet[],
 ): LimitLine[] {
   if (watts === null || watts <= 0) return [];
-  const as = { class: IDLE_CLASS, nameplateClass: limits[0]?.nameplateClass ?? 'basic', watts, only: null } as const;
+  const { nameplateClass, why } = classOfSample(dossier);
+  const derived: DerivedClass = { nameplateClass, adaptive: false, level: null, nameplateAmps: null, why };
+  const as = { class: derived, nameplateClass, watts, only: null };
   return idle
-    .filter(({ attached, below }) => attached === 'nothing' && below === null)
+    .filter(({ attached }) => attached === 'nothing')
     .flatMap((one) => {
       const points = dossier.points
         .filter(({ id }) => one.pointIds.includes(id))
         .map((point) => ({ point, powers: [{ what: 'Idle', watts: one.watts }], findings: one.findings }));
       const taken = newest(points.map(({ point }) => point.takenAt));
-      const held = { mains: one.mains, result: one.watts, day: day(taken), deviations: once(points, dossier) };
+      const held = {
+        mains: one.mains,
+        result: one.watts,
+        bound: one.below === null ? null : { known: idleInterval(one), words: drawWords(one) },
+        day: day(taken),
+        deviations: once(points, dossier),
+      };
       return judgeAgainstSets(sets, 'no-load-power', as, held, dossier.profile.rule);
     });
 }

@@ -1,9 +1,12 @@
 // Everything concluded about how the ports of a sample share.
+import type { ClaimResult, SharePart } from '../claim/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { bestReadOut, offersOf } from '../read-out/index.ts';
 import {
   type Drop,
   inferRule,
+  type PromisedRow,
+  promisedAlone,
   promisedRows,
   type SplitReading,
   type SplitRow,
@@ -31,11 +34,20 @@ export interface SplitResult {
   readonly findings: readonly TableFinding[];
 }
 
-export function splitResult(dossier: Dossier, series: readonly SeriesResult[]): SplitResult {
+/** @param results the judged claims, which alone say how a promised row stands */
+export function splitResult(
+  dossier: Dossier,
+  series: readonly SeriesResult[],
+  results: readonly ClaimResult[],
+): SplitResult {
   const { claims, readOuts, runs, rigs, instruments, profile } = dossier;
   const ports = dossier.sample.ports.map(({ label }) => label);
-  const readings = splitReadings(runs, { ports, rigs, instruments, series });
+  const readings = splitReadings(runs, { ports, rigs, instruments, series, assumed: profile.assumedEfficiency });
   const sweep = sweepSets(ports);
+  const partsOf = ({ claimId, occupied }: PromisedRow): readonly SharePart[] => {
+    const result = results.find((one) => one.claimId === claimId);
+    return result?.parts ?? (result ? [{ port: occupied[0] ?? '', state: result.state }] : []);
+  };
   const able = ports.map((label) => {
     const best = bestReadOut(readOuts, label);
     return { label, offers: best ? offersOf(best).map(({ object }) => object) : [] };
@@ -47,7 +59,13 @@ export function splitResult(dossier: Dossier, series: readonly SeriesResult[]): 
       readings.filter(({ light }) => light.length === 0).map(({ occupied }) => occupied),
     ),
     readings,
-    rows: splitRows(ports, promisedRows(ports, claims), readings, profile.allowance, profile.more.margin),
+    rows: splitRows(
+      ports,
+      [...promisedRows(ports, claims), ...promisedAlone(ports, claims)],
+      readings,
+      partsOf,
+      profile.more.margin,
+    ),
     drops: splitDrops(runs),
     rule: inferRule(ports, readings),
     findings: tableFindings(able, claims),

@@ -1,7 +1,7 @@
 // Everything known about one sample, and everything concluded from it.
 import type { Capture } from '../capture/types.ts';
 import type { Claim, ClaimResult, ClaimState } from '../claim/index.ts';
-import type { DecisionRule } from '../decision/index.ts';
+import type { DecisionRule, Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { IdleResult } from '../idle/index.ts';
 import type { DerivedClass, LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
@@ -37,6 +37,8 @@ export interface SampleFacts {
   /** kg, null while not weighed */
   readonly mass: number | null;
   readonly prices: readonly PriceFacts[];
+  /** Nameplate class somebody chose for the whole sample, and why; null or left out takes the derived one. */
+  readonly classChoice?: { readonly nameplateClass: NameplateClass; readonly reason: string } | null;
 }
 
 /** More than promised: said and no more, welcome headroom, or a hazard to what hangs on it. */
@@ -58,6 +60,8 @@ export interface Profile {
   readonly continuous: number;
   /** The search over the rating: whether it is done at all, its step as a fraction, and seconds a step. */
   readonly overRating: { readonly on: boolean; readonly step: number; readonly seconds: number };
+  /** What a charger passes on where nobody measured it; left out takes the usual. */
+  readonly assumedEfficiency?: Interval | undefined;
   /** Names of signalling modes this bench added. */
   readonly signalModes: readonly SignalMode[];
   /** How more than promised is read, and from which part above the promise on. */
@@ -104,11 +108,18 @@ export interface StationState {
 /** A figure for the shelf, always with the condition that gave it. */
 export interface KeyFigure {
   readonly value: number;
-  readonly expanded: number;
+  /** Null while it is not known. */
+  readonly expanded: number | null;
+  /** As it is said: value ± U, or a bound. */
+  readonly words: string;
   readonly condition: string;
 }
 
+/** Counts how key figures are worked out and kept: figures of another form are worked out anew. */
+export const FIGURES_FORM = 2;
+
 export interface KeyFigures {
+  readonly form: number;
   /** Nameplate output power, W. */
   readonly watts: number | null;
   /** Four-point average at the worse mains, ratio. */

@@ -145,6 +145,7 @@ describe('an empty sample', () => {
 
   it('concludes nothing and fails at nothing', () => {
     expect(verdict.figures).toEqual({
+      form: 2,
       watts: null,
       efficiency: null,
       idle: null,
@@ -158,10 +159,15 @@ describe('an empty sample', () => {
 });
 
 describe('an idle below the meter’s floor', () => {
-  it('reads "below" and is not held against limits', () => {
+  it('reads "below", and is held against limits as the bound it is', () => {
     const verdict = judgeSample({ ...dossier, points: [idle(eu, 0.004)] });
     expect(verdict.figures.idle).toMatchObject({ value: 0.01, below: true });
-    expect(verdict.idleLimits).toEqual([]);
+    const eu45 = verdict.idleLimits.find(({ setId }) => setId === 'eu-2019-1782');
+    expect(eu45).toMatchObject({
+      words: 'below 0.01 W',
+      bounded: true,
+      decision: { outcome: 'proven', probability: null },
+    });
   });
 });
 

@@ -1,5 +1,6 @@
 // Claims: the promises of a model, one ledger line each.
 import type { ClaimInput, StoredClaim } from '@lastmark/contract';
+import { sharePorts } from '@lastmark/core/claim';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -25,7 +26,7 @@ export async function listClaims(db: Queries, modelId: string): Promise<StoredCl
 /** A claim may only speak of ports the model has. */
 function checkPorts({ promise }: ClaimInput, labels: readonly string[]): void {
   const named =
-    'port' in promise ? [promise.port] : promise.kind === 'combination' ? promise.shares.map(({ port }) => port) : [];
+    'port' in promise ? [promise.port] : promise.kind === 'combination' ? promise.shares.flatMap(sharePorts) : [];
   const unknown = named.find((port) => !labels.includes(port));
   if (unknown !== undefined)
     throw refused(

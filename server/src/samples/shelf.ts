@@ -1,6 +1,6 @@
 // The shelf: pages of samples with their key figures, worked out when first asked for after a change.
 import type { Page, SampleRow } from '@lastmark/contract';
-import { judgeSample, type KeyFigures, type SampleKind } from '@lastmark/core/verdict';
+import { FIGURES_FORM, judgeSample, type KeyFigures, type SampleKind } from '@lastmark/core/verdict';
 import { and, count, desc, eq, like, or, type SQL } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
 import { models, samples } from '../db/schema.ts';
@@ -33,6 +33,7 @@ function filters({ q, kind }: ShelfQuery): SQL | undefined {
 }
 
 const UNKNOWN: KeyFigures = {
+  form: FIGURES_FORM,
   watts: null,
   efficiency: null,
   idle: null,
@@ -47,7 +48,7 @@ async function figuresOf(
   sample: typeof samples.$inferSelect,
   shared: Shared,
 ): Promise<KeyFigures | null> {
-  if (sample.figures) return sample.figures;
+  if (sample.figures?.form === FIGURES_FORM) return sample.figures;
   const dossier = await getDossier(db, sample.id, shared);
   let figures: KeyFigures;
   try {
@@ -60,7 +61,7 @@ async function figuresOf(
   await db
     .update(samples)
     .set({ figures, updatedAt: sample.updatedAt })
-    .where(and(eq(samples.id, sample.id), eq(samples.updatedAt, sample.updatedAt)));
+    .where(and(eq(samples.id, sample.id), eq(samples.changes, sample.changes)));
   return figures;
 }
 

@@ -1,6 +1,6 @@
 // Samples: a unit together with its model, written as one.
 import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import {
@@ -140,17 +140,23 @@ export async function deleteSample(db: Database, id: string, seen: string | null
 /** The model a sample belongs to. @throws 404 */
 export const modelIdOf = async (db: Queries, sampleId: string): Promise<string> => (await rowOf(db, sampleId)).model.id;
 
+/** What marks figures as out of date, those being worked out at this moment included. */
+const FORGOTTEN = { figures: null, changes: sql`${samples.changes} + 1` };
+
 /** Mark a sample's shelf figures as out of date. Belongs in the transaction of the change. */
 export async function forgetFigures(db: Queries, sampleId: string): Promise<void> {
-  await db.update(samples).set({ figures: null, updatedAt: new Date() }).where(eq(samples.id, sampleId));
+  await db
+    .update(samples)
+    .set({ ...FORGOTTEN, updatedAt: new Date() })
+    .where(eq(samples.id, sampleId));
 }
 
 /** The same for every unit of a model. */
 export async function forgetFiguresOfModel(db: Queries, modelId: string): Promise<void> {
-  await db.update(samples).set({ figures: null }).where(eq(samples.modelId, modelId));
+  await db.update(samples).set(FORGOTTEN).where(eq(samples.modelId, modelId));
 }
 
 /** The same for all, after a change of method or instruments. */
 export async function forgetAllFigures(db: Queries): Promise<void> {
-  await db.update(samples).set({ figures: null });
+  await db.update(samples).set(FORGOTTEN);
 }

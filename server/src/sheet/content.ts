@@ -1,7 +1,7 @@
 // What the one-page sheet says, taken from the verdict and nothing else.
 import type { SampleDossier } from '@lastmark/contract';
 import { describeDuration, describePromise } from '@lastmark/core/claim';
-import { yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
+import { drawWords, yearWords } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
@@ -118,21 +118,22 @@ function efficiencyTables(verdict: Verdict, room: Room): Content[] {
 function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
   const { tariff, currency } = dossier.profile;
   if (verdict.idle.length === 0) return [section('Idle'), { text: 'Not measured.', style: 'note' }];
-  const rows = verdict.idle.map(({ mains, attached, watts, below }): TableCell[] => [
-    mainsLabel(mains),
-    `${attached} attached`,
-    below === null
-      ? formatMeasured(watts.value, expandedUncertainty(watts), 'power')
-      : `below ${formatPlain(below, 'power')}`,
-    `${yearlyKilowattHours(watts.value).toFixed(2)} kWh a year, ${yearlyCost(watts.value, tariff).toFixed(2)} ${currency}`,
-  ]);
+  const rows = verdict.idle.map((one): TableCell[] => {
+    const { energy, cost } = yearWords(one, tariff, currency);
+    return [mainsLabel(one.mains), `${one.attached} attached`, drawWords(one), `${energy} a year, ${cost}`];
+  });
   return [
     section('Idle'),
     table(['auto', 'auto', 'auto', '*'], [head('Mains', 'Attached', 'Draw', 'If left plugged in'), ...rows]),
   ];
 }
 
-const OUTCOME = { proven: 'meets', short: 'misses', borderline: 'too close to call' } as const;
+const OUTCOME = {
+  proven: 'meets',
+  short: 'misses',
+  borderline: 'too close to call',
+  'cannot be decided': 'cannot be decided: an accuracy is not stated',
+} as const;
 
 function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): Content[] {
   const ofLoadings = verdict.limits.flatMap(({ setupId, lines }) =>
@@ -149,7 +150,7 @@ function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): C
       line.title,
       [line.quantity.replaceAll('-', ' '), of].filter(Boolean).join(', '),
       `${line.limit.kind === 'at-most' ? 'at most' : 'at least'} ${formatPlain(bound, quantity)}`,
-      formatMeasured(line.result.value, expandedUncertainty(line.result), quantity),
+      line.words,
       { text: OUTCOME[line.decision.outcome], bold: line.decision.outcome !== 'proven' },
     ];
   });

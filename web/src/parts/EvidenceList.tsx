@@ -1,12 +1,12 @@
 // What stands behind a claim's state: each test with its limit band, and the readings it rests on.
-import type { ClaimResult, ClaimTest } from '@lastmark/core/claim';
-import { formatMeasured, formatPlain, formatProbability } from '@lastmark/core/quantity';
+import { type ClaimResult, type ClaimTest, shownTest } from '@lastmark/core/claim';
+import { formatPlain, formatProbability } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useOnBench } from '../app/bench.tsx';
-import { LimitBand } from './LimitBand.tsx';
 import { ReadingList } from './ReadingList.tsx';
 import { StateMark } from './StateMark.tsx';
+import { TestBand } from './TestBand.tsx';
 
 const EVIDENCE_WORDS: Readonly<Record<string, string>> = {
   load: 'electronic load',
@@ -29,10 +29,10 @@ function Test({ test }: { readonly test: ClaimTest }) {
   return (
     <Box component="li" sx={{ mt: 1.25 }}>
       <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1, flexWrap: 'wrap' }}>
-        <strong>{formatMeasured(test.value, test.expanded, test.quantity)}</strong>
+        <strong>{shownTest(test)}</strong>
         <StateMark state={test.state} />
       </Box>
-      <LimitBand value={test.value} expanded={test.expanded} limit={test.limit} quantity={test.quantity} />
+      <TestBand test={test} />
       <Typography variant="body2" color="text.secondary">
         {limitWords(test)} · {test.evidence.conditions} · {EVIDENCE_WORDS[test.evidence.kind] ?? test.evidence.kind}
         {probability}

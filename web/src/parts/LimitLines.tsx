@@ -1,8 +1,7 @@
 // Results held against limit sets, one row each, with where the result sits and how likely it conforms.
 import type { LimitLine } from '@lastmark/core/limits';
-import { formatMeasured, formatPlain, formatProbability, formatValue } from '@lastmark/core/quantity';
+import { formatPlain, formatProbability, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
-import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -35,7 +34,6 @@ function limitText({ limit }: LimitLine): string {
 
 function Line({ line }: { readonly line: LimitLine }) {
   const quantity = line.quantity === 'no-load-power' ? 'power' : 'efficiency';
-  const expanded = expandedUncertainty(line.result);
   return (
     <TableRow>
       <TableCell>
@@ -45,15 +43,21 @@ function Line({ line }: { readonly line: LimitLine }) {
         </Small>
       </TableCell>
       <TableCell>{limitText(line)}</TableCell>
-      <TableCell>{formatMeasured(line.result.value, expanded, quantity)}</TableCell>
+      <TableCell>{line.words}</TableCell>
       <TableCell>
-        <LimitBand value={line.result.value} expanded={expanded} limit={line.limit} quantity={quantity} />
+        <LimitBand
+          value={line.bounded ? null : line.result.value}
+          known={line.known}
+          words={line.words}
+          limit={line.limit}
+          quantity={quantity}
+        />
       </TableCell>
       <TableCell>
         <StateMark state={line.decision.outcome} />
         {line.standing === 'indicative' && <Small title={line.reasons.join(' ')}>indicative</Small>}
       </TableCell>
-      <TableCell>{formatProbability(line.decision.probability)}</TableCell>
+      <TableCell>{line.decision.probability === null ? '–' : formatProbability(line.decision.probability)}</TableCell>
     </TableRow>
   );
 }

@@ -10,6 +10,7 @@ const MOST_SHOWN = 40;
 
 function shownValue({ value, u, quantity, typed }: Reading): string {
   if (value === null) return 'struck out';
+  if (u === null) return `${typed}, accuracy not stated`;
   return u > 0 ? formatMeasured(value, expandedUncertainty(measured(value, u)), quantity) : typed;
 }
 

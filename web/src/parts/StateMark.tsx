@@ -24,6 +24,12 @@ const SHAPES: Record<ClaimState, ReactNode> = {
       <path d="M8 .8L.8 8 8 15.2z" fill="currentColor" />
     </>
   ),
+  'cannot be decided': (
+    <>
+      <circle cx="8" cy="8" r="6.1" fill="none" stroke="currentColor" strokeWidth="1.7" />
+      <path d="M3.8 12.2l8.4-8.4" stroke="currentColor" strokeWidth="1.7" />
+    </>
+  ),
   'at least': <path d="M3 2v12M6.5 3l6 5-6 5" stroke="currentColor" strokeWidth="2" fill="none" />,
   'advertised only': (
     <>
@@ -43,7 +49,7 @@ const SHAPES: Record<ClaimState, ReactNode> = {
 export function stateColour(state: ClaimState, theme: Theme): string {
   if (state === 'proven' || state === 'assumed') return theme.palette.success.main;
   if (state === 'short' || state === 'unreachable') return theme.palette.error.main;
-  return state === 'borderline' ? theme.palette.warning.main : theme.palette.soft;
+  return state === 'borderline' || state === 'cannot be decided' ? theme.palette.warning.main : theme.palette.soft;
 }
 
 interface Props {

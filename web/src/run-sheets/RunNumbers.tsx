@@ -5,9 +5,9 @@ import { levelTolerance } from '@lastmark/core/claim';
 import type { Limit } from '@lastmark/core/decision';
 import { toldNumber } from '@lastmark/core/instrument';
 import type { SheetStep } from '@lastmark/core/plan';
-import { fixed, type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
-import { specFor } from '@lastmark/core/reading';
-import { specUncertainty } from '@lastmark/core/uncertainty';
+import { fixed, formatMeasured, type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
+import { readAt } from '@lastmark/core/reading';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
@@ -71,11 +71,12 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
   };
   const band = (value: number | null, quantity: 'voltage' | 'power', limit: Limit) => {
     if (value === null || value < 1) return null;
-    const spec = specFor(quantity, rig.outputPlace, rig, instruments);
+    const expanded = expandedUncertainty(readAt(value, quantity, rig.outputPlace, rig, instruments));
     return (
       <LimitBand
         value={value}
-        expanded={spec ? 2 * specUncertainty(spec, value) : 0}
+        known={{ low: value - expanded, high: value + expanded }}
+        words={formatMeasured(value, expanded, quantity)}
         limit={limit}
         quantity={quantity}
       />
@@ -127,7 +128,8 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
             run.limits.hottest !== null && (
               <LimitBand
                 value={hottest + ZERO_CELSIUS}
-                expanded={0}
+                known={{ low: hottest + ZERO_CELSIUS, high: hottest + ZERO_CELSIUS }}
+                words={`${fixed(hottest, 1)} °C`}
                 limit={{ kind: 'at-most', high: run.limits.hottest }}
                 quantity="temperature"
               />

@@ -1,7 +1,7 @@
 // The shelf's table: only the rows in sight are drawn, further pages are fetched when their rows come near.
 import type { SampleRow } from '@lastmark/contract/types';
 import type { ClaimState } from '@lastmark/core/claim';
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { formatPlain } from '@lastmark/core/quantity';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -49,6 +49,7 @@ const SHOWN_STATES = [
   'short',
   'unreachable',
   'borderline',
+  'cannot be decided',
   'proven',
   'assumed',
   'at least',
@@ -78,26 +79,8 @@ function cells({ ports, maker, model, serial, tag, kind, figures, unjudged }: Sa
     <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />,
     <Figure key="name" text={model} condition={`${maker} · ${serial || tag}`} />,
     <Figure key="watts" text={watts === null ? '–' : formatPlain(watts, 'power')} condition={kind} />,
-    efficiency ? (
-      <Figure
-        key="eff"
-        text={formatMeasured(efficiency.value, efficiency.expanded, 'efficiency')}
-        condition={efficiency.condition}
-      />
-    ) : (
-      NONE
-    ),
-    idle ? (
-      <Figure
-        key="idle"
-        text={
-          idle.below ? `below ${formatPlain(idle.value, 'power')}` : formatMeasured(idle.value, idle.expanded, 'power')
-        }
-        condition={idle.condition}
-      />
-    ) : (
-      NONE
-    ),
+    efficiency ? <Figure key="eff" text={efficiency.words} condition={efficiency.condition} /> : NONE,
+    idle ? <Figure key="idle" text={idle.words} condition={idle.condition} /> : NONE,
     massPerWatt === null ? NONE : `${(massPerWatt * 1000).toFixed(2)} g/W`,
     pricePerWatt === null ? (
       NONE

@@ -93,7 +93,8 @@ export const readings = mysqlTable(
     port: varchar('port', { length: 24 }),
     /** SI; null strikes out the reading it supersedes. */
     value: double('value'),
-    u: double('u').notNull(),
+    /** Standard uncertainty, SI; null where the accuracy of what read it is not stated. */
+    u: double('u'),
     count: int('sample_count').notNull(),
     spread: double('spread').notNull(),
     typed: varchar('typed', { length: 60 }).notNull(),

@@ -32,6 +32,8 @@ export const samples = mysqlTable(
     facts: jsonColumn<Omit<UnitInput, 'serial'>>('facts').notNull(),
     /** Key figures for the shelf; null when something changed since they were worked out. */
     figures: jsonColumn<KeyFigures>('figures'),
+    /** Counts what made its figures out of date, so that figures worked out meanwhile are told from current ones. */
+    changes: int('changes').notNull().default(0),
     /** Limits of its own at which loads go off. */
     limits: jsonColumn<Limits>('limits'),
     version: int('version').notNull().default(1),

@@ -1,6 +1,6 @@
 // One claim by form: to add one that is no plain label line, and to change any.
 import type { ClaimInput } from '@lastmark/contract/types';
-import type { ClaimDuration, Promised } from '@lastmark/core/claim';
+import { type ClaimDuration, type Promised, sharePorts } from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel, RANGE_SUPPLIES, type RangeSupply, SUPPLY_WORDS } from '@lastmark/core/reading';
 import { allModes } from '@lastmark/core/signal';
@@ -12,6 +12,7 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
 import { type FormEvent, useState } from 'react';
 import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
@@ -70,7 +71,14 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
     text: promise?.kind === 'wording' ? promise.text : '',
     shares:
       promise?.kind === 'combination'
-        ? Object.fromEntries(promise.shares.map((share) => [share.port, formatPlain(share.watts, 'power')]))
+        ? Object.fromEntries(
+            promise.shares.flatMap((share) =>
+              sharePorts(share).map((port, index) => [
+                port,
+                index === 0 ? formatPlain(share.watts, 'power') : `with ${share.port}`,
+              ]),
+            ),
+          )
         : {},
     mains:
       (promise?.kind === 'idle' || promise?.kind === 'average-efficiency') && promise.mains
@@ -112,9 +120,13 @@ function usePromise(form: Form): Promised {
     case 'total':
       return { kind: form.kind, watts: number(form.watts, 'power') };
     case 'combination': {
-      const shares = Object.entries(form.shares).flatMap(([port, text]) =>
-        text.trim() ? [{ port, watts: number(text, 'power') }] : [],
-      );
+      const filled = Object.entries(form.shares).filter(([, text]) => text.trim() !== '');
+      const withOf = (text: string) => /^with\s+(.+)$/i.exec(text.trim())?.[1];
+      const shares = filled.flatMap(([port, text]) => {
+        if (withOf(text) !== undefined) return [];
+        const others = filled.flatMap(([other, words]) => (withOf(words) === port ? [other] : []));
+        return [{ port, ...(others.length > 0 ? { with: others } : {}), watts: number(text, 'power') }];
+      });
       return { kind: form.kind, shares };
     }
     case 'average-efficiency':
@@ -197,13 +209,16 @@ function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part
   if (form.kind === 'combination') {
     return (
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
+        <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
+          A port that shares another’s watts: “with {ports[0]}”.
+        </Typography>
         {ports.map((port) => (
-          <QuantityField
+          <TextField
             key={port}
             label={`${port}, W`}
-            quantity="power"
             value={form.shares[port] ?? ''}
-            onChange={(value) => set({ shares: { ...form.shares, [port]: value } })}
+            onChange={(event) => set({ shares: { ...form.shares, [port]: event.target.value } })}
+            slotProps={{ htmlInput: { autoComplete: 'off' } }}
           />
         ))}
       </Box>

@@ -1,6 +1,6 @@
 // Claims: the label typed line by line, each line understood before it is added.
 import type { ClaimInput, StoredClaim } from '@lastmark/contract/types';
-import { describeDuration, describePromise, parseClaimLine } from '@lastmark/core/claim';
+import { describeDuration, describePromise, type Promised, parseClaimLine } from '@lastmark/core/claim';
 import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -20,11 +20,15 @@ import { useClaims } from './useClaims.ts';
 const EXAMPLES = [
   'C1: 5V 3A / 9V 3A / 20V 2.25A',
   'C1+A1: 45W+18W',
+  'C2+C3 share 20W',
   'total 65 W',
   'idle 0.075 W',
   'efficiency 91 %',
   '“a slogan”',
 ];
+
+/** Promises that can say for how long. */
+const timed = ({ kind }: Promised): boolean => kind === 'port-line' || kind === 'total' || kind === 'combination';
 
 function LabelLine({
   onAdd,
@@ -47,11 +51,16 @@ function LabelLine({
     event.preventDefault();
     if (!('promises' in parsed) || printed.trim() === '') return;
     await onAdd(
-      parsed.promises.map((promise) => ({ promise, duration: { kind: 'unstated' }, printed: printed.trim() })),
+      parsed.promises.map((promise) => ({
+        promise,
+        duration: timed(promise) ? (parsed.duration ?? { kind: 'unstated' }) : { kind: 'unstated' },
+        printed: printed.trim(),
+      })),
     );
     set('');
     clear();
   };
+  const unused = 'promises' in parsed ? (parsed.unused ?? []) : [];
   const understood = 'promises' in parsed ? parsed.promises.map(describePromise).join(' · ') : null;
   return (
     <Box
@@ -82,6 +91,11 @@ function LabelLine({
           Add
         </Button>
       </Box>
+      {unused.length > 0 && (
+        <Alert severity="warning" sx={{ mt: 1 }}>
+          Not used: {unused.map((text) => `“${text}”`).join(', ')}. Added without it, or mend the line.
+        </Alert>
+      )}
       {error && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {error}

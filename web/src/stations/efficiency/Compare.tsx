@@ -160,10 +160,8 @@ export function Compare() {
             </TableBody>
           </Table>
           <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-            {result.sameMeters
-              ? 'The same meters took both: half of the variance of their limits is taken as common and cancels.'
-              : 'Different meters took the two: their errors are independent.'}{' '}
-            A difference is called only where it exceeds its own uncertainty.
+            No spec says how much of a meter’s error is the same in both, so none of it is taken to cancel. A difference
+            is called only where it exceeds its own uncertainty.
           </Typography>
         </>
       )}

@@ -85,6 +85,7 @@ export function SetupDialog({ setup, onSaved, onClose }: Props) {
         evidence,
         rigId,
         nameplateClass: setup?.nameplateClass ?? null,
+        classReason: setup?.classReason ?? null,
       };
       return setup
         ? api<StoredSetup>(`/setups/${setup.id}`, { method: 'PUT', body: input, ifMatch: versionTag(setup) })

@@ -13,8 +13,8 @@ import { useOtherSet } from '../../parts/useOtherSet.tsx';
 export function IdleLimits() {
   const { dossier, verdict } = useOnBench();
   const [stating, setStating] = useState(false);
-  const { idle, limits, figures } = verdict;
-  const other = useOtherSet((sets) => limitsOfIdle(toJudge(dossier), idle, limits, figures.watts, sets));
+  const { idle, figures } = verdict;
+  const other = useOtherSet((sets) => limitsOfIdle(toJudge(dossier), idle, figures.watts, sets));
   const lines = [...verdict.idleLimits, ...other.lines];
   if (idle.length === 0) return null;
   return (

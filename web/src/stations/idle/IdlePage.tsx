@@ -1,10 +1,9 @@
 // Idle: what it draws with nothing to do, at each mains, and what that costs a year.
 import { powerBudget } from '@lastmark/core/efficiency';
-import { type IdleResult, yearlyCost, yearlyKilowattHours } from '@lastmark/core/idle';
+import { drawWords, type IdleResult, yearWords } from '@lastmark/core/idle';
 import { tooCoarse } from '@lastmark/core/procedure';
-import { formatMeasured, formatPlain, formatUncertainty } from '@lastmark/core/quantity';
+import { formatUncertainty } from '@lastmark/core/quantity';
 import { ATTACHED, type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
-import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -36,24 +35,15 @@ const COLUMNS = [
 /** Room for draw, year and the button, px. */
 const RESULT_WIDTHS: readonly number[] = [154, 80, 62];
 
-function drawOf({ watts, below }: IdleResult): string {
-  return below === null
-    ? formatMeasured(watts.value, expandedUncertainty(watts), 'power')
-    : `below ${formatPlain(below, 'power')}`;
-}
-
 /** Energy and cost of a year plugged in. */
-function Year({ result: { below, watts } }: { readonly result: IdleResult }) {
+function Year({ result }: { readonly result: IdleResult }) {
   const { tariff, currency } = useOnBench().dossier.profile;
-  const bound = below === null ? '' : '< ';
-  const value = below ?? watts.value;
+  const { energy, cost } = yearWords(result, tariff, currency);
   return (
     <Box component="span" sx={{ display: 'block', lineHeight: 1.2 }}>
-      {bound}
-      {yearlyKilowattHours(value).toFixed(2)} kWh
+      {energy}
       <Box component="span" sx={{ display: 'block', fontSize: 13, color: 'text.secondary' }}>
-        {bound}
-        {yearlyCost(value, tariff).toFixed(2)} {currency}
+        {cost}
       </Box>
     </Box>
   );
@@ -89,7 +79,7 @@ export function IdlePage() {
       results: [
         result && (
           <Box component="span" key="draw" sx={{ fontWeight: 600, fontSize: 16 }}>
-            {drawOf(result)}
+            {drawWords(result)}
             {result.runs > 1 && ` (${result.runs} runs)`}
           </Box>
         ),
@@ -116,8 +106,8 @@ export function IdlePage() {
   // The strictest figure idle will be held against; 0.1 W is what the strictest limit set asks of a small charger.
   const decides = promised.length > 0 ? Math.min(...promised) : 0.1;
   const coarse = meter ? tooCoarse(meter.name, meter.specs.power, decides) : null;
-  const findings = verdict.idle.flatMap(({ mains, attached, findings: averaged, doubts }) =>
-    [...doubts, ...averaged].map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
+  const findings = verdict.idle.flatMap(({ mains, attached, findings: averaged, doubts, notes }) =>
+    [...doubts, ...averaged, ...notes].map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
   );
   return (
     <Box sx={{ maxWidth: 1080 }}>

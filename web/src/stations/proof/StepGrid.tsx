@@ -1,15 +1,16 @@
 // The load steps of one port as a grid: what to set, the meters' readings, and the judgement beside them.
+import { shownTest } from '@lastmark/core/claim';
 import { type StepResult, stepKey, stepTitle } from '@lastmark/core/proof';
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { formatPlain } from '@lastmark/core/quantity';
 import { lineRefusal, mainsLabel, SUPPLY_WORDS } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useReducer } from 'react';
 import { useOnBench } from '../../app/bench.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
-import { LimitBand } from '../../parts/LimitBand.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { TestBand } from '../../parts/TestBand.tsx';
 import { type PointKey, type Target, useEntry } from '../../parts/useEntry.ts';
 import type { ProofPlace } from './useProofPlace.ts';
 
@@ -43,9 +44,9 @@ function Judged({ result }: { readonly result: StepResult }) {
   return (
     <Box>
       <Box component="span" sx={{ fontSize: 14, fontWeight: 600 }}>
-        {formatMeasured(test.value, test.expanded, test.quantity)}
+        {shownTest(test)}
       </Box>
-      <LimitBand value={test.value} expanded={test.expanded} limit={test.limit} quantity={test.quantity} />
+      <TestBand test={test} />
     </Box>
   );
 }

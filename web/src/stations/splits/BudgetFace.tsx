@@ -17,7 +17,11 @@ export function BudgetFace({
   const x = (label: string) => ports.findIndex((port) => port.label === label) * WIDTH + 8;
   const height = 56 + Math.max(1, budgets.length) * 22;
   const words = budgets
-    .map((one) => `${one.ports.join(' and ')} ${one.ports.length > 1 ? 'share' : 'alone'} ${Math.round(one.most)} W`)
+    .map(({ ports: own, sharing, most }) =>
+      sharing.kind === 'level'
+        ? `${own.join(' and ')} fall to 5 V beside each other`
+        : `${own.join(' and ')} ${own.length > 1 ? 'share' : 'alone'} ${Math.round(most)} W`,
+    )
     .join('; ');
   return (
     <svg
@@ -57,7 +61,7 @@ export function BudgetFace({
               <line key={place} x1={place + 34} x2={place + 34} y1={y - 7} y2={y} strokeWidth="3" />
             ))}
             <text x={to + 6} y={y + 5} fontSize="13" fill={palette.text.primary} stroke="none">
-              {Math.round(budget.most)} W
+              {budget.sharing.kind === 'level' ? 'fall to 5 V' : `${Math.round(budget.most)} W`}
             </text>
           </g>
         );

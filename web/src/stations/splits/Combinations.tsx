@@ -1,5 +1,6 @@
 // Every combination: promised and measured side by side, what is left to measure, and ways to enter it.
 
+import { CLAIM_STATES, worstState } from '@lastmark/core/claim';
 import { fixed } from '@lastmark/core/quantity';
 import { type SplitRow, setKey } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
@@ -10,42 +11,48 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useOnBench } from '../../app/bench.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
 import { RunList } from '../proof/RunList.tsx';
-import { SplitBars } from './SplitBars.tsx';
+import { SplitBars, shareWords } from './SplitBars.tsx';
 import { SplitDialog } from './SplitDialog.tsx';
 import { SplitListDialog } from './SplitListDialog.tsx';
 import { Sweep } from './Sweep.tsx';
 
-const STATE_WORDS: Readonly<Record<SplitRow['lines'][number]['state'], string>> = {
-  kept: '● kept',
-  short: '▼ short',
-  more: '▲ more',
-  borderline: '◆ borderline',
-  'at least': '≥ at least',
-  open: '○ not measured',
-};
 const MORE_WORDS = {
   stated: '▲ more than promised',
   headroom: '▲ headroom',
   hazard: '▲ hazard: more than promised',
 } as const;
-const WORST: readonly SplitRow['lines'][number]['state'][] = [
-  'short',
-  'borderline',
-  'at least',
-  'more',
-  'kept',
-  'open',
-];
 
-function totalWords({ promised, total }: SplitRow): string {
+/** What all ports gave together: metered with one number, from the socket with both ends. */
+function totalWords({ promised, total, lines }: SplitRow): string {
+  const metered = lines.every(({ value }) => value !== null);
   const read =
     total === null
       ? 'not measured'
-      : total.high - total.low > 0.05 * total.high
-        ? `${fixed(total.low, 1)}…${fixed(total.high, 1)} W`
-        : `${fixed((total.low + total.high) / 2, 1)} W`;
+      : total.unstated.length > 0
+        ? 'accuracy not stated'
+        : metered
+          ? `${fixed(
+              lines.reduce((sum, { value }) => sum + (value ?? 0), 0),
+              1,
+            )} W`
+          : `${shareWords({ value: null, measured: total }, 1)} W`;
   return promised === null ? read : `${read} of ${fixed(promised, 0)} W`;
+}
+
+/** How a combination stands: the state of its promise as the ledger has it. */
+function Standing({ row, as }: { readonly row: SplitRow; readonly as: keyof typeof MORE_WORDS }) {
+  const states = row.lines.flatMap(({ state }) => state ?? []);
+  if (states.length === 0) return '○ not promised';
+  const worst = worstState(states, CLAIM_STATES);
+  const more = row.lines.every((line) => line.more);
+  return (
+    <>
+      <StateMark state={worst} />
+      {more && <Box sx={{ fontSize: 13, fontWeight: 400 }}>{MORE_WORDS[as]}</Box>}
+    </>
+  );
 }
 
 export function Combinations() {
@@ -57,10 +64,17 @@ export function Combinations() {
   const scale = Math.max(
     30,
     ...rows.map(({ lines }) =>
-      lines.reduce((sum, { promised, measured }) => sum + Math.max(promised ?? 0, measured?.high ?? 0), 0),
+      lines.reduce(
+        (sum, { promised, measured }) =>
+          sum + Math.max(promised ?? 0, Number.isFinite(measured?.high) ? (measured?.high ?? 0) : 0),
+        0,
+      ),
     ),
   );
   const runs = dossier.runs.filter(({ kind, withdrawn }) => kind === 'split' && !withdrawn);
+  const elsewhere = verdict.proof.delivered.filter(
+    ({ sourceIds, load }) => load > 0 && !sourceIds.some((id) => runs.some((run) => run.id === id)),
+  ).length;
   const superseded = new Set(dossier.runs.map(({ supersedes }) => supersedes));
   return (
     <>
@@ -88,7 +102,8 @@ export function Combinations() {
       {rows.length > 0 && (
         <>
           <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
-            Outline: promised. Fill: measured. A broken edge: the port drops out when another of the set is plugged in.
+            Outline: promised. Fill: metered. Hatched: known only to lie between two ends. A broken edge: the port drops
+            out when another of the set is plugged in.
           </Typography>
           <Box
             component="table"
@@ -105,8 +120,6 @@ export function Combinations() {
           >
             <tbody>
               {rows.map((row) => {
-                const states = row.lines.map(({ state }) => state);
-                const worst = WORST.find((state) => states.includes(state)) ?? 'open';
                 return (
                   <tr key={setKey(row.occupied)}>
                     <Box component="td" sx={{ fontWeight: 600, whiteSpace: 'nowrap' }}>
@@ -118,19 +131,8 @@ export function Combinations() {
                     <Box component="td" sx={{ whiteSpace: 'nowrap', fontVariantNumeric: 'tabular-nums' }}>
                       {totalWords(row)}
                     </Box>
-                    <Box
-                      component="td"
-                      sx={{
-                        whiteSpace: 'nowrap',
-                        fontWeight: 600,
-                        color: worst === 'short' ? 'error.main' : undefined,
-                      }}
-                    >
-                      {row.promised === null
-                        ? '○ not promised'
-                        : worst === 'more'
-                          ? MORE_WORDS[dossier.profile.more.as]
-                          : STATE_WORDS[worst]}
+                    <Box component="td" sx={{ whiteSpace: 'nowrap', fontWeight: 600 }}>
+                      <Standing row={row} as={dossier.profile.more.as} />
                       {row.charging === false && (
                         <Box sx={{ color: 'error.main', fontSize: 13 }}>▼ something stopped charging</Box>
                       )}
@@ -145,7 +147,11 @@ export function Combinations() {
       <Sweep onMeasure={setOpen} />
       <RunList
         title="As entered"
-        none="No combination measured yet."
+        none={
+          elsewhere > 0
+            ? `None entered here. ${elsewhere} ${elsewhere === 1 ? 'reading' : 'readings'} of other stations count in the ledger.`
+            : 'No combination entered yet.'
+        }
         action={null}
         items={runs
           .filter(({ id }) => !superseded.has(id))

@@ -15,7 +15,15 @@ import type { StoredDevice } from '@lastmark/contract/types';
 import { voltsOf } from '@lastmark/core/pd';
 import { fixed } from '@lastmark/core/quantity';
 import { bestReadOut, offersOf } from '@lastmark/core/read-out';
-import { type Arrangement, type PlugDevice, type PlugSource, promisedRows, USUAL_PROFILE } from '@lastmark/core/split';
+import {
+  type Arrangement,
+  type PlugDevice,
+  type PlugSource,
+  promisedRows,
+  type Ranked,
+  setKey,
+  USUAL_PROFILE,
+} from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -46,6 +54,12 @@ const numberIn = (text: string, low: number, high: number, otherwise: number): n
   return text.trim() !== '' && Number.isFinite(value) ? Math.min(high, Math.max(low, value)) : otherwise;
 };
 
+/** The port a lead goes into, from how its connector was written: "C", "USB-C", "A to C". */
+const leadFits = (connector: string): 'C' | 'A' | null => {
+  const plug = /(?:^|[^a-z])([ac])(?=$|[^a-z])/i.exec(connector)?.[1]?.toUpperCase();
+  return plug === 'A' || plug === 'C' ? plug : null;
+};
+
 function toPlug(device: StoredDevice, { level, comes, staysOn }: Coming): PlugDevice {
   const top = device.ceilings.reduce<StoredDevice['ceilings'][number] | null>(
     (best, one) => (best && best.watts >= one.watts ? best : one),
@@ -56,6 +70,12 @@ function toPlug(device: StoredDevice, { level, comes, staysOn }: Coming): PlugDe
     name: device.name,
     watts: top?.watts ?? device.baseline ?? 10,
     volts: top?.volts ?? null,
+    leads: device.ceilings.map(({ connector: plug, lead, watts, volts }) => ({
+      name: lead,
+      fits: leadFits(plug),
+      watts,
+      volts,
+    })),
     battery: device.battery,
     level: numberIn(level, 0, 100, 20) / 100,
     comes: numberIn(comes, 0, 12, 0) * 3600,
@@ -68,23 +88,35 @@ function toPlug(device: StoredDevice, { level, comes, staysOn }: Coming): PlugDe
 function useSource(by: PlugSource['by']): PlugSource {
   const { dossier, verdict } = useOnBench();
   return useMemo(() => {
-    const labels = dossier.sample.model.ports.map(({ label }) => label);
+    const faces = dossier.sample.model.ports;
+    const labels = faces.map(({ label }) => label);
     const lines = dossier.claims.flatMap(({ promise }) => (promise.kind === 'port-line' ? [promise] : []));
-    const ports = labels.map((label) => {
+    const ports = faces.map(({ label, connector }) => {
       const best = bestReadOut(dossier.readOuts, label);
       const offered = best ? offersOf(best).flatMap(({ object }) => voltsOf(object)?.high ?? []) : [];
       const promised = lines.filter(({ port }) => port === label).map(({ volts }) => volts);
-      return { label, volts: [...new Set([5, ...offered, ...promised])] };
+      return {
+        label,
+        volts: [...new Set([5, ...offered, ...promised])],
+        connector: connector === 'A' ? 'A' : 'C',
+      } as const;
     });
     const alone = Object.fromEntries(
-      labels.map((label) => [
-        label,
-        Math.max(12, ...lines.filter(({ port }) => port === label).map(({ volts, amps }) => volts * amps)),
-      ]),
+      labels.flatMap((label) => {
+        const own = lines.filter(({ port }) => port === label).map(({ volts, amps }) => volts * amps);
+        return own.length > 0 ? [[label, Math.max(...own)]] : [];
+      }),
     );
     const { rule, drops } = verdict.splits;
     return { ports, by, rule: { budgets: rule.budgets }, promised: promisedRows(labels, dossier.claims), alone, drops };
   }, [dossier, verdict, by]);
+}
+
+/** Watts in use as far as they are known. */
+function inUse({ met, score }: Ranked): string {
+  const unknown = Object.values(met).filter(({ watts }) => watts === null).length;
+  if (unknown === 0) return `${fixed(score.watts, 0)} W in use`;
+  return score.watts > 0 ? `${fixed(score.watts, 0)} W in use and ${unknown} not measured` : 'nothing measured';
 }
 
 function Chip({ device, watts }: { readonly device: PlugDevice; readonly watts: string }) {
@@ -188,7 +220,13 @@ export function Plug() {
   };
   const wattsOf = (id: string) => {
     const met = ranked?.met[id];
-    return met ? `${fixed(met.watts, 0)} of ${fixed(met.wanted, 0)} W` : '…';
+    if (!met) return '…';
+    const lead = ranked?.leads[id];
+    const share =
+      met.watts === null
+        ? `not measured, wants ${fixed(met.wanted, 0)} W`
+        : `${fixed(met.watts, 0)} of ${fixed(met.wanted, 0)} W`;
+    return lead ? `${share}, ${lead}` : share;
   };
   const inPlace = (port: string | null) => devices.filter(({ id }) => (standing[id] ?? null) === port);
   const names = (arrangement: Arrangement) =>
@@ -313,16 +351,25 @@ export function Plug() {
           </Box>
           {ranked && (
             <Typography sx={{ fontSize: 18 }} role="status">
-              {over ? 'Here' : own ? 'As arranged' : 'Best'}: {fixed(ranked.score.watts, 0)} W in use
+              {over ? 'Here' : own ? 'As arranged' : ranked.measureFirst.length > 0 ? 'Best as far as known' : 'Best'}:{' '}
+              {inUse(ranked)}
               {ranked.score.lost > 0 ? `, ▼ ${ranked.score.lost} that must stay on would not` : ''}
+              {ranked.score.open > 0 ? `, ○ ${ranked.score.open} that must stay on: not tested` : ''}
               {ranked.score.breaks > 0 ? `, ${ranked.score.breaks} interrupted while others are plugged in` : ''}.{' '}
               {!own && !over && advice?.why}
             </Typography>
           )}
+          {ranked && ranked.measureFirst.length > 0 && (
+            <Alert severity="info" sx={{ my: 1 }}>
+              {by === 'measured' ? 'Not measured' : 'Not promised, so not known'}: read{' '}
+              {ranked.measureFirst.slice(0, 3).map(setKey).join(', ')} first
+              {ranked.score.open > 0 ? ', and note whether the running port stays on' : ''}.
+            </Alert>
+          )}
           {advice?.runnerUp && (
             <Typography color="text.secondary">
-              Next best: {names(advice.runnerUp.arrangement)}, {fixed(advice.runnerUp.score.watts, 0)} W. {advice.tried}{' '}
-              arrangements tried.
+              Next best: {names(advice.runnerUp.arrangement)}, {inUse(advice.runnerUp)}. {advice.tried} arrangements
+              tried.
             </Typography>
           )}
           {evening && (

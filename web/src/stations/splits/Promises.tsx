@@ -1,7 +1,8 @@
 // The allocation table as printed: a grid built from the ports, typed row by row, with what cannot be right about it.
 import type { ClaimInput } from '@lastmark/contract/types';
+import { parseClaimLine } from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
-import { parseTableRow, promisedRows, setKey } from '@lastmark/core/split';
+import { type PromisedRow, parseTableRow, promisedRows, setKey } from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -24,6 +25,25 @@ const claimOf = (row: Readonly<Record<string, number>>): ClaimInput => ({
   duration: { kind: 'unstated' },
   printed: 'label',
 });
+
+/** What a port gets of a share: the others it has it with. */
+function sharedWords(shares: PromisedRow['shares'], port: string): string {
+  const share = shares.find(({ ports }) => ports.includes(port));
+  if (!share) return '–';
+  return share.ports[0] === port ? `${formatPlain(share.watts, 'power').replace(' W', '')} shared` : '″';
+}
+
+/** Combinations in a line as printed: a shorthand, ports with their watts, or ports that share. */
+function combinationsIn(line: string, ports: readonly string[]): ClaimInput[] | string {
+  const parsed = parseClaimLine(line, ports);
+  if ('promises' in parsed && parsed.promises.every(({ kind }) => kind === 'combination')) {
+    const [left] = parsed.unused ?? [];
+    if (left !== undefined) return `“${left}” was not understood: leave it out, or enter the line at Claims.`;
+    return parsed.promises.map((promise) => ({ promise, duration: { kind: 'unstated' }, printed: 'label' }));
+  }
+  const rows = parseTableRow(line, ports);
+  return 'reason' in rows ? rows.reason : rows.rows.map(claimOf);
+}
 
 /** A row typed into the grid: watts under each occupied port. */
 function rowOf(cells: Readonly<Record<string, string>>, ports: readonly string[]): Record<string, number> | string {
@@ -64,13 +84,13 @@ export function Promises() {
   };
   const addLine = (event: FormEvent) => {
     event.preventDefault();
-    const parsed = parseTableRow(line, ports);
-    if ('reason' in parsed) {
-      setProblem(parsed.reason);
+    const rows = combinationsIn(line, ports);
+    if (typeof rows === 'string') {
+      setProblem(rows);
       return;
     }
     setProblem(null);
-    add.mutate(parsed.rows.map(claimOf), { onSuccess: () => setLine('') });
+    add.mutate(rows, { onSuccess: () => setLine('') });
   };
   return (
     <>
@@ -99,11 +119,13 @@ export function Promises() {
             </TableRow>
           </TableHead>
           <TableBody>
-            {rows.map(({ claimId, occupied, watts, total }) => (
+            {rows.map(({ claimId, occupied, watts, shares, total }) => (
               <TableRow key={claimId}>
                 {ports.map((port) => (
                   <TableCell key={port} sx={{ fontSize: 16 }}>
-                    {port in watts ? formatPlain(watts[port] ?? 0, 'power').replace(' W', '') : '–'}
+                    {port in watts
+                      ? formatPlain(watts[port] ?? 0, 'power').replace(' W', '')
+                      : sharedWords(shares, port)}
                   </TableCell>
                 ))}
                 <TableCell>
@@ -154,7 +176,7 @@ export function Promises() {
       <Box component="form" onSubmit={addLine} noValidate sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
         <TextField
           label="Or as printed"
-          placeholder={`any two C ports: 45 W + 45 W, or ${ports.slice(0, 2).join('+')}: 60 + 45`}
+          placeholder={`any two C ports: 45 W + 45 W, ${ports.slice(0, 2).join('+')}: 60 + 45, ${ports.slice(-2).join(' + ')} share 20 W`}
           value={line}
           onChange={(event) => setLine(event.target.value)}
         />

@@ -35,7 +35,7 @@ export function Rule() {
         <BudgetFace ports={faces} budgets={rule.budgets} />
         {rule.sentences.length === 0 && (
           <Typography sx={{ mt: 1 }}>
-            No combination measured yet. Measure each port alone, then pairs: the rule follows.
+            No combination was read with a load yet. Measure each port alone, then pairs: the rule follows.
           </Typography>
         )}
         {rule.sentences.map((sentence) => (

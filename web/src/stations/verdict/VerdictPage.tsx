@@ -1,6 +1,6 @@
 // The verdict: each claim's state with the readings behind it, and the ways to take it along.
 import { CLAIM_STATES, type ClaimState, describeDuration, describePromise } from '@lastmark/core/claim';
-import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { formatPlain } from '@lastmark/core/quantity';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -15,20 +15,8 @@ function Figures({ figures }: { readonly figures: KeyFigures }) {
   const { watts, efficiency, idle, massPerWatt, pricePerWatt } = figures;
   const items: [string, string, string][] = [
     ['Nameplate', watts === null ? '–' : formatPlain(watts, 'power'), ''],
-    [
-      'Average efficiency',
-      efficiency ? formatMeasured(efficiency.value, efficiency.expanded, 'efficiency') : '–',
-      efficiency?.condition ?? 'not measured',
-    ],
-    [
-      'Idle',
-      idle
-        ? idle.below
-          ? `below ${formatPlain(idle.value, 'power')}`
-          : formatMeasured(idle.value, idle.expanded, 'power')
-        : '–',
-      idle?.condition ?? 'not measured',
-    ],
+    ['Average efficiency', efficiency?.words ?? '–', efficiency?.condition ?? 'not measured'],
+    ['Idle', idle?.words ?? '–', idle?.condition ?? 'not measured'],
     ['Mass', massPerWatt === null ? '–' : `${(massPerWatt * 1000).toFixed(2)} g/W`, ''],
     [
       'Price',

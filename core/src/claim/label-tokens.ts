@@ -1,0 +1,111 @@
+// What a printed line is made of: ports, amounts, ranges, words and signs, each with the text it stands for.
+import { findUnit, parseDecimal } from '../quantity/index.ts';
+
+interface Place {
+  /** As it stands in the line. */
+  readonly text: string;
+}
+
+export type Token =
+  | (Place & { readonly kind: 'port'; readonly port: string })
+  | (Place & { readonly kind: 'amount'; readonly quantity: Quantity; readonly value: number })
+  /** Several levels before one unit: "5/9/15 V". */
+  | (Place & { readonly kind: 'levels'; readonly volts: readonly number[] })
+  | (Place & { readonly kind: 'range'; readonly low: number; readonly high: number })
+  | (Place & { readonly kind: 'number'; readonly value: number })
+  | (Place & { readonly kind: 'word'; readonly word: string })
+  | (Place & { readonly kind: 'sign'; readonly sign: string });
+
+type Quantity = 'voltage' | 'current' | 'power' | 'efficiency' | 'duration';
+
+const NUMBER = '\\d+(?:[.,]\\d+)?';
+const VOLTS = '(?:V|volts?)(?:DC)?(?![A-Za-z])';
+const RANGE = new RegExp(`^(${NUMBER})\\s*(?:V(?:DC)?)?\\s*(?:-|–|—|~|…|\\.{2,3}|to)\\s*(${NUMBER})\\s*${VOLTS}`, 'i');
+const LEVELS = new RegExp(`^(${NUMBER}(?:\\s*/\\s*${NUMBER})+)\\s*${VOLTS}`, 'i');
+const AMOUNT = new RegExp(
+  `^(${NUMBER})\\s*(mV|V|mA|A|mW|W|kW|%|min|minutes?|seconds?|s|hours?|h|volts?|amps?|amperes?|watts?)(?:DC)?(?![A-Za-z])`,
+  'i',
+);
+const BARE = new RegExp(`^${NUMBER}`);
+const WORD = /^[\p{L}][\p{L}.’'-]*/u;
+/** What a maker puts before a port's label. */
+const PREFIX = /^(?:usb[-\s]*)?(?:type[-\s]*)?(?:ports?[-\s]*)?/i;
+
+const UNITS: Readonly<Record<string, [Quantity, string]>> = {
+  v: ['voltage', 'V'],
+  volt: ['voltage', 'V'],
+  mv: ['voltage', 'mV'],
+  a: ['current', 'A'],
+  amp: ['current', 'A'],
+  ampere: ['current', 'A'],
+  ma: ['current', 'mA'],
+  w: ['power', 'W'],
+  watt: ['power', 'W'],
+  mw: ['power', 'mW'],
+  kw: ['power', 'kW'],
+  '%': ['efficiency', '%'],
+  s: ['duration', 's'],
+  second: ['duration', 's'],
+  min: ['duration', 'min'],
+  minute: ['duration', 'min'],
+  h: ['duration', 'h'],
+  hour: ['duration', 'h'],
+};
+
+function amountOf(text: string, number: string, written: string): Token | null {
+  const lower = written.toLowerCase();
+  const [quantity, symbol] = UNITS[lower] ?? UNITS[lower.replace(/s$/, '')] ?? [];
+  if (!quantity || !symbol) return null;
+  const factor = symbol === 'kW' ? 1000 : findUnit(quantity, symbol)?.factor;
+  return factor ? { kind: 'amount', text, quantity, value: parseDecimal(number) * factor } : null;
+}
+
+/** A label at the start of a text, with what a maker puts before it; the longest label wins. */
+function portAt(text: string, labels: readonly string[]): Token | null {
+  const bare = PREFIX.exec(text)?.[0] ?? '';
+  for (const before of [bare, '']) {
+    const rest = text.slice(before.length).toLowerCase();
+    const label = labels.find(
+      (one) => rest.startsWith(one.toLowerCase()) && !/^[\p{L}\d]/u.test(rest.slice(one.length)),
+    );
+    if (label !== undefined) return { kind: 'port', port: label, text: text.slice(0, before.length + label.length) };
+  }
+  return null;
+}
+
+function tokenAt(text: string, labels: readonly string[], atStart: boolean): Token {
+  const port = atStart || !/^\d/.test(text) ? portAt(text, labels) : null;
+  if (port) return port;
+  const range = RANGE.exec(text);
+  if (range) {
+    const [whole, low = '', high = ''] = range;
+    return { kind: 'range', text: whole, low: parseDecimal(low), high: parseDecimal(high) };
+  }
+  const levels = LEVELS.exec(text);
+  if (levels) {
+    const [whole, list = ''] = levels;
+    return { kind: 'levels', text: whole, volts: list.split('/').map((one) => parseDecimal(one.trim())) };
+  }
+  const amount = AMOUNT.exec(text);
+  const found = amount && amountOf(amount[0], amount[1] ?? '', amount[2] ?? '');
+  if (found) return found;
+  const bare = BARE.exec(text);
+  if (bare) return { kind: 'number', text: bare[0], value: parseDecimal(bare[0]) };
+  const word = WORD.exec(text);
+  if (word) return { kind: 'word', text: word[0], word: word[0].toLowerCase().replace(/[.’'-]+$/, '') };
+  const sign = String.fromCodePoint(text.codePointAt(0) ?? 32);
+  return { kind: 'sign', text: sign, sign };
+}
+
+/** Take a line apart. @param labels the ports of the sample */
+export function tokensOf(line: string, labels: readonly string[]): readonly Token[] {
+  const longestFirst = [...labels].sort((a, b) => b.length - a.length);
+  const tokens: Token[] = [];
+  let rest = line.trim();
+  while (rest !== '') {
+    const token = tokenAt(rest, longestFirst, tokens.length === 0);
+    tokens.push(token);
+    rest = rest.slice(token.text.length).trimStart();
+  }
+  return tokens;
+}
