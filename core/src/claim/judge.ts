@@ -7,7 +7,7 @@ import { judgeEfficiency, judgeIdle } from './judge-figures.ts';
 import { withHold } from './judge-hold.ts';
 import { judgeRange, judgeSignal } from './judge-offer.ts';
 import { judgeCombination, judgeLoadedLine, judgePortLine, judgeTotal } from './judge-power.ts';
-import type { Claim, ClaimResult, Promised } from './types.ts';
+import { type Claim, type ClaimResult, type Promised, sharePorts } from './types.ts';
 
 function judgePromise(promise: Promised, known: Known): Judged {
   switch (promise.kind) {
@@ -37,6 +37,22 @@ export const unstatedSays = (unstated: readonly Unstated[], nameOf: Known['nameO
     return `The accuracy of ${name ? `“${name}”` : 'what was read'} for ${quantity} is not stated.`;
   });
 
+/** The ports a promise is about. */
+function portsOf(promise: Promised): readonly string[] {
+  if ('port' in promise) return [promise.port];
+  return promise.kind === 'combination' ? promise.shares.flatMap(sharePorts) : [];
+}
+
+const MOST_BESIDES = 3;
+
+/** Readings on its ports that say nothing about it: so that nobody reads "nothing measured" beside them. */
+function besides(promise: Promised, { tests }: Pick<ClaimResult, 'tests'>, { delivered }: Known): readonly string[] {
+  if (tests.length > 0) return [];
+  const ports = portsOf(promise);
+  const near = delivered.filter(({ asked, load }) => load > 0 && asked.some(({ port }) => ports.includes(port)));
+  return [...new Set(near.map(({ conditions }) => conditions))].slice(0, MOST_BESIDES);
+}
+
 /** Why it cannot be decided, and what to state first. */
 function withReason(result: ClaimResult, { nameOf }: Known): ClaimResult {
   if (result.state !== 'cannot be decided') return result;
@@ -55,7 +71,8 @@ export function judgeClaims(
 ): readonly ClaimResult[] {
   const results = claims.map((claim): ClaimResult => {
     const judged = judgePromise(claim.promise, known);
-    return withReason({ claimId: claim.id, unstated: [], ...withHold(claim, judged, known) }, known);
+    const result = { claimId: claim.id, unstated: [], ...withHold(claim, judged, known) };
+    return withReason({ ...result, besides: besides(claim.promise, result, known) }, known);
   });
   return results.map((result, index) => {
     const promise = claims[index]?.promise;

@@ -4,7 +4,7 @@ import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
 import { portBody, togetherBody } from './label-body.ts';
 import { headsOf } from './label-heads.ts';
 import { type Token, tokensOf } from './label-tokens.ts';
-import type { ClaimDuration, Promised } from './types.ts';
+import { type ClaimDuration, type Promised, sharePorts } from './types.ts';
 
 export type ParsedLine =
   | {
@@ -18,12 +18,12 @@ export type ParsedLine =
 
 /** Words that are understood and add nothing. */
 const FILLERS: ReadonlySet<string> = new Set(
-  'output outputs out dc usb usb-c usb-a type type-c type-a port ports max maximum up to each only alone single or and together shared share shares total combined power pd pdo fixed peak continuous for with when used using simultaneously both per rated nominal'.split(
+  'output outputs out dc usb usb-c usb-a type type-c type-a port ports max maximum up to each only alone single or and together shared share shares total combined power pd pdo fixed peak continuous for with when used using simultaneously both per rated nominal x'.split(
     ' ',
   ),
 );
 /** Signs that keep things apart, and those for direct current. */
-const SILENT: ReadonlySet<string> = new Set([...'/:;,|+&()[]{}.=⎓⎯═—–-~@×x*·•<≤≥>…']);
+const SILENT: ReadonlySet<string> = new Set([...'/:：;,，、|+&()[]{}.=⎓⎯═—–-~@×x*·•<≤≥>…']);
 
 /** What of some tokens nothing was made of, neighbours joined. */
 export const unusedOf = (tokens: readonly Token[]): string[] => {
@@ -170,6 +170,12 @@ export function parseClaimLine(
   const good = parts.flatMap((part) => ('promises' in part ? [part] : []));
   const unused = [...before, ...good.flatMap((part) => part.unused ?? [])];
   const promises = good.flatMap((part) => part.promises);
+  const several = promises.find(
+    (promise) =>
+      promise.kind === 'combination' &&
+      new Set(promise.shares.flatMap(sharePorts)).size < promise.shares.flatMap(sharePorts).length,
+  );
+  if (several) return { reason: 'It names a port twice: each port of a combination stands there once.' };
   if (!heads.joined) return done(promises, unused, duration);
   // "C1 45 W + C2 20 W": each port with its power, together.
   const shares = promises.flatMap((promise) => (promise.kind === 'combination' ? promise.shares : wattsOf(promise)));

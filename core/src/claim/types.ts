@@ -116,6 +116,8 @@ export interface ClaimResult {
   readonly unstated: readonly Unstated[];
   /** Every test, the deciding one first. */
   readonly tests: readonly ClaimTest[];
+  /** What was read on its ports without putting it to the test, ready to show; left out where it was tested. */
+  readonly besides?: readonly string[] | undefined;
   /** Of a combination: how each of its shares stands. */
   readonly parts?: readonly SharePart[] | undefined;
 }

@@ -109,7 +109,7 @@ const LAYOUTS = { passive: PASSIVE, active: ACTIVE, old: OLD } as const;
 
 /** What a cable may carry by its marker. */
 export interface CableRating {
-  /** A */
+  /** A; 0 where no power goes through the cable. */
   readonly amps: number;
   /** V, nominal: 20, or 48 for EPR */
   readonly volts: number;
@@ -132,7 +132,9 @@ export function decodeCable(word: number, kind: CableKind = 'passive'): CableVdo
   const raw = unpack(layout, word);
   const amps = raw.amps === 2 ? 5 : 3;
   const fifty = kind !== 'old' && raw.volts === 3;
-  const epr = kind !== 'old' && raw.epr === 1 && amps === 5 && fifty;
+  const through = kind !== 'active' || raw.through === 1;
+  const epr = kind !== 'old' && raw.epr === 1 && amps === 5 && fifty && through;
+  if (!through) return { kind, raw, reserved: reservedPart(layout, word), rating: { amps: 0, volts: 0, epr: false } };
   return { kind, raw, reserved: reservedPart(layout, word), rating: { amps, volts: epr ? 48 : 20, epr } };
 }
 
@@ -163,6 +165,12 @@ const finding = (kind: string, grade: Finding['grade'], sentence: string): Findi
 function cableFindings({ kind, raw, reserved: rest, rating }: CableVdo): Finding[] {
   const found: Finding[] = [];
   if (rest !== 0) found.push(finding('reserved', 'note', 'Reserved bits of the cable word are set.'));
+  if (rating.amps === 0) {
+    found.push(
+      finding('cable-no-power', 'note', 'No VBUS goes through this cable: its current and voltage rate nothing.'),
+    );
+    return found;
+  }
   if (raw.amps === 0 || raw.amps === 3)
     found.push(finding('cable-current', 'fault', 'The marker states no current class; take 3 A.'));
   if (raw.volts === 1 || raw.volts === 2)

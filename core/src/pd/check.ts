@@ -9,6 +9,8 @@ import { MOST_AMPS } from './usable.ts';
 export const SPR_POSITIONS = 7;
 const EPR_LEVELS = [28, 36, 48];
 const MOST_EPR = 11;
+/** Highest fixed level of an SPR list, V. */
+const HIGHEST_SPR = 20;
 /** Positions looked at one by one: far more than any list has, and few enough to be told at once. */
 const MOST_CHECKED = 1000;
 
@@ -24,8 +26,15 @@ interface Placed {
   readonly position: number;
 }
 
-/** Order of the types; PPS and SPR AVS come last in either order. */
-const RANK: Readonly<Partial<Record<SupplyKind, number>>> = { fixed: 0, battery: 1, variable: 2, pps: 3, 'spr-avs': 3 };
+/** Order of the types; PPS and SPR AVS come last in either order, among EPR objects AVS after the fixed ones. */
+const RANK: Readonly<Partial<Record<SupplyKind, number>>> = {
+  fixed: 0,
+  battery: 1,
+  variable: 2,
+  pps: 3,
+  'spr-avs': 3,
+  'epr-avs': 4,
+};
 
 /** What an object is ordered by among its like, V. */
 function keyOf(object: SourceObject): number | null {
@@ -88,7 +97,8 @@ function objectFindings({ object, position }: Placed): Finding[] {
   const amps = 'amps' in object ? object.amps : null;
   if (amps === 0 || ('watts' in object && object.watts === 0))
     add('no-current', 'fault', `Position ${position} offers no current.`);
-  if (amps !== null && amps > MOST_AMPS + 1e-9)
+  const most = object.kind === 'spr-avs' ? Math.max(object.amps, object.ampsAbove) : amps;
+  if (most !== null && most > MOST_AMPS + 1e-9)
     add('too-much', 'fault', `${describeOffer(object)}: no connector carries more than 5 A.`);
   return found;
 }
@@ -119,6 +129,15 @@ function eprFindings(placed: readonly Placed[]): Finding[] {
     const isEpr = object.kind === 'epr-avs' || (object.kind === 'fixed' && EPR_LEVELS.includes(object.volts));
     if (late && !isEpr)
       return [finding('epr-place', 'fault', `${describeOffer(object)} stands among the EPR objects.`, position)];
+    if (!late && object.kind === 'fixed' && object.volts > HIGHEST_SPR + 1e-9 && !isEpr)
+      return [
+        finding(
+          'epr-place',
+          'fault',
+          `${describeOffer(object)} cannot be: fixed levels of positions 1–7 end at ${HIGHEST_SPR} V.`,
+          position,
+        ),
+      ];
     if (!late && isEpr)
       return [
         finding('epr-place', 'fault', `${describeOffer(object)} is EPR and stands among positions 1–7.`, position),

@@ -72,6 +72,18 @@ function readLine(text: string, order: ByteOrder): Line {
   return { bytes: groups.filter((group) => group.length % 4 === 0).flatMap(fromNumbers), complaints };
 }
 
+const passedOver = (skipped: number): Finding[] =>
+  skipped === 0
+    ? []
+    : [
+        {
+          kind: 'passed-over',
+          grade: 'note',
+          sentence: `${skipped} ${skipped === 1 ? 'message' : 'messages'} without objects passed over: acknowledgements and control messages.`,
+          positions: [],
+        },
+      ];
+
 /**
  * Read hexadecimal text. Never throws: what cannot be read is said in the findings.
  * @param text words, bytes or whole messages; labels such as `1:` or `PDO1 =` are passed over
@@ -103,7 +115,7 @@ export function readHex(text: string, order: ByteOrder): HexText {
       form: 'messages',
       words: stream.messages.flatMap(({ words }) => words),
       messages: stream.messages,
-      findings: [...findings, ...stream.findings],
+      findings: [...findings, ...stream.findings, ...passedOver(stream.skipped)],
     };
   }
   if (bytes.length % 4 !== 0)

@@ -47,6 +47,8 @@ export interface Message {
 
 export interface MessageStream {
   readonly messages: readonly Message[];
+  /** Messages without objects that were passed over: acknowledgements, control messages, requests for a chunk. */
+  readonly skipped: number;
   readonly findings: readonly Finding[];
 }
 
@@ -60,6 +62,11 @@ interface Piece {
   readonly data: readonly number[];
   readonly end: number;
 }
+
+/** Control messages a log may hold: GoodCRC (1) to Data Reset Complete (15), and those of revision 3. */
+const CONTROL_TYPES: ReadonlySet<number> = new Set([
+  1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 21, 22, 23, 24,
+]);
 
 const kindOf = (extended: boolean, type: number): MessageKind => {
   if (extended) return type === 17 ? 'epr-offers' : 'other';
@@ -136,6 +143,7 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
   const findings: Finding[] = [];
   const pending = new Map<number, Pending>();
   const order: (() => Message)[] = [];
+  let skipped = 0;
   let at = 0;
   while (at < bytes.length) {
     const piece = pieceAt(bytes, at, breaks);
@@ -147,6 +155,10 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
     if (piece.end > bytes.length || piece.data.length < (piece.extended ? 0 : piece.size))
       findings.push(fault('cut-short', `The ${titleOf(piece.extended, piece.type)} message ends early.`));
     const { revision } = unpack(HEADER, piece.header);
+    if (!piece.extended && piece.size === 0 && CONTROL_TYPES.has(piece.type)) {
+      skipped += 1;
+      continue;
+    }
     const head = {
       header: piece.header,
       kind: kindOf(piece.extended, piece.type),
@@ -158,7 +170,10 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
       order.push(() => ({ ...head, words }));
       continue;
     }
-    if (piece.isRequest) continue;
+    if (piece.isRequest) {
+      skipped += 1;
+      continue;
+    }
     const open = pending.get(piece.type);
     if (!open || piece.chunk === 0) {
       const begun: Pending = { first: piece, chunks: new Map([[piece.chunk, piece.data]]) };
@@ -172,7 +187,7 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
     open.chunks.set(piece.chunk, piece.data);
   }
   for (const finish of order) messages.push(finish());
-  return { messages, findings };
+  return { messages, skipped, findings };
 }
 
 /** The message header field by field. */

@@ -20,6 +20,8 @@ export interface PowerRule {
 export const MOST_WATTS = 240;
 /** Rounding that is let pass: one step of the current field. */
 const STEP = 0.01;
+/** Step of the power an EPR AVS states, W. */
+const WATT_STEP = 1;
 
 const LADDER = [5, 9, 15, 20] as const;
 
@@ -58,6 +60,11 @@ export interface RuleConditions {
   readonly declared: string | null;
   /** Whether a 5 A cable was attached, or the cable is captive; null when not known. */
   readonly fiveAmpCable: boolean | null;
+  /**
+   * Whether the list is that of an EPR message. An SPR message says nothing about EPR, and a 5 A marker is no EPR marker.
+   * Left out it is taken from the offers.
+   */
+  readonly epr?: boolean | undefined;
   /** Kinds the analyser cannot see: their absence says nothing. */
   readonly invisible: readonly SourceObject['kind'][];
 }
@@ -71,7 +78,13 @@ const finding = (kind: string, grade: Finding['grade'], sentence: string, ...pos
 
 const asAmps = (amps: number): string => `${Number(amps.toFixed(2))} A`;
 
-function levelFindings(objects: readonly SourceObject[], { watts, fiveAmpCable }: RuleConditions): Finding[] {
+/** Whether the EPR part of a source was read at all. */
+const eprRead = (objects: readonly SourceObject[], { epr }: RuleConditions): boolean =>
+  epr ?? objects.some((object) => object.kind === 'epr-avs' || (object.kind === 'fixed' && object.volts > 21));
+
+function levelFindings(objects: readonly SourceObject[], conditions: RuleConditions): Finding[] {
+  const { watts, fiveAmpCable } = conditions;
+  const whole = eprRead(objects, conditions);
   const found: Finding[] = [];
   const fixed = objects.flatMap((object, index) => (object.kind === 'fixed' ? [{ object, position: index + 1 }] : []));
   const { levels } = powerRule(watts);
@@ -81,7 +94,7 @@ function levelFindings(objects: readonly SourceObject[], { watts, fiveAmpCable }
     // Without a marked 5 A cable a source holds SPR levels to 3 A and offers no EPR at all.
     const held = fiveAmpCable === true ? amps : Math.min(amps, 3);
     if (own.length === 0) {
-      if (volts > 20 && fiveAmpCable !== true) continue;
+      if (volts > 20 && !whole) continue;
       found.push(
         finding('missing-level', 'fault', `${volts} V is missing: a ${watts} W source offers ${asAmps(amps)} there.`),
       );
@@ -105,6 +118,14 @@ function levelFindings(objects: readonly SourceObject[], { watts, fiveAmpCable }
       );
     }
   }
+  if (watts > 100 && !whole)
+    found.push(
+      finding(
+        'epr-not-read',
+        'note',
+        `What a ${watts} W source offers beyond 20 V was not read: only an EPR list over an EPR cable shows it.`,
+      ),
+    );
   for (const { object, position } of fixed) {
     if (levels.some(({ volts }) => Math.abs(volts - object.volts) < 0.01)) continue;
     const optional = object.volts === 12 ? '12 V is optional' : `not called for at ${watts} W`;
@@ -177,7 +198,7 @@ function avsFindings(objects: readonly SourceObject[], conditions: RuleCondition
   const found: Finding[] = [];
   const wanted = powerRule(watts).avs;
   const epr = objects.find((object) => object.kind === 'epr-avs');
-  if (wanted && !epr && fiveAmpCable === true)
+  if (wanted && !epr && eprRead(objects, conditions))
     found.push(
       invisible.includes('epr-avs')
         ? finding('not-visible', 'note', 'EPR AVS: this analyser cannot see it.')
@@ -192,6 +213,17 @@ function avsFindings(objects: readonly SourceObject[], conditions: RuleCondition
         objects.indexOf(epr) + 1,
       ),
     );
+  if (epr?.kind === 'epr-avs' && Math.abs(epr.watts - watts) > WATT_STEP) {
+    const less = epr.watts < watts;
+    found.push(
+      finding(
+        'avs-power',
+        less ? 'fault' : 'note',
+        `${describeOffer(epr)}: ${less ? 'less' : 'more'} than the ${watts} W of the source.`,
+        objects.indexOf(epr) + 1,
+      ),
+    );
+  }
   if (watts <= 27) return found;
   const spr = objects.find((object) => object.kind === 'spr-avs');
   const span = watts <= 45 ? '9–15 V' : '9–20 V';
@@ -211,6 +243,24 @@ function avsFindings(objects: readonly SourceObject[], conditions: RuleCondition
     found.push(
       finding('short-avs', 'fault', `${describeOffer(spr)}: above 45 W it goes to 20 V.`, objects.indexOf(spr) + 1),
     );
+  if (spr?.kind === 'spr-avs') {
+    const most = fiveAmpCable === true ? 5 : 3;
+    const to15 = watts <= 45 ? watts / 15 : 3;
+    const to20 = watts <= 45 ? 0 : Math.min(most, watts / 20);
+    for (const [volts, amps, least] of [
+      [15, spr.amps, to15],
+      [20, spr.ampsAbove, to20],
+    ] as const)
+      if (amps > 0 && amps < least - STEP - 1e-9)
+        found.push(
+          finding(
+            'low-avs-current',
+            'fault',
+            `${describeOffer(spr)}: a ${watts} W source gives ${asAmps(least)} up to ${volts} V.`,
+            objects.indexOf(spr) + 1,
+          ),
+        );
+  }
   return found;
 }
 

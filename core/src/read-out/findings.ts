@@ -59,6 +59,7 @@ function ownFindings(readOut: ReadOut, context: ReadOutContext): Finding[] {
           watts: Number(watts.toFixed(2)),
           declared: readOut.declared,
           fiveAmpCable: fiveAmpCable(readOut),
+          epr: readOut.epr,
           invisible: invisibleTo(context.seesOf(readOut.instrumentId)),
         })
       : [];

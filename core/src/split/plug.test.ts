@@ -111,7 +111,90 @@ describe('where to plug', () => {
   });
 });
 
+describe('what nobody tested', () => {
+  const labels = ['C1', 'C2', 'A1'];
+  const radio = device('radio', 9, { staysOn: true, battery: null });
+  const phone = device('phone', 20, { comes: 600 });
+  it('is neither safe nor failed: a port that was watched comes first', () => {
+    const watched = charger({ watched: (port) => port === 'A1' });
+    const { best } = adviseArrangement(watched, [radio, phone]);
+    expect(best.arrangement.radio).toBe('A1');
+    expect(best.score).toMatchObject({ open: 0, kept: 1 });
+    const none = adviseArrangement(charger({ watched: () => false }), [radio, phone]).best;
+    expect(none.score).toMatchObject({ lost: 0, open: 1, kept: 0 });
+    expect(none.measureFirst.length).toBeGreaterThan(0);
+  });
+  it('with no share known at all is said, with the set to read first', () => {
+    const blank = charger({
+      shares: (occupied) => Object.fromEntries(occupied.map((port) => [port, null])),
+      read: () => false,
+    });
+    const { best } = adviseArrangement(blank, [radio, phone]);
+    expect(Object.values(best.met).map(({ watts }) => watts)).toEqual([null, null]);
+    expect(best.score).toMatchObject({ lost: 0, open: 1 });
+    expect(best.measureFirst[0]).toHaveLength(2);
+    expect(labels).toEqual(expect.arrayContaining([...(best.measureFirst[0] ?? [])]));
+  });
+  it('by a source with nothing measured knows nothing either', () => {
+    const source = {
+      ports: labels.map((label) => ({ label, volts: [5] })),
+      by: 'measured' as const,
+      rule: { budgets: [] },
+      promised: [],
+      alone: {},
+      drops: [],
+    };
+    const { best } = adviseArrangement(plugCharger(source), [radio]);
+    expect(best.met.radio?.watts).toBeNull();
+    expect(best.score).toMatchObject({ lost: 0, open: 1, kept: 0 });
+  });
+});
+
+describe('a lead', () => {
+  const ports = [
+    { label: 'C1', volts: [5, 20], connector: 'C' as const },
+    { label: 'A1', volts: [5], connector: 'A' as const },
+  ];
+  const two = charger({
+    ports,
+    shares: (occupied) => Object.fromEntries(occupied.map((port) => [port, { C1: 60, A1: 12 }[port] ?? 0])),
+  });
+  const lead = (name: string, fits: 'C' | 'A', watts: number, volts: number | null = null) => ({
+    name,
+    fits,
+    watts,
+    volts,
+  });
+  it('from C to C does not fit an A port', () => {
+    const laptop = device('laptop', 60, { leads: [lead('C to C', 'C', 60, 20)] });
+    expect(judgeArrangement(two, [laptop], { laptop: 'A1' }).met.laptop?.watts).toBe(0);
+    expect(adviseArrangement(two, [laptop]).best.arrangement).toEqual({ laptop: 'C1' });
+  });
+  it('is chosen by the port: the one that fits and carries most', () => {
+    const phone = device('phone', 25, {
+      leads: [lead('short', 'C', 25, 9), lead('old', 'C', 15), lead('A lead', 'A', 10)],
+    });
+    expect(judgeArrangement(two, [phone], { phone: 'C1' }).leads).toEqual({ phone: 'short' });
+    expect(judgeArrangement(two, [phone], { phone: 'A1' })).toMatchObject({
+      leads: { phone: 'A lead' },
+      met: { phone: { watts: 10 } },
+    });
+  });
+});
+
 describe('an evening', () => {
+  it('counts each minute once: an hour at 10 W is 10 Wh', () => {
+    const lamp = device('lamp', 10, { battery: null });
+    for (const seconds of [3600, 90, 30])
+      expect(simulateEvening(charger(), [lamp], { lamp: 'C1' }, seconds).energy).toBeCloseTo(10 * seconds, 9);
+  });
+  it('gives a device without its level what the advice gives it', () => {
+    const laptop = device('laptop', 60, { volts: 20, level: 0 });
+    const { met } = judgeArrangement(charger(), [laptop], { laptop: 'C2' });
+    const evening = simulateEvening(charger(), [laptop], { laptop: 'C2' }, 600);
+    expect(met.laptop?.watts).toBe(15);
+    expect(evening.devices[0]?.watts[0]).toBe(15);
+  });
   it('fills a battery by what it gets: energy and level belong together', () => {
     const laptop = device('laptop', 60, { battery: 64 * 3600, level: 0 });
     const evening = simulateEvening(charger(), [laptop], { laptop: 'C1' }, 12 * 3600);

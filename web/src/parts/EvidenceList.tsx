@@ -66,7 +66,9 @@ export function EvidenceList({ result, printed }: Props) {
       ))}
       {result.tests.length === 0 && (
         <Typography variant="body2" sx={{ mt: 0.5 }}>
-          No reading stands behind this yet.
+          {result.besides?.length
+            ? `No reading puts this to the test. Read otherwise: ${result.besides.join('; ')}.`
+            : 'No reading stands behind this yet.'}
         </Typography>
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>

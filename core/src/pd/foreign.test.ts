@@ -1,0 +1,156 @@
+// Logs and chargers as other analysers write them: acknowledgements in between, SPR lists of EPR sources, odd figures.
+import { describe, expect, it } from 'vitest';
+import {
+  checkOffers,
+  checkPowerRules,
+  decodeCable,
+  decodeIdentity,
+  decodeSource,
+  encodeSource,
+  type RuleConditions,
+  readHex,
+  type SourceObject,
+} from './index.ts';
+
+const WORDS = ['0801912C', '0002D12C', '0004B12C', '00064145', 'C1A42141'];
+const wire = (digits: string): string => (digits.match(/../g) ?? []).reverse().join('');
+/** GoodCRC of a sink and of a source, Accept, PS_RDY: revision 3, no objects. */
+const CONTROLS = ['0081', '0181', '0183', '0186'];
+
+describe('a log with acknowledgements in it', () => {
+  const message = ['51A1', ...WORDS];
+  const logs: [string, string[][]][] = [
+    ['one before', [['0081'], message]],
+    ['two before', [['0081'], ['0181'], message]],
+    ['one after', [message, ['0081']]],
+    ['two after', [message, ['0081'], ['0183']]],
+    ['all around', [['0081'], message, ...CONTROLS.map((one) => [one])]],
+  ];
+  it.each(logs)('%s, line by line and in one go, in either byte order', (_name, log) => {
+    const skipped = log.filter((one) => one !== message).length;
+    const texts = [
+      [log.map((line) => line.join(' ')).join('\n'), 'value'],
+      [log.map((line) => line.map(wire).join('')).join('\n'), 'wire'],
+      [log.flat().map(wire).join(''), 'wire'],
+      [log.map((line) => line.map((one) => `0x${one}`).join(', ')).join('\n'), 'value'],
+    ] as const;
+    for (const [text, order] of texts) {
+      const read = readHex(text, order);
+      expect(read.form).toBe('messages');
+      expect(read.messages.map(({ kind }) => kind)).toEqual(['offers']);
+      expect(read.words).toEqual(WORDS.map((word) => Number.parseInt(word, 16)));
+      expect(read.findings.map(({ grade, sentence }) => `${grade}: ${sentence}`)).toEqual([
+        `note: ${skipped} ${skipped === 1 ? 'message' : 'messages'} without objects passed over: acknowledgements and control messages.`,
+      ]);
+    }
+  });
+
+  it('that asks for chunks is put together without the asking', () => {
+    // Extended type 17, one padded object, chunk 1 asked for.
+    const ask = '9190008C0000';
+    const read = readHex(`${wire('51A1')}${WORDS.map(wire).join('')}\n${ask}\n${wire('0081')}`, 'wire');
+    expect(read.words).toHaveLength(5);
+    expect(read.messages).toHaveLength(1);
+    expect(read.findings[0]?.sentence).toContain('2 messages');
+  });
+
+  it('of plain words stays words', () => {
+    const read = readHex(WORDS.join(' '), 'value');
+    expect(read).toMatchObject({ form: 'words', findings: [] });
+    expect(read.words).toHaveLength(5);
+  });
+});
+
+const fixed = (volts: number, amps: number): SourceObject =>
+  decodeSource(Math.round(volts / 0.05) * 1024 + Math.round(amps / 0.01));
+const SPR_140 = [fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 5)];
+const rules = (objects: readonly SourceObject[], part: Partial<RuleConditions> = {}) =>
+  checkPowerRules(objects, { watts: 140, declared: null, fiveAmpCable: true, invisible: [], ...part });
+const faults = (found: ReturnType<typeof rules>) =>
+  found.filter(({ grade }) => grade === 'fault').map(({ kind }) => kind);
+
+describe('an SPR list of a 140 W source', () => {
+  it('read over a 5 A cable that is no EPR cable is conforming: a note, no fault', () => {
+    for (const epr of [false, undefined]) {
+      const found = rules(SPR_140, { epr });
+      expect(faults(found)).toEqual([]);
+      expect(found.map(({ kind }) => kind)).toContain('epr-not-read');
+    }
+  });
+  it('in an EPR list that lacks 28 V and AVS is short of both', () => {
+    expect(faults(rules(SPR_140, { epr: true }))).toEqual(['missing-level', 'missing-avs']);
+  });
+});
+
+describe('AVS figures', () => {
+  const epr = (watts: number): SourceObject => ({
+    kind: 'epr-avs',
+    minVolts: 15,
+    maxVolts: 28,
+    watts,
+    peak: 0,
+    reserved: 0,
+  });
+  const spr = (amps: number, ampsAbove: number): SourceObject => ({
+    kind: 'spr-avs',
+    amps,
+    ampsAbove,
+    peak: 0,
+    reserved: 0,
+  });
+  it('of EPR are held against the power claimed', () => {
+    const with_ = (watts: number) => faults(rules([...SPR_140, fixed(28, 5), epr(watts)], { epr: true }));
+    expect(with_(140)).toEqual([]);
+    expect(with_(100)).toEqual(['avs-power']);
+  });
+  it.each([
+    // 45 W: 3 A at 15 V. 65 W: 3 A at 15 V and 3.25 A at 20 V, 3 A without a 5 A cable. 100 W: 5 A at 20 V.
+    [45, [fixed(5, 3), fixed(9, 3), fixed(15, 3)], spr(3, 0), true, []],
+    [45, [fixed(5, 3), fixed(9, 3), fixed(15, 3)], spr(2, 0), true, ['low-avs-current']],
+    [65, [fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 3.25)], spr(3, 3.25), true, []],
+    [65, [fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 3)], spr(3, 3), false, []],
+    [65, [fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 3.25)], spr(3, 2), true, ['low-avs-current']],
+    [100, [fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 5)], spr(3, 3), true, ['low-avs-current']],
+    [60, [fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 3)], spr(2.5, 3), true, ['low-avs-current']],
+  ] as const)('of SPR at %i W are held against its class', (watts, objects, avs, fiveAmpCable, expected) => {
+    expect(faults(rules([...objects, avs], { watts, fiveAmpCable, epr: false }))).toEqual(expected);
+  });
+});
+
+describe('values that cannot be', () => {
+  const list = (...objects: SourceObject[]) => objects.map(encodeSource);
+  const kinds = (words: readonly number[], epr = false) => checkOffers(words, epr).map(({ kind }) => kind);
+  it('24 V among SPR levels', () => {
+    const found = checkOffers(list(fixed(5, 3), fixed(24, 3)), false);
+    expect(found).toEqual([
+      expect.objectContaining({ kind: 'epr-place', grade: 'fault', sentence: expect.stringContaining('end at 20 V') }),
+    ]);
+  });
+  it('more than 5 A, of adjustable ranges too', () => {
+    expect(kinds(list(fixed(5, 3), fixed(20, 6)))).toContain('too-much');
+    expect(kinds(list(fixed(5, 3), { kind: 'spr-avs', amps: 3, ampsAbove: 6, peak: 0, reserved: 0 }))).toContain(
+      'too-much',
+    );
+  });
+  it('AVS before the fixed EPR levels', () => {
+    const avs: SourceObject = { kind: 'epr-avs', minVolts: 15, maxVolts: 36, watts: 180, peak: 0, reserved: 0 };
+    const spr = list(fixed(5, 3), fixed(9, 3), fixed(15, 3), fixed(20, 5));
+    const head = [...spr, 0, 0, 0];
+    expect(kinds([...head, ...list(fixed(28, 5), fixed(36, 5), avs)], true)).not.toContain('type-order');
+    expect(kinds([...head, ...list(fixed(28, 5), avs, fixed(36, 5))], true)).toContain('type-order');
+  });
+});
+
+describe('an active cable', () => {
+  // Type-C plug, 50 V, 5 A, EPR: bits 19:18 = 10, 17 = 1, 10:9 = 11, 6:5 = 10; bit 4 is VBUS through.
+  const word = 0x000a0000 | 0x600 | 0x40;
+  it('with VBUS through carries what it states', () => {
+    expect(decodeCable(word | 0x10, 'active').rating).toEqual({ amps: 5, volts: 48, epr: true });
+  });
+  it('without carries no power, and its figures rate nothing', () => {
+    expect(decodeCable(word, 'active').rating).toEqual({ amps: 0, volts: 0, epr: false });
+    const identity = decodeIdentity([0xff00a041, 0x24000000, 0, 0, word]);
+    expect(identity.cable?.kind).toBe('active');
+    expect(identity.findings.map(({ kind }) => kind)).toEqual(['cable-no-power']);
+  });
+});
