@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { aDeviceRun } from '../proof/testing.ts';
 import type { SplitRun } from '../proof/types.ts';
+import { aReadOut } from '../read-out/testing.ts';
 import { aPoint } from '../reading/testing.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
@@ -198,20 +199,7 @@ describe('what a device took', () => {
   });
 
   it('at a level its port does not offer is questioned', () => {
-    // 5 V 3 A, 9 V 3 A and 12 V 2.5 A, as words of an analyser
-    const words = ['0801912C', '0002D12C', '0003C0FA'];
-    const readOut = {
-      id: 'r',
-      port: 'C1',
-      instrumentId: 'analyser',
-      takenAt: '2026-03-02T08:00:00.000Z',
-      words,
-      epr: false,
-      signals: [],
-      unreachable: [],
-      supersedes: null,
-      withdrawn: false,
-    } as unknown as Dossier['readOuts'][number];
+    const readOut = aReadOut(['5 V 3 A', '9 V 3 A', '12 V 2.5 A']);
     const { proof } = judge(['C1'], [], [aDeviceRun({ watts: 48, volts: 20 })], { readOuts: [readOut] });
     expect(proof.devices[0]?.notes.join(' ')).toContain('20 V is a level C1 did not offer; 12 V is its highest');
     const fine = judge(['C1'], [], [aDeviceRun({ watts: 18, volts: 9 })], { readOuts: [readOut] });

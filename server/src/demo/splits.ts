@@ -9,8 +9,14 @@ import { addRun } from '../runs/store.ts';
 import { meter } from './simulate.ts';
 
 /** Serial, model on the simulated bench, and how much of the sweep was done. */
-export const SWEPT: readonly { readonly serial: string; readonly charger: string; readonly part: number }[] = [
-  { serial: 'PT-75-3310', charger: 'Trio 75', part: 1 },
+export const SWEPT: readonly {
+  readonly serial: string;
+  readonly charger: string;
+  readonly part: number;
+  /** Swept warm: from a power on it holds only a part of it. */
+  readonly warm?: { readonly from: number; readonly holds: number };
+}[] = [
+  { serial: 'PT-75-3310', charger: 'Trio 75', part: 1, warm: { from: 74, holds: 0.945 } },
   { serial: 'GQ-20931', charger: 'Quad 130', part: 1 },
   { serial: 'M6-1177', charger: 'Six 210', part: 0.5 },
 ];
@@ -73,7 +79,7 @@ function sweepOne(charger: string, order: readonly string[]): Swept | null {
 export async function seedSplits(
   db: Database,
   sampleId: string,
-  { charger, part }: (typeof SWEPT)[number],
+  { charger, part, warm }: (typeof SWEPT)[number],
   rigId: string,
   random: () => number,
   moment: () => string,
@@ -88,6 +94,8 @@ export async function seedSplits(
     const swept = sweepOne(charger, order);
     const [first] = order;
     if (!swept || !first) continue;
+    const given = swept.shares.reduce((sum, share) => sum + share.volts * share.amps, 0);
+    const held = warm && given >= warm.from ? warm.holds : 1;
     const run: RunInput = {
       id: newId(),
       kind: 'split',
@@ -102,10 +110,10 @@ export async function seedSplits(
       shares: swept.shares.map((share) => ({
         port: share.port,
         volts: Number(volts(share.volts)),
-        amps: Number(amps(share.amps)),
+        amps: Number(amps(share.amps * held)),
         light: false,
       })),
-      mainsWatts: Number(watts(swept.watts)),
+      mainsWatts: Number(watts(swept.watts * held)),
       evidence: 'load',
       drops: swept.drops.map((drop) => ({
         ...drop,

@@ -1,3 +1,4 @@
+import { measured } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import { describe, expect, it } from 'vitest';
 import { proofSentences } from './proof.ts';
@@ -41,7 +42,7 @@ describe('what the sheet says of proof', () => {
       ],
       proof: {
         ...nothing.proof,
-        chains: [{ resistance: { value: 0.1161, uInstrument: 0.0003, uRepeat: 0, degrees: Number.POSITIVE_INFINITY } }],
+        chains: [{ resistance: measured(0.1161, 0.0003) }],
         again: { since: '', lines: [{ done: false }, { done: true }] },
       },
     } as unknown as Verdict;
