@@ -3,10 +3,13 @@ import type { IdleFigures } from './types.ts';
 
 /** Least time that smooths bursts, s. */
 const LEAST_SECONDS = 600;
-/** A burst stands out by this many times the scatter of the floor, and by half of the floor at least. */
-const SCATTERS = 6;
-/** Parts of the sorted samples that give floor and scatter: bursts are short, so the lower half is floor. */
-const LOW_HALF = 0.5;
+/** A burst stands out by this part of the floor at least. */
+const LEAST_RISE = 0.15;
+/** Noise may reach this part of the floor after smoothing, and smoothing may take this many samples. */
+const CALM = 0.3;
+const MOST_SMOOTHED = 16;
+/** Part of the samples that differ from the one before where a last digit flickers. */
+const FLICKERS = 0.05;
 /** Samples sorted at most; sorting all of a long record would hold everything else up. */
 const MOST_SORTED = 20_000;
 
@@ -15,23 +18,100 @@ function median(sorted: Float64Array): number {
   return length === 0 ? 0 : ((sorted[Math.floor((length - 1) / 2)] ?? 0) + (sorted[Math.floor(length / 2)] ?? 0)) / 2;
 }
 
-/** Samples evenly picked, enough for a median however long the record is. */
-function picked(watts: Float64Array): Float64Array {
-  const stride = Math.max(1, Math.floor(watts.length / MOST_SORTED));
-  const some = new Float64Array(Math.floor(watts.length / stride));
-  for (let index = 0; index < some.length; index += 1) some[index] = watts[index * stride] ?? 0;
-  return some;
+/** Samples evenly picked, enough for a median however long the record is; gaps are no samples. */
+function picked(values: Float64Array): Float64Array {
+  const stride = Math.max(1, Math.floor(values.length / MOST_SORTED));
+  const some: number[] = [];
+  for (let index = 0; index < values.length; index += stride) {
+    const value = values[index] as number;
+    if (!Number.isNaN(value)) some.push(value);
+  }
+  return Float64Array.from(some).sort();
 }
 
-/** Stretches above a threshold; those cut off by an end of the capture are marked. */
-function stretches(values: Float64Array, threshold: number): { from: number; to: number; whole: boolean }[] {
-  const found: { from: number; to: number; whole: boolean }[] = [];
+/** Means over windows of some samples, one beside each sample. */
+function smoothed(values: Float64Array, width: number): Float64Array {
+  if (width <= 1) return values;
+  const half = Math.floor(width / 2);
+  const sums = new Float64Array(values.length + 1);
+  for (let index = 0; index < values.length; index += 1) sums[index + 1] = (sums[index] ?? 0) + (values[index] ?? 0);
+  return values.map((_, index) => {
+    const from = Math.max(0, index - half);
+    const to = Math.min(values.length, from + width);
+    return ((sums[to] ?? 0) - (sums[from] ?? 0)) / (to - from);
+  });
+}
+
+/**
+ * Scatter from sample to sample, which bursts hardly touch: the median step between neighbours over that of a normal
+ * distribution. And the smallest step where the last digit flickers: it is the meter's.
+ */
+function scatterOf(values: Float64Array): { readonly sigma: number; readonly step: number } {
+  const steps = new Float64Array(Math.max(0, values.length - 1));
+  let least = Number.POSITIVE_INFINITY;
+  let changes = 0;
+  for (let index = 0; index < steps.length; index += 1) {
+    const step = Math.abs((values[index + 1] ?? 0) - (values[index] ?? 0));
+    steps[index] = step;
+    if (step > 0) changes += 1;
+    if (step > 0 && step < least) least = step;
+  }
+  return { sigma: (median(picked(steps)) * 1.4826) / Math.SQRT2, step: changes > FLICKERS * steps.length ? least : 0 };
+}
+
+interface Floor {
+  /** Samples, smoothed as far as the noise asks for. */
+  readonly values: Float64Array;
+  /** W a burst rises above, and below which it is over again. */
+  readonly enter: number;
+  readonly leave: number;
+  readonly base: number;
+}
+
+/**
+ * What is floor and what is burst. The rise that counts follows the noise: so many times its scatter that a record of
+ * this length has none by chance.
+ */
+function floorOf(watts: Float64Array): Floor {
+  const sorted = picked(watts);
+  const half = median(sorted.subarray(0, Math.max(1, Math.floor(sorted.length / 2))));
+  const { sigma, step } = scatterOf(watts);
+  const times = Math.max(5, Math.sqrt(2 * Math.log(Math.max(2, watts.length))) + 1);
+  const wanted = half > 0 ? ((times * sigma) / (CALM * half)) ** 2 : 1;
+  const width = Math.min(MOST_SMOOTHED, Math.max(1, Math.ceil(wanted)));
+  const values = smoothed(watts, width);
+  const noise = sigma / Math.sqrt(width);
+  let base = half;
+  let rise = 0;
+  // The lower half of a noisy floor lies too low: the floor is what stays below the threshold, and so on.
+  for (let round = 0; round < 4; round += 1) {
+    rise = Math.max(times * noise, LEAST_RISE * Math.abs(base), 1.5 * step, 1e-4);
+    const calm = picked(values).filter((value) => value <= base + rise);
+    base = median(calm);
+  }
+  rise = Math.max(times * noise, LEAST_RISE * Math.abs(base), 1.5 * step, 1e-4);
+  return { values, base, enter: base + rise, leave: base + rise / 2 };
+}
+
+interface Burst {
+  readonly from: number;
+  readonly to: number;
+  /** Whether both its ends are in the record. */
+  readonly whole: boolean;
+}
+
+/** Stretches that rise above and have not fallen back; a gap ends one. */
+function burstsIn({ values, enter, leave }: Floor): Burst[] {
+  const found: Burst[] = [];
   let from = -1;
   for (let index = 0; index <= values.length; index += 1) {
-    const above = index < values.length && (values[index] ?? 0) > threshold;
-    if (above && from < 0) from = index;
-    if (!above && from >= 0) {
-      found.push({ from, to: index, whole: from > 0 && index < values.length });
+    const value = index < values.length ? (values[index] as number) : Number.NaN;
+    if (from < 0 && value > enter) {
+      // The rise began where it left the floor.
+      from = index;
+      while (from > 0 && (values[from - 1] as number) > leave) from -= 1;
+    } else if (from >= 0 && !(value > leave)) {
+      found.push({ from, to: index, whole: from > 0 && index < values.length && !Number.isNaN(value) });
       from = -1;
     }
   }
@@ -43,25 +123,25 @@ const mean = (values: readonly number[]): number => values.reduce((sum, value) =
 /**
  * Idle from a record of power: mean, floor, and bursts.
  * The mean is energy over time, so it holds whatever the bursts do; floor and bursts tell why an instant reading differs.
+ * @param watts NaN where nobody read it: left out of time and energy
  * @param interval s between samples
  */
 export function idleFigures(watts: Float64Array, interval: number): IdleFigures {
-  const seconds = watts.length * interval;
   let sum = 0;
+  let count = 0;
   let lowest = Number.POSITIVE_INFINITY;
   // Plain loops here: a record may have a million samples.
   for (let index = 0; index < watts.length; index += 1) {
     const value = watts[index] as number;
+    if (Number.isNaN(value)) continue;
     sum += value;
+    count += 1;
     if (value < lowest) lowest = value;
   }
+  const seconds = count * interval;
   const energy = sum * interval;
-  const sorted = picked(watts).sort();
-  const low = sorted.subarray(0, Math.max(1, Math.floor(sorted.length * LOW_HALF)));
-  const base = median(low);
-  const scatter = median(Float64Array.from(low, (value) => Math.abs(value - base)).sort()) * 1.4826;
-  const threshold = base + Math.max(SCATTERS * scatter, 0.5 * Math.abs(base), 1e-3);
-  const bursts = stretches(watts, threshold);
+  const floor = floorOf(watts);
+  const bursts = burstsIn(floor);
   let inBursts = 0;
   let burstSamples = 0;
   for (const { from, to } of bursts)
@@ -69,8 +149,7 @@ export function idleFigures(watts: Float64Array, interval: number): IdleFigures 
       inBursts += (watts[index] ?? 0) * interval;
       burstSamples += 1;
     }
-  const floorSamples = watts.length - burstSamples;
-  const floor = floorSamples > 0 ? (energy - inBursts) / (floorSamples * interval) : base;
+  const floorSamples = count - burstSamples;
   const whole = bursts.filter((one) => one.whole);
   const starts = bursts.filter(({ from }) => from > 0).map(({ from }) => from);
   const [firstStart] = starts;
@@ -92,7 +171,7 @@ export function idleFigures(watts: Float64Array, interval: number): IdleFigures 
     kind: 'idle',
     watts: seconds > 0 ? energy / seconds : 0,
     seconds,
-    floor,
+    floor: floorSamples > 0 ? (energy - inBursts) / (floorSamples * interval) : floor.base,
     burst: burstSamples > 0 ? inBursts / (burstSamples * interval) : null,
     bursts: bursts.length,
     period,

@@ -6,23 +6,35 @@ export interface Timed {
   readonly value: number;
 }
 
+/** A pause of this many times the usual spacing is a gap: what happened in it is not known. */
+const GAP = 8;
+
 /**
  * Evenly spaced values between first and last reading, linear in between. The spacing is the median of the readings'.
+ * Where nothing was read for long there is a gap: NaN, and it is said from when to when.
  * @param at times of another series to be sampled at, s; left out for the series' own spacing
- * @returns the spacing, s, and the values; null for fewer than two readings
+ * @returns the spacing, s, and the values; null for fewer than two readings, or times that are no numbers or go back
  */
 export function evenly(
   readings: readonly Timed[],
   at?: { readonly from: number; readonly interval: number; readonly count: number },
-): { readonly from: number; readonly interval: number; readonly values: Float64Array } | null {
+): {
+  readonly from: number;
+  readonly interval: number;
+  readonly values: Float64Array;
+  /** Stretches nobody read, s from the first value on. */
+  readonly gaps: readonly { readonly from: number; readonly to: number }[];
+} | null {
   const [first] = readings;
   const last = readings.at(-1);
   if (!first || !last || last.seconds <= first.seconds) return null;
-  const gaps = readings
+  if (readings.some(({ seconds }, index) => !(seconds >= (readings[index - 1]?.seconds ?? seconds)))) return null;
+  const pauses = readings
     .slice(1)
     .map(({ seconds }, index) => seconds - (readings[index]?.seconds ?? 0))
     .sort((a, b) => a - b);
-  const interval = at?.interval ?? (gaps[Math.floor(gaps.length / 2)] || (last.seconds - first.seconds) / gaps.length);
+  const usual = pauses[Math.floor(pauses.length / 2)] || (last.seconds - first.seconds) / pauses.length;
+  const interval = at?.interval ?? usual;
   const from = at?.from ?? first.seconds;
   const count = at?.count ?? Math.floor((last.seconds - from) / interval + 1e-9) + 1;
   const values = new Float64Array(count);
@@ -33,8 +45,18 @@ export function evenly(
     const right = readings[next] as Timed;
     const left = readings[next - 1] as Timed;
     const span = right.seconds - left.seconds;
+    if (span > GAP * usual && time > left.seconds + interval / 2 && time < right.seconds - interval / 2) {
+      values[index] = Number.NaN;
+      continue;
+    }
     const share = span > 0 ? Math.min(1, Math.max(0, (time - left.seconds) / span)) : 0;
     values[index] = left.value + share * (right.value - left.value);
   }
-  return { from, interval, values };
+  const gaps = readings.flatMap(({ seconds }, index) => {
+    const before = readings[index - 1]?.seconds ?? seconds;
+    return seconds - before > GAP * usual && seconds > from && before < from + (count - 1) * interval
+      ? [{ from: before - from, to: seconds - from }]
+      : [];
+  });
+  return { from, interval, values, gaps };
 }

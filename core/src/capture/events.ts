@@ -1,27 +1,34 @@
 // What happened in a capture of one event: inrush, a fading output, a dip, a supply lowered and raised.
+import { inrushAccuracy, type ScopeSpecs } from './accuracy.ts';
+import { clipped, clippedSays } from './clipping.ts';
+import { BAND, beforeSays, levelBefore } from './level.ts';
 import type { DipFigures, FadingFigures, InrushFigures, SweepFigures } from './types.ts';
 
 /** Below this a socket counts as empty, V (USB Type-C: vSafe0V). */
 export const EMPTY_VOLTS = 0.8;
-/** Part of a voltage it may leave before it counts as off. */
-const BAND = 0.05;
-/** Part of the peak below which a surge counts as over. */
+/** Part of the peak below which a surge counts as over, once it stays there. */
 const SURGE_OVER = 0.1;
+/** s a surge has to stay small before it is over: a ringing one is small at every zero. */
+const QUIET = 1e-3;
+/** Samples before the surge that tell what the clamp shows of nothing. */
+const LEAST_BEFORE = 16;
 
-/** Mean of the first tenth, before anything happens; at least one sample. */
-function before(values: Float64Array): number {
-  const count = Math.max(1, Math.floor(values.length / 10));
-  let sum = 0;
-  for (let index = 0; index < count; index += 1) sum += values[index] ?? 0;
-  return sum / count;
+const median = (values: Float64Array): number => {
+  const sorted = Float64Array.from(values).sort();
+  return sorted[Math.floor((sorted.length - 1) / 2)] ?? 0;
+};
+
+/** The surge around a peak, from where it first to where it last exceeds a tenth of it without staying small between. */
+function surgeAround(amps: Float64Array, peak: number, at: number, quiet: number): [first: number, last: number] {
+  const large = (index: number) => Math.abs(amps[index] ?? 0) > SURGE_OVER * peak;
+  let first = at;
+  for (let index = at; index >= 0 && first - index <= quiet; index -= 1) if (large(index)) first = index;
+  let last = at;
+  for (let index = at; index < amps.length && index - last <= quiet; index += 1) if (large(index)) last = index;
+  return [first, last];
 }
 
-/**
- * Current as the mains are switched on: peak, ∫i²dt and length of the first surge. Which point of the cycle it was
- * switched on at decides the peak, so the highest of several counts.
- * @param interval s between samples
- */
-export function inrushFigures(amps: Float64Array, interval: number): InrushFigures {
+function peakOf(amps: Float64Array): [peak: number, at: number] {
   let peak = 0;
   let at = 0;
   for (const [index, value] of amps.entries()) {
@@ -29,31 +36,55 @@ export function inrushFigures(amps: Float64Array, interval: number): InrushFigur
     peak = Math.abs(value);
     at = index;
   }
-  let first = at;
-  let last = at;
-  while (first > 0 && Math.abs(amps[first - 1] ?? 0) > SURGE_OVER * peak) first -= 1;
-  while (last < amps.length - 1 && Math.abs(amps[last + 1] ?? 0) > SURGE_OVER * peak) last += 1;
+  return [peak, at];
+}
+
+/**
+ * Current as the mains are switched on: peak, ∫i²dt and length of the first surge, ringing included. What the clamp
+ * shows before the surge is taken off. Which point of the cycle it was switched on at decides the peak, so the highest of
+ * several counts.
+ * @param interval s between samples
+ * @param specs accuracy of probe and scope
+ */
+export function inrushFigures(raw: Float64Array, interval: number, specs: ScopeSpecs = {}): InrushFigures {
+  const [rawPeak, rawAt] = peakOf(raw);
+  const quiet = Math.max(3, Math.ceil(QUIET / interval));
+  const [begins] = surgeAround(raw, rawPeak, rawAt, quiet);
+  // The rise itself is left out of what was there before it.
+  const calm = raw.subarray(0, Math.floor(begins * 0.9));
+  const known = calm.length >= LEAST_BEFORE;
+  const offset = known ? median(calm) : 0;
+  const amps = offset === 0 ? raw : raw.map((value) => value - offset);
+  const [peak, at] = peakOf(amps);
+  const [first, last] = surgeAround(amps, peak, at, quiet);
   let squares = 0;
   for (let index = first; index <= last; index += 1) squares += (amps[index] ?? 0) ** 2 * interval;
   const truncated = last >= amps.length - 1 || first === 0;
   const findings = [
+    ...(clipped(raw) ? [clippedSays('current')] : []),
     ...(truncated && peak > 0 ? ['The surge touches the edge of the capture: record more before and after.'] : []),
+    ...(!known && !truncated && peak > 0
+      ? ['Too little before the surge to tell what the clamp shows of nothing.']
+      : []),
     ...(last - first < 8 ? ['Fewer than eight samples in the surge: sample faster, the peak may be higher.'] : []),
   ];
+  const figures = { peak, squareSeconds: squares };
   return {
     kind: 'inrush',
-    peak,
+    ...figures,
     at: at * interval,
-    squareSeconds: squares,
     length: (last - first + 1) * interval,
+    ...(known ? { offset } : {}),
+    expanded: inrushAccuracy(figures, specs),
     findings,
   };
 }
 
 /** How an output fades after the mains went off. Time counts from where it leaves 95 % of its voltage. */
 export function fadingFigures(volts: Float64Array, interval: number): FadingFigures {
-  const from = before(volts);
-  const begins = volts.findIndex((value) => value < (1 - BAND) * from);
+  const known = levelBefore(volts);
+  const { level: from } = known;
+  const begins = volts.findIndex((value, index) => index >= Math.max(0, known.at) && value < (1 - BAND) * from);
   const since = (limit: number): number | null => {
     const at = begins < 0 ? -1 : volts.findIndex((value, index) => index >= begins && value < limit);
     return at < 0 ? null : (at - begins) * interval;
@@ -61,6 +92,7 @@ export function fadingFigures(volts: Float64Array, interval: number): FadingFigu
   const empty = since(EMPTY_VOLTS);
   const last = volts.at(-1) ?? 0;
   const findings = [
+    ...beforeSays(known),
     ...(from < EMPTY_VOLTS ? ['There was no output at the start: nothing faded.'] : []),
     ...(begins < 0 ? ['It never fell: were the mains off?'] : []),
     ...(begins >= 0 && empty === null
@@ -72,23 +104,32 @@ export function fadingFigures(volts: Float64Array, interval: number): FadingFigu
 
 /** What an output did while the supply dipped. */
 export function dipFigures(volts: Float64Array, interval: number): DipFigures {
-  const from = before(volts);
+  const known = levelBefore(volts);
+  const { level: from } = known;
   let lowest = from;
   let outside = 0;
   for (const value of volts) {
+    if (Number.isNaN(value)) continue;
     lowest = Math.min(lowest, value);
     if (Math.abs(value - from) > BAND * from) outside += interval;
   }
   const end = volts.subarray(Math.max(0, volts.length - Math.max(1, Math.floor(volts.length / 20))));
-  const recovered = end.length > 0 && end.every((value) => Math.abs(value - from) <= BAND * from);
+  const told = end.filter((value) => !Number.isNaN(value));
+  const recovered = told.length > 0 && told.every((value) => Math.abs(value - from) <= BAND * from);
+  const settled = median(told);
+  const elsewhere =
+    !recovered && settled >= EMPTY_VOLTS && told.every((value) => Math.abs(value - settled) <= BAND * settled);
   const lost = lowest < EMPTY_VOLTS && from >= EMPTY_VOLTS;
   const findings = [
+    ...beforeSays(known),
     ...(from < EMPTY_VOLTS ? ['There was no output before the dip.'] : []),
-    ...(!recovered && from >= EMPTY_VOLTS
-      ? ['It was not back at the end: unplug and plug in again, or record longer.']
-      : []),
+    ...(elsewhere && from >= EMPTY_VOLTS
+      ? [`It came back at ${settled.toFixed(2)} V, not at ${from.toFixed(2)} V: another level was agreed on.`]
+      : !recovered && from >= EMPTY_VOLTS
+        ? ['It was not back at the end: unplug and plug in again, or record longer.']
+        : []),
   ];
-  return { kind: 'dip', from, lowest, outside, recovered, lost, findings };
+  return { kind: 'dip', from, lowest, outside, recovered, ...(elsewhere ? { after: settled } : {}), lost, findings };
 }
 
 /**
@@ -96,7 +137,7 @@ export function dipFigures(volts: Float64Array, interval: number): DipFigures {
  * at the start tells on from off.
  */
 export function sweepFigures(supply: Float64Array, volts: Float64Array): SweepFigures {
-  const from = before(volts);
+  const { level: from } = levelBefore(volts);
   let turn = 0;
   for (const [index, value] of supply.entries()) if (value < (supply[turn] ?? Number.POSITIVE_INFINITY)) turn = index;
   const on = (index: number) => (volts[index] ?? 0) > from / 2;

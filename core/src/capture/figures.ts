@@ -1,4 +1,5 @@
 // From a raw capture to its figures, by kind.
+import type { ScopeSpecs } from './accuracy.ts';
 import { idleFigures } from './bursts.ts';
 import { dipFigures, fadingFigures, inrushFigures, sweepFigures } from './events.ts';
 import {
@@ -17,9 +18,14 @@ const LEAST_SAMPLES = 16;
 
 /**
  * Figures of a capture.
+ * @param specs accuracy of probe and scope, for what was taken on the mains side
  * @returns figures, or why it cannot be taken, in a sentence that says what to do
  */
-export function captureFigures(kind: CaptureKind, trace: Trace): CaptureFigures | { readonly reason: string } {
+export function captureFigures(
+  kind: CaptureKind,
+  trace: Trace,
+  specs: ScopeSpecs = {},
+): CaptureFigures | { readonly reason: string } {
   if (!(trace.interval > 0) || !Number.isFinite(trace.interval))
     return { reason: 'The time between samples is above zero.' };
   const own: Partial<Record<ColumnName, Float64Array>> = {};
@@ -30,24 +36,39 @@ export function captureFigures(kind: CaptureKind, trace: Trace): CaptureFigures 
       return { reason: `It has ${column.length} samples; ${LEAST_SAMPLES} or more are needed.` };
     if (column.length > MOST_SAMPLES)
       return { reason: `It has ${column.length} samples; at most ${MOST_SAMPLES} are kept. Cut it, or sample slower.` };
-    if (hasGaps(column)) return { reason: `Its column of ${COLUMN_WORDS[name]} has gaps.` };
+    if (hasGaps(column) && !trace.gaps?.length) return { reason: `Its column of ${COLUMN_WORDS[name]} has gaps.` };
     own[name] = column;
   }
   const lengths = new Set(Object.values(own).map(({ length }) => length));
   if (lengths.size > 1) return { reason: 'Its columns differ in length.' };
+  const figures = figuresOf(kind, own, trace.interval, specs);
+  if ('reason' in figures || !trace.gaps?.length) return figures;
+  const said = trace.gaps.map(({ from, to }) => `${from.toFixed(1)} to ${to.toFixed(1)} s`);
+  return {
+    ...figures,
+    findings: [...figures.findings, `Nothing was read from ${said.join(', ')}: left out, not bridged.`],
+  };
+}
+
+function figuresOf(
+  kind: CaptureKind,
+  own: Partial<Record<ColumnName, Float64Array>>,
+  interval: number,
+  specs: ScopeSpecs,
+): CaptureFigures | { readonly reason: string } {
   const empty = new Float64Array();
   const { volts = empty, amps = empty, watts = empty, supply = empty } = own;
   switch (kind) {
     case 'waveform':
-      return waveformFigures(volts, amps, trace.interval);
+      return waveformFigures(volts, amps, interval, specs);
     case 'inrush':
-      return inrushFigures(amps, trace.interval);
+      return inrushFigures(amps, interval, specs);
     case 'idle':
-      return idleFigures(watts, trace.interval);
+      return idleFigures(watts, interval);
     case 'fading':
-      return fadingFigures(volts, trace.interval);
+      return fadingFigures(volts, interval);
     case 'dip':
-      return dipFigures(volts, trace.interval);
+      return dipFigures(volts, interval);
     case 'sweep':
       return sweepFigures(supply, volts);
   }
@@ -90,8 +111,9 @@ export function minMax(
     let low = from;
     let high = from;
     for (let index = from; index < to; index += 1) {
-      if ((values[index] ?? 0) < (values[low] ?? 0)) low = index;
-      if ((values[index] ?? 0) > (values[high] ?? 0)) high = index;
+      // Written so that a gap, which compares with nothing, gives way to any sample.
+      if (!((values[index] ?? 0) >= (values[low] ?? 0))) low = Number.isNaN(values[index]) ? low : index;
+      if (!((values[index] ?? 0) <= (values[high] ?? 0))) high = Number.isNaN(values[index]) ? high : index;
     }
     return [low, high].sort((a, b) => a - b).map((index) => ({ x: index * interval, y: values[index] ?? 0 }));
   }).flat();

@@ -178,7 +178,10 @@ export function captureCsv({ interval, columns }: Trace): string[] {
     ...Array.from({ length }, (_, index) =>
       [
         Number((index * interval).toPrecision(9)),
-        ...names.map((name) => Number((columns[name]?.[index] ?? 0).toPrecision(7))),
+        ...names.map((name) => {
+          const value = columns[name]?.[index] ?? 0;
+          return Number.isNaN(value) ? '' : Number(value.toPrecision(7));
+        }),
       ].join(','),
     ),
   ];

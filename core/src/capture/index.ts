@@ -1,4 +1,5 @@
 // Captures: mains waveforms, inrush, idle over time, fading outputs, dips and sweeps of the supply.
+export type { ScopeSpecs } from './accuracy.ts';
 export * from './bursts.ts';
 export * from './contradiction.ts';
 export * from './correction.ts';

@@ -1,16 +1,29 @@
 // The figures of a capture in a sentence.
-import { formatPlain } from '../quantity/index.ts';
+import { decimalsFor, formatMeasured, formatPlain, type QuantityId, roundUp } from '../quantity/index.ts';
 import type { CaptureFigures } from './types.ts';
 
 const seconds = (value: number): string => formatPlain(value, 'duration', value < 0.1 ? 'ms' : 's');
+
+/** A bare number with its uncertainty, as many digits as that supports. */
+function number(value: number, expanded: number | null | undefined, decimals: number): string {
+  if (!expanded) return value.toFixed(decimals);
+  const digits = decimalsFor(expanded);
+  return `${value.toFixed(digits)} ± ${roundUp(expanded, digits).toFixed(digits)}`;
+}
+
+const known = (value: number, expanded: number | null | undefined, quantity: QuantityId): string =>
+  expanded ? formatMeasured(value, expanded, quantity) : formatPlain(value, quantity);
+
+const unstated = ({ expanded }: { readonly expanded?: object | null }): string =>
+  expanded ? '' : '; accuracy of probe and scope not stated';
 
 /** What a capture shows, the number first. */
 export function captureSays(figures: CaptureFigures): string {
   switch (figures.kind) {
     case 'waveform':
-      return `Power factor ${figures.powerFactor.toFixed(3)}, crest ${figures.currentCrest.toFixed(2)}, current distorted by ${(figures.currentDistortion * 100).toFixed(0)} %, ${formatPlain(figures.watts, 'power')} and ${figures.voltAmps.toFixed(1)} VA.`;
+      return `Power factor ${number(figures.powerFactor, figures.expanded?.powerFactor, 3)}, crest ${number(figures.currentCrest, figures.expanded?.currentCrest, 2)}, current distorted by ${number(figures.currentDistortion * 100, figures.expanded && figures.expanded.currentDistortion * 100, 0)} %, ${known(figures.watts, figures.expanded?.watts, 'power')} and ${figures.voltAmps.toFixed(1)} VA${unstated(figures)}.`;
     case 'inrush':
-      return `${formatPlain(figures.peak, 'current')} peak, over within ${seconds(figures.length)}, ${figures.squareSeconds.toPrecision(2)} A²s.`;
+      return `${known(figures.peak, figures.expanded?.peak, 'current')} peak, over within ${seconds(figures.length)}, ${figures.squareSeconds.toPrecision(2)} A²s${unstated(figures)}.`;
     case 'idle':
       return figures.burst === null
         ? `${formatPlain(figures.watts, 'power', 'mW')} on average, steady.`
@@ -21,7 +34,7 @@ export function captureSays(figures: CaptureFigures): string {
         : `Empty ${seconds(figures.empty)} after it begins to fall, half after ${figures.half === null ? '–' : seconds(figures.half)}.`;
     case 'dip':
       return figures.lost
-        ? `Output gone: it fell from ${formatPlain(figures.from, 'voltage')} to ${formatPlain(figures.lowest, 'voltage')}${figures.recovered ? ' and came back' : ' and did not come back'}.`
+        ? `Output gone: it fell from ${formatPlain(figures.from, 'voltage')} to ${formatPlain(figures.lowest, 'voltage')}${figures.recovered ? ' and came back' : figures.after === undefined ? ' and did not come back' : ` and came back at ${formatPlain(figures.after, 'voltage')}`}.`
         : `Lowest ${formatPlain(figures.lowest, 'voltage')} of ${formatPlain(figures.from, 'voltage')}${figures.outside > 0 ? `, outside ±5 % for ${seconds(figures.outside)}` : ', never outside ±5 %'}.`;
     case 'sweep':
       return figures.cutOut === null

@@ -40,6 +40,8 @@ export interface Trace {
   /** s between samples */
   readonly interval: number;
   readonly columns: Readonly<Partial<Record<ColumnName, Float64Array>>>;
+  /** Stretches nobody sampled, s from the start; there the columns hold NaN. Left out where there are none. */
+  readonly gaps?: readonly { readonly from: number; readonly to: number }[];
 }
 
 /** What a capture was taken of, and how. */
@@ -91,6 +93,15 @@ export interface WaveformFigures {
   readonly voltageDistortion: number;
   /** Current of harmonics 1 to 40, A rms. */
   readonly harmonics: readonly number[];
+  /** Expanded uncertainties from probe and scope; null or left out where their accuracy is not stated. */
+  readonly expanded?: {
+    readonly volts: number;
+    readonly amps: number;
+    readonly watts: number;
+    readonly powerFactor: number;
+    readonly currentCrest: number;
+    readonly currentDistortion: number;
+  } | null;
   readonly findings: readonly string[];
 }
 
@@ -104,6 +115,10 @@ export interface InrushFigures {
   readonly squareSeconds: number;
   /** s the current stayed above a tenth of the peak */
   readonly length: number;
+  /** What the clamp showed before, taken off, A; left out where too little was recorded before. */
+  readonly offset?: number;
+  /** Expanded uncertainties from probe and scope; null or left out where their accuracy is not stated. */
+  readonly expanded?: { readonly peak: number; readonly squareSeconds: number } | null;
   readonly findings: readonly string[];
 }
 
@@ -150,6 +165,8 @@ export interface DipFigures {
   readonly outside: number;
   /** Whether it was back within that band at the end. */
   readonly recovered: boolean;
+  /** V at the end, where it came back at another level; left out otherwise. */
+  readonly after?: number;
   /** Whether output was gone (below 0.8 V). */
   readonly lost: boolean;
   readonly findings: readonly string[];

@@ -1,4 +1,7 @@
 // Mains voltage and current over whole cycles: power, power factor, crest, distortion.
+import { type ScopeSpecs, waveformAccuracy } from './accuracy.ts';
+import { clipped, clippedSays } from './clipping.ts';
+import { crossings, meanOver, type Stretch, weigh } from './cycles.ts';
 import type { WaveformFigures } from './types.ts';
 
 /** Harmonics of the current that count: to the 40th (IEC 61000-3-2, 6.2). */
@@ -9,50 +12,27 @@ const VOLTAGE_HARMONICS = 13;
 const MOST_CYCLES = 20;
 const LEAST_SAMPLES_A_CYCLE = 2 * CURRENT_HARMONICS;
 
-/**
- * Upward crossings of the mean, between samples: exact to a fraction of one. A crossing counts once the signal has
- * been a tenth of its height below, so that noise about zero makes no crossings.
- * @returns positions in samples
- */
-function crossings(values: Float64Array): number[] {
-  let mean = 0;
-  let peak = 0;
-  for (const value of values) mean += value / values.length;
-  for (const value of values) peak = Math.max(peak, Math.abs(value - mean));
-  const found: number[] = [];
-  let armed = false;
-  for (let index = 1; index < values.length; index += 1) {
-    const before = (values[index - 1] ?? 0) - mean;
-    const now = (values[index] ?? 0) - mean;
-    if (before < -0.1 * peak) armed = true;
-    if (!armed || before > 0 || now <= 0) continue;
-    found.push(index - 1 + before / (before - now));
-    armed = false;
-  }
-  return found;
-}
-
-/** Amplitude, rms, of one harmonic over whole cycles. @param from and @param to in samples, need not be whole */
-function harmonicRms(values: Float64Array, from: number, to: number, cycles: number, order: number): number {
-  const first = Math.ceil(from);
-  const last = Math.floor(to);
+/** Amplitude, rms, of one harmonic over whole cycles. */
+function harmonicRms(values: Float64Array, stretch: Stretch, cycles: number, order: number): number {
+  const { from, to } = stretch;
   const turn = (2 * Math.PI * cycles * order) / (to - from);
   // One complex product a sample turns the angle on: a sine and a cosine each would take ten times as long.
   const stepCosine = Math.cos(turn);
   const stepSine = Math.sin(turn);
+  const first = Math.floor(from);
   let c = Math.cos(turn * (first - from));
   let s = Math.sin(turn * (first - from));
   let cosine = 0;
   let sine = 0;
-  for (let index = first; index < last; index += 1) {
-    const value = values[index] ?? 0;
+  weigh(stretch, (index, weight) => {
+    const value = weight * (values[index] ?? 0);
     cosine += value * c;
     sine += value * s;
     const next = c * stepCosine - s * stepSine;
     s = s * stepCosine + c * stepSine;
     c = next;
-  }
-  return (Math.SQRT2 * Math.hypot(cosine, sine)) / (last - first);
+  });
+  return (Math.SQRT2 * Math.hypot(cosine, sine)) / (to - from);
 }
 
 const distortion = (harmonics: readonly number[], to: number): number => {
@@ -63,14 +43,16 @@ const distortion = (harmonics: readonly number[], to: number): number => {
 /**
  * Figures of mains voltage and current sampled together.
  * P = mean of v·i, PF = P/(Vrms·Irms), crest = peak/rms, THD-I = √ΣI²ₕ/I₁ for h = 2…40 (IEC 61000-3-2, 3.3), all over
- * whole cycles between upward crossings of the voltage.
+ * whole cycles between upward crossings of the voltage, their broken ends included.
  * @param interval s between samples
+ * @param specs accuracy of probe and scope
  * @returns figures, or why there are none
  */
 export function waveformFigures(
   volts: Float64Array,
   amps: Float64Array,
   interval: number,
+  specs: ScopeSpecs = {},
 ): WaveformFigures | { readonly reason: string } {
   const found = crossings(volts).slice(0, MOST_CYCLES + 1);
   const from = found[0];
@@ -84,39 +66,31 @@ export function waveformFigures(
     return {
       reason: `${perCycle.toFixed(0)} samples a cycle; the 40th harmonic needs ${LEAST_SAMPLES_A_CYCLE} or more. Sample faster.`,
     };
-  const first = Math.ceil(from);
-  const last = Math.floor(to);
-  const count = last - first;
-  let watts = 0;
-  let voltSquares = 0;
-  let ampSquares = 0;
+  const stretch = { from, to };
   let voltPeak = 0;
   let ampPeak = 0;
-  for (let index = first; index < last; index += 1) {
-    const v = volts[index] ?? 0;
-    const i = amps[index] ?? 0;
-    watts += v * i;
-    voltSquares += v * v;
-    ampSquares += i * i;
-    voltPeak = Math.max(voltPeak, Math.abs(v));
-    ampPeak = Math.max(ampPeak, Math.abs(i));
+  for (let index = Math.ceil(from); index <= Math.floor(to); index += 1) {
+    voltPeak = Math.max(voltPeak, Math.abs(volts[index] ?? 0));
+    ampPeak = Math.max(ampPeak, Math.abs(amps[index] ?? 0));
   }
-  watts /= count;
-  const rmsVolts = Math.sqrt(voltSquares / count);
-  const rmsAmps = Math.sqrt(ampSquares / count);
+  const watts = meanOver(stretch, (index) => (volts[index] ?? 0) * (amps[index] ?? 0));
+  const rmsVolts = Math.sqrt(meanOver(stretch, (index) => (volts[index] ?? 0) ** 2));
+  const rmsAmps = Math.sqrt(meanOver(stretch, (index) => (amps[index] ?? 0) ** 2));
   const orders = Array.from({ length: CURRENT_HARMONICS }, (_, index) => index + 1);
-  const harmonics = orders.map((order) => harmonicRms(amps, from, to, cycles, order));
-  const ofVoltage = orders.slice(0, VOLTAGE_HARMONICS).map((order) => harmonicRms(volts, from, to, cycles, order));
+  const harmonics = orders.map((order) => harmonicRms(amps, stretch, cycles, order));
+  const ofVoltage = orders.slice(0, VOLTAGE_HARMONICS).map((order) => harmonicRms(volts, stretch, cycles, order));
   const voltAmps = rmsVolts * rmsAmps;
   const voltageDistortion = distortion(ofVoltage, VOLTAGE_HARMONICS);
   const findings = [
+    ...(clipped(volts) ? [clippedSays('voltage')] : []),
+    ...(clipped(amps) ? [clippedSays('current')] : []),
     ...(watts < 0 ? ['Power is negative: the current probe is the wrong way round.'] : []),
     ...(cycles < 5 ? [`Only ${cycles} whole cycle${cycles === 1 ? '' : 's'}: five or more average better.`] : []),
     ...(voltageDistortion > 0.02
       ? [`The supply itself is distorted by ${(voltageDistortion * 100).toFixed(1)} %; 2 % is allowed for a verdict.`]
       : []),
   ];
-  return {
+  const figures: WaveformFigures = {
     kind: 'waveform',
     hertz,
     cycles,
@@ -132,6 +106,7 @@ export function waveformFigures(
     harmonics,
     findings,
   };
+  return { ...figures, expanded: waveformAccuracy(figures, specs) };
 }
 
 /** Harmonics of the current as parts of the fundamental, 0…; all 0 without one. */

@@ -9,10 +9,12 @@ import {
   currentCaptures,
   minMax,
   readCapture,
+  type ScopeSpecs,
   type Trace,
 } from '@lastmark/core/capture';
 import { currentReadings } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
+import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, readings, samples, setups } from '../db/schema.ts';
@@ -116,6 +118,13 @@ async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Prom
   if (setup?.of !== sampleId) throw refused('capture.setupId', 'This loading is not there any more. Reload.');
 }
 
+/** Accuracy of what recorded the mains side: the scope of the rig, where its makers state one. */
+async function scopeSpecs(tx: Queries, rigId: string): Promise<ScopeSpecs> {
+  const rig = (await listRigs(tx)).find(({ id }) => id === rigId);
+  const scope = (await listInstruments(tx)).find(({ id }) => id === rig?.drives?.scope);
+  return { volts: scope?.specs.voltage, amps: scope?.specs.current };
+}
+
 /** Keep a capture inside a transaction. @param trace null to take one back @param counts whether an idle one is a reading too @throws 422 with the sentence */
 export async function storeCapture(
   tx: Queries,
@@ -138,7 +147,13 @@ export async function storeCapture(
   await checkHead(tx, sampleId, head);
   const takenAt = new Date(head.takenAt);
   const columns: Columns = trace ? asKept(trace.columns) : {};
-  const figures = trace ? captureFigures(head.kind, { interval: trace.interval, columns }) : before?.figures;
+  const figures = trace
+    ? captureFigures(
+        head.kind,
+        { interval: trace.interval, columns, ...(trace.gaps ? { gaps: trace.gaps } : {}) },
+        await scopeSpecs(tx, head.rigId),
+      )
+    : before?.figures;
   if (!figures) throw refused('file', 'There are no samples in it.');
   if ('reason' in figures) throw refused('file', figures.reason);
   const contradiction = captureContradiction(head.mains, figures);

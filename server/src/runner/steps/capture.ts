@@ -38,7 +38,7 @@ const timed = (bench: Bench, spot: Spot, from: number) => bench.looks.samples(sp
 function outputTrace(bench: Bench, step: SheetStep, from: number): Trace {
   const even = evenly(timed(bench, outputOf(bench, step), from));
   if (!even) throw new StepFailed('The meter at the output told nothing.');
-  return { interval: even.interval, columns: { volts: even.values } };
+  return { interval: even.interval, columns: { volts: even.values }, gaps: even.gaps };
 }
 
 async function waveform(bench: Bench, step: SheetStep): Promise<Trace> {
@@ -116,7 +116,11 @@ async function sweep(bench: Bench, step: SheetStep): Promise<Trace> {
   const output =
     supply && evenly(timed(bench, outputOf(bench, step), from), { ...supply, count: supply.values.length });
   if (!supply || !output) throw new StepFailed('The meters did not tell supply and output.');
-  return { interval: supply.interval, columns: { supply: supply.values, volts: output.values } };
+  return {
+    interval: supply.interval,
+    columns: { supply: supply.values, volts: output.values },
+    gaps: [...supply.gaps, ...output.gaps],
+  };
 }
 
 const WAYS: Readonly<Partial<Record<CaptureKind, (bench: Bench, step: SheetStep) => Promise<Trace>>>> = {

@@ -48,11 +48,16 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
   } else {
     await wait(bench, step.dwell, 'Averaging input power');
     const mean = looks.mean({ quantity: 'power', place: 'mains', port: null }, begun);
-    if (mean) readings.push(takenReading('power', 'mains', null, mean));
+    if (mean)
+      readings.push(
+        takenReading('power', 'mains', null, mean),
+        takenReading('duration', 'mains', null, exactly(step.dwell)),
+      );
   }
   const { mains } = step;
   if (readings.length === 0 || !mains) throw new StepFailed('The meter at the mains told nothing.');
-  const watts = Number.parseFloat(readings[0]?.typed ?? '') / (readings[1] ? Number.parseFloat(readings[1].typed) : 1);
+  const [first, time] = readings.map(({ typed }) => Number.parseFloat(typed));
+  const watts = readings[0]?.quantity === 'energy' ? (first ?? 0) / (time ?? 1) : (first ?? 0);
   const even = evenly(looks.input(begun));
   // Seldom looks would miss the bursts; then the energy counted says all there is.
   const record = even && even.interval <= MOST_INTERVAL && even.values.length >= LEAST_LOOKS ? even : null;
@@ -95,7 +100,7 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
           supersedes: null,
           withdrawn: false,
         },
-        { interval: record.interval, columns: { watts: record.values } },
+        { interval: record.interval, columns: { watts: record.values }, gaps: record.gaps },
         false,
       );
     await bench.finish(tx, {
