@@ -24,6 +24,7 @@ export function offerState(results: readonly StepResult[], port: string, object:
   const states = stepsOf(results, port, object).map(({ state }) => state);
   if (states.includes('short')) return 'short';
   if (states.includes('borderline')) return 'borderline';
+  if (states.includes('cannot be decided')) return 'cannot be decided';
   const all = states.length > 0 && states.every((state) => state === 'proven');
   return object.kind === 'fixed'
     ? settle(states).state === 'proven'

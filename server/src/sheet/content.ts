@@ -24,7 +24,13 @@ const cut = (text: string, most: number): string => (text.length > most ? `${tex
 const rest = (count: number, what: string): Content[] =>
   count > 0 ? [{ text: `and ${count} more ${what}; see the data.`, style: 'note' }] : [];
 
-const STATE_MARKS: Record<string, string> = { proven: '+', short: '–', borderline: '~', 'at least': '>' };
+const STATE_MARKS: Record<string, string> = {
+  proven: '+',
+  short: '–',
+  borderline: '~',
+  'at least': '>',
+  'cannot be decided': '?',
+};
 
 const head = (...cells: string[]): TableCell[] => cells.map((text) => ({ text, style: 'head' }));
 

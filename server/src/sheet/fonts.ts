@@ -1,17 +1,16 @@
-// The fonts of the sheet, bundled with the program.
+// The fonts of the sheet, bundled with the program: one that has every sign the field prints.
 import { createRequire } from 'node:module';
 
 const { resolve } = createRequire(import.meta.url);
-const face = (weight: number, style: string): string =>
-  resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-${style}.woff`);
+const face = (style: string): string => resolve(`dejavu-fonts-ttf/ttf/DejaVuSansCondensed${style}.ttf`);
 
-export const SHEET_FONT = 'Hyperlegible';
+export const SHEET_FONT = 'Condensed';
 
 export const FONTS = {
   [SHEET_FONT]: {
-    normal: face(400, 'normal'),
-    bold: face(700, 'normal'),
-    italics: face(400, 'italic'),
-    bolditalics: face(700, 'italic'),
+    normal: face(''),
+    bold: face('-Bold'),
+    italics: face('-Oblique'),
+    bolditalics: face('-BoldOblique'),
   },
 };

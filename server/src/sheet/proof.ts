@@ -8,7 +8,7 @@ function stepsLine({ proof }: Verdict): string | null {
   const read = proof.steps.filter(({ delivered }) => delivered.length > 0);
   if (read.length === 0) return null;
   const count = (state: string) => read.filter((step) => step.state === state).length;
-  const told = (['short', 'borderline', 'proven'] as const)
+  const told = (['short', 'borderline', 'cannot be decided', 'proven'] as const)
     .flatMap((state) => (count(state) > 0 ? [`${count(state)} ${state}`] : []))
     .join(', ');
   return `${read.length} of ${proof.steps.length} load steps read: ${told}.`;

@@ -15,8 +15,8 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useState } from 'react';
-import { Link } from 'react-router';
+import { type ReactNode, useEffect, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, leasesQuery, rigsQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { ConsoleDialog } from './ConsoleDialog.tsx';
@@ -83,6 +83,10 @@ const ratingWords = ({ volts, amps, watts }: NonNullable<StoredInstrument['ratin
     .filter(Boolean)
     .join(', ');
 
+/** Whether values are read with it, so that its accuracy counts. */
+const readsSomething = (one: StoredInstrument): boolean =>
+  !one.sees && one.class !== 'thermometer' && one.class !== 'AC source';
+
 /** Whose run has an instrument. */
 function InUse({ lease }: { readonly lease: Lease | undefined }) {
   if (!lease) return null;
@@ -128,6 +132,9 @@ function Instruments({
                 const spec = one.specs[quantity];
                 return spec && <Box key={quantity}>{`${quantity} ${describeSpec(spec, quantity)}`}</Box>;
               })}
+              {readsSomething(one) && Object.keys(one.specs).length === 0 && (
+                <Box sx={{ color: 'warning.main', fontWeight: 600 }}>◆ not stated: nothing can be decided with it</Box>
+              )}
               {one.sees && seesWords(one.sees)}
               {one.ratings && <Box>takes at most {ratingWords(one.ratings)}</Box>}
             </TableCell>
@@ -214,12 +221,28 @@ export function BenchPage() {
   const profiles = useQuery(instrumentProfilesQuery);
   const leases = useQuery({ ...leasesQuery, refetchInterval: 3000 });
   const [open, setOpen] = useState<Open | null>(null);
-  const close = () => setOpen(null);
+  const [params, setParams] = useSearchParams();
+  const asked = params.get('instrument');
+  const from = params.get('from');
+  const one = instruments.data?.items.find(({ id }) => id === asked);
+  // Coming from what hangs on an accuracy, its dialog is open at once.
+  useEffect(() => {
+    if (one) setOpen({ kind: 'instrument', one });
+  }, [one]);
+  const close = () => {
+    setOpen(null);
+    if (asked) setParams(from ? { from } : {}, { replace: true });
+  };
   return (
     <Box sx={{ p: 3, maxWidth: 1180 }}>
       <Typography variant="h1" sx={{ mb: 2 }}>
         Bench
       </Typography>
+      {from && (
+        <Button component={Link} to={`/samples/${from}/verdict`} sx={{ mb: 1 }}>
+          Back to the sample
+        </Button>
+      )}
       <Alert severity="warning" sx={{ mb: 3 }}>
         Mains stays closed: open no enclosure, probe no primary side. Use an isolated supply and a residual-current
         device; work on mains wiring follows local codes and is for licensed people.

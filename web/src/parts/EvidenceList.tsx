@@ -4,6 +4,7 @@ import { formatPlain, formatProbability } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useOnBench } from '../app/bench.tsx';
+import { NotStated } from './NotStated.tsx';
 import { ReadingList } from './ReadingList.tsx';
 import { StateMark } from './StateMark.tsx';
 import { TestBand } from './TestBand.tsx';
@@ -59,6 +60,7 @@ export function EvidenceList({ result, printed }: Props) {
       <Typography variant="body2" color="text.secondary">
         Printed: {printed}
       </Typography>
+      <NotStated unstated={result.unstated} />
       {result.notes.map((note) => (
         <Typography key={note} variant="body2" sx={{ mt: 0.5 }}>
           {note}

@@ -2,6 +2,7 @@
 import { profileInput } from '@lastmark/contract/schemas';
 import type { StoredProfile } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
+import { ASSUMED_EFFICIENCY } from '@lastmark/core/proof';
 import { formatPlain, parseDecimal } from '@lastmark/core/quantity';
 import { MAINS_CHOICES, type Mains, mainsLabel } from '@lastmark/core/reading';
 import type { Profile } from '@lastmark/core/verdict';
@@ -45,6 +46,9 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const [overStep, setOverStep] = useState(formatPlain(profile.overRating.step, 'efficiency'));
   const [moreAs, setMoreAs] = useState(profile.more.as);
   const [margin, setMargin] = useState(formatPlain(profile.more.margin, 'efficiency'));
+  const assumed = profile.assumedEfficiency ?? ASSUMED_EFFICIENCY;
+  const [lowest, setLowest] = useState(formatPlain(assumed.low, 'efficiency'));
+  const [highest, setHighest] = useState(formatPlain(assumed.high, 'efficiency'));
   const [limits, setLimits] = useState(() => toLimitText(profile.limits));
   const save = useMutation({
     mutationFn: async () => {
@@ -62,6 +66,10 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
         signalModes: profile.signalModes,
         more: { as: moreAs, margin: typedSi(margin, 'efficiency') ?? 0 },
         limits: fromLimitText(limits),
+        assumedEfficiency: {
+          low: typedSi(lowest, 'efficiency') ?? Number.NaN,
+          high: typedSi(highest, 'efficiency') ?? Number.NaN,
+        },
       };
       const checked = validate<Profile>(profileInput, input);
       if (!checked.ok) throw new Error(checked.errors.map(({ message }) => message).join(' · '));
@@ -148,6 +156,18 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           onChange={setMoreAs}
         />
         <QuantityField label="Counts as more from, %" quantity="efficiency" value={margin} onChange={setMargin} />
+        <QuantityField
+          label="Efficiency where none was measured: from, %"
+          quantity="efficiency"
+          value={lowest}
+          onChange={setLowest}
+        />
+        <QuantityField
+          label="Efficiency where none was measured: to, %"
+          quantity="efficiency"
+          value={highest}
+          onChange={setHighest}
+        />
         {LIMIT_FIELDS.map(({ key, label, quantity }) => (
           <QuantityField
             key={key}

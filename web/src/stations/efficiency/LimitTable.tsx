@@ -5,12 +5,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { api, versionTag } from '../../api/client.ts';
+import { refreshSample } from '../../api/queries.ts';
 import { toJudge, useOnBench } from '../../app/bench.tsx';
 import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
+import { ClassDialog } from '../../parts/ClassDialog.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
 import { TakenDialog } from '../../parts/TakenDialog.tsx';
 import { useOtherSet } from '../../parts/useOtherSet.tsx';
-import { ClassDialog } from './ClassDialog.tsx';
 
 interface Props {
   readonly limits: SetupLimits;
@@ -20,6 +22,7 @@ interface Props {
 export function LimitTable({ limits, setup }: Props) {
   const [dialog, setDialog] = useState<'class' | 'taken' | null>(null);
   const { dossier, verdict } = useOnBench();
+  const { sample } = dossier;
   const series = verdict.series.filter((one) => one.setup.id === setup.id);
   const other = useOtherSet((sets) => limitsOfSetups(toJudge(dossier), series, sets).flatMap((one) => one.lines));
   const lines = [...limits.lines, ...other.lines];
@@ -50,7 +53,26 @@ export function LimitTable({ limits, setup }: Props) {
         Taken at the receptacle, not at the end of a cord. Confirm every limit against its current text. One sample is
         never compliance.
       </Typography>
-      {dialog === 'class' && <ClassDialog setup={setup} derived={limits.derived} onClose={() => setDialog(null)} />}
+      {dialog === 'class' && (
+        <ClassDialog
+          derived={limits.derived}
+          chosen={
+            setup.nameplateClass ? { nameplateClass: setup.nameplateClass, reason: setup.classReason ?? '' } : null
+          }
+          stays="Stays with the loading and is shown beside its limits."
+          onSave={async (choice) => {
+            const { id, version, ...input } = setup;
+            const body = {
+              ...input,
+              nameplateClass: choice?.nameplateClass ?? null,
+              classReason: choice?.reason ?? null,
+            };
+            await api(`/setups/${id}`, { method: 'PUT', body, ifMatch: versionTag({ version }) });
+            await refreshSample(sample.id);
+          }}
+          onClose={() => setDialog(null)}
+        />
+      )}
       {dialog === 'taken' && <TakenDialog setupId={setup.id} title={setup.name} onClose={() => setDialog(null)} />}
     </Box>
   );

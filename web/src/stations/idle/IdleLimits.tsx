@@ -1,11 +1,14 @@
 // The no-load limits held against the idle draw.
-import { limitsOfIdle } from '@lastmark/core/verdict';
+import { classOfSample, limitsOfIdle } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { api } from '../../api/client.ts';
+import { refreshSample } from '../../api/queries.ts';
 import { toJudge, useOnBench } from '../../app/bench.tsx';
 import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
+import { ClassDialog } from '../../parts/ClassDialog.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
 import { TakenDialog } from '../../parts/TakenDialog.tsx';
 import { useOtherSet } from '../../parts/useOtherSet.tsx';
@@ -13,6 +16,12 @@ import { useOtherSet } from '../../parts/useOtherSet.tsx';
 export function IdleLimits() {
   const { dossier, verdict } = useOnBench();
   const [stating, setStating] = useState(false);
+  const [choosing, setChoosing] = useState(false);
+  const { sample } = dossier;
+  const whole = classOfSample(toJudge(dossier));
+  const derived = classOfSample(
+    toJudge({ ...dossier, sample: { ...sample, model: { ...sample.model, classChoice: null } } }),
+  );
   const { idle, figures } = verdict;
   const other = useOtherSet((sets) => limitsOfIdle(toJudge(dossier), idle, figures.watts, sets));
   const lines = [...verdict.idleLimits, ...other.lines];
@@ -25,13 +34,32 @@ export function IdleLimits() {
         </Typography>
         {other.choice}
         <Button onClick={() => setStating(true)}>How it was taken</Button>
+        <Button onClick={() => setChoosing(true)}>Change the class</Button>
       </Box>
+      <Typography variant="body2" sx={{ mb: 1 }}>
+        {whole.chosen
+          ? `Judged as ${whole.nameplateClass} (derived: ${derived.nameplateClass}): ${whole.why}`
+          : `Judged as ${whole.nameplateClass}: ${whole.why}`}
+      </Typography>
       {lines.length === 0 ? (
         <Typography color="text.secondary">No limit set covers what is measured so far.</Typography>
       ) : (
         <LimitLines label="No-load limits" lines={lines} />
       )}
       <AgainstVerdict lines={lines} />
+      {choosing && (
+        <ClassDialog
+          derived={derived}
+          chosen={sample.model.classChoice ?? null}
+          stays="Stays with the model and is shown beside its no-load limits."
+          onSave={async (classChoice) => {
+            const body = { model: { ...sample.model, classChoice }, unit: sample.unit };
+            await api(`/samples/${sample.id}`, { method: 'PUT', body, ifMatch: sample.etag });
+            await refreshSample(sample.id);
+          }}
+          onClose={() => setChoosing(false)}
+        />
+      )}
       {stating && <TakenDialog setupId={null} title="idle" onClose={() => setStating(false)} />}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
         Confirm every limit against its current text. One sample is never compliance.

@@ -1,6 +1,5 @@
-// Overrides the derived nameplate class, with the reason that stays with the loading.
-import type { StoredSetup } from '@lastmark/contract/types';
-import { type DerivedClass, NAMEPLATE_CLASSES, type NameplateClass } from '@lastmark/core/limits';
+// Overrides a derived nameplate class, with the reason that stays with it.
+import { NAMEPLATE_CLASSES, type NameplateClass } from '@lastmark/core/limits';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
@@ -11,32 +10,29 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { api, versionTag } from '../../api/client.ts';
-import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
-import { Choice } from '../../parts/fields.tsx';
+import { Choice } from './fields.tsx';
+
+export interface ClassChoice {
+  readonly nameplateClass: NameplateClass;
+  readonly reason: string;
+}
 
 interface Props {
-  readonly setup: StoredSetup;
-  readonly derived: DerivedClass;
+  readonly derived: { readonly nameplateClass: NameplateClass; readonly why: string };
+  readonly chosen: ClassChoice | null;
+  /** Where the reason is shown. */
+  readonly stays: string;
+  /** @param choice null takes the derived one */
+  readonly onSave: (choice: ClassChoice | null) => Promise<void>;
   readonly onClose: () => void;
 }
 
-export function ClassDialog({ setup, derived, onClose }: Props) {
-  const { sample } = useOnBench().dossier;
-  const [chosen, setChosen] = useState<NameplateClass | 'derived'>(setup.nameplateClass ?? 'derived');
-  const [reason, setReason] = useState(setup.classReason ?? '');
+export function ClassDialog({ derived, chosen: before, stays, onSave, onClose }: Props) {
+  const [chosen, setChosen] = useState<NameplateClass | 'derived'>(before?.nameplateClass ?? 'derived');
+  const [reason, setReason] = useState(before?.reason ?? '');
   const save = useMutation({
-    mutationFn: () => {
-      const { id, version, ...input } = setup;
-      const own = chosen !== 'derived';
-      const body = { ...input, nameplateClass: own ? chosen : null, classReason: own ? reason.trim() : null };
-      return api(`/setups/${id}`, { method: 'PUT', body, ifMatch: versionTag({ version }) });
-    },
-    onSuccess: async () => {
-      await refreshSample(sample.id);
-      onClose();
-    },
+    mutationFn: () => onSave(chosen === 'derived' ? null : { nameplateClass: chosen, reason: reason.trim() }),
+    onSuccess: onClose,
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -63,7 +59,7 @@ export function ClassDialog({ setup, derived, onClose }: Props) {
               required
               value={reason}
               onChange={(event) => setReason(event.target.value)}
-              helperText="Stays with the loading and is shown beside its limits."
+              helperText={stays}
               slotProps={{ htmlInput: { maxLength: 300 } }}
             />
           )}
