@@ -196,10 +196,13 @@ export function judgeCombination(promise: PromiseOf<'combination'>, known: Known
         ports,
       ),
   );
+  const together = ports.length === 1 ? `${ports[0]} alone` : `${ports.join(' + ')} together`;
   const none =
-    ports.length === 1
-      ? `No full-load reading of ${ports[0]} alone.`
-      : `No full-load reading with ${ports.join(' + ')} loaded together.`;
+    exactly.length > 0
+      ? `${together}: read at the socket only, so which port got what is not known. Meter all of them but one.`
+      : ports.length === 1
+        ? `No full-load reading of ${together}.`
+        : `No full-load reading with ${ports.join(' + ')} loaded together.`;
   const perShare = promise.shares.map((share) => {
     const limit = partOf(share, known.allowance);
     const tests = exactly.flatMap((one) => shareTest(one, share, limit, known));

@@ -30,11 +30,12 @@ function judgePromise(promise: Promised, known: Known): Judged {
   }
 }
 
-/** Accuracies nobody stated, in a sentence each. */
+/** Accuracies nobody stated, a sentence a meter. */
 export const unstatedSays = (unstated: readonly Unstated[], nameOf: Known['nameOf']): readonly string[] =>
-  unstated.map(({ meter, quantity }) => {
+  [...new Set(unstated.map(({ meter }) => meter))].map((meter) => {
     const name = meter === null ? null : nameOf(meter);
-    return `The accuracy of ${name ? `“${name}”` : 'what was read'} for ${quantity} is not stated.`;
+    const quantities = unstated.filter((one) => one.meter === meter).map(({ quantity }) => quantity);
+    return `The accuracy of ${name ? `“${name}”` : 'what was read'} for ${quantities.join(' and ')} is not stated.`;
   });
 
 /** The ports a promise is about. */

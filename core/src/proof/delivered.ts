@@ -18,6 +18,7 @@ import {
 } from '../reading/index.ts';
 import { combineRepeats, measured, product, sum, unstatedOf } from '../uncertainty/index.ts';
 import type { Chain } from './chain.ts';
+import { runUncertainty } from './runs.ts';
 import { stepTitle } from './steps.ts';
 import type { Delivered, Device, DeviceRun } from './types.ts';
 import { outputFromWall } from './wall.ts';
@@ -209,11 +210,12 @@ export function deliveredByDevice(
 ): Delivered {
   const who = device?.name ?? 'a device';
   const rig = rigs.find(({ id }) => id === run.rigId);
-  // A spec of nothing but zeroes is refused at the door: no uncertainty means that none was stated.
+  // A spec of nothing but zeroes is refused at the door: no uncertainty means that none was stated when it was taken.
+  const u = run.u || (rig ? runUncertainty(run, rig, instruments) : null);
   const meters = rig?.meters;
   const watts =
-    run.u || run.watts === 0
-      ? measured(run.watts, run.u ?? 0)
+    u || run.watts === 0
+      ? measured(run.watts, u ?? 0)
       : measured(
           run.watts,
           0,

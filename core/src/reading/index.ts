@@ -6,4 +6,5 @@ export * from './current.ts';
 export * from './line.ts';
 export * from './mains.ts';
 export * from './output.ts';
+export * from './stated-later.ts';
 export * from './types.ts';

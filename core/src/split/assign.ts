@@ -33,6 +33,8 @@ export interface PlugScore {
   readonly lost: number;
   /** Devices that must stay on and nobody knows: their share or an interruption was never tested. */
   readonly open: number;
+  /** Devices that must stay on and are known to be interrupted; left out for none. */
+  readonly dropped?: number;
   /** Demand that is met with everything plugged in, W. */
   readonly watts: number;
   /** Times a running device is interrupted by one that comes later. */
@@ -97,6 +99,7 @@ export function judgeArrangement(
   let kept = 0;
   let lost = 0;
   let open = 0;
+  let dropped = 0;
   let breaks = 0;
   let total = 0;
   const met: Record<string, { watts: number | null; wanted: number }> = {};
@@ -121,18 +124,20 @@ export function judgeArrangement(
     if (port)
       for (const cause of unseen)
         ask(charger.ports.map(({ label }) => label).filter((one) => one === port.label || one === cause));
+    if (broken > 0) dropped += 1;
     if ((watts !== null && watts < device.watts * ENOUGH) || broken > 0) lost += 1;
     else if (watts === null || !read || unseen.length > 0) open += 1;
     else kept += 1;
   }
   const measureFirst = [...first.values()].sort((a, b) => b.length - a.length);
-  return { arrangement, score: { kept, lost, open, watts: total, breaks }, met, leads, measureFirst };
+  return { arrangement, score: { kept, lost, open, dropped, watts: total, breaks }, met, leads, measureFirst };
 }
 
-/** Positive when a is better: what must stay on first, known before unknown, then watts, then fewer breaks. */
+/** Positive when a is better: what surely stays on first, then what is surely interrupted, then watts, then fewer breaks. */
 export function compareScores(a: PlugScore, b: PlugScore): number {
-  if (a.lost !== b.lost) return b.lost - a.lost;
-  if (a.open !== b.open) return b.open - a.open;
+  if (a.kept !== b.kept) return a.kept - b.kept;
+  const [mine, theirs] = [a.dropped ?? 0, b.dropped ?? 0];
+  if (mine !== theirs) return theirs - mine;
   if (Math.abs(a.watts - b.watts) > 0.5) return a.watts - b.watts;
   return b.breaks - a.breaks;
 }
@@ -185,7 +190,7 @@ function quickScore(charger: PlugCharger, devices: readonly PlugDevice[]): (plac
     let mask = 0;
     for (const port of placing) if (port >= 0) mask |= 1 << port;
     const { shares, read } = setOf(mask);
-    const score = { kept: 0, lost: 0, open: 0, watts: 0, breaks: 0 };
+    const score = { kept: 0, lost: 0, open: 0, dropped: 0, watts: 0, breaks: 0 };
     for (let index = 0; index < devices.length; index += 1) {
       const device = devices[index] as PlugDevice;
       const port = placing[index] ?? -1;
@@ -206,6 +211,7 @@ function quickScore(charger: PlugCharger, devices: readonly PlugDevice[]): (plac
       score.watts += got ?? 0;
       score.breaks += broken;
       if (!device.staysOn) continue;
+      if (broken > 0) score.dropped += 1;
       if ((got !== null && got < device.watts * ENOUGH) || broken > 0) score.lost += 1;
       else if (got === null || !read || unseen) score.open += 1;
       else score.kept += 1;
@@ -230,8 +236,11 @@ function whyBetter(best: Ranked, next: Ranked | null, devices: readonly PlugDevi
       .filter(of)
       .map(({ name }) => name)
       .join(', ');
-  if (best.score.lost < next.score.lost) return 'Otherwise something that must stay on would not.';
-  if (best.score.open < next.score.open) return 'Otherwise what must stay on would hang on something nobody tested.';
+  if (best.score.kept > next.score.kept)
+    return best.score.lost < next.score.lost
+      ? 'Otherwise something that must stay on would not.'
+      : 'Otherwise what must stay on would hang on something nobody tested.';
+  if ((best.score.dropped ?? 0) < (next.score.dropped ?? 0)) return 'Otherwise something that must stay on would not.';
   const gains = names(({ id }) => (best.met[id]?.watts ?? 0) > (next.met[id]?.watts ?? 0) + 0.5);
   if (best.score.watts > next.score.watts + 0.5)
     return `${(best.score.watts - next.score.watts).toFixed(0)} W more in use${gains ? `: ${gains} gets more` : ''}.`;

@@ -6,7 +6,7 @@ import type { LimitLine } from '../limits/index.ts';
 import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
-import { mainsLabel, specFor, suppliesFor } from '../reading/index.ts';
+import { mainsLabel, specFor, suppliesFor, withAccuracies } from '../reading/index.ts';
 import { expandedUncertainty, isStated, type Measured, specAt } from '../uncertainty/index.ts';
 import { chosenSets, limitsOfIdle, limitsOfSetups } from './limits.ts';
 import { splitResult } from './splits.ts';
@@ -178,7 +178,8 @@ function stationStates(dossier: Dossier, verdict: Omit<Verdict, 'stations'>): St
 }
 
 /** Judge a sample: pure, and the same in browser and server. */
-export function judgeSample(dossier: Dossier): Verdict {
+export function judgeSample(known: Dossier): Verdict {
+  const dossier = { ...known, points: withAccuracies(known.points, known.rigs, known.instruments) };
   const forEfficiency = dossier.setups.filter(({ purpose }) => purpose === 'efficiency');
   const series = forEfficiency.map((setup) => efficiencySeries(setup, dossier.points, dossier.rigs));
   const floorOf = (rigId: string) => {

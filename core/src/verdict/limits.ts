@@ -87,7 +87,11 @@ export function limitsOfSetups(
 export function classOfSample({ sample, setups, claims, readOuts }: Dossier): SampleClass {
   const ports = sample.ports.map(({ label }) => label);
   const loadings = setups.filter(({ purpose }) => purpose === 'efficiency').map(({ outputs }) => outputs);
-  return deriveSampleClass(loadings, offeredLevels(ports, claims, readOuts), sample.classChoice);
+  // Every USB port gives 5 V before anything else is agreed on.
+  const usual = ports.map((port) => ({ port, volts: 5, amps: 0 }));
+  const levels = [...offeredLevels(ports, claims, readOuts), ...(ports.length > 0 ? usual : [])];
+  const nothing = loadings.length === 0 && levels.length === usual.length;
+  return deriveSampleClass(loadings, nothing ? [] : levels, sample.classChoice);
 }
 
 /** Idle held against limit sets; what lies below the meter's floor is held against them as the bound it is. */

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { LIMIT_SETS } from '../limits/index.ts';
 import { aDeviceRun } from '../proof/testing.ts';
 import { aPoint, aReading } from '../reading/testing.ts';
+import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
 import { dossierFor, EU } from './testing.ts';
 
@@ -113,5 +114,30 @@ describe('meters that are known', () => {
       readings: full.readings.map((one) => (one.place === 'mains' ? unknown(one) : one)),
     };
     expect(byId(dossierFor({ claims: CLAIMS, points: [point] })).line?.state).toBe('proven');
+  });
+});
+
+describe('an accuracy that is stated later', () => {
+  const spec = { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 };
+  const stated = ['voltmeter', 'ammeter'].map((id) => ({
+    id,
+    name: id,
+    sees: null,
+    specs: { voltage: spec, current: spec },
+  }));
+  it('decides what was taken before, and leaves what had one as it was', () => {
+    const points = [{ ...full, readings: full.readings.map((one) => (one.place === 'port' ? unknown(one) : one)) }];
+    expect(byId(dossierFor({ claims: CLAIMS, points })).total?.state).toBe('cannot be decided');
+    const total = byId(dossierFor({ claims: CLAIMS, points, instruments: stated })).total;
+    expect(total?.state).toBe('proven');
+    // u of 20 V and 2.25 A by that spec, U of their product.
+    const u = (value: number) => (0.0005 * value + 0.004) / Math.sqrt(3);
+    expect(total?.tests[0]?.expanded).toBeCloseTo(2 * Math.hypot(2.25 * u(20), 20 * u(2.25)), 6);
+    const kept = byId(dossierFor({ claims: CLAIMS, points: [full], instruments: stated })).total;
+    expect(kept?.tests[0]?.expanded).toBeCloseTo(2 * Math.hypot(2.25 * 0.001, 20 * 0.001), 6);
+  });
+  it('decides a device run too', () => {
+    const runs = [aDeviceRun({ watts: 53, u: null })];
+    expect(byId(dossierFor({ claims: CLAIMS, runs, instruments: stated })).total?.state).toBe('proven');
   });
 });

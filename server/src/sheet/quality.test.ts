@@ -22,7 +22,7 @@ const inrush = (id: string, peak: number, supersedes: string | null = null) =>
 describe('the supply side on the sheet', () => {
   it('is the newest capture of each kind and supply that stands', () => {
     expect(qualitySentences([inrush('a', 30), inrush('b', 41), inrush('c', 44, 'b')], verdict({}))).toEqual([
-      'Current as it is switched on, 230 V 50 Hz: 44 A peak, over within 0.3 ms, 0.29 A²s.',
+      'Current as it is switched on, 230 V 50 Hz: 44 A peak, over within 0.3 ms, 0.29 A²s; accuracy of probe and scope not stated.',
     ]);
     expect(qualitySentences([], verdict({}))).toEqual([]);
   });

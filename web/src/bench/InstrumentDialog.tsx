@@ -162,7 +162,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
           <Typography variant="body2" color="text.secondary">
             ±(% of reading + % of range + a fixed part). With no coverage stated the limit is taken as rectangular, u =
             limit/√3. Leave a quantity empty that it does not measure. Readings taken before keep the uncertainty they
-            were accepted with.
+            were accepted with; those that had none take this one.
           </Typography>
           {save.error && <Alert severity="error">{save.error.message}</Alert>}
         </DialogContent>

@@ -1,6 +1,6 @@
 // Readings as taken, superseded ones struck through, each with its files.
 import { formatMeasured, quantityOf } from '@lastmark/core/quantity';
-import { mainsLabel, type Point, type Reading } from '@lastmark/core/reading';
+import { mainsLabel, type Point, type Reading, withAccuracies } from '@lastmark/core/reading';
 import { expandedUncertainty, measured } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import { useOnBench } from '../app/bench.tsx';
@@ -34,13 +34,15 @@ function Line({ reading, superseded }: { readonly reading: Reading; readonly sup
 }
 
 export function ReadingList({ points }: { readonly points: readonly Point[] }) {
-  const readings = points.flatMap((point) => point.readings.map((reading) => ({ point, reading })));
+  const { rigs, instruments } = useOnBench().dossier;
+  const known = withAccuracies(points, rigs, instruments);
+  const readings = known.flatMap((point) => point.readings.map((reading) => ({ point, reading })));
   const superseded = new Set(readings.map(({ reading }) => reading.supersedes));
   if (readings.length === 0) return null;
   return (
     <Box component="details" sx={{ mt: 0.5, fontSize: 13, '& summary': { cursor: 'pointer' } }}>
       <summary>{readings.length} readings behind it</summary>
-      {points.slice(0, MOST_SHOWN).map((point) => (
+      {known.slice(0, MOST_SHOWN).map((point) => (
         <Box key={point.id} sx={{ mt: 0.75 }}>
           <Box sx={{ color: 'text.secondary' }}>
             {mainsLabel(point.mains)}, {Math.round(point.load * 100)} %, {point.takenAt.slice(0, 16).replace('T', ' ')}{' '}

@@ -77,6 +77,7 @@ export function StateMark({ state, bare = false }: Props) {
         width="14"
         height="14"
         viewBox="0 0 16 16"
+        style={{ flexShrink: 0 }}
         role={bare ? 'img' : undefined}
         aria-label={bare ? state : undefined}
         aria-hidden={bare ? undefined : true}

@@ -126,7 +126,7 @@ function ClaimRow({
       component="li"
       sx={{
         display: 'grid',
-        gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr) 130px auto',
+        gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr) 168px auto',
         gap: 1.5,
         alignItems: 'center',
         px: 2,

@@ -38,7 +38,8 @@ function totalWords({ promised, total, lines }: SplitRow): string {
               1,
             )} W`
           : `${shareWords({ value: null, measured: total }, 1)} W`;
-  return promised === null ? read : `${read} of ${fixed(promised, 0)} W`;
+  const plain = read.replaceAll(' ', '\u00a0');
+  return promised === null ? plain : `${plain} of\u00a0${fixed(promised, 0)}\u00a0W`;
 }
 
 /** How a combination stands: the state of its promise as the ledger has it. */
@@ -128,7 +129,7 @@ export function Combinations() {
                     <td>
                       <SplitBars row={row} ports={ports} scale={scale} drops={drops} />
                     </td>
-                    <Box component="td" sx={{ whiteSpace: 'nowrap', fontVariantNumeric: 'tabular-nums' }}>
+                    <Box component="td" sx={{ fontVariantNumeric: 'tabular-nums', lineHeight: 1.25 }}>
                       {totalWords(row)}
                     </Box>
                     <Box component="td" sx={{ whiteSpace: 'nowrap', fontWeight: 600 }}>

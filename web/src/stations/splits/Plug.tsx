@@ -113,10 +113,10 @@ function useSource(by: PlugSource['by']): PlugSource {
 }
 
 /** Watts in use as far as they are known. */
-function inUse({ met, score }: Ranked): string {
+function inUse({ met, score }: Ranked, by: PlugSource['by']): string {
   const unknown = Object.values(met).filter(({ watts }) => watts === null).length;
   if (unknown === 0) return `${fixed(score.watts, 0)} W in use`;
-  return score.watts > 0 ? `${fixed(score.watts, 0)} W in use and ${unknown} not measured` : 'nothing measured';
+  return score.watts > 0 ? `${fixed(score.watts, 0)} W in use and ${unknown} not ${by}` : `nothing ${by}`;
 }
 
 function Chip({ device, watts }: { readonly device: PlugDevice; readonly watts: string }) {
@@ -224,7 +224,7 @@ export function Plug() {
     const lead = ranked?.leads[id];
     const share =
       met.watts === null
-        ? `not measured, wants ${fixed(met.wanted, 0)} W`
+        ? `not ${by}, wants ${fixed(met.wanted, 0)} W`
         : `${fixed(met.watts, 0)} of ${fixed(met.wanted, 0)} W`;
     return lead ? `${share}, ${lead}` : share;
   };
@@ -352,7 +352,7 @@ export function Plug() {
           {ranked && (
             <Typography sx={{ fontSize: 18 }} role="status">
               {over ? 'Here' : own ? 'As arranged' : ranked.measureFirst.length > 0 ? 'Best as far as known' : 'Best'}:{' '}
-              {inUse(ranked)}
+              {inUse(ranked, by)}
               {ranked.score.lost > 0 ? `, ▼ ${ranked.score.lost} that must stay on would not` : ''}
               {ranked.score.open > 0 ? `, ○ ${ranked.score.open} that must stay on: not tested` : ''}
               {ranked.score.breaks > 0 ? `, ${ranked.score.breaks} interrupted while others are plugged in` : ''}.{' '}
@@ -361,14 +361,14 @@ export function Plug() {
           )}
           {ranked && ranked.measureFirst.length > 0 && (
             <Alert severity="info" sx={{ my: 1 }}>
-              {by === 'measured' ? 'Not measured' : 'Not promised, so not known'}: read{' '}
+              {by === 'measured' ? 'Not measured' : 'Not promised as a set'}: read{' '}
               {ranked.measureFirst.slice(0, 3).map(setKey).join(', ')} first
               {ranked.score.open > 0 ? ', and note whether the running port stays on' : ''}.
             </Alert>
           )}
           {advice?.runnerUp && (
             <Typography color="text.secondary">
-              Next best: {names(advice.runnerUp.arrangement)}, {inUse(advice.runnerUp)}. {advice.tried} arrangements
+              Next best: {names(advice.runnerUp.arrangement)}, {inUse(advice.runnerUp, by)}. {advice.tried} arrangements
               tried.
             </Typography>
           )}

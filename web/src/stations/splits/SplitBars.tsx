@@ -6,7 +6,7 @@ import type { Drop, ShareLine, SplitRow } from '@lastmark/core/split';
 import { useTheme } from '@mui/material/styles';
 import { useId } from 'react';
 
-const WIDTH = 350;
+const WIDTH = 320;
 const HEIGHT = 34;
 const BAR = 20;
 const GAP = 6;
@@ -52,11 +52,11 @@ export function SplitBars({ row, ports, scale, drops }: Props) {
   let at = 0;
   return (
     <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       width={WIDTH}
-      height={HEIGHT}
       role="img"
       aria-label={wordsOf(row, broken)}
-      style={{ display: 'block', maxWidth: '100%', overflow: 'visible' }}
+      style={{ display: 'block', maxWidth: '100%', height: 'auto' }}
     >
       {row.lines.map((line) => {
         const { ports: own, promised, measured, value } = line;

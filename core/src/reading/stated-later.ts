@@ -1,0 +1,27 @@
+// Readings whose meter's accuracy was stated only after they were taken.
+import { accept } from './accept.ts';
+import type { Instrument, Point, Rig } from './types.ts';
+
+/**
+ * Points with the accuracy their meters have today, for readings that had none when they were taken. What a reading was
+ * accepted with stays; only what was unknown becomes known.
+ */
+export function withAccuracies(
+  points: readonly Point[],
+  rigs: readonly Rig[],
+  instruments: readonly Instrument[],
+): readonly Point[] {
+  return points.map((point) => {
+    if (!point.readings.some(({ u, value }) => u === null && value !== null)) return point;
+    const rig = rigs.find(({ id }) => id === point.rigId);
+    if (!rig) return point;
+    return {
+      ...point,
+      readings: point.readings.map((reading) =>
+        reading.u === null
+          ? { ...reading, u: accept({ ...reading, step: 0 }, point.readings, rig, instruments).u }
+          : reading,
+      ),
+    };
+  });
+}
