@@ -57,12 +57,20 @@ async function figuresOf(
   } catch {
     return null;
   }
-  // Kept only if nothing changed while they were worked out.
+  await keepFigures(db, sample, figures);
+  return figures;
+}
+
+/** Keep figures only if nothing changed since the row they follow from was read. */
+export async function keepFigures(
+  db: Database,
+  seen: Pick<typeof samples.$inferSelect, 'id' | 'changes' | 'updatedAt'>,
+  figures: KeyFigures,
+): Promise<void> {
   await db
     .update(samples)
-    .set({ figures, updatedAt: sample.updatedAt })
-    .where(and(eq(samples.id, sample.id), eq(samples.changes, sample.changes)));
-  return figures;
+    .set({ figures, updatedAt: seen.updatedAt })
+    .where(and(eq(samples.id, seen.id), eq(samples.changes, seen.changes)));
 }
 
 /** What JSON and the database would turn into nothing. */
