@@ -90,6 +90,12 @@ test('the class follows from the offers, and another needs a reason', async ({ p
     'Judged as multiple-voltage (derived: basic): A second output sits behind the flap.',
   );
   await expect(main).toContainText('≥ 84.65 %');
+  // The class is no lock: the loading can still be changed, and keeps its reason.
+  await page.getByRole('button', { name: 'Change the loading' }).click();
+  await dialog.getByLabel('Name').fill('C1 behind the flap');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(main).toContainText('A second output sits behind the flap.');
 });
 
 test('what a complete result needs is one press away', async ({ page }) => {

@@ -9,7 +9,9 @@ const LEAST_RISE = 0.15;
 const CALM = 0.3;
 const MOST_SMOOTHED = 16;
 /** Part of the samples that differ from the one before where a last digit flickers. */
-const FLICKERS = 0.05;
+const FLICKERS = 0.1;
+/** Part of the floor a last digit may be; what steps further is no digit. */
+const MOST_DIGIT = 0.5;
 /** Samples sorted at most; sorting all of a long record would hold everything else up. */
 const MOST_SORTED = 20_000;
 
@@ -85,12 +87,18 @@ function floorOf(watts: Float64Array): Floor {
   let rise = 0;
   // The lower half of a noisy floor lies too low: the floor is what stays below the threshold, and so on.
   for (let round = 0; round < 4; round += 1) {
-    rise = Math.max(times * noise, LEAST_RISE * Math.abs(base), 1.5 * step, 1e-4);
+    rise = riseOver(base, times * noise, step);
     const calm = picked(values).filter((value) => value <= base + rise);
     base = median(calm);
   }
-  rise = Math.max(times * noise, LEAST_RISE * Math.abs(base), 1.5 * step, 1e-4);
+  rise = riseOver(base, times * noise, step);
   return { values, base, enter: base + rise, leave: base + rise / 2 };
+}
+
+/** How far above the floor counts, W: beyond noise, beyond a flickering last digit, and by a part of the floor. */
+function riseOver(base: number, noise: number, step: number): number {
+  const digit = step <= MOST_DIGIT * Math.abs(base) ? 1.5 * step : 0;
+  return Math.max(noise, LEAST_RISE * Math.abs(base), digit, 1e-4);
 }
 
 interface Burst {

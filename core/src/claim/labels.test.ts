@@ -215,3 +215,14 @@ it('of a sample with one port needs no label before its levels', () => {
     'USB: 9 V 2.22 A',
   ]);
 });
+
+it('takes ports whose labels hold signs for what they are', () => {
+  const ports = ['C+', 'C', 'A+1'];
+  const of = (line: string) => {
+    const parsed = parseClaimLine(line, ports);
+    return 'promises' in parsed ? parsed.promises.map(describePromise) : parsed.reason;
+  };
+  expect(of('C++C: 45W+20W')).toEqual(['C+ + C: 45 + 20 W']);
+  expect(of('C + A+1: 45 W + 12 W')).toEqual(['C + A+1: 45 + 12 W']);
+  expect(of('C+: 5V 3A')).toEqual(['C+: 5 V 3 A']);
+});

@@ -111,7 +111,17 @@ function wholeLine(tokens: readonly Token[], labels: readonly string[], duration
   if (power && powers.length === 1 && !volts && unusedOf(tokens.filter((token) => token !== power)).length <= 1)
     return done([{ kind: 'total', watts: power.value }], rest(power), duration);
   const [only] = labels;
-  if (volts && labels.length === 1 && only !== undefined) return portPromises([only], tokens, duration);
+  const head = tokens.slice(
+    0,
+    tokens.findIndex(({ kind }) => kind === 'amount' || kind === 'levels' || kind === 'range'),
+  );
+  if (
+    volts &&
+    labels.length === 1 &&
+    only !== undefined &&
+    unusedOf(head).every((text) => /^(pps|avs|spr|epr)\b/i.test(text))
+  )
+    return portPromises([only], tokens, duration);
   return null;
 }
 

@@ -151,3 +151,34 @@ it('a run takes its uncertainty from the rig: the wattmeter at the socket, volts
   expect(runUncertainty(aHold({ volts: 20.043, amps: 3.248 }), proofRig, METERS)).toBeCloseTo(0.07693, 5);
   expect(runUncertainty(anOver([[3, 3, 20]]), proofRig, METERS)).toBe(0);
 });
+
+describe('what ends holds', () => {
+  const cause = (...holds: Parameters<typeof aHold>[0][]) =>
+    holdSummaries(
+      holds.map((part) => aHold({ end: 'cut off', planned: 7200, hottest: null, ambient: null, ...part })),
+    )[0]?.cause;
+  it('at the same time at two powers within 5 % and a second is a timer; further apart it is not told', () => {
+    expect(cause({ amps: 3, held: 600 }, { amps: 2.5, held: 630 })).toBe('timer');
+    expect(cause({ amps: 3, held: 600 }, { amps: 2.5, held: 640 })).toBe('not told');
+    expect(cause({ amps: 3, held: 10 }, { amps: 2.5, held: 11.2 })).toBe('timer');
+    expect(cause({ amps: 3, held: 10 }, { amps: 2.5, held: 12 })).toBe('not told');
+  });
+  it('at one power tell by the room: the same time is a timer, sooner when warmer the heat', () => {
+    const room = (ambient: number, held: number) => ({ amps: 3, held, ambient: celsius(ambient) });
+    expect(cause(room(21, 600), room(35, 605))).toBe('timer');
+    expect(cause(room(21, 900), room(35, 500))).toBe('thermal');
+    expect(cause(room(21, 500), room(35, 900))).toBe('not told');
+    expect(cause(room(21, 600), room(22, 605))).toBe('not told');
+  });
+  it('at the room’s own temperature are no thermal trip, however alike the temperatures', () => {
+    const at = (amps: number, held: number, hottest: number) => ({
+      amps,
+      held,
+      hottest: celsius(hottest),
+      ambient: celsius(24),
+    });
+    expect(cause(at(3, 600, 92), at(2.5, 1400, 93))).toBe('thermal');
+    expect(cause(at(3, 60, 26), at(2.5, 140, 27))).toBe('not told');
+    expect(cause(at(3, 60, 26), at(2.5, 61, 27))).toBe('timer');
+  });
+});

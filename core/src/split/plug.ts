@@ -27,12 +27,21 @@ export function plugCharger({ ports, by, rule, promised, alone, drops }: PlugSou
       .map(({ port, cause }) => stateKey([port, cause])),
   );
   const seen = new Set(drops.map(({ port, cause }) => stateKey([port, cause])));
-  const printed = new Map(promised.map(({ occupied, watts }) => [stateKey(occupied), watts]));
+  // How ports that share divide it is not printed: then nothing is known of any of the set.
+  const printed = new Map(
+    promised.flatMap(({ occupied, watts }) =>
+      occupied.every((port) => port in watts) ? [[stateKey(occupied), watts] as const] : [],
+    ),
+  );
+  const shared = new Set(
+    promised.flatMap(({ occupied, watts }) => (occupied.every((port) => port in watts) ? [] : [stateKey(occupied)])),
+  );
   return {
     ports,
     shares: (occupied) => {
       if (by === 'measured') return predictSplit(rule, occupied);
       const row = printed.get(stateKey(occupied));
+      if (shared.has(stateKey(occupied))) return Object.fromEntries(occupied.map((port) => [port, null]));
       return Object.fromEntries(occupied.map((port) => [port, row?.[port] ?? alone[port] ?? null]));
     },
     drops: (port, cause) => unsafe.has(stateKey([port, cause])),

@@ -77,7 +77,15 @@ function aloneWatts(
   const promised = claims.flatMap(({ promise }) =>
     promise.kind === 'port-line' && promise.port === port ? [promise.volts * promise.amps] : [],
   );
-  const all = [...promised, ...offers.map((object) => mostWatts(object))];
+  const alone = claims.flatMap(({ promise }) =>
+    promise.kind === 'combination' &&
+    promise.shares.length === 1 &&
+    promise.shares[0]?.port === port &&
+    !promise.shares[0].with
+      ? [promise.shares[0].watts]
+      : [],
+  );
+  const all = [...promised, ...alone, ...offers.map((object) => mostWatts(object))];
   return all.length > 0 ? Math.max(...all) : null;
 }
 

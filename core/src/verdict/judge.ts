@@ -19,7 +19,11 @@ export function nameplateOf(dossier: Dossier, series: readonly SeriesResult[]): 
   const lines = dossier.claims.flatMap(({ promise }) =>
     promise.kind === 'port-line' ? [promise.volts * promise.amps] : [],
   );
-  for (const known of [totals, lines, series.map((one) => one.nameplateWatts)]) {
+  const together = dossier.claims.flatMap(({ promise }) =>
+    promise.kind === 'combination' ? [promise.shares.reduce((sum, { watts }) => sum + watts, 0)] : [],
+  );
+  const printed = [...lines, ...together];
+  for (const known of [totals, printed, series.map((one) => one.nameplateWatts)]) {
     if (known.length > 0) return Math.max(...known);
   }
   return null;

@@ -3,11 +3,13 @@ import { shownTest } from '@lastmark/core/claim';
 import { type StepResult, stepKey, stepTitle } from '@lastmark/core/proof';
 import { formatPlain } from '@lastmark/core/quantity';
 import { lineRefusal, mainsLabel, SUPPLY_WORDS } from '@lastmark/core/reading';
+import { unstatedOf } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useReducer } from 'react';
 import { useOnBench } from '../../app/bench.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
+import { NotStated } from '../../parts/NotStated.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { TestBand } from '../../parts/TestBand.tsx';
@@ -192,6 +194,7 @@ export function StepGrid({ title, results, place, display, overrides, onOverride
         rows={results.map(rowOf)}
         draftKey={`proof-${dossier.sample.id}`}
       />
+      <NotStated unstated={unstatedOf(results.flatMap(({ tests }) => tests))} />
       {[...new Set(notes)].map((note) => (
         <Box key={note} sx={{ px: 0.75, fontSize: 13, color: 'text.secondary' }}>
           {note}
