@@ -6,6 +6,7 @@ import type { Measured } from '../uncertainty/index.ts';
 
 /** The most a device takes over one connector and lead. */
 export interface Ceiling {
+  /** What the lead ends in at the charger: C or A. */
   readonly connector: string;
   readonly lead: string;
   /** Level it needs for that, V; null when it does not matter. */

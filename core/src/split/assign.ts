@@ -46,8 +46,8 @@ export interface Ranked {
   readonly score: PlugScore;
   /** Met and wanted per device, W; met is null where nothing says what its port gives. */
   readonly met: Readonly<Record<string, { readonly watts: number | null; readonly wanted: number }>>;
-  /** The lead each device is plugged in with, where there is a choice. */
-  readonly leads: Readonly<Record<string, string>>;
+  /** The lead each device is plugged in with, where there is a choice; null where none fits. */
+  readonly leads: Readonly<Record<string, string | null>>;
   /** Sets to read before this is known, largest first. */
   readonly measureFirst: readonly (readonly string[])[];
 }
@@ -103,7 +103,7 @@ export function judgeArrangement(
   let breaks = 0;
   let total = 0;
   const met: Record<string, { watts: number | null; wanted: number }> = {};
-  const leads: Record<string, string> = {};
+  const leads: Record<string, string | null> = {};
   const first = new Map<string, readonly string[]>();
   const ask = (set: readonly string[]) => first.set(stateKey(set), set);
   for (const device of devices) {
@@ -115,7 +115,8 @@ export function judgeArrangement(
     const broken = port ? causes.filter((cause) => charger.drops(port.label, cause)).length : 0;
     const unseen = port ? causes.filter((cause) => charger.watched && !charger.watched(port.label, cause)) : [];
     const lead = port && leadFor(device, port);
-    if (lead && lead.name !== '') leads[device.id] = lead.name;
+    if (lead === null) leads[device.id] = null;
+    else if (lead && lead.name !== '') leads[device.id] = lead.name;
     met[device.id] = { watts, wanted: device.watts };
     total += watts ?? 0;
     breaks += broken;
@@ -142,11 +143,33 @@ export function compareScores(a: PlugScore, b: PlugScore): number {
   return b.breaks - a.breaks;
 }
 
+/** How many devices can be plugged in at once, each into a port it fits (Berge, 1957: augmenting paths). */
+function mostPlugged(fits: readonly (readonly boolean[])[], ports: number): number {
+  const holder = new Array<number>(ports).fill(-1);
+  const seat = (device: number, tried: boolean[]): boolean => {
+    for (let port = 0; port < ports; port += 1) {
+      if (!fits[device]?.[port] || tried[port]) continue;
+      tried[port] = true;
+      const before = holder[port] ?? -1;
+      if (before >= 0 && !seat(before, tried)) continue;
+      holder[port] = device;
+      return true;
+    }
+    return false;
+  };
+  return fits.filter((_, device) => seat(device, new Array<boolean>(ports).fill(false))).length;
+}
+
 /**
- * Call with every way to place devices on ports: the port's index by device, -1 for one that waits. The list is one and
- * the same each time.
+ * Call with every way to place devices on ports they fit, no more of them waiting than must: the port's index by device,
+ * -1 for one that waits. The list is one and the same each time.
  */
-function eachPlacing(devices: number, ports: number, visit: (placing: readonly number[]) => void): void {
+function eachPlacing(
+  fits: readonly (readonly boolean[])[],
+  ports: number,
+  visit: (placing: readonly number[]) => void,
+): void {
+  const devices = fits.length;
   const placing = new Array<number>(devices).fill(-1);
   const taken = new Array<boolean>(ports).fill(false);
   const place = (device: number, waiting: number) => {
@@ -155,7 +178,7 @@ function eachPlacing(devices: number, ports: number, visit: (placing: readonly n
       return;
     }
     for (let port = 0; port < ports; port += 1) {
-      if (taken[port]) continue;
+      if (taken[port] || !fits[device]?.[port]) continue;
       taken[port] = true;
       placing[device] = port;
       place(device + 1, waiting);
@@ -164,7 +187,7 @@ function eachPlacing(devices: number, ports: number, visit: (placing: readonly n
     placing[device] = -1;
     if (waiting > 0) place(device + 1, waiting - 1);
   };
-  place(0, Math.max(0, devices - ports));
+  place(0, devices - mostPlugged(fits, ports));
 }
 
 /** Scores placings by numbers alone, the same as {@link judgeArrangement} does in full. */
@@ -271,7 +294,8 @@ export function adviseArrangement(charger: PlugCharger, devices: readonly PlugDe
   let tried = 0;
   const same = (a: Ranked, b: Ranked) =>
     devices.every(({ id }) => Math.abs((a.met[id]?.watts ?? 0) - (b.met[id]?.watts ?? 0)) < 0.5);
-  eachPlacing(devices.length, labels.length, (placing) => {
+  const fits = devices.map((device) => charger.ports.map((port) => leadFor(device, port) !== null));
+  eachPlacing(fits, labels.length, (placing) => {
     tried += 1;
     const quick = score(placing);
     if (!best || compareScores(quick, best.score) > 0) {

@@ -152,7 +152,10 @@ export const DEVICES: readonly DeviceInput[] = [
     name: 'Valley radio',
     kind: 'radio',
     battery: 14 * 3600,
-    ceilings: [{ connector: 'C', lead: 'its own lead', volts: 5, watts: 9 }],
+    ceilings: [
+      { connector: 'C', lead: 'its own lead', volts: 5, watts: 9 },
+      { connector: 'A', lead: 'A lead, 1 m', volts: 5, watts: 8 },
+    ],
     baseline: 8.8,
     note: '',
   },
@@ -160,7 +163,10 @@ export const DEVICES: readonly DeviceInput[] = [
     name: 'Bunk-room headlamp',
     kind: 'headlamp',
     battery: 4.4 * 3600,
-    ceilings: [{ connector: 'C', lead: 'its own lead', volts: 5, watts: 5 }],
+    ceilings: [
+      { connector: 'C', lead: 'its own lead', volts: 5, watts: 5 },
+      { connector: 'A', lead: 'A lead, 1 m', volts: 5, watts: 5 },
+    ],
     baseline: 4.7,
     note: '',
   },

@@ -222,6 +222,7 @@ export function Plug() {
     const met = ranked?.met[id];
     if (!met) return '…';
     const lead = ranked?.leads[id];
+    if (lead === null) return 'no lead that fits';
     const share =
       met.watts === null
         ? `not ${by}, wants ${fixed(met.wanted, 0)} W`
