@@ -54,6 +54,27 @@ describe('a log with acknowledgements in it', () => {
     expect(read.findings[0]?.sentence).toContain('2 messages');
   });
 
+  it('with EPR mode, alerts and battery status in it is still a log', () => {
+    // EPR_Mode (type 10), Alert (6), Battery_Status (5): one object each, revision 3.
+    const other = ['108A 01000000', '1186 02000000', '1285 12340200'];
+    for (const one of other) {
+      const read = readHex(`0081\n${one}\n51A1 ${WORDS.join(' ')}\n0181`, 'value');
+      expect(read.form).toBe('messages');
+      expect(read.messages.filter(({ kind }) => kind === 'offers')).toHaveLength(1);
+      expect(read.findings.every(({ grade }) => grade === 'note')).toBe(true);
+    }
+  });
+
+  it('of nothing but acknowledgements holds no words, however many', () => {
+    for (const count of [1, 2, 3, 4]) {
+      const read = readHex(CONTROLS.slice(0, count).join('\n'), 'value');
+      expect(read).toMatchObject({ form: 'messages', words: [] });
+      expect(read.findings[0]?.sentence).toContain('passed over');
+    }
+    // 16 V 3 A is a level, though its halves would do for headers.
+    expect(readHex('0005012C', 'value')).toMatchObject({ form: 'words', words: [0x0005012c] });
+  });
+
   it('of plain words stays words', () => {
     const read = readHex(WORDS.join(' '), 'value');
     expect(read).toMatchObject({ form: 'words', findings: [] });

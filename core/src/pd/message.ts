@@ -49,6 +49,8 @@ export interface MessageStream {
   readonly messages: readonly Message[];
   /** Messages without objects that were passed over: acknowledgements, control messages, requests for a chunk. */
   readonly skipped: number;
+  /** Whether each of those speaks a revision in use: 2.0 or 3.x. */
+  readonly skippedInUse: boolean;
   readonly findings: readonly Finding[];
 }
 
@@ -67,6 +69,16 @@ interface Piece {
 const CONTROL_TYPES: ReadonlySet<number> = new Set([
   1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 21, 22, 23, 24,
 ]);
+
+/** Other messages of the standard a log may hold beside them: battery status, alert, EPR mode, extended ones. */
+const OTHER_DATA: ReadonlySet<number> = new Set([3, 4, 5, 6, 7, 8, 10, 11, 12]);
+const MOST_EXTENDED = 20;
+
+/** Whether a message is one of the standard's, though nothing is read from it here. */
+function isStandard(header: number): boolean {
+  const { extended, type } = unpack(HEADER, header);
+  return extended ? type >= 1 && type <= MOST_EXTENDED : OTHER_DATA.has(type);
+}
 
 const kindOf = (extended: boolean, type: number): MessageKind => {
   if (extended) return type === 17 ? 'epr-offers' : 'other';
@@ -144,6 +156,7 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
   const pending = new Map<number, Pending>();
   const order: (() => Message)[] = [];
   let skipped = 0;
+  let skippedInUse = true;
   let at = 0;
   while (at < bytes.length) {
     const piece = pieceAt(bytes, at, breaks);
@@ -157,6 +170,7 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
     const { revision } = unpack(HEADER, piece.header);
     if (!piece.extended && piece.size === 0 && CONTROL_TYPES.has(piece.type)) {
       skipped += 1;
+      if (revision !== 1 && revision !== 2) skippedInUse = false;
       continue;
     }
     const head = {
@@ -187,18 +201,23 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
     open.chunks.set(piece.chunk, piece.data);
   }
   for (const finish of order) messages.push(finish());
-  return { messages, skipped, findings };
+  return { messages, skipped, skippedInUse, findings };
 }
 
 /** The message header field by field. */
 export const explainHeader = (header: number) => explain(HEADER, header);
 
-/** Whether bytes read as messages from end to end, each of a kind the program knows. */
+/** Whether bytes read as messages from end to end, each of the standard's and some of a kind that is read here. */
 export function looksLikeMessages(bytes: readonly number[], breaks: ReadonlySet<number>): boolean {
-  const { messages, findings } = readMessages(bytes, breaks);
+  const { messages, skipped, skippedInUse, findings } = readMessages(bytes, breaks);
+  // Nothing but acknowledgements: no list of offers reads like that.
+  if (messages.length === 0) return skipped > 0 && skippedInUse && findings.length === 0;
   return (
-    messages.length > 0 &&
     findings.length === 0 &&
-    messages.every(({ kind, revision, words }) => kind !== 'other' && revision !== null && words.length > 0)
+    messages.some(({ kind }) => kind !== 'other') &&
+    messages.every(
+      ({ kind, header, revision, words }) =>
+        revision !== null && (kind === 'other' ? isStandard(header) : words.length > 0),
+    )
   );
 }

@@ -82,6 +82,19 @@ describe('the meter chain', () => {
     expect(Math.abs((resistance?.value ?? 0) - 0.116)).toBeLessThan(expandedUncertainty(resistance ?? measured(0, 0)));
   });
 
+  it('of coarse meters that happen to show no scatter still has their rounding', () => {
+    const coarse = METERS.map((one) => {
+      const { voltage } = one.specs;
+      return voltage ? { ...one, specs: { ...one.specs, voltage: { ...voltage, resolution: 0.01 } } } : one;
+    });
+    const { resistance } = reconcile(proofRig, setups, over(0.1), coarse);
+    // 10 mV on each of two meters: √2·10 mV/√12, over √Σ(I − Ī)².
+    const currents = [0, 3, 2, 3.25];
+    const mean = currents.reduce((a, b) => a + b, 0) / 4;
+    const spread = Math.sqrt(currents.reduce((all, one) => all + (one - mean) ** 2, 0));
+    expect(resistance?.uRepeat).toBeCloseTo((Math.SQRT2 * 0.01) / Math.sqrt(12) / spread, 9);
+  });
+
   it('says when the voltmeters differ without current by more than their specs', () => {
     const { findings } = reconcile(proofRig, setups, over(0.1, 0.09));
     expect(findings[0]).toContain('Without current the two voltmeters differ by 90');

@@ -1,6 +1,15 @@
 // The meter chain: what lies between the meter at the port and the one at the load end, and which of them is off.
 import { decimalsFor, formatMeasured, formatValue } from '../quantity/index.ts';
-import { asMeasured, type Instrument, type Point, type Rig, readAt, readingAt, type Setup } from '../reading/index.ts';
+import {
+  asMeasured,
+  type Instrument,
+  type Point,
+  type Rig,
+  readAt,
+  readingAt,
+  type Setup,
+  specFor,
+} from '../reading/index.ts';
 import {
   expandedUncertainty,
   isStated,
@@ -64,8 +73,9 @@ interface Drops {
  *   of freedom; a gain, which scatter does not show, counts over the span of the voltages.
  * - Two steps: nothing tells the scatter, so each of the four readings may be off by its whole spec.
  * - One current: R = (Vport − Vend)/I, and the whole of all three specs counts.
+ * @param rounding standard uncertainty the last digits of both voltmeters bring to a drop, V
  */
-function resistanceOf(rungs: readonly Rung[]): Pick<Chain, 'resistance' | 'offset'> {
+function resistanceOf(rungs: readonly Rung[], rounding: number): Pick<Chain, 'resistance' | 'offset'> {
   const pairs = rungs.flatMap(({ amps, portVolts, endVolts }): Drops[] =>
     portVolts && endVolts ? [{ amps, port: portVolts, end: endVolts }] : [],
   );
@@ -111,7 +121,8 @@ function resistanceOf(rungs: readonly Rung[]): Pick<Chain, 'resistance' | 'offse
       offset: apart(start, (index) => 1 / n - x * (weights[index] ?? 0)),
     };
   const squares = pairs.reduce((sum, pair) => sum + (dropAt(pair) - start - slope * pair.amps.value) ** 2, 0);
-  const scatter = Math.sqrt(squares / (n - 2));
+  // Coarse meters may show no scatter at all; their rounding is there all the same.
+  const scatter = Math.max(Math.sqrt(squares / (n - 2)), rounding);
   // A gain error of a voltmeter tilts the line by as much as its readings change with the current.
   const leverage = (of: (pair: Drops) => number) =>
     Math.abs(pairs.reduce((sum, pair, index) => sum + (weights[index] ?? 0) * of(pair), 0));
@@ -272,7 +283,9 @@ export function reconcile(
   instruments: readonly Instrument[] = [],
 ): Chain {
   const rungs = rungsOf(setups, points, rig, instruments);
-  const { resistance, offset } = resistanceOf(rungs);
+  const roundingOf = (place: 'port' | 'load-end') =>
+    (specFor('voltage', place, rig, instruments)?.resolution ?? 0) / Math.sqrt(12);
+  const { resistance, offset } = resistanceOf(rungs, Math.hypot(roundingOf('port'), roundingOf('load-end')));
   const drops = rungs.flatMap(({ pointId, title, amps, portVolts, endVolts }): ChainDrop[] => {
     if (!portVolts || !endVolts) return [];
     const drop = portVolts.value - endVolts.value;

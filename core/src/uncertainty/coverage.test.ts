@@ -156,6 +156,7 @@ describe('value ± U holds the truth of', () => {
   };
   it('the line between two meters, from one current', () => within(coverage(7, chain([3]))));
   it('the line between two meters, from two currents', () => within(coverage(8, chain([1, 3]))));
+  it('the line between two meters, from three currents', () => within(coverage(19, chain([0.5, 1.5, 3]))));
   it('the line between two meters, from five currents', () => within(coverage(9, chain([0.5, 1, 2, 3, 4]))));
 });
 
