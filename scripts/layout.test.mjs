@@ -44,6 +44,43 @@ describe.each(Object.entries(ALLOWED))('%s', (part, allowed) => {
   });
 });
 
+/** Folders of a part with the folders they import from, tests left out. */
+function folderImports(part) {
+  const graph = new Map();
+  for (const file of filesBelow(`${part}/src`).filter((one) => !isTest(one))) {
+    const folder = file.split('/')[2];
+    const own = graph.get(folder) ?? new Set();
+    graph.set(folder, own);
+    for (const target of importsOf(file).filter((one) => one.startsWith('.'))) {
+      const other = relative(ROOT, join(ROOT, file, '..', target)).split('/')[2];
+      if (other !== folder) own.add(other);
+    }
+  }
+  return graph;
+}
+
+/** A way from a folder back to itself, if there is one. */
+function circleFrom(graph, start) {
+  const seen = new Set();
+  const visit = (folder, way) => {
+    for (const next of graph.get(folder) ?? []) {
+      if (next === start) return [...way, next];
+      if (seen.has(next)) continue;
+      seen.add(next);
+      const found = visit(next, [...way, next]);
+      if (found) return found;
+    }
+    return null;
+  };
+  return visit(start, [start]);
+}
+
+it.each(['core', 'bench', 'contract'])('folders of %s import in no circles', (part) => {
+  const graph = folderImports(part);
+  expect(graph.size).toBeGreaterThan(1);
+  expect([...graph.keys()].flatMap((folder) => circleFrom(graph, folder)?.join(' → ') ?? [])).toEqual([]);
+});
+
 it('the core is pure: no clock, no chance, no input or output', () => {
   const impure =
     /\bDate\.now\(|\bnew Date\(\)|\bMath\.random\(|\bfetch\(|\bprocess\.|\bconsole\.|\bwindow\b|\bdocument\b/;

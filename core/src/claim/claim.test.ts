@@ -2,25 +2,15 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Limit } from '../decision/index.ts';
 import { efficiencySeries } from '../efficiency/index.ts';
+import { CLAIM_STATES, evidenceInterval, levelTolerance, settle, stateOf, wallInterval } from '../evidence/index.ts';
 import { idleResults } from '../idle/index.ts';
+import { type Claim, describePromise, type Promised } from '../promise/index.ts';
 import { deliveredByEfficiency } from '../proof/index.ts';
 import type { EvidenceKind, Point, Setup } from '../reading/index.ts';
 import { aPoint, aRig } from '../reading/testing.ts';
 import { measured } from '../uncertainty/index.ts';
-import {
-  CLAIM_STATES,
-  type Claim,
-  describePromise,
-  evidenceInterval,
-  judgeClaims,
-  type Known,
-  levelTolerance,
-  NOTHING_KNOWN,
-  type Promised,
-  settle,
-  stateOf,
-  wallInterval,
-} from './index.ts';
+import { judgeClaims } from './index.ts';
+import { type Known, NOTHING_KNOWN } from './known.ts';
 
 const rig = aRig();
 const c1: Setup = {

@@ -1,9 +1,6 @@
 // Claims and how evidence settles them.
-
-export { type Bound, type Known, NOTHING_KNOWN, shownTest } from './claim-test.ts';
-export * from './describe.ts';
-export * from './evidence.ts';
+export * from '../evidence/index.ts';
+export * from '../promise/index.ts';
 export * from './judge.ts';
-export * from './parse.ts';
-export * from './tolerance.ts';
+export { type Known, NOTHING_KNOWN } from './known.ts';
 export * from './types.ts';

@@ -1,11 +1,19 @@
 // Promises of a figure that must hold at every mains: average efficiency and idle.
+
 import type { Limit } from '../decision/index.ts';
+import {
+  CLAIM_STATES,
+  type ClaimTest,
+  decidingFirst,
+  shownTest,
+  stateOf,
+  testOf,
+  worstState,
+} from '../evidence/index.ts';
 import { drawWords, idleInterval } from '../idle/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { mainsLabel, mainsMatches } from '../reading/index.ts';
-import { decidingFirst, type Judged, type Known, notTested, type PromiseOf, shownTest, testOf } from './claim-test.ts';
-import { stateOf, worstState } from './evidence.ts';
-import { CLAIM_STATES, type ClaimTest } from './types.ts';
+import { type Judged, type Known, notTested, type PromiseOf } from './known.ts';
 
 /** How far a value is inside its limit, SI; the smaller, the harder the test. */
 function marginOf({ limit, value, evidence: { interval } }: ClaimTest): number {

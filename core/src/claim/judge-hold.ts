@@ -1,9 +1,9 @@
 // For how long: a promised power is also held against how long it was held.
 
-import type { HoldRun } from '../proof/types.ts';
+import { type Claim, type Promised, sharePorts } from '../promise/index.ts';
 import { formatPlain } from '../quantity/index.ts';
-import type { Judged, Known } from './claim-test.ts';
-import { type Claim, type Promised, sharePorts } from './types.ts';
+import type { HoldRun } from '../run/index.ts';
+import type { Judged, Known } from './known.ts';
 
 const drawn = ({ port, volts, amps, others }: HoldRun) => [{ port, volts, amps }, ...others];
 const wattsOf = (run: HoldRun): number => drawn(run).reduce((total, { volts, amps }) => total + volts * amps, 0);

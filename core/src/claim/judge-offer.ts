@@ -1,11 +1,11 @@
 // Promises held against what the charger says: advertised only, unreachable, or not visible to the analyser.
+
+import { CLAIM_STATES, type ClaimState, type ClaimTest, settle, worstState } from '../evidence/index.ts';
 import { describeOffer, usableAmps, voltsOf } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { bestReadOut, currentReadOuts, fiveAmpCable, type Offer, offersOf, type ReadOut } from '../read-out/index.ts';
 import { type Output, SUPPLY_WORDS } from '../reading/index.ts';
-import { type Judged, type Known, notTested, type PromiseOf } from './claim-test.ts';
-import { settle, worstState } from './evidence.ts';
-import { CLAIM_STATES, type ClaimState, type ClaimTest } from './types.ts';
+import { type Judged, type Known, notTested, type PromiseOf } from './known.ts';
 
 const judged = (state: ClaimState, sentence: string, notes: readonly string[] = []): Judged => ({
   state,

@@ -1,23 +1,24 @@
 // Promises of power: a port's volts and amps, a total, several ports together.
+
 import { intervalOf, type Limit } from '../decision/index.ts';
-import type { Delivered } from '../proof/types.ts';
+import {
+  boundTest,
+  CLAIM_STATES,
+  type ClaimTest,
+  type Delivered,
+  decidingFirst,
+  levelTolerance,
+  settle,
+  shownTest,
+  testOf,
+  worstState,
+} from '../evidence/index.ts';
+import { type PromisedShare, sharePorts } from '../promise/index.ts';
 import { decimalsFor, formatPlain, formatValue } from '../quantity/index.ts';
 import type { EvidenceKind, Output } from '../reading/index.ts';
 import { type Measured, sum } from '../uncertainty/index.ts';
-import {
-  boundTest,
-  decidingFirst,
-  type Judged,
-  type Known,
-  notTested,
-  type PromiseOf,
-  shownTest,
-  testOf,
-} from './claim-test.ts';
-import { settle, worstState } from './evidence.ts';
 import { judgeLineOffer } from './judge-offer.ts';
-import { levelTolerance } from './tolerance.ts';
-import { CLAIM_STATES, type ClaimTest, type PromisedShare, sharePorts } from './types.ts';
+import { type Judged, type Known, notTested, type PromiseOf } from './known.ts';
 
 const samePorts = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && [...a].sort().join('\n') === [...b].sort().join('\n');

@@ -1,13 +1,13 @@
 // Judges claims by the evidence the stations have gathered.
 
+import { type Claim, describePromise, type Promised, sharePorts } from '../promise/index.ts';
 import { type Unstated, unstatedOf } from '../uncertainty/index.ts';
-import type { Judged, Known } from './claim-test.ts';
-import { describePromise } from './describe.ts';
 import { judgeEfficiency, judgeIdle } from './judge-figures.ts';
 import { withHold } from './judge-hold.ts';
 import { judgeRange, judgeSignal } from './judge-offer.ts';
 import { judgeCombination, judgeLoadedLine, judgePortLine, judgeTotal } from './judge-power.ts';
-import { type Claim, type ClaimResult, type Promised, sharePorts } from './types.ts';
+import type { Judged, Known } from './known.ts';
+import type { ClaimResult } from './types.ts';
 
 function judgePromise(promise: Promised, known: Known): Judged {
   switch (promise.kind) {

@@ -1,12 +1,17 @@
 // Claims settled by read-outs, proof steps, devices and holds.
+
 import { describe, expect, it } from 'vitest';
-import { type Delivered, deliveredByDevice } from '../proof/index.ts';
+import type { Delivered } from '../evidence/index.ts';
+import type { Sees } from '../pd/index.ts';
+import type { Claim, Promised } from '../promise/index.ts';
+import { deliveredByDevice } from '../proof/index.ts';
 import { aDeviceRun, aHold } from '../proof/testing.ts';
-import type { ReadOut, Sees } from '../read-out/index.ts';
+import type { ReadOut } from '../read-out/index.ts';
 import { aReadOut } from '../read-out/testing.ts';
 import type { Output } from '../reading/index.ts';
 import { measured, product } from '../uncertainty/index.ts';
-import { type Claim, judgeClaims, type Known, NOTHING_KNOWN, type Promised } from './index.ts';
+import { judgeClaims } from './index.ts';
+import { type Known, NOTHING_KNOWN } from './known.ts';
 
 const line = (volts: number, amps: number): Promised => ({ kind: 'port-line', port: 'C1', volts, amps });
 const range: Promised = { kind: 'range', port: 'C1', supply: 'spr-avs', low: 9, high: 20, amps: 3 };

@@ -1,11 +1,15 @@
 // Claims settled by what the stations find: rules, allowances, mains, partial evidence.
+
 import { describe, expect, it } from 'vitest';
 import { efficiencySeries } from '../efficiency/index.ts';
+import type { ClaimState } from '../evidence/index.ts';
 import { idleResults } from '../idle/index.ts';
+import type { Promised } from '../promise/index.ts';
 import { deliveredByEfficiency } from '../proof/index.ts';
 import type { Point, Setup } from '../reading/index.ts';
 import { aPoint, aRig } from '../reading/testing.ts';
-import { type ClaimState, judgeClaims, type Known, NOTHING_KNOWN, type Promised } from './index.ts';
+import { judgeClaims } from './index.ts';
+import { type Known, NOTHING_KNOWN } from './known.ts';
 
 const us = { kind: 'ac', volts: 115, hertz: 60 } as const;
 const eu = { kind: 'ac', volts: 230, hertz: 50 } as const;

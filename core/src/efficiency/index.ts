@@ -4,4 +4,5 @@ export * from './compare.ts';
 export * from './point.ts';
 export * from './series.ts';
 export * from './surface.ts';
+export * from './wall.ts';
 export * from './wanted.ts';

@@ -1,8 +1,7 @@
 // The loadings a complete efficiency result needs: each port at its ends, and all together.
 
-import { setAmps } from '../proof/steps.ts';
 import { formatPlain } from '../quantity/index.ts';
-import { type Output, type Setup, sameOutputs } from '../reading/index.ts';
+import { type Output, type Setup, sameOutputs, setAmps } from '../reading/index.ts';
 import { sharedLoadFactor } from './series.ts';
 
 export interface WantedLoading {

@@ -8,6 +8,7 @@ export { type ExplainedField, explain, wordOf, wordText } from './layout.ts';
 export * from './message.ts';
 export * from './power-rules.ts';
 export * from './request.ts';
+export * from './sees.ts';
 export * from './source.ts';
 export { sourceLayout } from './source-layouts.ts';
 export * from './usable.ts';

@@ -1,5 +1,6 @@
 // Makes a run sheet from a method, the sample's ports and claims, and what is known of its offers.
-import type { Claim } from '../claim/index.ts';
+
+import type { Claim } from '../promise/index.ts';
 import { offeredLevels, proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import { mainsLabel, type Output, sameOutputs } from '../reading/index.ts';

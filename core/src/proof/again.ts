@@ -1,11 +1,12 @@
 // After stress every port is proved again: a dead or weakened port is a finding.
-import type { ClaimState } from '../claim/types.ts';
+
+import type { ClaimState } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
+import { currentRuns, type Run } from '../run/index.ts';
 import { expandedUncertainty } from '../uncertainty/index.ts';
 import type { StepResult } from './judge.ts';
-import { currentRuns } from './runs.ts';
+
 import type { ProofStep } from './steps.ts';
-import type { Run } from './types.ts';
 
 /** One port's short re-proof. */
 export interface AgainLine {

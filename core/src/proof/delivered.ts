@@ -1,6 +1,9 @@
 // What was delivered: proof points, full loads measured for efficiency, and what devices took, in one common form.
+
 import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
+import { outputFromWall } from '../efficiency/index.ts';
+import type { Delivered } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import {
   asMeasured,
@@ -16,12 +19,11 @@ import {
   type Setup,
   statedLead,
 } from '../reading/index.ts';
+import type { Device, DeviceRun } from '../run/index.ts';
 import { combineRepeats, measured, product, sum, unstatedOf } from '../uncertainty/index.ts';
 import type { Chain } from './chain.ts';
 import { runUncertainty } from './runs.ts';
 import { stepTitle } from './steps.ts';
-import type { Delivered, Device, DeviceRun } from './types.ts';
-import { outputFromWall } from './wall.ts';
 
 /** Outputs of one proof point at the receptacle: read there, or at the load end with the drop put back. */
 function outputsOf(point: Point, setup: Setup, rig: Rig, chain: Chain | undefined): readonly OutputResult[] | null {

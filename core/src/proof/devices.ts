@@ -1,9 +1,9 @@
 // What a device run says, and what held it back: the device, the cable, its battery, or the charger.
 
-import type { Bound } from '../claim/claim-test.ts';
 import type { Interval } from '../decision/index.ts';
+import type { Bound } from '../evidence/index.ts';
 import { formatInterval, formatPlain } from '../quantity/index.ts';
-import type { Ceiling, Device, DeviceRun } from './types.ts';
+import type { Ceiling, Device, DeviceRun } from '../run/index.ts';
 
 /** Shortest time after which a device's draw counts as settled, s. */
 export const SETTLE_SECONDS = 180;

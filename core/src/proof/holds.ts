@@ -1,7 +1,7 @@
 // For how long: hold-time against power, and whether a timer or the heat ends it.
+
 import { formatPlain } from '../quantity/index.ts';
-import { currentRuns } from './runs.ts';
-import type { HoldRun, MoveRun, OverRun, Run } from './types.ts';
+import { currentRuns, type HoldRun, type MoveRun, type OverRun, type Run } from '../run/index.ts';
 
 export interface HoldLine {
   readonly run: HoldRun;

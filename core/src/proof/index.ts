@@ -1,4 +1,8 @@
 // Proof: what each port really delivers.
+
+export * from '../efficiency/wall.ts';
+export type { Delivered } from '../evidence/index.ts';
+export * from '../run/index.ts';
 export * from './again.ts';
 export * from './chain.ts';
 export * from './delivered.ts';
@@ -10,5 +14,3 @@ export * from './offers.ts';
 export * from './result.ts';
 export * from './runs.ts';
 export * from './steps.ts';
-export * from './types.ts';
-export * from './wall.ts';

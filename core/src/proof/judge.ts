@@ -1,15 +1,21 @@
 // Each step judged: volts within tolerance, amps as asked; and what a level does between no load and full load.
 
-import { boundTest, testOf } from '../claim/claim-test.ts';
-import { settle, worstState } from '../claim/evidence.ts';
-import { levelTolerance } from '../claim/tolerance.ts';
-import { CLAIM_STATES, type ClaimState, type ClaimTest } from '../claim/types.ts';
 import type { DecisionRule, Limit } from '../decision/index.ts';
+import {
+  boundTest,
+  CLAIM_STATES,
+  type ClaimState,
+  type ClaimTest,
+  type Delivered,
+  levelTolerance,
+  settle,
+  testOf,
+  worstState,
+} from '../evidence/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
 import { mainsLabel, type OutputResult, sameOutputs } from '../reading/index.ts';
 import { difference, expandedUncertainty, type Measured, ratio } from '../uncertainty/index.ts';
 import type { ProofStep } from './steps.ts';
-import type { Delivered } from './types.ts';
 
 export interface ProofRules {
   readonly rule: DecisionRule;

@@ -1,6 +1,6 @@
 // What the steps say of an offer: each offer of a read-out with the state its steps give it.
-import { settle } from '../claim/evidence.ts';
-import type { ClaimState } from '../claim/types.ts';
+
+import { type ClaimState, settle } from '../evidence/index.ts';
 import { describeOffer, type SourceObject } from '../pd/index.ts';
 import type { StepResult } from './judge.ts';
 

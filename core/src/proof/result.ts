@@ -1,20 +1,22 @@
 // Everything Proof concludes about a sample.
-import type { Claim, ClaimState } from '../claim/types.ts';
+
 import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
+import type { ClaimState, Delivered } from '../evidence/index.ts';
 import { voltsOf } from '../pd/index.ts';
+import type { Claim } from '../promise/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
 import type { Instrument, Point, Rig, Setup } from '../reading/index.ts';
+import { currentRuns, type Device, type DeviceRun, type MoveRun, type OverRun, type Run } from '../run/index.ts';
+import { deliveredBySplits } from '../split/index.ts';
 import { type Again, isStress, proofAgain } from './again.ts';
 import { type Chain, reconcile } from './chain.ts';
 import { deliveredByDevice, deliveredByEfficiency, deliveredByPoints } from './delivered.ts';
 import { type DeviceSummary, deviceSummary } from './devices.ts';
 import { type HoldSummary, holdSummaries, moveSentence, type OverSummary, overSummary } from './holds.ts';
 import { judgeSteps, type ProofRules, type Regulation, regulations, type StepResult } from './judge.ts';
-import { currentRuns } from './runs.ts';
-import { deliveredBySplits } from './splits.ts';
+
 import { proofSteps } from './steps.ts';
-import type { Delivered, Device, DeviceRun, MoveRun, OverRun, Run } from './types.ts';
 
 export interface MoveSummary {
   readonly run: MoveRun;

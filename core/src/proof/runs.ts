@@ -1,8 +1,9 @@
 // Runs at the door: their uncertainty, and what is refused with a sentence.
+
 import { formatPlain, parseCelsius, ROOM_RANGE, SURFACE_RANGE, ZERO_CELSIUS } from '../quantity/index.ts';
 import { type Instrument, lineRefusal, type Rig, readAt } from '../reading/index.ts';
+import type { Device, Run } from '../run/index.ts';
 import { isStated, type Measured, product, standardUncertainty, sum } from '../uncertainty/index.ts';
-import type { Device, Run } from './types.ts';
 
 type WithoutU<T> = T extends Run ? Omit<T, 'u'> : never;
 /** A run before its uncertainty is known. */
@@ -120,12 +121,4 @@ export function runRefusal(run: NewRun, situation: Situation): string | null {
   if (run.outcome === 'not charging' && run.watts > 1 && run.place === 'port')
     return `Not charging, yet ${formatPlain(run.watts, 'power')} flows. Which is it?`;
   return run.volts ? lineRefusal(situation.rig.elements, run.volts, run.watts / run.volts) : null;
-}
-
-/** Runs that stand: neither corrected nor withdrawn; oldest first. */
-export function currentRuns<T extends Run>(runs: readonly T[]): readonly T[] {
-  const superseded = new Set(runs.map(({ supersedes }) => supersedes));
-  return runs
-    .filter(({ id, withdrawn }) => !superseded.has(id) && !withdrawn)
-    .sort((a, b) => a.takenAt.localeCompare(b.takenAt));
 }

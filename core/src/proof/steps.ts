@@ -1,10 +1,11 @@
 // The load steps that offers and claims call for, port by port: no load and rated current of every level, corners and
 // middle of every range, and the total.
-import type { Claim } from '../claim/types.ts';
+
 import { describeOffer, type SourceObject, SPR_AVS_RANGE, type SupplyKind, usableAmps, voltsOf } from '../pd/index.ts';
+import type { Claim } from '../promise/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
-import { type Output, RANGE_SUPPLIES, SUPPLY_WORDS, sameOutputs } from '../reading/index.ts';
+import { type Output, RANGE_SUPPLIES, SUPPLY_WORDS, sameOutputs, setAmps } from '../reading/index.ts';
 
 /** Why a step is on the list. */
 export type StepReason = 'offered' | 'promised' | 'range' | 'total' | 'own';
@@ -35,9 +36,6 @@ export function stepTitle({ outputs, load }: Pick<ProofStep, 'outputs' | 'load'>
 }
 
 const hundredth = (value: number): number => Math.round(value * 100) / 100;
-/** Currents are set to 10 mA, downwards so that no step asks for more than is offered. */
-export const setAmps = (amps: number): number => Math.floor(amps * 100 + 1e-6) / 100;
-
 function levelSteps(port: string, object: SourceObject & { kind: 'fixed' }): ProofStep[] {
   const outputs = [{ port, volts: object.volts, amps: object.amps }];
   const from = describeOffer(object);

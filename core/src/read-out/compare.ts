@@ -1,8 +1,8 @@
 // Two read-outs side by side: what changed in the offer, and what changed around it.
-import { describeOffer, type SourceObject } from '../pd/index.ts';
+import { describeOffer, type SourceObject, type VisibleKind } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { offersOf } from './offers.ts';
-import type { ReadOut, ReadOutConditions, VisibleKind } from './types.ts';
+import type { ReadOut, ReadOutConditions } from './types.ts';
 
 export interface OfferPair {
   /** What the two have in common: kind and voltages. */

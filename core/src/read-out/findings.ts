@@ -1,5 +1,5 @@
 // Everything a sample's read-outs give to know: by themselves, against the label, against each other.
-import type { Claim } from '../claim/types.ts';
+
 import {
   checkOffers,
   checkPowerRules,
@@ -7,13 +7,16 @@ import {
   describeOffer,
   type Finding,
   fixedWatts,
+  type Sees,
+  VISIBLE_KINDS,
+  type VisibleKind,
   wordOf,
 } from '../pd/index.ts';
+import type { Claim } from '../promise/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { changeWords, compareReadOuts, conditionWords, unlikeWords } from './compare.ts';
 import { bestReadOut, currentReadOuts, fiveAmpCable, offersOf } from './offers.ts';
-import type { ReadOut, Sees, VisibleKind } from './types.ts';
-import { VISIBLE_KINDS } from './types.ts';
+import type { ReadOut } from './types.ts';
 
 /** A finding with where it belongs. */
 export interface PortFinding extends Finding {

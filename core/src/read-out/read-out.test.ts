@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { decodeSource, describeOffer, wordText } from '../pd/index.ts';
+import { decodeSource, describeOffer, type Sees, wordText } from '../pd/index.ts';
 import {
   bestReadOut,
   compareReadOuts,
@@ -10,7 +10,6 @@ import {
   type ReadOutContext,
   readList,
   readOutFindings,
-  type Sees,
 } from './index.ts';
 import { aReadOut } from './testing.ts';
 

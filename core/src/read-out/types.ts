@@ -1,5 +1,3 @@
-// A read-out: what one port said it offers, as one analyser saw it, under conditions that are part of the record.
-import type { SupplyKind } from '../pd/index.ts';
 import type { SignalResult } from '../signal/index.ts';
 
 /** What marker the analyser's cable carried; the offer depends on it. */
@@ -59,20 +57,4 @@ export interface ReadOut extends ReadOutConditions {
 /** Most offers one read-out holds: an EPR list has 11 positions; the rest is room for what is out of order. */
 export const MOST_OFFERS = 32;
 
-/** Kinds of offer an analyser can show or hide. */
-export const VISIBLE_KINDS = [
-  'fixed',
-  'variable',
-  'battery',
-  'pps',
-  'spr-avs',
-  'epr-avs',
-] as const satisfies readonly SupplyKind[];
-export type VisibleKind = (typeof VISIBLE_KINDS)[number];
-
-/** What an analyser with its firmware can see. */
-export interface Sees {
-  readonly supplies: readonly VisibleKind[];
-  /** Ids of the modes outside PD. */
-  readonly signals: readonly string[];
-}
+export { type Sees, VISIBLE_KINDS, type VisibleKind } from '../pd/index.ts';

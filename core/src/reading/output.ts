@@ -72,3 +72,6 @@ export const sameOutputs = (a: readonly Output[], b: readonly Output[]): boolean
         Math.abs(other.amps - one.amps) < 1e-3,
     ),
   );
+
+/** Currents are set to 10 mA, downwards so that no step asks for more than is offered. */
+export const setAmps = (amps: number): number => Math.floor(amps * 100 + 1e-6) / 100;

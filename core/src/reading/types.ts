@@ -1,6 +1,7 @@
 // What a reading is: a value with its unit, uncertainty, place, conditions, evidence kind, rig, time and source.
+
+import type { Sees } from '../pd/index.ts';
 import type { QuantityId } from '../quantity/index.ts';
-import type { Sees } from '../read-out/types.ts';
 import type { AccuracySpec } from '../uncertainty/index.ts';
 import type { LineElement } from './line.ts';
 

@@ -1,24 +1,5 @@
 // Interruptions: whether a running port dropped out when another was plugged or pulled, from samples or as noted.
-
-/** How a port came back. */
-export const RETURNS = ['same level', 'lower level', 'stayed off'] as const;
-export type Return = (typeof RETURNS)[number];
-
-/** What happened to one running port. */
-export interface Drop {
-  /** The port that was running. */
-  readonly port: string;
-  /** The port something was plugged into or pulled from. */
-  readonly cause: string;
-  readonly how: 'plugged' | 'unplugged';
-  /** Whether it dropped out at all. */
-  readonly dropped: boolean;
-  /** s without output; null when it was not timed or it did not drop. */
-  readonly seconds: number | null;
-  /** Lowest voltage seen, V; null when not seen. */
-  readonly lowest: number | null;
-  readonly back: Return;
-}
+import type { Drop, Return } from '../run/index.ts';
 
 export interface VoltSample {
   /** s */

@@ -1,5 +1,9 @@
 // Port splits: promises, sweep, rule, interruptions, where to plug, and the evening.
+
+export type { Drop, Return } from '../run/index.ts';
+export { RETURNS } from '../run/index.ts';
 export * from './assign.ts';
+export * from './delivered.ts';
 export * from './devices.ts';
 export * from './drops.ts';
 export * from './evening.ts';

@@ -1,7 +1,8 @@
 // Combinations from a CSV list: one a line, ports in the order they were plugged in.
+
 import Papa from 'papaparse';
-import type { SplitShare } from '../proof/types.ts';
 import { parseQuantity } from '../quantity/index.ts';
+import type { SplitShare } from '../run/index.ts';
 import { portsIn } from './promises.ts';
 
 export interface ListedSplit {

@@ -1,6 +1,7 @@
 // A charger to plug into, made from plain data so that it can be handed to a worker.
+import type { Drop } from '../run/index.ts';
 import type { PlugCharger, PlugPort } from './assign.ts';
-import { type Drop, pairsOf } from './drops.ts';
+import { pairsOf } from './drops.ts';
 import type { PromisedRow } from './promises.ts';
 import { predictSplit, readSet } from './rule.ts';
 import { type SplitRule, stateKey } from './types.ts';

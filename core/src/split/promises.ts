@@ -1,6 +1,7 @@
 // A charger's allocation table as printed: rows of port sets with watts each, and what cannot be right about it.
-import { type Claim, sharePorts } from '../claim/types.ts';
+
 import { mostWatts, type SourceObject } from '../pd/index.ts';
+import { type Claim, sharePorts } from '../promise/index.ts';
 import { formatPlain, parseDecimal } from '../quantity/index.ts';
 import { ALL_SETS_TO, allSets } from './sets.ts';
 import { setKey, stateKey } from './types.ts';

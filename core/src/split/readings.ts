@@ -1,14 +1,13 @@
 // Split runs as readings: each metered port with its uncertainty, the rest by difference from the socket.
-import type { Bound } from '../claim/claim-test.ts';
-import type { ClaimState, SharePart } from '../claim/types.ts';
+
 import { type Interval, intervalOf } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
-import { currentRuns } from '../proof/runs.ts';
-import type { Run, SplitRun } from '../proof/types.ts';
-import { outputFromWall } from '../proof/wall.ts';
+import { outputFromWall } from '../efficiency/index.ts';
+import type { Bound, ClaimState, SharePart } from '../evidence/index.ts';
 import { type Instrument, type Rig, readAt } from '../reading/index.ts';
+import { currentRuns, type Drop, type Run, type SplitRun } from '../run/index.ts';
 import { type Measured, product, sum } from '../uncertainty/index.ts';
-import type { Drop } from './drops.ts';
+
 import type { PromisedRow } from './promises.ts';
 import { type SplitReading, stateKey } from './types.ts';
 

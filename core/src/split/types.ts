@@ -1,5 +1,6 @@
 // Port splits: what each occupied port gets, who drops out, and which rule explains it.
-import type { Bound } from '../claim/claim-test.ts';
+
+import type { Bound } from '../evidence/index.ts';
 import type { Measured } from '../uncertainty/index.ts';
 
 /** What one set of occupied ports gave. */

@@ -1,9 +1,10 @@
 // Samples as other benches know them: a wall meter and devices only, ports that share, readings typed anywhere.
+
 import { describe, expect, it } from 'vitest';
 import { aDeviceRun } from '../proof/testing.ts';
-import type { SplitRun } from '../proof/types.ts';
 import { aReadOut } from '../read-out/testing.ts';
 import { aPoint } from '../reading/testing.ts';
+import type { SplitRun } from '../run/index.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
 import { dossierFor, EU } from './testing.ts';

@@ -1,12 +1,15 @@
 // From everything known about a sample to everything concluded: the one calculation behind screen, sheet and shelf.
-import { CLAIM_STATES, type ClaimResult, type ClaimState, judgeClaims, worstState } from '../claim/index.ts';
+
+import { type ClaimResult, judgeClaims } from '../claim/index.ts';
 import { efficiencySeries, LOAD_POINTS, type SeriesResult } from '../efficiency/index.ts';
+import { CLAIM_STATES, type ClaimState, worstState } from '../evidence/index.ts';
 import { drawWords, type IdleResult, idleResults } from '../idle/index.ts';
 import type { LimitLine } from '../limits/index.ts';
-import { currentRuns, type HoldRun, type ProofResult, proofResult } from '../proof/index.ts';
+import { type ProofResult, proofResult } from '../proof/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
 import { currentReadOuts, type PortFinding, readOutFindings } from '../read-out/index.ts';
 import { mainsLabel, specFor, suppliesFor, withAccuracies } from '../reading/index.ts';
+import { currentRuns, type HoldRun } from '../run/index.ts';
 import { expandedUncertainty, isStated, type Measured, specAt } from '../uncertainty/index.ts';
 import { chosenSets, limitsOfIdle, limitsOfSetups } from './limits.ts';
 import { splitResult } from './splits.ts';

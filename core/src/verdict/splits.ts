@@ -1,9 +1,11 @@
 // Everything concluded about how the ports of a sample share.
-import type { ClaimResult, SharePart } from '../claim/index.ts';
+
+import type { ClaimResult } from '../claim/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
+import type { SharePart } from '../evidence/index.ts';
 import { bestReadOut, offersOf } from '../read-out/index.ts';
+import type { Drop } from '../run/index.ts';
 import {
-  type Drop,
   inferRule,
   type PromisedRow,
   promisedAlone,

@@ -1,15 +1,18 @@
 // Everything known about one sample, and everything concluded from it.
+
 import type { Capture } from '../capture/types.ts';
-import type { Claim, ClaimResult, ClaimState } from '../claim/index.ts';
+import type { ClaimResult } from '../claim/index.ts';
 import type { DecisionRule, Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
+import type { ClaimState } from '../evidence/index.ts';
 import type { IdleResult } from '../idle/index.ts';
 import type { DerivedClass, LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
 import type { Limits } from '../plan/limits.ts';
+import type { Claim } from '../promise/index.ts';
 import type { ProofResult } from '../proof/result.ts';
-import type { Device, Run } from '../proof/types.ts';
 import type { PortFinding, ReadOut } from '../read-out/index.ts';
 import type { Instrument, Mains, Point, Rig, Setup, Stated } from '../reading/index.ts';
+import type { Device, Run } from '../run/index.ts';
 import type { SignalMode } from '../signal/index.ts';
 import type { SplitResult } from './splits.ts';
 

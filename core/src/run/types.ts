@@ -1,8 +1,5 @@
-// What Proof works with beyond readings: devices, runs that take time, and what was delivered.
-import type { Bound } from '../claim/claim-test.ts';
-import type { EvidenceKind, Mains, Output, OutputResult } from '../reading/index.ts';
-import type { Drop } from '../split/drops.ts';
-import type { Measured } from '../uncertainty/index.ts';
+// What takes time and is kept as one: devices on a port, holds, moved levels, searches over the rating, ports together.
+import type { Mains, Output } from '../reading/index.ts';
 
 /** The most a device takes over one connector and lead. */
 export interface Ceiling {
@@ -160,32 +157,22 @@ export interface SplitRun extends RunHead {
 export type Run = DeviceRun | HoldRun | MoveRun | OverRun | SplitRun;
 export type RunKind = Run['kind'];
 
-/** What was delivered when something was asked: the common form of all evidence about power. */
-export interface Delivered {
-  /** Points behind it; for a run its own id. */
-  readonly sourceIds: readonly string[];
-  /** What was set; for a device what it took. */
-  readonly asked: readonly Output[];
-  /** 0 without load, 1 at the currents asked for. */
-  readonly load: number;
-  readonly evidence: EvidenceKind;
-  readonly mains: Mains | null;
-  readonly takenAt: string;
-  /** At the receptacle, in the order asked; empty when only a power is known: the socket's or a device's. */
-  readonly outputs: readonly OutputResult[];
-  /** Sum of the outputs, W; null when only the socket was read. */
-  readonly watts: Measured | null;
-  /** What the socket says about the output, W, where nothing nearer was read. */
-  readonly wall: Bound | null;
-  /** Under which conditions, ready to show. */
-  readonly conditions: string;
-  /** How many stress runs the sample had behind it: readings from before and after one are never pooled. */
-  readonly epoch: number;
-  readonly runs: number;
-  /** What to know before relying on it. */
-  readonly notes: readonly string[];
-  /** Every port was asked for all it offered in that state: what came is all there was. */
-  readonly everything?: boolean;
-  /** Ports without a meter, together by difference from the socket. */
-  readonly rest?: { readonly ports: readonly string[]; readonly bound: Bound } | null;
+/** How a port came back. */
+export const RETURNS = ['same level', 'lower level', 'stayed off'] as const;
+export type Return = (typeof RETURNS)[number];
+
+/** What happened to one running port. */
+export interface Drop {
+  /** The port that was running. */
+  readonly port: string;
+  /** The port something was plugged into or pulled from. */
+  readonly cause: string;
+  readonly how: 'plugged' | 'unplugged';
+  /** Whether it dropped out at all. */
+  readonly dropped: boolean;
+  /** s without output; null when it was not timed or it did not drop. */
+  readonly seconds: number | null;
+  /** Lowest voltage seen, V; null when not seen. */
+  readonly lowest: number | null;
+  readonly back: Return;
 }

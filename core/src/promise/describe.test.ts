@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { CLAIM_STATES, evidenceInterval, settle, worstState } from '../evidence/index.ts';
 import { measured } from '../uncertainty/index.ts';
-import { describeDuration, describePromise, evidenceInterval, settle, worstState } from './index.ts';
-import { CLAIM_STATES, type Promised } from './types.ts';
+import { describeDuration, describePromise } from './describe.ts';
+import type { Promised } from './types.ts';
 
 const eu = { kind: 'ac', volts: 230, hertz: 50 } as const;
 

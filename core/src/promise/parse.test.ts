@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseClaimLine } from './index.ts';
+import { parseClaimLine } from './parse.ts';
 
 const labels = ['C1', 'C2', 'A1', 'C10'];
 const read = (text: string) => {

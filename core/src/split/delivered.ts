@@ -1,9 +1,10 @@
 // What ports delivered together, or one alone, from split runs, in the common form of all evidence about power.
+import type { Delivered } from '../evidence/index.ts';
 import { mainsLabel, type OutputResult, readAt } from '../reading/index.ts';
-import { type SplitBench, splitReading } from '../split/readings.ts';
-import { setKey } from '../split/types.ts';
+import type { Run } from '../run/index.ts';
 import { sum } from '../uncertainty/index.ts';
-import type { Delivered, Run } from './types.ts';
+import { type SplitBench, splitReading } from './readings.ts';
+import { setKey } from './types.ts';
 
 /** Split runs as evidence; a lightly loaded one says nothing about what there would have been. */
 export const deliveredBySplits = (runs: readonly Run[], bench: SplitBench): readonly Delivered[] =>

@@ -1,4 +1,5 @@
 // Reads a label line as it is printed and typed: "C1: 5V 3A / 9V 3A / 20V 2.25A", "C1+A1 45W+18W", "total 65 W".
+
 import { formatPlain } from '../quantity/index.ts';
 import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
 import { portBody, togetherBody } from './label-body.ts';

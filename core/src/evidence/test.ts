@@ -1,56 +1,10 @@
-// One test of a claim: a measured value against a limit, weighed by its kind of evidence.
+// One test of a promise: a measured value against a limit, weighed by its kind of evidence.
 import { conformity, type DecisionRule, type Interval, type Limit } from '../decision/index.ts';
-import type { SeriesResult } from '../efficiency/index.ts';
-import type { IdleResult } from '../idle/index.ts';
-import type { Delivered, HoldRun } from '../proof/types.ts';
 import { formatInterval, formatMeasured, type QuantityId } from '../quantity/index.ts';
-import type { ReadOut, Sees } from '../read-out/types.ts';
 import type { EvidenceKind } from '../reading/index.ts';
 import { expandedUncertainty, isStated, type Measured, type Unstated } from '../uncertainty/index.ts';
-import { evidenceInterval, stateOf } from './evidence.ts';
-import type { ClaimResult, ClaimState, ClaimTest, Promised } from './types.ts';
-
-/** What is known about the sample when its claims are judged. */
-export interface Known {
-  readonly series: readonly SeriesResult[];
-  readonly idle: readonly IdleResult[];
-  readonly rule: DecisionRule;
-  /** Fraction by which a power or current may miss the promise and still count as set: the load setting tolerance. */
-  readonly allowance: number;
-  /** Own voltage tolerance, fraction of the level; null takes the standard's. */
-  readonly tolerance: number | null;
-  /** Everything delivered under load: proof steps, full loads, devices. */
-  readonly delivered: readonly Delivered[];
-  readonly holds: readonly HoldRun[];
-  /** How long a power must hold to count as continuous, s. */
-  readonly continuous: number;
-  readonly readOuts: readonly ReadOut[];
-  /** What an analyser can see, by its id; null when it is not on record. */
-  readonly seesOf: (instrumentId: string) => Sees | null;
-  /** What a meter is called, by its id; null when it is not on record. */
-  readonly nameOf: (instrumentId: string) => string | null;
-}
-
-/** Nothing known yet, to spread over. */
-export const NOTHING_KNOWN: Known = {
-  series: [],
-  idle: [],
-  rule: 'guarded',
-  allowance: 0.02,
-  tolerance: null,
-  delivered: [],
-  holds: [],
-  continuous: 3600,
-  readOuts: [],
-  seesOf: () => null,
-  nameOf: () => null,
-};
-
-/** A result before it is tied to its claim. */
-export type Judged = Omit<ClaimResult, 'claimId' | 'unstated'>;
-export type PromiseOf<K extends Promised['kind']> = Extract<Promised, { kind: K }>;
-
-export const notTested = (sentence: string): Judged => ({ state: 'not tested', sentence, notes: [], tests: [] });
+import { evidenceInterval, stateOf } from './interval.ts';
+import type { ClaimState, ClaimTest } from './types.ts';
 
 /** Put a measured value to a test. */
 export function testOf(

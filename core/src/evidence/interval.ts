@@ -1,4 +1,5 @@
 // What each kind of evidence can prove: two-sided, a lower bound, an upper bound, or no number at all.
+
 import { compare, type DecisionRule, type Interval, intervalOf, type Limit } from '../decision/index.ts';
 import type { EvidenceKind } from '../reading/index.ts';
 import { isStated, type Measured } from '../uncertainty/index.ts';

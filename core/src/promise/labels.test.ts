@@ -1,7 +1,9 @@
 // A corpus of lines as labels print them, all invented, each with what it says: promises in words, `[…]` for how long,
 // `!…` for text nothing was made of.
+
 import { expect, it } from 'vitest';
-import { describeDuration, describePromise, parseClaimLine } from './index.ts';
+import { describeDuration, describePromise } from './describe.ts';
+import { parseClaimLine } from './parse.ts';
 
 const PORTS = ['C1', 'C2', 'C3', 'A1', 'A2', 'C10'];
 

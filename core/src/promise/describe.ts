@@ -1,4 +1,5 @@
 // Claims in words.
+
 import { formatPlain } from '../quantity/index.ts';
 import { mainsLabel, SUPPLY_WORDS } from '../reading/index.ts';
 import { type ClaimDuration, type Promised, type PromisedShare, sharePorts } from './types.ts';

@@ -1,10 +1,10 @@
 // From watts at the socket to watts at the ports, by the sample's own efficiency, or by an assumed one that is named.
-import type { Bound } from '../claim/claim-test.ts';
-import { wallInterval } from '../claim/evidence.ts';
+
 import { type Interval, intervalOf } from '../decision/index.ts';
-import type { SeriesResult } from '../efficiency/index.ts';
+import { type Bound, wallInterval } from '../evidence/index.ts';
 import { type Mains, mainsMatches } from '../reading/index.ts';
 import { expandedUncertainty, isStated, type Measured } from '../uncertainty/index.ts';
+import type { SeriesResult } from './index.ts';
 
 /** What a charger of unknown efficiency is assumed to pass on, unless the person narrows it. */
 export const ASSUMED_EFFICIENCY: Interval = { low: 0.8, high: 0.97 };

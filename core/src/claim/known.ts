@@ -1,0 +1,53 @@
+// What is known about a sample when its claims are judged, and what a judgement gives.
+
+import type { DecisionRule } from '../decision/index.ts';
+import type { SeriesResult } from '../efficiency/index.ts';
+import type { Delivered } from '../evidence/index.ts';
+import type { IdleResult } from '../idle/index.ts';
+import type { Sees } from '../pd/index.ts';
+import type { Promised } from '../promise/index.ts';
+import type { ReadOut } from '../read-out/types.ts';
+import type { HoldRun } from '../run/index.ts';
+import type { ClaimResult } from './types.ts';
+
+/** What is known about the sample when its claims are judged. */
+export interface Known {
+  readonly series: readonly SeriesResult[];
+  readonly idle: readonly IdleResult[];
+  readonly rule: DecisionRule;
+  /** Fraction by which a power or current may miss the promise and still count as set: the load setting tolerance. */
+  readonly allowance: number;
+  /** Own voltage tolerance, fraction of the level; null takes the standard's. */
+  readonly tolerance: number | null;
+  /** Everything delivered under load: proof steps, full loads, devices. */
+  readonly delivered: readonly Delivered[];
+  readonly holds: readonly HoldRun[];
+  /** How long a power must hold to count as continuous, s. */
+  readonly continuous: number;
+  readonly readOuts: readonly ReadOut[];
+  /** What an analyser can see, by its id; null when it is not on record. */
+  readonly seesOf: (instrumentId: string) => Sees | null;
+  /** What a meter is called, by its id; null when it is not on record. */
+  readonly nameOf: (instrumentId: string) => string | null;
+}
+
+/** Nothing known yet, to spread over. */
+export const NOTHING_KNOWN: Known = {
+  series: [],
+  idle: [],
+  rule: 'guarded',
+  allowance: 0.02,
+  tolerance: null,
+  delivered: [],
+  holds: [],
+  continuous: 3600,
+  readOuts: [],
+  seesOf: () => null,
+  nameOf: () => null,
+};
+
+/** A result before it is tied to its claim. */
+export type Judged = Omit<ClaimResult, 'claimId' | 'unstated'>;
+export type PromiseOf<K extends Promised['kind']> = Extract<Promised, { kind: K }>;
+
+export const notTested = (sentence: string): Judged => ({ state: 'not tested', sentence, notes: [], tests: [] });

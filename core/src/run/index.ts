@@ -1,0 +1,3 @@
+// Runs and devices: data that proof and splits conclude from.
+export * from './current.ts';
+export * from './types.ts';
