@@ -57,7 +57,7 @@ describe('an idle record from a file', () => {
     expect((await send(capture, idleText)).body.id).toBe(stored.id);
     const found = await dossier();
     expect(found.captures).toHaveLength(1);
-    const [idle] = judgeSample(toJudge(found)).idle;
+    const [idle] = judgeSample(toJudge(found)).results.idle.draws;
     expect(idle?.watts.value).toBeCloseTo(0.03 + 0.57 * 0.05, 6);
     expect(idle?.runs).toBe(1);
     const csv = await request(harness.app).get(`/api/captures/${stored.id}/trace.csv`);
@@ -73,7 +73,7 @@ describe('an idle record from a file', () => {
     const back = headOf('idle', { supersedes: first?.id, withdrawn: true });
     const answer = await send(back, null);
     expect(answer.status, JSON.stringify(answer.body)).toBe(201);
-    expect(judgeSample(toJudge(await dossier())).idle).toEqual([]);
+    expect(judgeSample(toJudge(await dossier())).results.idle.draws).toEqual([]);
     expect((await send(headOf('idle', { supersedes: first?.id, withdrawn: true }), null)).status).toBe(409);
   });
 

@@ -78,7 +78,7 @@ describe('the demo shelf', () => {
 
   it('has a lead whose resistance the steps give back, and a display that is off', async () => {
     const { verdict } = await verdictOf('Quad 130');
-    const [chain] = verdict.proof.chains;
+    const [chain] = verdict.results.proof.chains;
     const { resistance } = chain ?? {};
     if (!resistance) throw new Error('no resistance');
     expect(Math.abs(resistance.value - PROOF_LINE_OHMS)).toBeLessThan(expandedUncertainty(resistance));
@@ -86,9 +86,9 @@ describe('the demo shelf', () => {
   });
 
   it('has a timer, a thermal fold-back and a cut-off above the rating', async () => {
-    expect((await verdictOf('Pip 20')).verdict.proof.holds[0]?.cause).toBe('timer');
-    expect((await verdictOf('Trio 75')).verdict.proof.holds[0]?.cause).toBe('thermal');
-    const { overs, moves } = (await verdictOf('Monolith 180')).verdict.proof;
+    expect((await verdictOf('Pip 20')).verdict.results.proof.holds[0]?.cause).toBe('timer');
+    expect((await verdictOf('Trio 75')).verdict.results.proof.holds[0]?.cause).toBe('thermal');
+    const { overs, moves } = (await verdictOf('Monolith 180')).verdict.results.proof;
     expect(overs[0]).toMatchObject({ end: 'cut off', highest: 5.45, trip: 5.6 });
     expect(moves[0]?.state).toBe('proven');
     expect((await getProfile(harness.db)).overRating.on).toBe(false);

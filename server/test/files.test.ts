@@ -108,7 +108,7 @@ describe('what is handed out', () => {
 
   it('the JSON holds everything and what was concluded', async () => {
     const { body } = await request(harness.app).get(`/api/samples/${sampleId}/export.json`);
-    expect(body).toMatchObject({ form: 'lastmark-sample/1', units: 'SI', sample: { id: sampleId } });
+    expect(body).toMatchObject({ form: 'lastmark-sample/2', units: 'SI', sample: { id: sampleId } });
     expect(body.concluded.claims).toHaveLength(1);
     expect(body.points[0].readings[0].typed).toBe('71.6');
   });

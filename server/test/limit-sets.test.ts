@@ -94,7 +94,7 @@ describe('limit sets of the bench’s own', () => {
     expect(chosen.status, JSON.stringify(chosen.body)).toBe(200);
     const after = await dossier();
     expect(after.points).toEqual(before.points);
-    const lines = judgeSample(toJudge(after)).limits[0]?.lines ?? [];
+    const lines = judgeSample(toJudge(after)).results.efficiency.limits[0]?.lines ?? [];
     expect(lines.map(({ title, decision }) => [title, decision.outcome])).toEqual([
       ['EU 2019/1782', 'proven'],
       ['Stricter successor', 'short'],
@@ -112,7 +112,7 @@ describe('limit sets of the bench’s own', () => {
         source: { volts: 230.4, hertz: 50, distortion: 0.011, crest: 1.41 },
       },
     });
-    const stated = judgeSample(toJudge(await dossier())).limits[0]?.lines ?? [];
+    const stated = judgeSample(toJudge(await dossier())).results.efficiency.limits[0]?.lines ?? [];
     expect(stated.map(({ standing, reasons }) => [standing, reasons])).toEqual([
       ['verdict', []],
       ['indicative', ['In force from 2028-12-31; measured 2026-11-02.']],

@@ -59,7 +59,7 @@ describe('a whole sheet', () => {
     expect(verdict.claims.map(({ state }) => state)).toEqual(['proven', 'proven', 'proven', 'proven', 'proven']);
     // Against the truth that no wire tells: idle, and what the read-out saw.
     const truth = bench.rack.bench.charger;
-    const [idle] = verdict.idle;
+    const [idle] = verdict.results.idle.draws;
     expect(Math.abs((idle?.watts.value ?? 0) - idleMean(truth.idle))).toBeLessThan(0.002);
     expect(found.readOuts[0]?.words).toHaveLength(truth.ports[0]?.offers.length ?? 0);
     // Readings are means of several looks, each by the instrument of the rig.
@@ -266,7 +266,7 @@ describe('a sweep of combinations', () => {
     expect(split.drops[1]).toMatchObject({ port: 'C1', cause: 'C2', how: 'unplugged', dropped: true });
     // The other port gets no more while this one draws little: shares are fixed, which is true.
     expect(soft.shares.map(({ light }) => light)).toEqual([false, true]);
-    expect(judgeSample(toJudge(found)).splits.rule.demand).toBe('fixed');
+    expect(judgeSample(toJudge(found)).results.splits.rule.demand).toBe('fixed');
     expect(found.readOuts.map(({ port, occupied }) => `${port} with ${occupied.join()}`)).toEqual([
       'C1 with C2',
       'C2 with C1',

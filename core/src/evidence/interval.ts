@@ -3,7 +3,7 @@
 import { compare, type DecisionRule, type Interval, intervalOf, type Limit } from '../decision/index.ts';
 import type { EvidenceKind } from '../reading/index.ts';
 import { isStated, type Measured } from '../uncertainty/index.ts';
-import type { ClaimState, Evidence } from './types.ts';
+import { CLAIM_STATES, type ClaimState, type Evidence } from './types.ts';
 
 /**
  * What one measured output power (or voltage, efficiency …) says about the truth.
@@ -63,3 +63,7 @@ export function settle(states: readonly ClaimState[]): { readonly state: ClaimSt
 export function worstState(states: readonly ClaimState[], order: readonly ClaimState[]): ClaimState {
   return order.find((state) => states.includes(state)) ?? 'not tested';
 }
+
+/** Worst of some states, none for none. */
+export const worstOf = (states: readonly ClaimState[]): ClaimState | null =>
+  states.length > 0 ? worstState(states, CLAIM_STATES) : null;

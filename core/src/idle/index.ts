@@ -13,7 +13,9 @@ import { formatPlain } from '../quantity/index.ts';
 import { type Attached, asMeasured, type Mains, mainsLabel, type Point, readingAt } from '../reading/index.ts';
 import { combineRepeats, expandedUncertainty, isStated, type Measured, ratio } from '../uncertainty/index.ts';
 
+export * from './limits.ts';
 export * from './says.ts';
+export * from './station.ts';
 export * from './use.ts';
 export * from './year.ts';
 

@@ -150,3 +150,12 @@ export function judgeAgainstSets(
     ];
   });
 }
+
+/** The sets a bench judges by. */
+export const chosenSets = ({
+  limitSets,
+  profile,
+}: {
+  readonly limitSets: readonly LimitSet[];
+  readonly profile: { readonly limitSetIds: readonly string[] };
+}): readonly LimitSet[] => limitSets.filter(({ id }) => profile.limitSetIds.includes(id));

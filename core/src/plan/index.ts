@@ -1,4 +1,6 @@
 // Plans: methods, run sheets, what settles, what must not be passed, and how a rig proves itself.
+
+export { ONE_PERCENT_RULE, type SettleRule } from '../procedure/index.ts';
 export * from './capture-steps.ts';
 export * from './generate.ts';
 export * from './level.ts';

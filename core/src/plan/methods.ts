@@ -1,6 +1,8 @@
 // The schools of measuring a sheet can follow. Data, so that a result can say which was used.
+
+import { ONE_PERCENT_RULE } from '../procedure/index.ts';
 import { CAR_STOPS, MAINS_CHOICES, type Mains, REGULATORY_PAIR } from '../reading/index.ts';
-import { type Method, ONE_PERCENT_RULE } from './types.ts';
+import type { Method } from './types.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
 const FOUR_AND_TEN = [1, 0.75, 0.5, 0.25, 0.1];

@@ -1,5 +1,5 @@
 // Whether a load point has settled, and over what it is then averaged.
-import type { SettleRule } from './types.ts';
+import type { SettleRule } from '../procedure/index.ts';
 
 /** One look at the input power. */
 export interface Look {

@@ -1,6 +1,8 @@
 // A run sheet: ordered steps with what to set, how long to wait, what to read, and who must be there.
+
 import type { CaptureKind } from '../capture/types.ts';
 import type { ProfileClass } from '../instrument/index.ts';
+import type { SettleRule } from '../procedure/index.ts';
 import type { Attached, Mains, Output } from '../reading/index.ts';
 
 /** What a step does. */
@@ -33,19 +35,6 @@ export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
   device: 'Device',
   'by hand': 'By hand',
 };
-
-/** When a load point counts as settled: input power drifts less than `fraction` over `over` s; else it is averaged. */
-export interface SettleRule {
-  /** Drift allowed, as a fraction of the highest value seen. */
-  readonly fraction: number;
-  /** s */
-  readonly over: number;
-  /** Averaged over this long when it does not settle, s. */
-  readonly average: number;
-}
-
-/** Source: 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii); EN 50563:2011, 5.3: 1 % over 5 min, else 30 min averaged. */
-export const ONE_PERCENT_RULE: SettleRule = { fraction: 0.01, over: 300, average: 1800 };
 
 /** Who takes the readings. */
 export type By = 'instruments' | 'keypad';

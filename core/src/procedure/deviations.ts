@@ -4,6 +4,7 @@ import type { Mains, Point, Stated, Taken } from '../reading/index.ts';
 import { mainsLabel } from '../reading/index.ts';
 import type { Measured } from '../uncertainty/index.ts';
 import { meterSays } from './meter.ts';
+import { procedureOf } from './procedures.ts';
 import type { Procedure } from './types.ts';
 
 const minutes = (seconds: number): string => formatPlain(seconds, 'duration', 'min');
@@ -142,3 +143,20 @@ export function deviations(
     ...orderSays(points.map(({ point }) => point).filter(({ load }) => load > 0)),
   ];
 }
+
+/** Deviations of the points behind one result, worked out once a procedure, since several sets share one. */
+export function deviationsOnce(
+  points: readonly TakenPoint[],
+  stated: readonly Stated[],
+): (procedureId: string) => readonly string[] {
+  const known = new Map<string, readonly string[]>();
+  return (id) => {
+    const found = known.get(id) ?? deviations(procedureOf(id), points, stated);
+    known.set(id, found);
+    return found;
+  };
+}
+
+/** Day of the newest of some points, ISO; empty for none. */
+export const newestDay = (points: readonly Pick<TakenPoint, 'point'>[]): string =>
+  points.reduce((newest, { point }) => (point.takenAt > newest ? point.takenAt : newest), '').slice(0, 10);

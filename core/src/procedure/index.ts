@@ -2,4 +2,5 @@
 export * from './deviations.ts';
 export * from './meter.ts';
 export * from './procedures.ts';
+export * from './settle-rule.ts';
 export * from './types.ts';

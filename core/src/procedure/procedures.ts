@@ -1,5 +1,5 @@
 // The procedures that ship. Confirm against the current text before relying on one.
-import { ONE_PERCENT_RULE } from '../plan/types.ts';
+import { ONE_PERCENT_RULE } from './settle-rule.ts';
 import type { Procedure } from './types.ts';
 
 const COMMON = {

@@ -1,5 +1,5 @@
 // A test procedure as data: what a result must have behind it before a limit set's verdict may be spoken.
-import type { SettleRule } from '../plan/types.ts';
+import type { SettleRule } from './settle-rule.ts';
 
 export interface Procedure {
   readonly id: string;

@@ -3,10 +3,9 @@
 import type { ClaimState } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { currentRuns, type Run } from '../run/index.ts';
+import type { ProofStep } from '../steps/steps.ts';
 import { expandedUncertainty } from '../uncertainty/index.ts';
 import type { StepResult } from './judge.ts';
-
-import type { ProofStep } from './steps.ts';
 
 /** One port's short re-proof. */
 export interface AgainLine {

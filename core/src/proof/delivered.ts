@@ -20,10 +20,10 @@ import {
   statedLead,
 } from '../reading/index.ts';
 import type { Device, DeviceRun } from '../run/index.ts';
+import { stepTitle } from '../steps/steps.ts';
 import { combineRepeats, measured, product, sum, unstatedOf } from '../uncertainty/index.ts';
 import type { Chain } from './chain.ts';
 import { runUncertainty } from './runs.ts';
-import { stepTitle } from './steps.ts';
 
 /** Outputs of one proof point at the receptacle: read there, or at the load end with the drop put back. */
 function outputsOf(point: Point, setup: Setup, rig: Rig, chain: Chain | undefined): readonly OutputResult[] | null {

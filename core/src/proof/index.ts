@@ -3,6 +3,7 @@
 export * from '../efficiency/wall.ts';
 export type { Delivered } from '../evidence/index.ts';
 export * from '../run/index.ts';
+export * from '../steps/index.ts';
 export * from './again.ts';
 export * from './chain.ts';
 export * from './delivered.ts';
@@ -13,4 +14,4 @@ export * from './list.ts';
 export * from './offers.ts';
 export * from './result.ts';
 export * from './runs.ts';
-export * from './steps.ts';
+export * from './station.ts';

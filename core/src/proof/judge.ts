@@ -14,8 +14,8 @@ import {
 } from '../evidence/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
 import { mainsLabel, type OutputResult, sameOutputs } from '../reading/index.ts';
+import type { ProofStep } from '../steps/steps.ts';
 import { difference, expandedUncertainty, type Measured, ratio } from '../uncertainty/index.ts';
-import type { ProofStep } from './steps.ts';
 
 export interface ProofRules {
   readonly rule: DecisionRule;

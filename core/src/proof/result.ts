@@ -8,15 +8,13 @@ import type { Claim } from '../promise/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
 import type { Instrument, Point, Rig, Setup } from '../reading/index.ts';
 import { currentRuns, type Device, type DeviceRun, type MoveRun, type OverRun, type Run } from '../run/index.ts';
-import { deliveredBySplits } from '../split/index.ts';
+import { proofSteps } from '../steps/steps.ts';
 import { type Again, isStress, proofAgain } from './again.ts';
 import { type Chain, reconcile } from './chain.ts';
 import { deliveredByDevice, deliveredByEfficiency, deliveredByPoints } from './delivered.ts';
 import { type DeviceSummary, deviceSummary } from './devices.ts';
 import { type HoldSummary, holdSummaries, moveSentence, type OverSummary, overSummary } from './holds.ts';
 import { judgeSteps, type ProofRules, type Regulation, regulations, type StepResult } from './judge.ts';
-
-import { proofSteps } from './steps.ts';
 
 export interface MoveSummary {
   readonly run: MoveRun;
@@ -99,6 +97,6 @@ export function proofResult(input: ProofInput): ProofResult {
       deviceSummary(run, deviceOf(run), byDevice[index]?.wall ?? null, offeredAt(run)),
     ),
     again: proofAgain(steps, runs),
-    delivered: [...byLoad, ...byDevice, ...deliveredBySplits(runs, input)],
+    delivered: [...byLoad, ...byDevice],
   };
 }

@@ -4,4 +4,5 @@ export * from './findings.ts';
 export * from './interpret.ts';
 export * from './list.ts';
 export * from './offers.ts';
+export * from './station.ts';
 export * from './types.ts';

@@ -13,4 +13,5 @@ export * from './promises.ts';
 export * from './readings.ts';
 export * from './rule.ts';
 export * from './sets.ts';
+export * from './station.ts';
 export * from './types.ts';

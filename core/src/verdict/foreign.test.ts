@@ -73,7 +73,10 @@ const both = claim('both', {
 
 describe('with a wall meter only', () => {
   it('a share is both its ends, never a number in between', () => {
-    const { splits, claims } = judge(['C1', 'C2'], [both], [split({ C1: null, C2: null }, { mainsWatts: 72 })]);
+    const {
+      claims,
+      results: { splits },
+    } = judge(['C1', 'C2'], [both], [split({ C1: null, C2: null }, { mainsWatts: 72 })]);
     const [row] = splits.rows;
     // 80 to 97 % of 72 W with its own uncertainty, and that of both together.
     expect(row?.lines.map(({ value }) => value)).toEqual([null, null]);
@@ -98,7 +101,9 @@ describe('with a wall meter only', () => {
     const points = [0.25, 0.5, 0.75, 1].map((load) =>
       aPoint({ mains: EU, load, u: 0.001, watts: (65 * load) / 0.9, out: { C1: [20, 3.25 * load] } }),
     );
-    const { splits } = judge(['C1', 'C2'], [both], [split({ C1: null, C2: null }, { mainsWatts: 60 })], {
+    const {
+      results: { splits },
+    } = judge(['C1', 'C2'], [both], [split({ C1: null, C2: null }, { mainsWatts: 60 })], {
       setups,
       points,
     });
@@ -111,7 +116,9 @@ describe('with a wall meter only', () => {
   it('the assumption is the person’s to narrow', () => {
     const base = dossierFor({});
     const profile = { ...base.profile, assumedEfficiency: { low: 0.88, high: 0.92 } };
-    const { splits } = judge(['C1'], [], [split({ C1: null }, { mainsWatts: 100 })], { profile });
+    const {
+      results: { splits },
+    } = judge(['C1'], [], [split({ C1: null }, { mainsWatts: 100 })], { profile });
     expect(splits.rows[0]?.total).toMatchObject({ assumed: { low: 0.88, high: 0.92 } });
   });
 });
@@ -119,7 +126,10 @@ describe('with a wall meter only', () => {
 describe('one row, one state', () => {
   it('is the same at Splits and in the ledger, and from devices never refutes', () => {
     const runs = [split({ C1: [20, 1.5], C2: null }, { mainsWatts: 60, evidence: 'device' })];
-    const { splits, claims } = judge(['C1', 'C2'], [both], runs);
+    const {
+      claims,
+      results: { splits },
+    } = judge(['C1', 'C2'], [both], runs);
     const row = splits.rows.find(({ occupied }) => occupied.length === 2);
     expect(claims[0]?.state).toBe('at least');
     expect(row?.lines.map(({ state }) => state)).toEqual(claims[0]?.parts?.map(({ state }) => state));
@@ -128,7 +138,10 @@ describe('one row, one state', () => {
 
   it('of a port alone is its own printed line', () => {
     const line = claim('line', { kind: 'port-line', port: 'C1', volts: 20, amps: 3 });
-    const { splits, claims } = judge(['C1'], [line], [split({ C1: [20, 3] })]);
+    const {
+      claims,
+      results: { splits },
+    } = judge(['C1'], [line], [split({ C1: [20, 3] })]);
     expect(splits.rows[0]).toMatchObject({ promised: 60, lines: [{ promised: 60, state: 'proven' }] });
     expect(claims[0]?.state).toBe('proven');
   });
@@ -159,7 +172,10 @@ describe('ports that share what is promised', () => {
   });
 
   it('inside a larger row too, beside a port of its own', () => {
-    const { claims, splits } = judge(labels, [inside], [split({ C1: [20, 2.25], C2: [9, 1.2], C3: [9, 1.2] })]);
+    const {
+      claims,
+      results: { splits },
+    } = judge(labels, [inside], [split({ C1: [20, 2.25], C2: [9, 1.2], C3: [9, 1.2] })]);
     expect(claims[0]).toMatchObject({ state: 'proven', parts: [{ port: 'C1' }, { port: 'C2' }] });
     expect(splits.rows[0]).toMatchObject({
       promised: 65,
@@ -201,9 +217,9 @@ describe('what a device took', () => {
 
   it('at a level its port does not offer is questioned', () => {
     const readOut = aReadOut(['5 V 3 A', '9 V 3 A', '12 V 2.5 A']);
-    const { proof } = judge(['C1'], [], [aDeviceRun({ watts: 48, volts: 20 })], { readOuts: [readOut] });
+    const { proof } = judge(['C1'], [], [aDeviceRun({ watts: 48, volts: 20 })], { readOuts: [readOut] }).results;
     expect(proof.devices[0]?.notes.join(' ')).toContain('20 V is a level C1 did not offer; 12 V is its highest');
     const fine = judge(['C1'], [], [aDeviceRun({ watts: 18, volts: 9 })], { readOuts: [readOut] });
-    expect(fine.proof.devices[0]?.notes.join(' ')).not.toContain('did not offer');
+    expect(fine.results.proof.devices[0]?.notes.join(' ')).not.toContain('did not offer');
   });
 });

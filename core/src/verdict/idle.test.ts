@@ -1,11 +1,11 @@
 // Idle as a whole sample sees it: what counts as idle, one class a sample, and the meter's floor.
 import { describe, expect, it } from 'vitest';
-import { idleResults } from '../idle/index.ts';
+import { classOfSample, idleResults } from '../idle/index.ts';
 import { LIMIT_SETS } from '../limits/index.ts';
 import { aPoint, aReading } from '../reading/testing.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
-import { classOfSample } from './limits.ts';
+
 import { dossierFor, EU } from './testing.ts';
 
 const averaged = (watts: number, seconds: number, u = 0.002) =>
@@ -21,7 +21,7 @@ const averaged = (watts: number, seconds: number, u = 0.002) =>
 const moment = (watts: number, part: Parameters<typeof aPoint>[0] = {}) =>
   aPoint({ setupId: null, load: 0, mains: EU, watts, u: 0.002, ...part });
 const idleOf = (points: Dossier['points'], part: Partial<Dossier> = {}) =>
-  judgeSample(dossierFor({ points, ...part })).idle;
+  judgeSample(dossierFor({ points, ...part })).results.idle.draws;
 
 describe('what counts as idle', () => {
   const proof = { ...dossierFor({}).setups[0], id: 'step', purpose: 'proof' } as Dossier['setups'][number];
@@ -48,7 +48,7 @@ describe('what counts as idle', () => {
       name === 'a mean over a time nobody recorded'
         ? { ...point, readings: point.readings.map((one) => ({ ...one, count: 50, spread: 0.01 })) }
         : point;
-    const lines = judgeSample(dossierFor({ points: [own], limitSets: LIMIT_SETS, claims: [] })).idleLimits;
+    const lines = judgeSample(dossierFor({ points: [own], limitSets: LIMIT_SETS, claims: [] })).results.idle.limits;
     expect(lines.length).toBeGreaterThan(0);
     for (const { standing, reasons } of lines) {
       expect(standing).toBe('indicative');
@@ -80,11 +80,14 @@ describe('under the meter’s floor', () => {
 
   it('the upper bound is the floor or value + U, whichever is more', () => {
     // 0.049 ± 0.035 W: up to 0.084 W, so a promise of 0.075 W is not proven.
-    const { idle, claims: results } = judged(0.049);
-    expect(idle[0]?.below).toBeCloseTo(0.084, 9);
-    expect(results[0]?.state).toBe('borderline');
-    expect(results[0]?.sentence).toContain('below 0.084 W');
-    expect(judged(0.01).idle[0]?.below).toBe(0.05);
+    const {
+      results: { idle },
+      claims,
+    } = judged(0.049);
+    expect(idle.draws[0]?.below).toBeCloseTo(0.084, 9);
+    expect(claims[0]?.state).toBe('borderline');
+    expect(claims[0]?.sentence).toContain('below 0.084 W');
+    expect(judged(0.01).results.idle.draws[0]?.below).toBe(0.05);
     expect(judged(0.01).claims[0]?.state).toBe('proven');
   });
 
@@ -94,12 +97,16 @@ describe('under the meter’s floor', () => {
   });
 
   it('screen, sheet, shelf and claim say the same words', () => {
-    const { idleLimits, figures, claims: results } = judged(0.049);
+    const {
+      results: { idle },
+      figures,
+      claims,
+    } = judged(0.049);
     const words = 'below 0.084 W';
     expect(figures.idle?.words).toBe(words);
-    expect(results[0]?.tests[0]?.words).toBe(words);
-    for (const line of idleLimits) expect(line.words).toBe(words);
-    const coc = idleLimits.find(({ setId }) => setId === 'eu-coc-5-tier-2');
+    expect(claims[0]?.tests[0]?.words).toBe(words);
+    for (const line of idle.limits) expect(line.words).toBe(words);
+    const coc = idle.limits.find(({ setId }) => setId === 'eu-coc-5-tier-2');
     expect(coc?.decision.outcome).toBe('borderline');
   });
 });
@@ -144,7 +151,7 @@ describe('the class of a sample', () => {
   it('decides the no-load limit: 0.1 W for one voltage at a time, 0.3 W for several', () => {
     const limitOf = (setups: Dossier['setups'], labels: string[]) => {
       const { sample } = dossierFor({});
-      const { idleLimits } = judgeSample(
+      const { limits } = judgeSample(
         dossierFor({
           setups,
           sample: { ...sample, ports: ports(...labels) },
@@ -152,8 +159,8 @@ describe('the class of a sample', () => {
           claims: [{ id: 't', promise: { kind: 'total', watts: 45 }, duration: { kind: 'unstated' }, printed: 'x' }],
           limitSets: LIMIT_SETS,
         }),
-      );
-      const found = idleLimits.find(({ setId }) => setId === 'eu-2019-1782')?.limit;
+      ).results.idle;
+      const found = limits.find(({ setId }) => setId === 'eu-2019-1782')?.limit;
       return found?.kind === 'at-most' ? found.high : null;
     };
     expect(limitOf([loading('a', five), loading('b', twenty)], ['C1'])).toBe(0.1);

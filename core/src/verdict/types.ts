@@ -3,18 +3,17 @@
 import type { Capture } from '../capture/types.ts';
 import type { ClaimResult } from '../claim/index.ts';
 import type { DecisionRule, Interval } from '../decision/index.ts';
-import type { SeriesResult } from '../efficiency/index.ts';
+import type { SetupFacts } from '../efficiency/index.ts';
 import type { ClaimState } from '../evidence/index.ts';
-import type { IdleResult } from '../idle/index.ts';
-import type { DerivedClass, LimitLine, LimitSet, NameplateClass } from '../limits/index.ts';
+import type { LimitSet, NameplateClass } from '../limits/index.ts';
 import type { Limits } from '../plan/limits.ts';
 import type { Claim } from '../promise/index.ts';
-import type { ProofResult } from '../proof/result.ts';
-import type { PortFinding, ReadOut } from '../read-out/index.ts';
-import type { Instrument, Mains, Point, Rig, Setup, Stated } from '../reading/index.ts';
+import type { ReadOut } from '../read-out/index.ts';
+import type { Instrument, Mains, Point, Rig, Stated } from '../reading/index.ts';
 import type { Device, Run } from '../run/index.ts';
 import type { SignalMode } from '../signal/index.ts';
-import type { SplitResult } from './splits.ts';
+import type { StationProgress } from '../station/index.ts';
+import type { Results } from './stations.ts';
 
 export type SampleKind = 'wall' | 'desktop' | 'car';
 
@@ -73,13 +72,6 @@ export interface Profile {
   readonly limits: Limits;
 }
 
-export interface SetupFacts extends Setup {
-  /** Class that overrides the derived one; null takes the derived one. */
-  readonly nameplateClass: NameplateClass | null;
-  /** Why it is overridden; null while it is not. */
-  readonly classReason?: string | null;
-}
-
 export interface Dossier {
   readonly sample: SampleFacts;
   readonly claims: readonly Claim[];
@@ -97,15 +89,11 @@ export interface Dossier {
   readonly limitSets: readonly LimitSet[];
 }
 
-/** Stations in the order of the work. */
-export type StationId = 'intake' | 'claims' | 'read-out' | 'proof' | 'splits' | 'idle' | 'efficiency' | 'verdict';
-
-export interface StationState {
-  readonly id: StationId;
-  readonly done: number;
-  readonly total: number;
-  /** Worst finding of the station in a word, null when there is nothing to say. */
-  readonly worst: ClaimState | null;
+/** How far a station is, and what it has to say. */
+export interface StationState extends StationProgress {
+  readonly id: string;
+  readonly title: string;
+  readonly says: readonly string[];
 }
 
 /** A figure for the shelf, always with the condition that gave it. */
@@ -140,25 +128,9 @@ export interface KeyFigures {
   readonly claims: Readonly<Partial<Record<ClaimState, number>>>;
 }
 
-export interface SetupLimits {
-  readonly setupId: string;
-  /** The class it is judged by. */
-  readonly nameplateClass: NameplateClass;
-  /** What the sample itself suggests. */
-  readonly derived: DerivedClass;
-  /** Whether someone overrode the derived class. */
-  readonly overridden: boolean;
-  readonly lines: readonly LimitLine[];
-}
-
 export interface Verdict {
-  readonly series: readonly SeriesResult[];
-  readonly idle: readonly IdleResult[];
-  readonly limits: readonly SetupLimits[];
-  readonly idleLimits: readonly LimitLine[];
-  readonly readOutFindings: readonly PortFinding[];
-  readonly proof: ProofResult;
-  readonly splits: SplitResult;
+  /** What every station concluded. */
+  readonly results: Results;
   readonly claims: readonly ClaimResult[];
   readonly stations: readonly StationState[];
   readonly figures: KeyFigures;

@@ -85,7 +85,7 @@ describe('a wall meter of unknown accuracy', () => {
 
   it('leaves idle, efficiency and every limit open, on the shelf too', () => {
     expect(verdict.claims.map(({ state }) => state)).toEqual(['cannot be decided', 'cannot be decided']);
-    const lines = [...verdict.idleLimits, ...verdict.limits.flatMap((one) => one.lines)];
+    const lines = [...verdict.results.idle.limits, ...verdict.results.efficiency.limits.flatMap((one) => one.lines)];
     expect(lines.length).toBeGreaterThan(4);
     for (const { decision, reasons } of lines) {
       expect(decision).toMatchObject({ outcome: 'cannot be decided', probability: null });

@@ -103,7 +103,7 @@ describe('a measured sample', () => {
   });
 
   it('is held against the limit sets, with a verdict only at their own mains', () => {
-    const lines = verdict.limits[0]?.lines ?? [];
+    const lines = verdict.results.efficiency.limits[0]?.lines ?? [];
     const found = lines.filter((line) => line.quantity === 'average-efficiency' && line.standing === 'verdict');
     expect(found.map((line) => [line.setId, line.decision.outcome])).toEqual([
       ['us-level-6', 'proven'],
@@ -115,7 +115,7 @@ describe('a measured sample', () => {
       'eu-coc-5-tier-2',
     ]);
     expect(
-      verdict.idleLimits.filter((line) => line.standing === 'verdict').map((line) => line.decision.outcome),
+      verdict.results.idle.limits.filter((line) => line.standing === 'verdict').map((line) => line.decision.outcome),
     ).toEqual(['proven', 'proven', 'proven']);
   });
 
@@ -154,7 +154,7 @@ describe('an empty sample', () => {
       claims: {},
     });
     expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
-    expect(verdict.idleLimits).toEqual([]);
+    expect(verdict.results.idle.limits).toEqual([]);
   });
 });
 
@@ -162,7 +162,7 @@ describe('an idle below the meter’s floor', () => {
   it('reads "below", and is held against limits as the bound it is', () => {
     const verdict = judgeSample({ ...dossier, points: [idle(eu, 0.004)] });
     expect(verdict.figures.idle).toMatchObject({ value: 0.01, below: true });
-    const eu45 = verdict.idleLimits.find(({ setId }) => setId === 'eu-2019-1782');
+    const eu45 = verdict.results.idle.limits.find(({ setId }) => setId === 'eu-2019-1782');
     expect(eu45).toMatchObject({
       words: 'below 0.01 W',
       bounded: true,
@@ -173,7 +173,7 @@ describe('an idle below the meter’s floor', () => {
 
 it('a class of one’s own overrides the derived one', () => {
   const setups = dossier.setups.map((setup) => ({ ...setup, nameplateClass: 'multiple-voltage' as const }));
-  const [limits] = judgeSample({ ...dossier, setups }).limits;
+  const [limits] = judgeSample({ ...dossier, setups }).results.efficiency.limits;
   expect(limits).toMatchObject({
     nameplateClass: 'multiple-voltage',
     overridden: true,

@@ -2,12 +2,13 @@
 import type { SampleDossier } from '@lastmark/contract';
 import { quantityOf } from '@lastmark/core/quantity';
 import { currentReadings, mainsLabel } from '@lastmark/core/reading';
-import { judgeSample } from '@lastmark/core/verdict';
+import type { AnyStation } from '@lastmark/core/station';
+import { judgeSample, STATIONS } from '@lastmark/core/verdict';
 import Papa from 'papaparse';
 import { toJudge } from '../samples/dossier.ts';
 
 /** Identifies the JSON form, so that a reader can tell what it has. */
-export const JSON_FORM = 'lastmark-sample/1';
+export const JSON_FORM = 'lastmark-sample/2';
 
 const COLUMNS = [
   'reading',
@@ -68,8 +69,22 @@ export function toCsv(dossier: SampleDossier): string {
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
 }
 
-/** Everything about a sample, superseded readings included, with what was concluded from it. */
-export function toJson(dossier: SampleDossier, exportedAt: string): unknown {
-  const { claims, figures, idle } = judgeSample(toJudge(dossier));
-  return { form: JSON_FORM, exportedAt, units: 'SI', ...dossier, concluded: { claims, figures, idle } };
+/**
+ * Everything about a sample, superseded readings included, with what every station concluded from it.
+ * A bound there is none of is null.
+ */
+export function toJson(dossier: SampleDossier, exportedAt: string, among: readonly AnyStation[] = STATIONS): unknown {
+  const { results, claims, figures, stations } = judgeSample(toJudge(dossier), among);
+  const found = new Map<string, unknown>(Object.entries(results));
+  return {
+    form: JSON_FORM,
+    exportedAt,
+    units: 'SI',
+    ...dossier,
+    concluded: {
+      claims,
+      figures,
+      stations: stations.map((station) => ({ ...station, result: found.get(station.id) ?? null })),
+    },
+  };
 }

@@ -7,7 +7,6 @@ import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
-import { proofSentences } from './proof.ts';
 import { indicativeBecause, qualitySentences } from './quality.ts';
 
 /** How much of each kind goes onto the page; the rest is counted, so that nothing is left out unseen. */
@@ -83,7 +82,7 @@ function claimsTable({ claims }: SampleDossier, verdict: Verdict, room: Room): C
 }
 
 function efficiencyTables(verdict: Verdict, room: Room): Content[] {
-  const measured = verdict.series.filter(({ byMains }) => byMains.length > 0);
+  const measured = verdict.results.efficiency.series.filter(({ byMains }) => byMains.length > 0);
   const tables = measured.slice(0, room.loadings).flatMap(({ setup, byMains, best, worst }): Content[] => {
     const loads = [...new Set(byMains.flatMap((one) => one.loads.map(({ load }) => load)))].sort((a, b) => a - b);
     const body = byMains.map((one): TableCell[] => [
@@ -123,8 +122,8 @@ function efficiencyTables(verdict: Verdict, room: Room): Content[] {
 
 function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
   const { tariff, currency } = dossier.profile;
-  if (verdict.idle.length === 0) return [section('Idle'), { text: 'Not measured.', style: 'note' }];
-  const rows = verdict.idle.map((one): TableCell[] => {
+  if (verdict.results.idle.draws.length === 0) return [section('Idle'), { text: 'Not measured.', style: 'note' }];
+  const rows = verdict.results.idle.draws.map((one): TableCell[] => {
     const { energy, cost } = yearWords(one, tariff, currency);
     return [mainsLabel(one.mains), `${one.attached} attached`, drawWords(one), `${energy} a year, ${cost}`];
   });
@@ -142,10 +141,10 @@ const OUTCOME = {
 } as const;
 
 function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): Content[] {
-  const ofLoadings = verdict.limits.flatMap(({ setupId, lines }) =>
+  const ofLoadings = verdict.results.efficiency.limits.flatMap(({ setupId, lines }) =>
     lines.map((line) => ({ line, of: setups.find(({ id }) => id === setupId)?.name ?? '' })),
   );
-  const all = [...verdict.idleLimits.map((line) => ({ line, of: '' })), ...ofLoadings].filter(
+  const all = [...verdict.results.idle.limits.map((line) => ({ line, of: '' })), ...ofLoadings].filter(
     ({ line }) => line.standing === 'verdict',
   );
   if (all.length === 0) return [];
@@ -168,33 +167,26 @@ function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): C
   ];
 }
 
-function proofLines(verdict: Verdict, room: Room): Content[] {
-  const sentences = proofSentences(verdict);
+/** Sentences under a title, as many as there is room for. */
+function listed(title: string, sentences: readonly string[], what: string, room: Room): Content[] {
   const shown = sentences.slice(0, Math.max(2, Math.ceil(room.limits / 2)));
   if (sentences.length === 0) return [];
   return [
-    section('Read-out and proof'),
+    section(title),
     { ul: shown.map((sentence) => cut(sentence, 2 * room.characters)), margin: [0, 2, 0, 4] },
-    ...rest(sentences.length - shown.length, 'findings'),
+    ...rest(sentences.length - shown.length, what),
   ];
 }
 
+/** What the stations say, in the order of the work. */
+const stationLines = ({ stations }: Verdict, room: Room): Content[] =>
+  stations.flatMap(({ title, says }) => listed(title, says, 'findings', room));
+
 function qualityLines({ captures }: SampleDossier, verdict: Verdict, room: Room): Content[] {
-  const sentences = qualitySentences(captures, verdict);
   const because = indicativeBecause(verdict);
-  const shown = sentences.slice(0, Math.max(2, Math.ceil(room.limits / 2)));
   return [
     ...(because ? [{ text: cut(because, 2 * room.characters), style: 'note' }] : []),
-    ...(shown.length > 0
-      ? [
-          section('Mains and supply'),
-          {
-            ul: shown.map((sentence) => cut(sentence, 2 * room.characters)),
-            margin: [0, 2, 0, 4] as [number, number, number, number],
-          },
-        ]
-      : []),
-    ...rest(sentences.length - shown.length, 'captures'),
+    ...listed('Mains and supply', qualitySentences(captures, verdict), 'captures', room),
   ];
 }
 
@@ -210,7 +202,7 @@ export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Roo
     { text: `${sample.model.maker} ${sample.model.model}`, style: 'title' },
     { text: cut(facts(dossier), 3 * room.characters), style: 'facts' },
     ...claimsTable(dossier, verdict, room),
-    ...proofLines(verdict, room),
+    ...stationLines(verdict, room),
     ...efficiencyTables(verdict, room),
     ...idleTable(dossier, verdict),
     ...limitsTable(dossier, verdict, room),

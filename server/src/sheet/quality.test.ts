@@ -5,7 +5,10 @@ import { describe, expect, it } from 'vitest';
 import { indicativeBecause, qualitySentences } from './quality.ts';
 
 const EU = { kind: 'ac', volts: 230, hertz: 50 } as const;
-const verdict = (part: Partial<Verdict>) => ({ series: [], limits: [], idleLimits: [], ...part }) as unknown as Verdict;
+const verdict = (idleLimits: readonly LimitLine[] = []) =>
+  ({
+    results: { efficiency: { series: [], limits: [] }, idle: { draws: [], limits: idleLimits } },
+  }) as unknown as Verdict;
 const inrush = (id: string, peak: number, supersedes: string | null = null) =>
   ({
     id,
@@ -21,10 +24,10 @@ const inrush = (id: string, peak: number, supersedes: string | null = null) =>
 
 describe('the supply side on the sheet', () => {
   it('is the newest capture of each kind and supply that stands', () => {
-    expect(qualitySentences([inrush('a', 30), inrush('b', 41), inrush('c', 44, 'b')], verdict({}))).toEqual([
+    expect(qualitySentences([inrush('a', 30), inrush('b', 41), inrush('c', 44, 'b')], verdict())).toEqual([
       'Current as it is switched on, 230 V 50 Hz: 44 A peak, over within 0.3 ms, 0.29 A²s; accuracy of probe and scope not stated.',
     ]);
-    expect(qualitySentences([], verdict({}))).toEqual([]);
+    expect(qualitySentences([], verdict())).toEqual([]);
   });
 });
 
@@ -37,15 +40,13 @@ describe('limits that only indicate', () => {
       line('indicative', 'Taken at 230 V 50 Hz; the set asks for 115 V 60 Hz.', 'Warm-up is not recorded.'),
       line('indicative', 'Warm-up is not recorded.', 'Supply voltage not recorded.'),
     ];
-    expect(indicativeBecause(verdict({ idleLimits: lines }))).toBe(
-      'Limit sets only indicate: Warm-up is not recorded. And 1 more.',
-    );
+    expect(indicativeBecause(verdict(lines))).toBe('Limit sets only indicate: Warm-up is not recorded. And 1 more.');
   });
 
   it('say nothing where one is a verdict, and name the mains where that is all', () => {
-    expect(indicativeBecause(verdict({ idleLimits: [line('verdict'), line('indicative', 'x')] }))).toBeNull();
-    expect(indicativeBecause(verdict({}))).toBeNull();
+    expect(indicativeBecause(verdict([line('verdict'), line('indicative', 'x')]))).toBeNull();
+    expect(indicativeBecause(verdict())).toBeNull();
     const mains = [line('indicative', 'Taken at 120 V 60 Hz; the set asks for 230 V 50 Hz.')];
-    expect(indicativeBecause(verdict({ idleLimits: mains }))).toContain('other mains than their own');
+    expect(indicativeBecause(verdict(mains))).toContain('other mains than their own');
   });
 });

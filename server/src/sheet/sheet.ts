@@ -19,10 +19,14 @@ const ROOMS: readonly Room[] = [
   { claims: 5, limits: 2, loadings: 1, characters: 50 },
 ];
 
-const pagesOf = (pdf: Buffer): number => pdf.toString('latin1').match(/\/Type \/Page\b/g)?.length ?? 0;
+interface Printed {
+  readonly pdf: Buffer;
+  readonly pages: number;
+}
 
-async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, room: Room): Promise<Buffer> {
+async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, room: Room): Promise<Printed> {
   const { sample } = dossier;
+  let pages = 0;
   const document = pdfmake.createPdf({
     pageSize: 'A4',
     pageMargins: [36, 34, 36, 34],
@@ -36,23 +40,26 @@ async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, 
       note: { fontSize: 7.5, italics: true, margin: [0, 0, 0, 4] },
       method: { fontSize: 7.5, margin: [0, 8, 0, 0] },
     },
-    footer: {
-      text: `Lastmark · ${sample.tag} · printed ${printedAt.toISOString().slice(0, 10)}`,
-      alignment: 'center',
-      fontSize: 7,
+    footer: (_page, count) => {
+      pages = count;
+      return {
+        text: `Lastmark · ${sample.tag} · printed ${printedAt.toISOString().slice(0, 10)}`,
+        alignment: 'center',
+        fontSize: 7,
+      };
     },
     content: sheetContent(dossier, verdict, room),
   });
-  return document.getBuffer();
+  return { pdf: await document.getBuffer(), pages };
 }
 
 /** The sheet of a sample: one A4 page of real text. What does not fit is counted on it. */
 export async function sheetPdf(dossier: SampleDossier, printedAt: Date): Promise<Buffer> {
   const verdict = judgeSample(toJudge(dossier));
-  let pdf: Buffer = Buffer.alloc(0);
+  let printed: Printed = { pdf: Buffer.alloc(0), pages: 0 };
   for (const room of ROOMS) {
-    pdf = await print(dossier, verdict, printedAt, room);
-    if (pagesOf(pdf) <= 1) break;
+    printed = await print(dossier, verdict, printedAt, room);
+    if (printed.pages <= 1) break;
   }
-  return pdf;
+  return printed.pdf;
 }

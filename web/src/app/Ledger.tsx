@@ -1,5 +1,6 @@
 // The ledger: the claims this station touches, their state as evidence arrives, and the readings behind each.
 import { describePromise } from '@lastmark/core/claim';
+import { STATIONS_ABOUT } from '@lastmark/core/station';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Collapse from '@mui/material/Collapse';
@@ -13,15 +14,6 @@ import { useSettings } from './settings.tsx';
 import { useKeys } from './useKeys.ts';
 
 const WIDTH = 296;
-
-/** Claims a station can settle; the others show all. */
-const TOUCHED: Readonly<Record<string, readonly string[]>> = {
-  'read-out': ['port-line', 'range', 'signal'],
-  proof: ['port-line', 'range', 'total', 'combination'],
-  splits: ['combination', 'total'],
-  idle: ['idle'],
-  efficiency: ['average-efficiency', 'port-line', 'total', 'combination'],
-};
 
 function Entry({
   index,
@@ -76,7 +68,7 @@ export function Ledger() {
   const [selected, setSelected] = useState<string | null>(null);
   const station = useMatch('/samples/:sampleId/:station')?.params.station ?? '';
   useKeys({ 'alt+l': () => change({ ledgerOpen: !ledgerOpen }) });
-  const touched = TOUCHED[station];
+  const touched: readonly string[] | null = STATIONS_ABOUT.find(({ id }) => id === station)?.touches ?? null;
   const shown = dossier.claims.flatMap((claim, index) =>
     !touched || touched.includes(claim.promise.kind) ? [{ claim, index }] : [],
   );

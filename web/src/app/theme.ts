@@ -89,6 +89,7 @@ export function makeTheme(light: Light): Theme {
           '@media (prefers-reduced-motion: reduce)': {
             '*, *::before, *::after': {
               transition: 'none !important',
+              animationDelay: '0s !important',
               animationDuration: '0.01ms !important',
               animationIterationCount: '1 !important',
               scrollBehavior: 'auto !important',

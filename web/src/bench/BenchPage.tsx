@@ -15,7 +15,7 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, leasesQuery, rigsQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -225,9 +225,12 @@ export function BenchPage() {
   const asked = params.get('instrument');
   const from = params.get('from');
   const one = instruments.data?.items.find(({ id }) => id === asked);
-  // Coming from what hangs on an accuracy, its dialog is open at once.
+  const opened = useRef<string | null>(null);
+  // Coming from what hangs on an accuracy, its dialog is open at once, and once: a saved instrument arrives anew.
   useEffect(() => {
-    if (one) setOpen({ kind: 'instrument', one });
+    if (!one || opened.current === one.id) return;
+    opened.current = one.id;
+    setOpen({ kind: 'instrument', one });
   }, [one]);
   const close = () => {
     setOpen(null);

@@ -63,7 +63,7 @@ function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series
 
 export function CarSupply({ setup }: { readonly setup: StoredSetup }) {
   const { verdict } = useOnBench();
-  const series = verdict.series.find((one) => one.setup.id === setup.id);
+  const series = verdict.results.efficiency.series.find((one) => one.setup.id === setup.id);
   const supplies = useSupplies();
   if (!series) return null;
   return (

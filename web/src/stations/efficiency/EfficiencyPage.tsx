@@ -65,8 +65,8 @@ function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
 function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onFile: (file: File) => void }) {
   const { dossier, verdict } = useOnBench();
   const [over, setOver] = useState(false);
-  const series = verdict.series.find((one) => one.setup.id === setup.id);
-  const limits = verdict.limits.find(({ setupId }) => setupId === setup.id);
+  const series = verdict.results.efficiency.series.find((one) => one.setup.id === setup.id);
+  const limits = verdict.results.efficiency.limits.find(({ setupId }) => setupId === setup.id);
   if (!series) return null;
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);
   const meter = dossier.instruments.find(({ id }) => id === rig?.meters.mains);

@@ -23,7 +23,7 @@ export function LimitTable({ limits, setup }: Props) {
   const [dialog, setDialog] = useState<'class' | 'taken' | null>(null);
   const { dossier, verdict } = useOnBench();
   const { sample } = dossier;
-  const series = verdict.series.filter((one) => one.setup.id === setup.id);
+  const series = verdict.results.efficiency.series.filter((one) => one.setup.id === setup.id);
   const other = useOtherSet((sets) => limitsOfSetups(toJudge(dossier), series, sets).flatMap((one) => one.lines));
   const lines = [...limits.lines, ...other.lines];
   return (

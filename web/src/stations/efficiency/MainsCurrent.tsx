@@ -28,7 +28,7 @@ interface Draw {
 function Room() {
   const { dossier, verdict } = useOnBench();
   const { value: form, set } = useDraft('room', { count: '20', fuse: '16', at: '' });
-  const draws = verdict.series.flatMap(({ setup, byMains }) =>
+  const draws = verdict.results.efficiency.series.flatMap(({ setup, byMains }) =>
     byMains.flatMap(({ mains, loads }) =>
       loads.flatMap(({ load, input, powerFactor }): Draw[] =>
         powerFactor && mains.kind === 'ac'
@@ -102,7 +102,7 @@ function Room() {
 
 export function MainsCurrent() {
   const { dossier, verdict } = useOnBench();
-  const brackets = correctionBrackets(verdict.series);
+  const brackets = correctionBrackets(verdict.results.efficiency.series);
   const supplies = useSupplies();
   const { sample } = dossier;
   return (

@@ -53,7 +53,7 @@ export function Surface() {
   const { dossier, verdict } = useOnBench();
   const { palette } = useTheme();
   const [shown, setShown] = useState<Shown>('efficiency');
-  const surface = efficiencySurface(verdict.series);
+  const surface = efficiencySurface(verdict.results.efficiency.series);
   const { loads, rows, best, worst, mostLoss } = surface;
   if (rows.length === 0)
     return <Typography color="text.secondary">The surface appears with the first complete load point.</Typography>;

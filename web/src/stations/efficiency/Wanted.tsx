@@ -56,7 +56,9 @@ export function Wanted({ onChoose }: Props) {
   if (wanted.length === 0) return null;
   const open = wanted.filter(
     ({ setupId }) =>
-      !verdict.series.some(({ setup, byMains }) => setup.id === setupId && byMains.some(({ average }) => average)),
+      !verdict.results.efficiency.series.some(
+        ({ setup, byMains }) => setup.id === setupId && byMains.some(({ average }) => average),
+      ),
   );
   return (
     <Box component="details" sx={{ mb: 2 }}>
@@ -67,7 +69,7 @@ export function Wanted({ onChoose }: Props) {
       </Box>
       <Box component="ul" sx={{ mt: 1, pl: 0, listStyle: 'none' }}>
         {wanted.map(({ outputs, why, setupId }) => {
-          const averages = verdict.series
+          const averages = verdict.results.efficiency.series
             .find(({ setup }) => setup.id === setupId)
             ?.byMains.filter(({ average }) => average);
           return (

@@ -22,10 +22,11 @@ export function IdleLimits() {
   const derived = classOfSample(
     toJudge({ ...dossier, sample: { ...sample, model: { ...sample.model, classChoice: null } } }),
   );
-  const { idle, figures } = verdict;
-  const other = useOtherSet((sets) => limitsOfIdle(toJudge(dossier), idle, figures.watts, sets));
-  const lines = [...verdict.idleLimits, ...other.lines];
-  if (idle.length === 0) return null;
+  const { figures } = verdict;
+  const { draws, limits } = verdict.results.idle;
+  const other = useOtherSet((sets) => limitsOfIdle(toJudge(dossier), draws, figures.watts, sets));
+  const lines = [...limits, ...other.lines];
+  if (draws.length === 0) return null;
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 3, mb: 1 }}>

@@ -60,7 +60,9 @@ export function IdlePage() {
 
   const rowOf = (mains: Mains, attached: Attached): RowSpec => {
     const key: PointKey = { setupId: null, mains, load: 0, attached, rigId };
-    const result = verdict.idle.find((one) => one.attached === attached && mainsLabel(one.mains) === mainsLabel(mains));
+    const result = verdict.results.idle.draws.find(
+      (one) => one.attached === attached && mainsLabel(one.mains) === mainsLabel(mains),
+    );
     const label = `${mainsLabel(mains)}, ${attached} attached`;
     const cells = COLUMNS.map(({ name, quantity }): CellSpec => {
       const target = { quantity, place: 'mains', port: null } as const;
@@ -99,14 +101,16 @@ export function IdlePage() {
   };
 
   const [extrasOn, setExtrasOn] = useState(false);
-  const extras = EXTRAS.filter((one) => extrasOn || verdict.idle.some(({ attached }) => attached === one));
+  const extras = EXTRAS.filter(
+    (one) => extrasOn || verdict.results.idle.draws.some(({ attached }) => attached === one),
+  );
   const rig = rigs.find(({ id }) => id === rigId);
   const meter = dossier.instruments.find(({ id }) => id === rig?.meters.mains);
   const promised = dossier.claims.flatMap(({ promise }) => (promise.kind === 'idle' ? [promise.watts] : []));
   // The strictest figure idle will be held against; 0.1 W is what the strictest limit set asks of a small charger.
   const decides = promised.length > 0 ? Math.min(...promised) : 0.1;
   const coarse = meter ? tooCoarse(meter.name, meter.specs.power, decides) : null;
-  const findings = verdict.idle.flatMap(({ mains, attached, findings: averaged, doubts, notes }) =>
+  const findings = verdict.results.idle.draws.flatMap(({ mains, attached, findings: averaged, doubts, notes }) =>
     [...doubts, ...averaged, ...notes].map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
   );
   return (
@@ -146,7 +150,7 @@ export function IdlePage() {
         </Box>
       )}
       <BudgetLines
-        rows={verdict.idle.flatMap(({ mains, attached, watts, below }) => {
+        rows={verdict.results.idle.draws.flatMap(({ mains, attached, watts, below }) => {
           const budget = powerBudget(watts);
           if (below !== null) return [];
           return {

@@ -49,14 +49,14 @@ function said(work: () => string): string {
 export function UsePanel() {
   const { dossier, verdict } = useOnBench();
   const { value: form, set } = useDraft<Form>('idle-use', USUAL);
-  const idle = verdict.idle.find(({ attached }) => attached === 'nothing');
+  const idle = verdict.results.idle.draws.find(({ attached }) => attached === 'nothing');
   if (!idle) return null;
   const watts = idle.below ?? idle.watts.value;
   // Below the meter's floor nothing more is known than that.
   const most = idle.below === null ? '' : 'at most ';
   const least = idle.below === null ? '' : 'at least ';
   const { tariff, currency } = dossier.profile;
-  const curve = verdict.series
+  const curve = verdict.results.efficiency.series
     .flatMap(({ byMains }) => byMains)
     .find(({ mains }) => mainsLabel(mains) === mainsLabel(idle.mains));
   const at = (load: number): StatePower | null => {

@@ -31,7 +31,7 @@ export function DeviceRuns() {
             </Button>
           )
         }
-        items={verdict.proof.devices.map(({ run, sentence, limiter, notes }) => ({
+        items={verdict.results.proof.devices.map(({ run, sentence, limiter, notes }) => ({
           run,
           sentence,
           more: [limiter, ...notes],

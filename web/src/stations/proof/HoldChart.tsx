@@ -19,7 +19,7 @@ export function HoldChart() {
   const { dossier, verdict } = useOnBench();
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'scatter', Mark[]>>(null);
-  const { holds } = verdict.proof;
+  const { holds } = verdict.results.proof;
   const { model, tag } = dossier.sample;
   const datasets = holds.map(({ title, lines }, index) => {
     const colour = colourOf(index);

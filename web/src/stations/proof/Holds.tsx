@@ -16,7 +16,7 @@ const HoldChart = lazy(async () => ({ default: (await import('./HoldChart.tsx'))
 const time = (seconds: number): string => formatPlain(seconds, 'duration', seconds < 120 ? 's' : 'min');
 
 export function Holds() {
-  const { holds, moves } = useOnBench().verdict.proof;
+  const { holds, moves } = useOnBench().verdict.results.proof;
   const [open, setOpen] = useState<'hold' | 'move' | null>(null);
   const lines = holds.flatMap(({ title, lines: own }) => own.map((line) => ({ ...line, title })));
   return (

@@ -41,7 +41,7 @@ export function ListDialog({ file, rig, mains, onClose }: Props) {
         : readStepList(
             text,
             sample.model.ports.map(({ label }) => label),
-            verdict.proof.steps.flatMap(({ step }) => (step.outputs.length === 1 ? step.outputs : [])),
+            verdict.results.proof.steps.flatMap(({ step }) => (step.outputs.length === 1 ? step.outputs : [])),
           ),
     [text, sample, verdict],
   );

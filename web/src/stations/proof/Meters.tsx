@@ -67,7 +67,7 @@ function OneChain({ chain }: { readonly chain: Chain }) {
 
 export function Meters() {
   const { verdict } = useOnBench();
-  const { chains, regulation } = verdict.proof;
+  const { chains, regulation } = verdict.results.proof;
   return (
     <>
       {chains.length === 0 && (

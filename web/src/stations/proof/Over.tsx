@@ -27,7 +27,7 @@ export function Over() {
             </Button>
           )
         }
-        items={verdict.proof.overs.map(({ run, sentence, highest }) => ({
+        items={verdict.results.proof.overs.map(({ run, sentence, highest }) => ({
           run,
           sentence,
           more: [

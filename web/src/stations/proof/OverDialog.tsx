@@ -18,7 +18,7 @@ export function OverDialog({ onClose }: { readonly onClose: () => void }) {
   const { step, seconds } = dossier.profile.overRating;
   const head = useRunHead();
   const strongest = (port: string) =>
-    verdict.proof.steps
+    verdict.results.proof.steps
       .flatMap(({ step: one }) => (one.load === 1 && one.outputs.length === 1 ? one.outputs : []))
       .filter((output) => output.port === port)
       .reduce<{ volts: number; amps: number } | null>(

@@ -32,7 +32,7 @@ function sections(results: readonly StepResult[]): { title: string; results: Ste
 
 function Again() {
   const { verdict } = useOnBench();
-  const { again } = verdict.proof;
+  const { again } = verdict.results.proof;
   if (!again) return null;
   const due = again.lines.filter(({ done }) => !done).length;
   return (
@@ -74,7 +74,7 @@ export function Steps() {
   const { dossier, verdict } = useOnBench();
   const { rigs, sample } = dossier;
   const { rig, mains, supplies, choose } = useProofPlace();
-  const results = verdict.proof.steps;
+  const results = verdict.results.proof.steps;
   const [display, setDisplay] = useState(() =>
     dossier.points.some(({ readings }) => readings.some(({ place }) => place === 'display')),
   );

@@ -58,7 +58,7 @@ export function OfferTable({ readOuts }: { readonly readOuts: readonly ReadOut[]
               const key = `${readOut.id} ${position}`;
               const { range, amps } = amounts(offer);
               const label = object.kind === 'fixed' ? promised(readOut.port, object.volts) : [];
-              const state = unreachable ? 'unreachable' : offerState(verdict.proof.steps, readOut.port, object);
+              const state = unreachable ? 'unreachable' : offerState(verdict.results.proof.steps, readOut.port, object);
               return (
                 <Fragment key={key}>
                   <TableRow>

@@ -84,7 +84,7 @@ export function ReadOutPage() {
   const chosen = own.find(({ id }) => id === params.get('read-out')) ?? bestReadOut(own, port);
   const shown = port === ALL ? labels.flatMap((label) => bestReadOut(standing, label) ?? []) : chosen ? [chosen] : [];
   const ids = shown.map(({ id }) => id);
-  const findings = verdict.readOutFindings.filter(({ readOutIds, port: of }) =>
+  const findings = verdict.results['read-out'].findings.filter(({ readOutIds, port: of }) =>
     port === ALL ? true : of === port && readOutIds.some((id) => ids.includes(id)),
   );
   const analyser = instruments.find(({ id }) => id === chosen?.instrumentId);

@@ -8,7 +8,10 @@ export interface ProvenPoint {
 }
 
 /** Proven full-load points of some ports. */
-export function provenPoints({ proof }: Pick<Verdict, 'proof'>, ports: readonly string[]): readonly ProvenPoint[] {
+export function provenPoints(
+  { results: { proof } }: { readonly results: Pick<Verdict['results'], 'proof'> },
+  ports: readonly string[],
+): readonly ProvenPoint[] {
   return proof.steps.flatMap(({ state, step, outputs }) => {
     const [only, ...others] = outputs;
     if (state !== 'proven' || step.load === 0 || !only || others.length > 0 || !ports.includes(only.port)) return [];

@@ -58,7 +58,7 @@ function Standing({ row, as }: { readonly row: SplitRow; readonly as: keyof type
 
 export function Combinations() {
   const { dossier, verdict } = useOnBench();
-  const { rows, drops } = verdict.splits;
+  const { rows, drops } = verdict.results.splits;
   const ports = dossier.sample.model.ports.map(({ label }) => label);
   const [open, setOpen] = useState<readonly string[] | null>(null);
   const [file, setFile] = useState<File | null>(null);
@@ -73,7 +73,7 @@ export function Combinations() {
     ),
   );
   const runs = dossier.runs.filter(({ kind, withdrawn }) => kind === 'split' && !withdrawn);
-  const elsewhere = verdict.proof.delivered.filter(
+  const elsewhere = verdict.results.proof.delivered.filter(
     ({ sourceIds, load }) => load > 0 && !sourceIds.some((id) => runs.some((run) => run.id === id)),
   ).length;
   const superseded = new Set(dossier.runs.map(({ supersedes }) => supersedes));

@@ -107,7 +107,7 @@ function useSource(by: PlugSource['by']): PlugSource {
         return own.length > 0 ? [[label, Math.max(...own)]] : [];
       }),
     );
-    const { rule, drops } = verdict.splits;
+    const { rule, drops } = verdict.results.splits;
     return { ports, by, rule: { budgets: rule.budgets }, promised: promisedRows(labels, dossier.claims), alone, drops };
   }, [dossier, verdict, by]);
 }
@@ -172,7 +172,7 @@ function Slot({ id, title, children }: { readonly id: string; readonly title: st
 
 export function Plug() {
   const { dossier, verdict } = useOnBench();
-  const measured = verdict.splits.rule.budgets.length > 0;
+  const measured = verdict.results.splits.rule.budgets.length > 0;
   const [by, setBy] = useState<PlugSource['by']>(measured ? 'measured' : 'promised');
   const source = useSource(by);
   const kept = useDraft<Readonly<Record<string, Coming>>>(`plug-${dossier.sample.id}`, {});

@@ -65,8 +65,10 @@ export function Promises() {
   const grid = useDraft<Readonly<Record<string, string>>>(`split-row-${sample.id}`, {});
   const [line, setLine] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const findingsOf = (set: string) => verdict.splits.findings.filter((one) => one.set === set);
-  const missing = verdict.splits.findings.filter(({ set }) => !rows.some(({ occupied }) => setKey(occupied) === set));
+  const findingsOf = (set: string) => verdict.results.splits.findings.filter((one) => one.set === set);
+  const missing = verdict.results.splits.findings.filter(
+    ({ set }) => !rows.some(({ occupied }) => setKey(occupied) === set),
+  );
   const addRow = (event: FormEvent) => {
     event.preventDefault();
     const row = rowOf(grid.value, ports);

@@ -23,7 +23,7 @@ const PAIR_WORDS = { safe: '● stays on', drops: '▼ drops', 'not tested': '�
 
 export function Rule() {
   const { dossier, verdict } = useOnBench();
-  const { rule, drops } = verdict.splits;
+  const { rule, drops } = verdict.results.splits;
   const faces = dossier.sample.model.ports;
   const ports = faces.map(({ label }) => label);
   const pairs = pairsOf(ports, drops);

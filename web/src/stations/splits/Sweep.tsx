@@ -9,7 +9,7 @@ const SHOWN = 16;
 
 export function Sweep({ onMeasure }: { readonly onMeasure: (set: readonly string[]) => void }) {
   const { dossier, verdict } = useOnBench();
-  const { sweep, left } = verdict.splits;
+  const { sweep, left } = verdict.results.splits;
   const ports = dossier.sample.model.ports.map(({ label }) => label);
   const moves = meterMoves(
     ports,

@@ -1,0 +1,48 @@
+// What every station is called and which claims it touches: one line a station, light enough for the first view.
+import type { ClaimKind } from '../promise/index.ts';
+
+export interface StationAbout {
+  readonly id: string;
+  readonly title: string;
+  /** Kinds of samples that have the station; left out for all of them. */
+  readonly kinds?: readonly string[];
+  /** Claims shown beside it; null for all. */
+  readonly touches: readonly ClaimKind[] | null;
+  /** Claims whose worst state is its own. */
+  readonly settles: readonly ClaimKind[];
+}
+
+/** Stations in the order of the work. */
+export const STATIONS_ABOUT = [
+  { id: 'intake', title: 'Intake', touches: null, settles: [] },
+  { id: 'claims', title: 'Claims', touches: null, settles: [] },
+  { id: 'read-out', title: 'Read-out', touches: ['port-line', 'range', 'signal'], settles: [] },
+  {
+    id: 'proof',
+    title: 'Proof',
+    touches: ['port-line', 'range', 'total', 'combination'],
+    settles: ['port-line', 'range', 'total'],
+  },
+  { id: 'splits', title: 'Splits', touches: ['combination', 'total'], settles: ['combination'] },
+  { id: 'idle', title: 'Idle', touches: ['idle'], settles: ['idle'] },
+  {
+    id: 'efficiency',
+    title: 'Efficiency',
+    touches: ['average-efficiency', 'port-line', 'total', 'combination'],
+    settles: ['average-efficiency'],
+  },
+  { id: 'verdict', title: 'Verdict', touches: null, settles: [] },
+] as const satisfies readonly StationAbout[];
+
+export type StationId = (typeof STATIONS_ABOUT)[number]['id'];
+
+/** The stations a kind of sample has, in the order of the work. */
+export const stationsOf = <S extends StationAbout>(stations: readonly S[], kind: string): readonly S[] =>
+  stations.filter(({ kinds }) => kinds?.includes(kind) ?? true);
+
+/** What a station is called and touches, by its id; to spread over the station itself. */
+export function aboutStation<Id extends StationId>(id: Id): StationAbout & { readonly id: Id } {
+  const about = STATIONS_ABOUT.find((one) => one.id === id);
+  if (!about) throw new RangeError(`There is no station ${id}.`);
+  return { ...about, id };
+}

@@ -1,0 +1,3 @@
+// Stations: what they are called, and what each must bring.
+export * from './about.ts';
+export * from './types.ts';

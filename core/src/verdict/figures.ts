@@ -1,0 +1,81 @@
+// Key figures for the shelf, each with the condition that gave it.
+
+import type { ClaimResult } from '../claim/index.ts';
+import { nameplateOf, type SeriesResult } from '../efficiency/index.ts';
+import type { ClaimState } from '../evidence/index.ts';
+import { drawWords, type IdleResult } from '../idle/index.ts';
+import { formatMeasured } from '../quantity/index.ts';
+import { mainsLabel } from '../reading/index.ts';
+import { expandedUncertainty, isStated, type Measured } from '../uncertainty/index.ts';
+import type { Dossier, KeyFigure, KeyFigures, PriceFacts } from './types.ts';
+import { FIGURES_FORM } from './types.ts';
+
+/** The figure at the mains where it is worst, with that mains. */
+function worseOf<T>(items: readonly T[], value: (item: T) => number): T | undefined {
+  return items.reduce<T | undefined>(
+    (worst, item) => (worst === undefined || value(item) < value(worst) ? item : worst),
+    undefined,
+  );
+}
+
+const PRICE_ORDER: readonly PriceFacts['kind'][] = ['paid', 'street', 'discounted', 'list'];
+
+function newestPrice(prices: readonly PriceFacts[]): PriceFacts | undefined {
+  for (const kind of PRICE_ORDER) {
+    const newest = prices.filter((price) => price.kind === kind).sort((a, b) => b.date.localeCompare(a.date))[0];
+    if (newest) return newest;
+  }
+  return undefined;
+}
+
+/** Expanded uncertainty for the shelf; null while it is not known. */
+const knownExpanded = (of: Measured): number | null => (isStated(of) ? expandedUncertainty(of) : null);
+
+/** Figures of a judged sample. */
+export function keyFigures(
+  dossier: Dossier,
+  series: readonly SeriesResult[],
+  idle: readonly IdleResult[],
+  claims: readonly ClaimResult[],
+): KeyFigures {
+  const watts = nameplateOf(dossier, series);
+  const main = worseOf(
+    series.filter((one) => one.byMains.some(({ average }) => average)),
+    (one) => -one.nameplateWatts,
+  );
+  const averages = (main?.byMains ?? []).flatMap(({ mains, average }) => (average ? [{ mains, average }] : []));
+  const worst = worseOf(averages, ({ average }) => average.value);
+  const efficiency: KeyFigure | null =
+    worst && main
+      ? {
+          value: worst.average.value,
+          expanded: knownExpanded(worst.average),
+          words: formatMeasured(worst.average.value, expandedUncertainty(worst.average), 'efficiency'),
+          condition: `${main.setup.name}, ${mainsLabel(worst.mains)}`,
+        }
+      : null;
+  const draw = worseOf(
+    idle.filter(({ attached }) => attached === 'nothing'),
+    (one) => -one.watts.value,
+  );
+  const price = newestPrice(dossier.sample.prices);
+  const counts: Partial<Record<ClaimState, number>> = {};
+  for (const { state } of claims) counts[state] = (counts[state] ?? 0) + 1;
+  return {
+    form: FIGURES_FORM,
+    watts,
+    efficiency,
+    idle: draw
+      ? {
+          value: draw.below ?? draw.watts.value,
+          expanded: knownExpanded(draw.watts),
+          words: drawWords(draw),
+          condition: mainsLabel(draw.mains),
+          below: draw.below !== null,
+        }
+      : null,
+    massPerWatt: watts && dossier.sample.mass ? dossier.sample.mass / watts : null,
+    pricePerWatt: watts && price ? { value: price.amount / watts, currency: price.currency, basis: price.kind } : null,
+    claims: counts,
+  };
+}

@@ -1,0 +1,23 @@
+// The stations in the order of the work. A new station is a folder and one line here and in station/about.ts.
+import { efficiencyStation } from '../efficiency/index.ts';
+import { idleStation } from '../idle/index.ts';
+import { proofStation } from '../proof/index.ts';
+import { readOutStation } from '../read-out/index.ts';
+import { splitStation } from '../split/index.ts';
+import { claimsStation, intakeStation, verdictStation } from './plain.ts';
+
+export const STATIONS = [
+  intakeStation,
+  claimsStation,
+  readOutStation,
+  proofStation,
+  splitStation,
+  idleStation,
+  efficiencyStation,
+  verdictStation,
+] as const;
+
+/** What every station concluded, by its id. */
+export type Results = {
+  readonly [S in (typeof STATIONS)[number] as S['id']]: ReturnType<S['conclude']>;
+};

@@ -1,0 +1,62 @@
+import type { SampleDossier } from '@lastmark/contract';
+import type { AnyStation } from '@lastmark/core/station';
+import { judgeSample, STATIONS } from '@lastmark/core/verdict';
+import { describe, expect, it } from 'vitest';
+import { toJson } from '../export/data.ts';
+import { toJudge } from '../samples/dossier.ts';
+import { sheetContent } from './content.ts';
+
+const model = { kind: 'wall', maker: 'Fernwall', model: 'Trio', ports: [], prices: [], mass: null, inputRating: '' };
+const unit = { serial: '', revision: '', obtained: 'bought', disclosure: '' };
+const dossier = {
+  sample: { id: 's', tag: 'F-1', model, unit },
+  claims: [],
+  setups: [],
+  points: [],
+  stated: [],
+  readOuts: [],
+  captures: [],
+  runs: [],
+  devices: [],
+  rigs: [],
+  instruments: [],
+  limitSets: [],
+  profile: {
+    rule: 'guarded',
+    allowance: 0.02,
+    tolerance: null,
+    mains: [],
+    limitSetIds: [],
+    continuous: 3600,
+    more: { as: 'stated', margin: 0.05 },
+  },
+} as unknown as SampleDossier;
+
+const toy: AnyStation = {
+  id: 'hum',
+  title: 'Hum',
+  touches: null,
+  settles: [],
+  reads: ['captures'],
+  needs: [],
+  conclude: () => ({ hertz: 50 }),
+  progress: () => ({ done: 1, total: 1, worst: null }),
+  says: ({ hertz }: { hertz: number }) => [`It hums at ${hertz} Hz.`],
+};
+const among = [...STATIONS, toy];
+const ROOM = { claims: 5, limits: 5, loadings: 1, characters: 80 };
+
+describe('a station put into the list for a while', () => {
+  it('is on the sheet, under its title', () => {
+    const content = sheetContent(dossier, judgeSample(toJudge(dossier), among), ROOM);
+    const at = content.findIndex((block) => JSON.stringify(block).includes('"Hum"'));
+    expect(at).toBeGreaterThan(0);
+    expect(JSON.stringify(content[at + 1])).toContain('It hums at 50 Hz.');
+    expect(JSON.stringify(sheetContent(dossier, judgeSample(toJudge(dossier)), ROOM))).not.toContain('Hum');
+  });
+
+  it('is in the JSON with what it concluded', () =>
+    expect(toJson(dossier, '2026-03-02T10:00:00.000Z', among)).toMatchObject({
+      concluded: { stations: expect.arrayContaining([expect.objectContaining({ id: 'hum', result: { hertz: 50 } })]) },
+    }));
+});
