@@ -134,3 +134,11 @@ export interface SimulatedBenchState {
   /** Models it can play. */
   chargers: string[];
 }
+
+/** What is to be played on the simulated bench. */
+export interface SimulatedInput {
+  readonly methodId: string;
+  readonly person: string;
+  /** Times real time. */
+  readonly speed: number;
+}

@@ -1,5 +1,9 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
-import type { AnyObject, ObjectSchema } from 'yup';
+import type { Capture } from '@lastmark/core/capture';
+import type { FilePlan } from '@lastmark/core/meter-file';
+import type { Limits } from '@lastmark/core/plan';
+import type { Point, Reading, Stated } from '@lastmark/core/reading';
+import type { Profile, SampleKind } from '@lastmark/core/verdict';
 import { captureInput, captureTraceQuery } from './capture-schemas.ts';
 import { limitSetInput, statedInput } from './limit-schemas.ts';
 import {
@@ -12,7 +16,20 @@ import {
   startInput,
   traceQuery,
 } from './plan-schemas.ts';
+import type {
+  Ask,
+  Lease,
+  RunSample,
+  SheetInput,
+  SheetRow,
+  SheetRun,
+  SimulatedBenchState,
+  SimulatedInput,
+  StartInput,
+  StoredSheet,
+} from './plan-types.ts';
 import { deviceInput, readOutInput, runBody } from './proof-schemas.ts';
+import { get, is, of, type ParamOf, type Route, write } from './route.ts';
 import {
   attachmentListQuery,
   attachmentQuery,
@@ -31,27 +48,46 @@ import {
   setupInput,
   unitOfModelInput,
 } from './schemas.ts';
+import type {
+  AttachmentInfo,
+  CaptureInput,
+  CaptureTrace,
+  ClaimInput,
+  CommandAnswer,
+  DeviceInput,
+  ImportInput,
+  ImportOutcome,
+  InstrumentInput,
+  InstrumentProfileInput,
+  InstrumentTraffic,
+  LimitSetInput,
+  LoadsOffAnswer,
+  Page,
+  PointInput,
+  ReadOutInput,
+  RigInput,
+  RunInput,
+  Sample,
+  SampleDossier,
+  SampleInput,
+  SampleRow,
+  SetupInput,
+  StatedInput,
+  StoredClaim,
+  StoredDevice,
+  StoredInstrument,
+  StoredInstrumentProfile,
+  StoredLimitSet,
+  StoredProfile,
+  StoredReadOut,
+  StoredRig,
+  StoredRun,
+  StoredSetup,
+  UnitInput,
+} from './types.ts';
 
-export interface Route {
-  readonly method: 'get' | 'post' | 'put' | 'delete';
-  /** Path below /api with {name} parameters. */
-  readonly path: string;
-  readonly summary: string;
-  readonly body?: ObjectSchema<AnyObject>;
-  readonly query?: ObjectSchema<AnyObject>;
-  /** Status when it works. */
-  readonly status: 200 | 201 | 204;
-  /** Media type of the answer. */
-  readonly answers: string;
-  /** Needs If-Match with the version last seen, so that nobody's edit is overwritten unseen. */
-  readonly ifMatch?: boolean;
-  /** The body is a file rather than JSON; or a form of the JSON as `input` and the file as `file`. */
-  readonly file?: true | 'with input';
-  /** Largest body, or file of a form, bytes; the default is 1 MiB. */
-  readonly limit?: number;
-}
+export type { Route } from './route.ts';
 
-const JSON_TYPE = 'application/json';
 const MIB = 1024 * 1024;
 
 /** Largest attachment, bytes. */
@@ -59,154 +95,269 @@ export const ATTACHMENT_LIMIT = 20 * MIB;
 /** Largest meter file or capture file, bytes. */
 export const IMPORT_LIMIT = 64 * MIB;
 
-const get = (path: string, summary: string, more: Partial<Route> = {}): Route => ({
-  method: 'get',
-  path,
-  summary,
-  status: 200,
-  answers: JSON_TYPE,
-  ...more,
-});
-const write = (method: Route['method'], path: string, summary: string, more: Partial<Route> = {}): Route => ({
-  method,
-  path,
-  summary,
-  status: method === 'post' ? 201 : method === 'delete' ? 204 : 200,
-  answers: JSON_TYPE,
-  ...more,
-});
+export interface Health {
+  status: string;
+  database: string;
+  version: string;
+}
+
+interface Items<T> {
+  items: T[];
+}
+
+export interface PageQuery {
+  readonly page?: number;
+  readonly size?: number;
+}
+
+export interface ShelfQuery extends PageQuery {
+  readonly q?: string;
+  readonly kind?: SampleKind;
+}
+
+export type ReadingRow = Reading & { readonly pointId: string };
+
+/** The columns of a meter file, as they were understood last. */
+export interface ColumnMap {
+  readonly headerKey: string;
+  readonly plan: FilePlan;
+}
 
 export const ROUTES = {
-  health: get('/health', 'Whether server and database work'),
+  health: get('/health', 'Whether server and database work', { answer: is<Health>() }),
   enter: write('post', '/door', 'Give the token printed at the start, once per browser', {
-    body: doorInput,
+    body: of<{ token: string }>(doorInput),
     status: 204,
   }),
-  openapi: get('/openapi.json', 'This description'),
-  listSamples: get('/samples', 'The shelf: samples with their key figures', { query: listQuery }),
-  createSample: write('post', '/samples', 'Take in a sample of a new model', { body: sampleInput }),
-  getSample: get('/samples/{sampleId}', 'One sample'),
+  openapi: get('/openapi.json', 'This description', { answer: is<object>() }),
+  listSamples: get('/samples', 'The shelf: samples with their key figures', {
+    query: of<ShelfQuery>(listQuery),
+    answer: is<Page<SampleRow>>(),
+  }),
+  createSample: write('post', '/samples', 'Take in a sample of a new model', {
+    body: of<SampleInput>(sampleInput),
+    answer: is<Sample>(),
+  }),
+  getSample: get('/samples/{sampleId}', 'One sample', { answer: is<Sample>() }),
   updateSample: write('put', '/samples/{sampleId}', 'Change the intake of a sample', {
-    body: sampleInput,
+    body: of<SampleInput>(sampleInput),
     ifMatch: true,
+    answer: is<Sample>(),
   }),
   deleteSample: write('delete', '/samples/{sampleId}', 'Remove a sample nothing was measured on', { ifMatch: true }),
   createUnit: write('post', '/samples/{sampleId}/units', 'Take in a further unit of the same model', {
-    body: unitOfModelInput,
+    body: of<{ unit: UnitInput }>(unitOfModelInput),
+    answer: is<Sample>(),
   }),
-  getDossier: get('/samples/{sampleId}/dossier', 'Everything needed to judge a sample'),
-  listReadings: get('/samples/{sampleId}/readings', 'All readings, superseded ones included', { query: readingsQuery }),
+  getDossier: get('/samples/{sampleId}/dossier', 'Everything needed to judge a sample', {
+    answer: is<SampleDossier>(),
+  }),
+  listReadings: get('/samples/{sampleId}/readings', 'All readings, superseded ones included', {
+    query: of<PageQuery>(readingsQuery),
+    answer: is<Page<ReadingRow>>(),
+  }),
   addReadings: write('post', '/samples/{sampleId}/readings', 'Add readings; the same id twice is kept once', {
-    body: readingsInput,
+    body: of<{ points: PointInput[] }>(readingsInput),
+    answer: is<{ points: Point[] }>(),
   }),
   addReadOut: write('post', '/samples/{sampleId}/read-outs', 'Add a read-out; the same id twice is kept once', {
-    body: readOutInput,
+    body: of<ReadOutInput>(readOutInput),
+    answer: is<StoredReadOut>(),
   }),
-  addRun: write('post', '/samples/{sampleId}/runs', 'Add a run; the same id twice is kept once', { body: runBody }),
+  addRun: write('post', '/samples/{sampleId}/runs', 'Add a run; the same id twice is kept once', {
+    body: of<{ run: RunInput }>(runBody),
+    answer: is<StoredRun>(),
+  }),
   addCapture: write('post', '/samples/{sampleId}/captures', 'Add a capture; the same id twice is kept once', {
-    body: captureInput,
+    body: of<CaptureInput>(captureInput),
     file: 'with input',
     limit: IMPORT_LIMIT,
+    answer: is<Capture>(),
   }),
   getCaptureTrace: get('/captures/{captureId}/trace', 'Lowest and highest of each bucket, for a chart', {
-    query: captureTraceQuery,
+    query: of<{ buckets?: number }>(captureTraceQuery),
+    answer: is<CaptureTrace>(),
   }),
   getCaptureCsv: get('/captures/{captureId}/trace.csv', 'Every sample', { answers: 'text/csv' }),
   importFile: write('post', '/samples/{sampleId}/imports', 'Read a meter file into a loading', {
-    body: importInput,
+    body: of<ImportInput>(importInput),
     file: 'with input',
     limit: IMPORT_LIMIT,
+    answer: is<ImportOutcome>(),
   }),
   getSheet: get('/samples/{sampleId}/sheet.pdf', 'The printable sheet', { answers: 'application/pdf' }),
   exportCsv: get('/samples/{sampleId}/export.csv', 'All standing readings as CSV', { answers: 'text/csv' }),
-  exportJson: get('/samples/{sampleId}/export.json', 'The sample with everything measured as JSON'),
-  createClaim: write('post', '/samples/{sampleId}/claims', 'Add a claim', { body: claimInput }),
-  updateClaim: write('put', '/claims/{claimId}', 'Change a claim', { body: claimInput, ifMatch: true }),
+  exportJson: get('/samples/{sampleId}/export.json', 'The sample with everything measured as JSON', {
+    answer: is<object>(),
+  }),
+  createClaim: write('post', '/samples/{sampleId}/claims', 'Add a claim', {
+    body: of<ClaimInput>(claimInput),
+    answer: is<StoredClaim>(),
+  }),
+  updateClaim: write('put', '/claims/{claimId}', 'Change a claim', {
+    body: of<ClaimInput>(claimInput),
+    ifMatch: true,
+    answer: is<StoredClaim>(),
+  }),
   deleteClaim: write('delete', '/claims/{claimId}', 'Remove a claim', { ifMatch: true }),
-  createSetup: write('post', '/samples/{sampleId}/setups', 'Add a loading', { body: setupInput }),
-  updateSetup: write('put', '/setups/{setupId}', 'Change a loading', { body: setupInput, ifMatch: true }),
+  createSetup: write('post', '/samples/{sampleId}/setups', 'Add a loading', {
+    body: of<SetupInput>(setupInput),
+    answer: is<StoredSetup>(),
+  }),
+  updateSetup: write('put', '/setups/{setupId}', 'Change a loading', {
+    body: of<SetupInput>(setupInput),
+    ifMatch: true,
+    answer: is<StoredSetup>(),
+  }),
   deleteSetup: write('delete', '/setups/{setupId}', 'Remove a loading without readings', { ifMatch: true }),
   listAttachments: get('/attachments', 'Files attached to a sample, its claims and readings', {
-    query: attachmentListQuery,
+    query: of<{ sampleId: string }>(attachmentListQuery),
+    answer: is<Items<AttachmentInfo>>(),
   }),
   addAttachment: write('post', '/attachments', 'Attach a file', {
-    query: attachmentQuery,
+    query: of<{ owner: AttachmentInfo['owner']; ownerId: string; name: string }>(attachmentQuery),
     file: true,
     limit: ATTACHMENT_LIMIT,
+    answer: is<AttachmentInfo>(),
   }),
   getAttachment: get('/attachments/{attachmentId}', 'The file itself', { answers: '*/*' }),
   getThumbnail: get('/attachments/{attachmentId}/thumbnail', 'A small picture of it', { answers: 'image/webp' }),
   deleteAttachment: write('delete', '/attachments/{attachmentId}', 'Detach a file'),
-  listInstruments: get('/instruments', 'The instruments of the bench'),
-  createInstrument: write('post', '/instruments', 'Add an instrument', { body: instrumentInput }),
-  updateInstrument: write('put', '/instruments/{instrumentId}', 'Change an instrument', {
-    body: instrumentInput,
-    ifMatch: true,
+  listInstruments: get('/instruments', 'The instruments of the bench', { answer: is<Items<StoredInstrument>>() }),
+  createInstrument: write('post', '/instruments', 'Add an instrument', {
+    body: of<InstrumentInput>(instrumentInput),
+    answer: is<StoredInstrument>(),
   }),
-  listInstrumentProfiles: get('/instrument-profiles', 'The profiles: what ships, and what this bench made'),
-  createInstrumentProfile: write('post', '/instrument-profiles', 'Add a profile', { body: instrumentProfileInput }),
-  updateInstrumentProfile: write('put', '/instrument-profiles/{profileId}', 'Change a profile', {
-    body: instrumentProfileInput,
+  updateInstrument: write('put', '/instruments/{instrumentId}', 'Change an instrument', {
+    body: of<InstrumentInput>(instrumentInput),
     ifMatch: true,
+    answer: is<StoredInstrument>(),
+  }),
+  listInstrumentProfiles: get('/instrument-profiles', 'The profiles: what ships, and what this bench made', {
+    answer: is<Items<StoredInstrumentProfile>>(),
+  }),
+  createInstrumentProfile: write('post', '/instrument-profiles', 'Add a profile', {
+    body: of<InstrumentProfileInput>(instrumentProfileInput),
+    answer: is<StoredInstrumentProfile>(),
+  }),
+  updateInstrumentProfile: write('put', '/instrument-profiles/{profileId}', 'Change a profile', {
+    body: of<InstrumentProfileInput>(instrumentProfileInput),
+    ifMatch: true,
+    answer: is<StoredInstrumentProfile>(),
   }),
   sendCommand: write('post', '/instruments/{instrumentId}/commands', 'Send one command, and wait for its answer', {
-    body: commandInput,
+    body: of<{ command: string }>(commandInput),
+    answer: is<CommandAnswer>(),
   }),
-  getTraffic: get('/instruments/{instrumentId}/traffic', 'The last lines that went to and came from an instrument'),
+  getTraffic: get('/instruments/{instrumentId}/traffic', 'The last lines that went to and came from an instrument', {
+    answer: is<InstrumentTraffic>(),
+  }),
   live: get('/live', 'Live numbers of connected instruments, as server-sent events', { answers: 'text/event-stream' }),
-  loadsOff: write('post', '/loads-off', 'Switch every load off, ahead of anything that waits'),
-  listLeases: get('/leases', 'Which instruments a run owns, and whose it is'),
+  loadsOff: write('post', '/loads-off', 'Switch every load off, ahead of anything that waits', {
+    answer: is<LoadsOffAnswer>(),
+  }),
+  listLeases: get('/leases', 'Which instruments a run owns, and whose it is', { answer: is<Items<Lease>>() }),
   setLimits: write('put', '/samples/{sampleId}/limits', 'Limits of one sample at which loads go off', {
-    body: sampleLimitsInput,
+    body: of<{ limits: Limits | null }>(sampleLimitsInput),
     ifMatch: true,
+    answer: is<Sample>(),
   }),
   getLabel: get('/samples/{sampleId}/label.pdf', 'A label with the tag of a sample as a QR code', {
     answers: 'application/pdf',
   }),
-  listSheets: get('/run-sheets', 'Run sheets, newest first', { query: sheetsQuery }),
-  createSheet: write('post', '/samples/{sampleId}/run-sheets', 'Make a run sheet by a method', { body: newSheetInput }),
-  getSheetById: get('/run-sheets/{sheetId}', 'One run sheet'),
-  updateSheet: write('put', '/run-sheets/{sheetId}', 'Change a run sheet', { body: sheetInput, ifMatch: true }),
+  listSheets: get('/run-sheets', 'Run sheets, newest first', {
+    query: of<{ sampleId?: string }>(sheetsQuery),
+    answer: is<Items<SheetRow>>(),
+  }),
+  createSheet: write('post', '/samples/{sampleId}/run-sheets', 'Make a run sheet by a method', {
+    body: of<{ methodId: string; rigId: string }>(newSheetInput),
+    answer: is<StoredSheet>(),
+  }),
+  getSheetById: get('/run-sheets/{sheetId}', 'One run sheet', { answer: is<StoredSheet>() }),
+  updateSheet: write('put', '/run-sheets/{sheetId}', 'Change a run sheet', {
+    body: of<SheetInput>(sheetInput),
+    ifMatch: true,
+    answer: is<StoredSheet>(),
+  }),
   deleteSheet: write('delete', '/run-sheets/{sheetId}', 'Remove a run sheet that never ran', { ifMatch: true }),
   startRun: write('post', '/run-sheets/{sheetId}/runs', 'Run a sheet; the tag of the sample is checked', {
-    body: startInput,
+    body: of<StartInput>(startInput),
+    answer: is<SheetRun>(),
   }),
-  getRun: get('/sheet-runs/{runId}', 'One run of a sheet, as it is now'),
-  getRunTrace: get('/sheet-runs/{runId}/trace', 'Everything the instruments told during a step', { query: traceQuery }),
+  getRun: get('/sheet-runs/{runId}', 'One run of a sheet, as it is now', { answer: is<SheetRun>() }),
+  getRunTrace: get('/sheet-runs/{runId}/trace', 'Everything the instruments told during a step', {
+    query: of<{ step?: string }>(traceQuery),
+    answer: is<Items<RunSample>>(),
+  }),
   askOfRun: write('post', '/sheet-runs/{runId}/asks', 'Hold, go on, repeat, skip, note, record, stop', {
-    body: askInput,
+    body: of<{ ask: Ask }>(askInput),
+    answer: is<SheetRun>(),
   }),
-  hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console'),
-  getSimulatedBench: get('/simulated-bench', 'Whether the demo has a simulated bench, and what it can play'),
+  hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console', { answer: is<object>() }),
+  getSimulatedBench: get('/simulated-bench', 'Whether the demo has a simulated bench, and what it can play', {
+    answer: is<SimulatedBenchState>(),
+  }),
   runSimulated: write(
     'post',
     '/samples/{sampleId}/simulated-runs',
     'Put a demo sample on the simulated bench and run',
     {
-      body: simulatedInput,
+      body: of<SimulatedInput>(simulatedInput),
+      answer: is<SheetRun>(),
     },
   ),
-  listRigs: get('/rigs', 'The rigs of the bench'),
-  createRig: write('post', '/rigs', 'Add a rig', { body: rigInput }),
-  updateRig: write('put', '/rigs/{rigId}', 'Change a rig', { body: rigInput, ifMatch: true }),
-  listDevices: get('/devices', 'The devices that serve as loads'),
-  createDevice: write('post', '/devices', 'Add a device', { body: deviceInput }),
-  updateDevice: write('put', '/devices/{deviceId}', 'Change a device', { body: deviceInput, ifMatch: true }),
-  getProfile: get('/profile', 'The choices of method'),
-  updateProfile: write('put', '/profile', 'Change the choices of method', { body: profileInput, ifMatch: true }),
-  listLimitSets: get('/limit-sets', 'The limit sets: those that ship, and those of this bench'),
-  createLimitSet: write('post', '/limit-sets', 'Add a limit set', { body: limitSetInput }),
-  updateLimitSet: write('put', '/limit-sets/{limitSetId}', 'Change a limit set of this bench', {
-    body: limitSetInput,
+  listRigs: get('/rigs', 'The rigs of the bench', { answer: is<Items<StoredRig>>() }),
+  createRig: write('post', '/rigs', 'Add a rig', { body: of<RigInput>(rigInput), answer: is<StoredRig>() }),
+  updateRig: write('put', '/rigs/{rigId}', 'Change a rig', {
+    body: of<RigInput>(rigInput),
     ifMatch: true,
+    answer: is<StoredRig>(),
+  }),
+  listDevices: get('/devices', 'The devices that serve as loads', { answer: is<Items<StoredDevice>>() }),
+  createDevice: write('post', '/devices', 'Add a device', {
+    body: of<DeviceInput>(deviceInput),
+    answer: is<StoredDevice>(),
+  }),
+  updateDevice: write('put', '/devices/{deviceId}', 'Change a device', {
+    body: of<DeviceInput>(deviceInput),
+    ifMatch: true,
+    answer: is<StoredDevice>(),
+  }),
+  getProfile: get('/profile', 'The choices of method', { answer: is<StoredProfile>() }),
+  updateProfile: write('put', '/profile', 'Change the choices of method', {
+    body: of<Profile>(profileInput),
+    ifMatch: true,
+    answer: is<StoredProfile>(),
+  }),
+  listLimitSets: get('/limit-sets', 'The limit sets: those that ship, and those of this bench', {
+    answer: is<Items<StoredLimitSet>>(),
+  }),
+  createLimitSet: write('post', '/limit-sets', 'Add a limit set', {
+    body: of<LimitSetInput>(limitSetInput),
+    answer: is<StoredLimitSet>(),
+  }),
+  updateLimitSet: write('put', '/limit-sets/{limitSetId}', 'Change a limit set of this bench', {
+    body: of<LimitSetInput>(limitSetInput),
+    ifMatch: true,
+    answer: is<StoredLimitSet>(),
   }),
   deleteLimitSet: write('delete', '/limit-sets/{limitSetId}', 'Remove a limit set nothing is judged by', {
     ifMatch: true,
   }),
   addStated: write('post', '/samples/{sampleId}/stated', 'State how points were taken; the newest counts', {
-    body: statedInput,
+    body: of<StatedInput>(statedInput),
+    answer: is<Stated>(),
   }),
-  listColumnMaps: get('/column-maps', 'Remembered columns of meter files'),
+  listColumnMaps: get('/column-maps', 'Remembered columns of meter files', { answer: is<Items<ColumnMap>>() }),
 } as const satisfies Record<string, Route>;
 
 export type Operation = keyof typeof ROUTES;
+
+/** What a body, a query and an answer of an operation are. */
+export type BodyOf<O extends Operation> =
+  (typeof ROUTES)[O] extends Route<string, infer B, infer _Q, infer _A> ? B : never;
+export type QueryOf<O extends Operation> =
+  (typeof ROUTES)[O] extends Route<string, infer _B, infer Q, infer _A> ? Q : never;
+export type AnswerOf<O extends Operation> =
+  (typeof ROUTES)[O] extends Route<string, infer _B, infer _Q, infer A> ? A : never;
+export type ParamsOf<O extends Operation> = Readonly<Record<ParamOf<(typeof ROUTES)[O]['path']>, string>>;

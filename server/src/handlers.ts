@@ -1,40 +1,20 @@
 // The operations of the contract, each tied to the store that carries it out.
-import {
-  type Ask,
-  type CaptureInput,
-  type ClaimInput,
-  type DeviceInput,
-  type ImportInput,
-  type InstrumentInput,
-  type InstrumentProfileInput,
-  type LimitSetInput,
-  openapiDocument,
-  type PointInput,
-  type ReadOutInput,
-  type RigInput,
-  type RunInput,
-  type SampleInput,
-  type SetupInput,
-  type SheetInput,
-  type StartInput,
-  type StatedInput,
-  type UnitInput,
-} from '@lastmark/contract';
+import { type Health, type InstrumentInput, openapiDocument } from '@lastmark/contract';
 import type { Trace } from '@lastmark/core/capture';
-import type { Limits } from '@lastmark/core/plan';
-import type { Profile } from '@lastmark/core/verdict';
 import { sql } from 'drizzle-orm';
-import { deleteAttachment, listAttachments, type Owner, readAttachment, readThumbnail } from './attachments/store.ts';
+import { deleteAttachment, listAttachments, readAttachment, readThumbnail } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { askScope, scopeOf } from './captures/scope.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
-import { NO_SIMULATED_BENCH, runSimulated, type SimulatedInput } from './demo/hand.ts';
+import { NO_SIMULATED_BENCH, runSimulated } from './demo/hand.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
-import { type Answer, type Call, type Handlers, param } from './http/handlers.ts';
+import { deleteSample } from './dossier/remove.ts';
+import type { Answer, Call, Handlers } from './http/handlers.ts';
 import { ProblemError, refused } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { listColumnMaps } from './importer/import.ts';
 import type { MadeFile } from './jobs/table.ts';
+import { listLeases } from './leases/leases.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
 import { sendCommand, trafficOf } from './links/commands.ts';
 import { partsOf } from './links/links.ts';
@@ -45,20 +25,20 @@ import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
-import { listLeases } from './runner/leases.ts';
 import { getRun, here, listTrace } from './runner/rows.ts';
 import { addRun } from './runs/store.ts';
 import { setLimits } from './samples/limits.ts';
-import type { ShelfQuery } from './samples/shelf.ts';
-import { addStated } from './samples/stated.ts';
-import { createSample, createUnit, deleteSample, getSample, updateSample } from './samples/store.ts';
+import { createSample, createUnit, getSample, updateSample } from './samples/store.ts';
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
 import { createSheet, deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
+import { addStated } from './statements/store.ts';
 import type { Working } from './working.ts';
 
-const versioned = <T extends { version: number }>(body: T): Answer => ({ body, etag: etagOf(body.version) });
-const tagged = <T extends { etag: string }>(body: T): Answer => ({ body, etag: body.etag });
-const sampleId = (call: Call): string => param(call, 'sampleId');
+const versioned = <T extends { version: number }>(body: T): Answer<T> => ({ body, etag: etagOf(body.version) });
+const tagged = <T extends { etag: string }>(body: T): Answer<T> => ({ body, etag: body.etag });
+
+/** Nothing is left to say. */
+const done = (_nothing: unknown): Answer<never> => ({});
 
 /** A file name that is safe in a header, with the real one beside it (RFC 6266). */
 function disposition(kind: 'inline' | 'attachment', name: string): string {
@@ -67,15 +47,18 @@ function disposition(kind: 'inline' | 'attachment', name: string): string {
 }
 
 /** Bytes of JSON as they were written where it was worked out. */
-const asJson = (body: Uint8Array): Answer => ({ body, headers: { 'Content-Type': 'application/json; charset=utf-8' } });
-const saved = (kind: 'inline' | 'attachment', { name, bytes }: MadeFile): Answer => ({
+const asJson = (body: Uint8Array): Answer<never> => ({
+  body,
+  headers: { 'Content-Type': 'application/json; charset=utf-8' },
+});
+const saved = (kind: 'inline' | 'attachment', { name, bytes }: MadeFile): Answer<never> => ({
   body: bytes,
   headers: { 'Content-Disposition': disposition(kind, name) },
 });
 /** Bytes in memory of their own, which a worker may be given whole. */
 const own = (file: Buffer | null): Uint8Array => new Uint8Array(file ?? []);
 
-async function health({ db }: Call): Promise<unknown> {
+async function health({ db }: Call): Promise<Omit<Health, 'version'>> {
   try {
     await db.execute(sql`SELECT 1`);
   } catch {
@@ -104,112 +87,103 @@ export const createHandlers = ({
   ...bench
 }: Working): Handlers => {
   /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
-  const known = async <T extends { version: number }>(changed: T): Promise<Answer> => {
+  const known = async <T extends { version: number }>(changed: T): Promise<Answer<T>> => {
     await roster.refresh();
     return versioned(changed);
   };
   return {
-    health: async (call) => ({ body: { ...((await health(call)) as object), version } }),
+    health: async (call) => ({ body: { ...(await health(call)), version } }),
     enter: async ({ body }) => ({
-      headers: { 'Set-Cookie': door.enter((body as { token: string }).token) },
+      headers: { 'Set-Cookie': door.enter(body.token) },
     }),
     openapi: async () => ({ body: openapiDocument(version) }),
 
-    listSamples: async ({ query, left }) => asJson(await jobs.run('shelf', query as ShelfQuery, left)),
-    createSample: async ({ db, body }) => tagged(await createSample(db, body as SampleInput)),
-    getSample: async (call) => tagged(await getSample(call.db, sampleId(call))),
-    updateSample: async (call) =>
-      tagged(await updateSample(call.db, sampleId(call), call.body as SampleInput, call.ifMatch)),
-    deleteSample: async (call) => ({ body: await deleteSample(call.db, sampleId(call), call.ifMatch) }),
-    createUnit: async (call) =>
-      tagged(await createUnit(call.db, sampleId(call), (call.body as { unit: UnitInput }).unit)),
-    getDossier: async (call) => asJson(await jobs.run('dossier', { sampleId: sampleId(call) }, call.left)),
+    listSamples: async ({ query, left }) => asJson(await jobs.run('shelf', query, left)),
+    createSample: async ({ db, body }) => tagged(await createSample(db, body)),
+    getSample: async (call) => tagged(await getSample(call.db, call.params.sampleId)),
+    updateSample: async (call) => tagged(await updateSample(call.db, call.params.sampleId, call.body, call.ifMatch)),
+    deleteSample: async (call) => done(await deleteSample(call.db, call.params.sampleId, call.ifMatch)),
+    createUnit: async (call) => tagged(await createUnit(call.db, call.params.sampleId, call.body.unit)),
+    getDossier: async (call) => asJson(await jobs.run('dossier', { sampleId: call.params.sampleId }, call.left)),
 
     listReadings: async (call) => {
-      const { page, size } = call.query as { page?: number; size?: number };
-      return { body: await listReadings(call.db, sampleId(call), page, size) };
+      const { page, size } = call.query;
+      return { body: await listReadings(call.db, call.params.sampleId, page, size) };
     },
     addReadings: async (call) => ({
-      body: { points: await addReadings(call.db, sampleId(call), (call.body as { points: PointInput[] }).points) },
+      body: { points: await addReadings(call.db, call.params.sampleId, call.body.points) },
     }),
-    addReadOut: async (call) => ({ body: await addReadOut(call.db, sampleId(call), call.body as ReadOutInput) }),
-    addRun: async (call) => ({ body: await addRun(call.db, sampleId(call), (call.body as { run: RunInput }).run) }),
+    addReadOut: async (call) => ({ body: await addReadOut(call.db, call.params.sampleId, call.body) }),
+    addRun: async (call) => ({ body: await addRun(call.db, call.params.sampleId, call.body.run) }),
     addCapture: async (call) => {
-      const { capture, scopeId } = call.body as CaptureInput;
+      const { capture, scopeId } = call.body;
       let from: Uint8Array | Trace | null = call.file && own(call.file);
       if (!from && scopeId !== null && !capture.withdrawn) {
         const { scope, profile } = await scopeOf(call.db, scopeId);
         from = await askScope(links, scope, profile, capture.kind);
       }
-      return { body: await jobs.run('addCapture', { sampleId: sampleId(call), capture, from }, call.left) };
+      return { body: await jobs.run('addCapture', { sampleId: call.params.sampleId, capture, from }, call.left) };
     },
     getCaptureTrace: async (call) => {
-      const buckets = (call.query.buckets as number | undefined) ?? 1000;
-      return { body: await jobs.run('trace', { captureId: param(call, 'captureId'), buckets }, call.left) };
+      const buckets = call.query.buckets ?? 1000;
+      return { body: await jobs.run('trace', { captureId: call.params.captureId, buckets }, call.left) };
     },
     getCaptureCsv: async (call) =>
-      saved('attachment', await jobs.run('traceCsv', { captureId: param(call, 'captureId') }, call.left)),
+      saved('attachment', await jobs.run('traceCsv', { captureId: call.params.captureId }, call.left)),
     importFile: async (call) => ({
       body: await jobs.run(
         'importFile',
-        { sampleId: sampleId(call), input: call.body as ImportInput, file: own(call.file) },
+        { sampleId: call.params.sampleId, input: call.body, file: own(call.file) },
         call.left,
       ),
     }),
 
-    getSheet: async (call) => saved('inline', await jobs.run('sheet', { sampleId: sampleId(call) }, call.left)),
-    exportCsv: async (call) => saved('attachment', await jobs.run('csv', { sampleId: sampleId(call) }, call.left)),
-    exportJson: async (call) => saved('attachment', await jobs.run('json', { sampleId: sampleId(call) }, call.left)),
+    getSheet: async (call) => saved('inline', await jobs.run('sheet', { sampleId: call.params.sampleId }, call.left)),
+    exportCsv: async (call) =>
+      saved('attachment', await jobs.run('csv', { sampleId: call.params.sampleId }, call.left)),
+    exportJson: async (call) =>
+      saved('attachment', await jobs.run('json', { sampleId: call.params.sampleId }, call.left)),
 
-    createClaim: async (call) => versioned(await createClaim(call.db, sampleId(call), call.body as ClaimInput)),
-    updateClaim: async (call) =>
-      versioned(await updateClaim(call.db, param(call, 'claimId'), call.body as ClaimInput, call.ifMatch)),
-    deleteClaim: async (call) => ({ body: await deleteClaim(call.db, param(call, 'claimId'), call.ifMatch) }),
-    createSetup: async (call) => versioned(await createSetup(call.db, sampleId(call), call.body as SetupInput)),
-    updateSetup: async (call) =>
-      versioned(await updateSetup(call.db, param(call, 'setupId'), call.body as SetupInput, call.ifMatch)),
-    deleteSetup: async (call) => ({ body: await deleteSetup(call.db, param(call, 'setupId'), call.ifMatch) }),
+    createClaim: async (call) => versioned(await createClaim(call.db, call.params.sampleId, call.body)),
+    updateClaim: async (call) => versioned(await updateClaim(call.db, call.params.claimId, call.body, call.ifMatch)),
+    deleteClaim: async (call) => done(await deleteClaim(call.db, call.params.claimId, call.ifMatch)),
+    createSetup: async (call) => versioned(await createSetup(call.db, call.params.sampleId, call.body)),
+    updateSetup: async (call) => versioned(await updateSetup(call.db, call.params.setupId, call.body, call.ifMatch)),
+    deleteSetup: async (call) => done(await deleteSetup(call.db, call.params.setupId, call.ifMatch)),
 
     listAttachments: async ({ db, query }) => ({
-      body: { items: await listAttachments(db, query.sampleId as string) },
+      body: { items: await listAttachments(db, query.sampleId) },
     }),
     addAttachment: async ({ query, file, left }) => {
-      const { owner, ownerId, name } = query as { owner: Owner; ownerId: string; name: string };
+      const { owner, ownerId, name } = query;
       return { body: await jobs.run('attach', { owner, ownerId, name, file: own(file) }, left) };
     },
     getAttachment: async (call) => {
-      const { name, type, bytes } = await readAttachment(call.db, param(call, 'attachmentId'));
+      const { name, type, bytes } = await readAttachment(call.db, call.params.attachmentId);
       // Text is never shown as a page of ours; pictures and PDFs may open in place.
       const kind = type.startsWith('image/') || type === 'application/pdf' ? 'inline' : 'attachment';
       return { body: bytes, headers: { 'Content-Type': type, 'Content-Disposition': disposition(kind, name) } };
     },
     getThumbnail: async (call) => ({
-      body: await readThumbnail(call.db, param(call, 'attachmentId')),
+      body: await readThumbnail(call.db, call.params.attachmentId),
       headers: { 'Cache-Control': 'private, max-age=31536000, immutable' },
     }),
-    deleteAttachment: async (call) => ({ body: await deleteAttachment(call.db, param(call, 'attachmentId')) }),
+    deleteAttachment: async (call) => done(await deleteAttachment(call.db, call.params.attachmentId)),
 
     listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
-    createInstrument: async ({ db, body }) =>
-      known(await createInstrument(db, addressed(body as InstrumentInput, links.networks))),
+    createInstrument: async ({ db, body }) => known(await createInstrument(db, addressed(body, links.networks))),
     updateInstrument: async (call) => {
-      const input = addressed(call.body as InstrumentInput, links.networks);
-      return known(await updateInstrument(call.db, param(call, 'instrumentId'), input, call.ifMatch));
+      const input = addressed(call.body, links.networks);
+      return known(await updateInstrument(call.db, call.params.instrumentId, input, call.ifMatch));
     },
     listInstrumentProfiles: async ({ db }) => ({ body: { items: await listProfiles(db) } }),
-    createInstrumentProfile: async ({ db, body }) => known(await createProfile(db, body as InstrumentProfileInput)),
+    createInstrumentProfile: async ({ db, body }) => known(await createProfile(db, body)),
     updateInstrumentProfile: async (call) =>
-      known(await changeProfile(call.db, param(call, 'profileId'), call.body as InstrumentProfileInput, call.ifMatch)),
+      known(await changeProfile(call.db, call.params.profileId, call.body, call.ifMatch)),
     sendCommand: async (call) => ({
-      body: await sendCommand(
-        call.db,
-        links,
-        bench.consoleLoads,
-        param(call, 'instrumentId'),
-        (call.body as { command: string }).command,
-      ),
+      body: await sendCommand(call.db, links, bench.consoleLoads, call.params.instrumentId, call.body.command),
     }),
-    getTraffic: async (call) => ({ body: await trafficOf(call.db, links, param(call, 'instrumentId')) }),
+    getTraffic: async (call) => ({ body: await trafficOf(call.db, links, call.params.instrumentId) }),
     live: async () => ({ stream: (response, lastId) => streamEvents(live, response, lastId) }),
     loadsOff: async () => {
       const pressed = bench.loadsOff.press();
@@ -217,48 +191,43 @@ export const createHandlers = ({
       return { body: await pressed };
     },
     listLeases: async ({ db }) => ({ body: { items: await listLeases(db) } }),
-    setLimits: async (call) =>
-      tagged(await setLimits(call.db, sampleId(call), (call.body as { limits: Limits | null }).limits, call.ifMatch)),
-    getLabel: async (call) => saved('inline', await jobs.run('label', { sampleId: sampleId(call) }, call.left)),
+    setLimits: async (call) => tagged(await setLimits(call.db, call.params.sampleId, call.body.limits, call.ifMatch)),
+    getLabel: async (call) => saved('inline', await jobs.run('label', { sampleId: call.params.sampleId }, call.left)),
     listSheets: async ({ db, query }) => ({
-      body: { items: await listSheets(db, query.sampleId as string | undefined) },
+      body: { items: await listSheets(db, query.sampleId) },
     }),
-    createSheet: async (call) =>
-      versioned(await createSheet(call.db, sampleId(call), call.body as { methodId: string; rigId: string })),
-    getSheetById: async (call) => versioned(await getSheet(call.db, param(call, 'sheetId'))),
-    updateSheet: async (call) =>
-      versioned(await updateSheet(call.db, param(call, 'sheetId'), call.body as SheetInput, call.ifMatch)),
-    deleteSheet: async (call) => ({ body: await deleteSheet(call.db, param(call, 'sheetId'), call.ifMatch) }),
-    startRun: async (call) => ({ body: await runner.start(param(call, 'sheetId'), call.body as StartInput) }),
-    getRun: async (call) => ({ body: await getRun(call.db, param(call, 'runId')) }),
+    createSheet: async (call) => versioned(await createSheet(call.db, call.params.sampleId, call.body)),
+    getSheetById: async (call) => versioned(await getSheet(call.db, call.params.sheetId)),
+    updateSheet: async (call) => versioned(await updateSheet(call.db, call.params.sheetId, call.body, call.ifMatch)),
+    deleteSheet: async (call) => done(await deleteSheet(call.db, call.params.sheetId, call.ifMatch)),
+    startRun: async (call) => ({ body: await runner.start(call.params.sheetId, call.body) }),
+    getRun: async (call) => ({ body: await getRun(call.db, call.params.runId) }),
     getRunTrace: async (call) => ({
-      body: { items: await listTrace(call.db, param(call, 'runId'), call.query.step as string | undefined) },
+      body: { items: await listTrace(call.db, call.params.runId, call.query.step) },
     }),
-    askOfRun: async (call) => ({ body: await runner.ask(param(call, 'runId'), (call.body as { ask: Ask }).ask) }),
+    askOfRun: async (call) => ({ body: await runner.ask(call.params.runId, call.body.ask) }),
     hereAtRun: async (call) => {
-      await here(call.db, param(call, 'runId'));
+      await here(call.db, call.params.runId);
       return { body: {} };
     },
     getSimulatedBench: async () => ({ body: hand ? await hand.state() : NO_SIMULATED_BENCH }),
     runSimulated: async (call) => ({
-      body: await runSimulated(call.db, hand, runner, sampleId(call), call.body as SimulatedInput),
+      body: await runSimulated(call.db, hand, runner, call.params.sampleId, call.body),
     }),
     listRigs: async ({ db }) => ({ body: { items: await listRigs(db) } }),
-    createRig: async ({ db, body }) => versioned(await createRig(db, body as RigInput)),
-    updateRig: async (call) =>
-      versioned(await updateRig(call.db, param(call, 'rigId'), call.body as RigInput, call.ifMatch)),
+    createRig: async ({ db, body }) => versioned(await createRig(db, body)),
+    updateRig: async (call) => versioned(await updateRig(call.db, call.params.rigId, call.body, call.ifMatch)),
     listDevices: async ({ db }) => ({ body: { items: await listDevices(db) } }),
-    createDevice: async ({ db, body }) => versioned(await createDevice(db, body as DeviceInput)),
-    updateDevice: async (call) =>
-      versioned(await updateDevice(call.db, param(call, 'deviceId'), call.body as DeviceInput, call.ifMatch)),
+    createDevice: async ({ db, body }) => versioned(await createDevice(db, body)),
+    updateDevice: async (call) => versioned(await updateDevice(call.db, call.params.deviceId, call.body, call.ifMatch)),
     getProfile: async ({ db }) => versioned(await getProfile(db)),
-    updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body as Profile, ifMatch)),
+    updateProfile: async ({ db, body, ifMatch }) => versioned(await updateProfile(db, body, ifMatch)),
     listLimitSets: async ({ db }) => ({ body: { items: await listLimitSets(db) } }),
-    createLimitSet: async ({ db, body }) => versioned(await createLimitSet(db, body as LimitSetInput)),
+    createLimitSet: async ({ db, body }) => versioned(await createLimitSet(db, body)),
     updateLimitSet: async (call) =>
-      versioned(await updateLimitSet(call.db, param(call, 'limitSetId'), call.body as LimitSetInput, call.ifMatch)),
-    deleteLimitSet: async (call) => ({ body: await deleteLimitSet(call.db, param(call, 'limitSetId'), call.ifMatch) }),
-    addStated: async (call) => ({ body: await addStated(call.db, sampleId(call), call.body as StatedInput) }),
+      versioned(await updateLimitSet(call.db, call.params.limitSetId, call.body, call.ifMatch)),
+    deleteLimitSet: async (call) => done(await deleteLimitSet(call.db, call.params.limitSetId, call.ifMatch)),
+    addStated: async (call) => ({ body: await addStated(call.db, call.params.sampleId, call.body) }),
     listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
   };
 };

@@ -6,7 +6,7 @@ import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { toJudge } from '../src/samples/dossier.ts';
+import { toJudge } from '../src/dossier/dossier.ts';
 import { EU, type Harness, sendForm, startHarness } from './harness.ts';
 import { startRig, type TestRig } from './rig.ts';
 
@@ -150,7 +150,10 @@ describe('from the scope', () => {
     const whole = await request(harness.app)
       .delete(`/api/samples/${sample.id}`)
       .set('If-Match', headers.etag ?? '');
-    expect([whole.status, whole.body.detail]).toEqual([409, expect.stringContaining('captures belong to this sample')]);
+    expect([whole.status, whole.body.detail]).toEqual([
+      409,
+      expect.stringContaining('Captures were taken of this sample'),
+    ]);
   });
 
   it('another instrument is refused with what to do', async () => {

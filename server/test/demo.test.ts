@@ -4,9 +4,9 @@ import { judgeSample } from '@lastmark/core/verdict';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PROOF_LINE_OHMS } from '../src/demo/proof-world.ts';
 import { seedDemo } from '../src/demo/seed.ts';
+import { getDossier, toJudge } from '../src/dossier/dossier.ts';
 import { getProfile } from '../src/profile/store.ts';
-import { getDossier, toJudge } from '../src/samples/dossier.ts';
-import { listSamples } from '../src/samples/shelf.ts';
+import { listSamples } from '../src/shelf/shelf.ts';
 import { type Harness, startHarness } from './harness.ts';
 
 let harness: Harness;

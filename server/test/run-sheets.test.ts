@@ -4,7 +4,7 @@ import type { SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { toJudge } from '../src/samples/dossier.ts';
+import { toJudge } from '../src/dossier/dossier.ts';
 import { type Harness, startHarness } from './harness.ts';
 import { startRig, type TestRig } from './rig.ts';
 

@@ -7,10 +7,10 @@ import { FIGURES_FORM, judgeSample } from '@lastmark/core/verdict';
 import { eq, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { forgetAllFigures } from '../src/changes/changes.ts';
 import { readings, samples } from '../src/db/schema.ts';
-import { getDossier, toJudge } from '../src/samples/dossier.ts';
-import { keepFigures, listSamples } from '../src/samples/shelf.ts';
-import { forgetAllFigures } from '../src/samples/store.ts';
+import { getDossier, toJudge } from '../src/dossier/dossier.ts';
+import { keepFigures, listSamples } from '../src/shelf/shelf.ts';
 import { aPoint, aSample, type Harness, makers, startHarness } from './harness.ts';
 
 let harness: Harness;

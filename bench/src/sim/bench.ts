@@ -12,26 +12,9 @@ import {
   powerFactor,
   rippleVolts,
 } from './physics.ts';
+import { freshSink, nextMoment, type Sink } from './sink.ts';
 import { type Supply, SupplySide } from './supply-side.ts';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
-
-/** The load behind one port: a sink that asks for a level, and a current. */
-interface Sink {
-  plugged: boolean;
-  /** Level asked for: position in the list and, for ranges, volts. */
-  wanted: { readonly position: number; readonly volts: number | null };
-  /** What was agreed. */
-  agreed: { readonly position: number; readonly volts: number } | null;
-  /** A */
-  amps: number;
-  on: boolean;
-  /** VBUS is gone until this moment, s. */
-  goneUntil: number;
-  /** Cut off by overload: until when; infinite until unplugged. */
-  offUntil: number;
-  /** Since when more than the peak power was drawn, s; null while it is not. */
-  peakSince: number | null;
-}
 
 /** True values at one port. */
 export interface PortState {
@@ -72,23 +55,12 @@ export class SimulatedBench {
 
   #plugIn(charger: ChargerTruth): void {
     this.#charger = charger;
-    this.#sinks = new Map(charger.ports.map(({ label }) => [label, this.#fresh()]));
+    this.#sinks = new Map(charger.ports.map(({ label }) => [label, freshSink()]));
     this.#heat = { inside: this.#room, shell: this.#room };
     this.#throttled = false;
     this.#tripped = false;
     this.#corrected = false;
   }
-
-  #fresh = (): Sink => ({
-    plugged: false,
-    wanted: { position: 1, volts: null },
-    agreed: null,
-    amps: 0,
-    on: false,
-    goneUntil: 0,
-    offUntil: 0,
-    peakSince: null,
-  });
 
   get charger(): ChargerTruth {
     return this.#charger;
@@ -160,7 +132,7 @@ export class SimulatedBench {
     const sink = this.#sink(label);
     if (sink.plugged === plugged) return;
     const before = new Map([...this.#sinks.keys()].map((port) => [port, this.#share(port)]));
-    Object.assign(sink, plugged ? { plugged } : this.#fresh());
+    Object.assign(sink, plugged ? { plugged } : freshSink());
     for (const [port, share] of before) {
       const other = this.#sink(port);
       if (port !== label && other.plugged && Math.abs(this.#share(port) - share) > 0.5) {
@@ -349,22 +321,13 @@ export class SimulatedBench {
   #advance(): void {
     const until = this.#clock.now();
     while (this.#at < until - 1e-9) {
-      const step = Math.min(STRETCH, until - this.#at, this.#nextEvent() - this.#at);
+      const step = Math.min(
+        STRETCH,
+        until - this.#at,
+        nextMoment([...this.#sinks.values()], this.#charger, this.#at) - this.#at,
+      );
       this.#step(Math.max(step, 1e-6));
     }
-  }
-
-  /** The next moment at which a gap, a cut-off, a peak or an idle burst begins or ends, s. */
-  #nextEvent(): number {
-    const { peak, idle } = this.#charger;
-    const moments = [...this.#sinks.values()].flatMap(({ goneUntil, offUntil, peakSince }) => [
-      goneUntil,
-      offUntil,
-      ...(peak && peakSince !== null ? [peakSince + peak.seconds] : []),
-    ]);
-    const phase = this.#at % idle.period;
-    moments.push(this.#at + (phase < idle.length ? idle.length - phase : idle.period - phase));
-    return Math.min(Number.POSITIVE_INFINITY, ...moments.filter((moment) => moment > this.#at + 1e-9));
   }
 
   #step(seconds: number): void {

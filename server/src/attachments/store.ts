@@ -6,6 +6,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { attachmentParts, attachments, claims, points, readings } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
+import { removedFrom, type SamplePart } from '../samples/part.ts';
 import { getSample, modelIdOf } from '../samples/store.ts';
 import { type Recognised, recognise } from './content.ts';
 
@@ -137,3 +138,5 @@ export async function deleteAttachment(db: Database, id: string): Promise<void> 
   await rowOf(db, id);
   await db.delete(attachments).where(eq(attachments.id, id));
 }
+
+export const attachmentsPart: SamplePart = { remove: removedFrom(attachments) };

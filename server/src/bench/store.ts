@@ -1,13 +1,13 @@
 // The bench: instruments and the rigs made of them.
 import type { InstrumentInput, RigInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
+import { forgetAllFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { instruments, rigs } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { requireFree } from '../runner/leases.ts';
-import { forgetAllFigures } from '../samples/store.ts';
+import { requireFree } from '../leases/leases.ts';
 
 const toInstrument = (row: typeof instruments.$inferSelect): StoredInstrument => ({
   ...row,

@@ -6,9 +6,9 @@ import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmar
 import { listInstruments } from '../bench/store.ts';
 import type { Queries } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
+import { requireFree } from '../leases/leases.ts';
 import type { Links } from '../links/links.ts';
 import { listProfiles, profileOf } from '../links/profiles.ts';
-import { requireFree } from '../runner/leases.ts';
 
 /** Sample rate and length of each kind: ten cycles of the mains, and the first milliseconds. */
 const SETTINGS: Readonly<Partial<Record<CaptureKind, { readonly rate: number; readonly points: number }>>> = {

@@ -15,13 +15,16 @@ import {
 import { currentReadings } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import { forgetFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, readings, samples, setups } from '../db/schema.ts';
-import { conflict, notFound, refused } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { toReading } from '../readings/reading-row.ts';
 import { storePoints } from '../readings/store.ts';
-import { toReading } from '../samples/reading-row.ts';
-import { forgetFigures, getSample } from '../samples/store.ts';
+import { beforeAdding } from '../samples/append-only.ts';
+import { type DossierPart, keptIn } from '../samples/part.ts';
+import { getSample } from '../samples/store.ts';
 import { asKept, type Columns, columnsOf, insertColumns } from './columns.ts';
 
 /** All captures of a sample, corrected ones included, oldest first; without their samples. */
@@ -135,14 +138,15 @@ export async function storeCapture(
 ): Promise<Capture> {
   const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
   if (!sample) throw notFound('sample');
-  const known = await listCaptures(tx, sampleId);
-  const repeated = known.find(({ id }) => id === head.id);
+  const ways = {
+    table: captures,
+    what: 'capture',
+    at: 'capture.',
+    list: listCaptures,
+    current: (all: readonly Capture[]) => currentCaptures(all),
+  };
+  const { repeated, superseded: before } = await beforeAdding(tx, sampleId, head, ways);
   if (repeated) return repeated;
-  const [foreign] = await tx.select({ id: captures.id }).from(captures).where(eq(captures.id, head.id));
-  if (foreign) throw conflict('Another capture has this id.');
-  const before = head.supersedes ? currentCaptures(known).find(({ id }) => id === head.supersedes) : undefined;
-  if (head.supersedes && !before) throw conflict('Someone took this capture back meanwhile. Reload.');
-  if (head.withdrawn && !before) throw refused('capture.supersedes', 'Say which capture is taken back.');
   if (!head.withdrawn && !trace) throw refused('file', 'There are no samples in it.');
   await checkHead(tx, sampleId, head);
   const takenAt = new Date(head.takenAt);
@@ -224,3 +228,9 @@ export async function captureFile(db: Queries, id: string): Promise<{ name: stri
   const text = captureCsv({ interval: body.interval, columns });
   return { name: `${body.kind} ${body.id.slice(-6)}.csv`, text: `${text.join('\r\n')}\r\n` };
 }
+
+export const capturesPart: DossierPart<'captures'> = {
+  key: 'captures',
+  load: (db, { sampleId }) => listCaptures(db, sampleId),
+  keeps: keptIn(captures, 'Captures were taken of'),
+};

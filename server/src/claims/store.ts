@@ -2,12 +2,14 @@
 import type { ClaimInput, StoredClaim } from '@lastmark/contract';
 import { sharePorts } from '@lastmark/core/claim';
 import { eq } from 'drizzle-orm';
+import { forgetFiguresOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { attachments, claims } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { forgetFiguresOfModel, getSample } from '../samples/store.ts';
+import type { DossierPart } from '../samples/part.ts';
+import { getSample } from '../samples/store.ts';
 
 const toClaim = ({ id, promise, duration, printed, version }: typeof claims.$inferSelect): StoredClaim => ({
   id,
@@ -91,3 +93,9 @@ export async function deleteClaim(db: Database, id: string, seen: string | null)
     await forgetFiguresOfModel(tx, row.modelId);
   });
 }
+
+export const claimsPart: DossierPart<'claims'> = {
+  key: 'claims',
+  load: (db, { modelId }) => listClaims(db, modelId),
+  removeOfModel: (tx, modelId) => tx.delete(claims).where(eq(claims.modelId, modelId)),
+};

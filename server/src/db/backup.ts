@@ -1,12 +1,18 @@
 // A copy of the database before its tables are changed, made by the same script a person would use.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import type { Config } from '../config.ts';
 import { DATA, SCRIPTS } from '../paths.ts';
 import { MigrationProblem } from './migrate.ts';
 
+export interface Upgrade {
+  readonly databaseUrl: string;
+  readonly upgradeBackup: boolean;
+  /** The version that is about to change the tables. */
+  readonly version: string;
+}
+
 /** Make it, unless the settings say not to. @throws MigrationProblem with why it could not be made */
-export async function backUpBeforeUpgrade({ databaseUrl, upgradeBackup, version }: Config): Promise<void> {
+export async function backUpBeforeUpgrade({ databaseUrl, upgradeBackup, version }: Upgrade): Promise<void> {
   if (!upgradeBackup) return;
   const stamp = new Date().toISOString().replace(/[:.]/g, '-');
   const file = join(DATA, 'backups', `before-${version}-${stamp}.sql.gz`);

@@ -1,10 +1,10 @@
 // What a person does by hand at the simulated bench: put a charger on it, lay a cable, set how fast its clock runs.
 import { ScpiClient } from '@lastmark/bench/scpi';
-import type { SheetRun, SimulatedBenchState } from '@lastmark/contract';
+import type { SheetRun, SimulatedBenchState, SimulatedInput } from '@lastmark/contract';
 import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { conflict, ProblemError, refused } from '../http/problem.ts';
-import { listLeases } from '../runner/leases.ts';
+import { listLeases } from '../leases/leases.ts';
 import type { Runner } from '../runner/runner.ts';
 import { getSample } from '../samples/store.ts';
 import { createSheet } from '../sheets/store.ts';
@@ -41,12 +41,6 @@ export class Hand {
   close(): void {
     this.#client.close();
   }
-}
-
-export interface SimulatedInput {
-  readonly methodId: string;
-  readonly person: string;
-  readonly speed: number;
 }
 
 /** The demo's one button: the sample's namesake goes onto the simulated bench, a sheet is made and run. */

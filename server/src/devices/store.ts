@@ -1,12 +1,12 @@
 // Real devices that serve as loads, with what they take at most.
 import type { DeviceInput, StoredDevice } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
+import { forgetAllFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { devices } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { forgetAllFigures } from '../samples/store.ts';
 
 export async function listDevices(db: Queries): Promise<StoredDevice[]> {
   const rows = await db.select().from(devices).orderBy(devices.id);

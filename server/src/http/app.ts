@@ -17,7 +17,7 @@ import type { Database } from '../db/database.ts';
 import { admission } from './admission.ts';
 import { bodyOf, bodyParser } from './body.ts';
 import { type Door, guard } from './door.ts';
-import type { Answer, Handler, Handlers } from './handlers.ts';
+import type { Answer, Call, Handler, Handlers } from './handlers.ts';
 import { invalid, ProblemError, toProblem } from './problem.ts';
 import { sameOrigin } from './same-origin.ts';
 
@@ -74,7 +74,15 @@ function operation(route: Route, handler: Handler, db: Database): RequestHandler
     }
     const params = request.params as Record<string, string>;
     const left = leaving(response);
-    const answer = await handler({ params, query: query.value, body: body.value, file, left, ifMatch, db });
+    const answer = await handler({
+      params,
+      query: query.value,
+      body: body.value,
+      file,
+      left,
+      ifMatch,
+      db,
+    } as Call<never>);
     if (answer.stream) answer.stream(response, request.get('Last-Event-ID'));
     else if (!response.destroyed) send(response, route, answer);
   };

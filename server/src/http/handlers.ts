@@ -1,13 +1,13 @@
 // How an operation is written: from a checked call to an answer.
-import type { Operation } from '@lastmark/contract';
+import type { AnswerOf, BodyOf, Operation, ParamsOf, QueryOf } from '@lastmark/contract';
 import type { Response } from 'express';
 import type { Database } from '../db/database.ts';
 
 /** What an operation gets. Body and query have passed their schema. */
-export interface Call {
-  readonly params: Readonly<Record<string, string>>;
-  readonly query: Readonly<Record<string, unknown>>;
-  readonly body: unknown;
+export interface Call<O extends Operation = Operation> {
+  readonly params: ParamsOf<O>;
+  readonly query: QueryOf<O>;
+  readonly body: BodyOf<O>;
   /** The file that was sent; null when there is none. */
   readonly file: Buffer | null;
   /** Aborted when whoever asked has left. */
@@ -16,20 +16,16 @@ export interface Call {
   readonly db: Database;
 }
 
-export interface Answer {
-  readonly body?: unknown;
+export interface Answer<A = unknown> {
+  /** What it is, or its bytes as they were written where it was worked out. */
+  readonly body?: A | Uint8Array;
   readonly etag?: string;
   readonly headers?: Readonly<Record<string, string>>;
   /** Takes over the response and writes to it as long as it lasts. */
   readonly stream?: (response: Response, lastEventId: string | undefined) => void;
 }
 
-export type Handler = (call: Call) => Promise<Answer>;
-export type Handlers = Readonly<Record<Operation, Handler>>;
+export type Handlers = { readonly [O in Operation]: (call: Call<O>) => Promise<Answer<AnswerOf<O>>> };
 
-/** A path parameter that the route pattern guarantees. */
-export function param(call: Call, name: string): string {
-  const value = call.params[name];
-  if (value === undefined) throw new Error(`Route has no {${name}}.`);
-  return value;
-}
+/** A handler whose call the schemas of its route have checked. */
+export type Handler = (call: Call<never>) => Promise<Answer>;

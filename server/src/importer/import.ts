@@ -23,13 +23,14 @@ import {
 } from '@lastmark/core/reading';
 import { insertAttachment } from '../attachments/store.ts';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import { forgetFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { columnMaps, points, readings } from '../db/schema.ts';
 import { notFound, ProblemError, refused } from '../http/problem.ts';
 import { getProfile } from '../profile/store.ts';
 import { readingRow } from '../readings/store.ts';
-import { forgetFigures, getSample } from '../samples/store.ts';
+import { getSample } from '../samples/store.ts';
 import { listSetups } from '../setups/store.ts';
 
 const ENTRY_OF: Record<FileValue['role'], Pick<Entry, 'quantity'>> = {

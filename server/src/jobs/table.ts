@@ -1,17 +1,17 @@
 // Everything that takes more than a few milliseconds, each as a job: what it needs as plain data, and what comes of it.
-import type { CaptureInput, CaptureTrace, ImportInput, ImportOutcome } from '@lastmark/contract';
+import type { CaptureInput, CaptureTrace, ImportInput, ImportOutcome, ShelfQuery } from '@lastmark/contract';
 import type { Capture, Trace } from '@lastmark/core/capture';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
+import { getDossier } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
 import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
-import { getDossier } from '../samples/dossier.ts';
-import { listSamples, type ShelfQuery } from '../samples/shelf.ts';
 import { getSample } from '../samples/store.ts';
 import { labelPdf } from '../sheet/label.ts';
 import { sheetPdf } from '../sheet/sheet.ts';
+import { listSamples } from '../shelf/shelf.ts';
 
 /** A file made of a sample, with the name it is saved under. */
 export interface MadeFile {

@@ -3,12 +3,12 @@ import type { LimitSetInput, StoredLimitSet } from '@lastmark/contract';
 import { LIMIT_SETS, limitSetProblems } from '@lastmark/core/limits';
 import { PROCEDURES } from '@lastmark/core/procedure';
 import { eq } from 'drizzle-orm';
+import { forgetAllFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { limitSets, profiles } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { forgetAllFigures } from '../samples/store.ts';
 
 const SHIPPED: readonly StoredLimitSet[] = LIMIT_SETS.map((set) => ({ ...set, builtIn: true, version: 1 }));
 

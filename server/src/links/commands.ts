@@ -5,7 +5,7 @@ import { lineProblem, onlyAsks, unitsOf } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { leaseOf, requireFree } from '../runner/leases.ts';
+import { leaseOf, requireFree } from '../leases/leases.ts';
 import type { ConsoleLoads } from './console-loads.ts';
 import type { Links } from './links.ts';
 import { listProfiles, profileOf } from './profiles.ts';

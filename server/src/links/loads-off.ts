@@ -2,7 +2,7 @@
 import type { LoadsOffAnswer } from '@lastmark/contract';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.ts';
-import { pressLatch } from '../runner/latch.ts';
+import { pressLatch } from '../leases/latch.ts';
 import type { Links } from './links.ts';
 import { pause, within } from './off.ts';
 import { isDriven, type Known, type Roster } from './roster.ts';

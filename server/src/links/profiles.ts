@@ -7,7 +7,7 @@ import { newId } from '../db/ids.ts';
 import { instrumentProfiles, instruments } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { requireFree } from '../runner/leases.ts';
+import { requireFree } from '../leases/leases.ts';
 
 /** One that was stored wrong has no commands, and keeps no other from being listed. */
 const toInput = ({ commands, ...rest }: InstrumentProfile): InstrumentProfileInput => ({

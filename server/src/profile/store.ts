@@ -7,12 +7,12 @@ import { REGULATORY_PAIR } from '@lastmark/core/reading';
 import type { Profile } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
 import { listInstruments } from '../bench/store.ts';
+import { forgetAllFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { profiles } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { listLimitSets } from '../limit-sets/store.ts';
-import { forgetAllFigures } from '../samples/store.ts';
 
 const ID = 'bench';
 

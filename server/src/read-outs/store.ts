@@ -3,10 +3,13 @@ import type { ReadOutInput, StoredReadOut } from '@lastmark/contract';
 import { currentReadOuts } from '@lastmark/core/read-out';
 import { eq } from 'drizzle-orm';
 import { listInstruments } from '../bench/store.ts';
+import { forgetFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { readOuts } from '../db/schema.ts';
-import { conflict, refused } from '../http/problem.ts';
-import { forgetFigures, getSample } from '../samples/store.ts';
+import { refused } from '../http/problem.ts';
+import { beforeAdding } from '../samples/append-only.ts';
+import { type DossierPart, keptIn } from '../samples/part.ts';
+import { getSample } from '../samples/store.ts';
 
 const toReadOut = ({ body, takenAt, ...row }: typeof readOuts.$inferSelect): StoredReadOut => ({
   ...body,
@@ -55,14 +58,9 @@ export async function storeReadOut(tx: Queries, sampleId: string, input: ReadOut
   );
   if (!(await listInstruments(tx)).some(({ id }) => id === input.instrumentId))
     throw refused('instrumentId', 'This analyser is not on the bench any more. Choose another.');
-  const known = await listReadOuts(tx, sampleId);
-  const repeated = known.find(({ id }) => id === input.id);
+  const ways = { table: readOuts, what: 'read-out', list: listReadOuts, current: currentReadOuts };
+  const { repeated } = await beforeAdding(tx, sampleId, input, ways);
   if (repeated) return repeated;
-  const [foreign] = await tx.select({ id: readOuts.id }).from(readOuts).where(eq(readOuts.id, input.id));
-  if (foreign) throw conflict('Another read-out has this id.');
-  if (input.supersedes && !currentReadOuts(known).some(({ id }) => id === input.supersedes))
-    throw conflict('Someone corrected this read-out meanwhile. Reload to see theirs.');
-  if (input.withdrawn && !input.supersedes) throw refused('supersedes', 'Say which read-out is taken back.');
   const { id, port, instrumentId, takenAt, supersedes, ...body } = input;
   await tx.insert(readOuts).values({
     id,
@@ -77,3 +75,9 @@ export async function storeReadOut(tx: Queries, sampleId: string, input: ReadOut
   await forgetFigures(tx, sampleId);
   return { ...input, takenAt: new Date(takenAt).toISOString() };
 }
+
+export const readOutsPart: DossierPart<'readOuts'> = {
+  key: 'readOuts',
+  load: (db, { sampleId }) => listReadOuts(db, sampleId),
+  keeps: keptIn(readOuts, 'Read-outs were taken of'),
+};

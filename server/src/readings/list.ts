@@ -1,11 +1,10 @@
 // All readings of a sample, page by page.
-import type { Page } from '@lastmark/contract';
-import type { Reading } from '@lastmark/core/reading';
+import type { Page, ReadingRow } from '@lastmark/contract';
 import { count, eq } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
 import { points, readings } from '../db/schema.ts';
-import { toReading } from '../samples/reading-row.ts';
 import { getSample } from '../samples/store.ts';
+import { toReading } from './reading-row.ts';
 
 const DEFAULT_SIZE = 200;
 
@@ -15,7 +14,7 @@ export async function listReadings(
   sampleId: string,
   page = 1,
   size = DEFAULT_SIZE,
-): Promise<Page<Reading & { pointId: string }>> {
+): Promise<Page<ReadingRow>> {
   await getSample(db, sampleId);
   const of = eq(points.sampleId, sampleId);
   const [counted] = await db

@@ -18,12 +18,12 @@ import {
 } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import { forgetFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { points, readings, samples } from '../db/schema.ts';
 import { askReally, conflict, notFound, refused } from '../http/problem.ts';
-import { toReading } from '../samples/reading-row.ts';
-import { forgetFigures } from '../samples/store.ts';
 import { listSetups, loadingFor } from '../setups/store.ts';
+import { toReading } from './reading-row.ts';
 
 /** A reading an instrument took: the mean of several looks, written out in full. */
 export interface TakenReading extends ReadingInput {

@@ -1,8 +1,8 @@
 // What people asked of a run and it has not acted on yet, in order.
 import type { Ask } from '@lastmark/contract';
 import type { Database } from '../db/database.ts';
-import type { Ownership } from './ownership.ts';
-import { openAsks } from './rows.ts';
+import { openAsks } from '../leases/asks.ts';
+import type { Ownership } from '../leases/ownership.ts';
 
 export class AskQueue {
   readonly #db: Database;

@@ -3,7 +3,7 @@ import type { LiveEvent, RunSample } from '@lastmark/contract';
 import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { runParts } from '../db/schema.ts';
-import { LostOwnership, type Ownership } from './ownership.ts';
+import { LostOwnership, type Ownership } from '../leases/ownership.ts';
 
 const PART_MILLISECONDS = 400;
 

@@ -1,8 +1,9 @@
 // Minds the lease of a run whatever its step waits for: no lease, no load; and after a standstill nothing goes on as if
 // nothing had been.
+
+import { LEASE_MILLISECONDS, LostOwnership, type Ownership } from '../leases/ownership.ts';
 import { within } from '../links/off.ts';
 import type { RigDriver } from './driver.ts';
-import { LEASE_MILLISECONDS, LostOwnership, type Ownership } from './ownership.ts';
 import { DatabaseGone } from './turns.ts';
 
 const TICK_MILLISECONDS = 100;

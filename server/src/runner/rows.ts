@@ -1,16 +1,16 @@
 // What the database knows of runs: their row, what was asked of them, what was told, and who owns which instrument.
-import type { Ask, RunSample, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
+import type { RunSample, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { limitsInForce } from '@lastmark/core/plan';
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { type Database, isDatabaseError, type Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { leases, runAsks, runParts, samples, sheetRuns } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
+import { listLeases } from '../leases/leases.ts';
 import { getProfile } from '../profile/store.ts';
 import { getSample, tagOf } from '../samples/store.ts';
-import { getSheet, isActive } from '../sheets/store.ts';
-import { listLeases } from './leases.ts';
+import { getSheet } from '../sheets/store.ts';
 
 /** The epoch a run begins in. */
 export const FIRST_EPOCH = 1;
@@ -142,32 +142,6 @@ export async function insertRun(db: Database, sheetId: string, input: StartInput
     );
   }
   return id;
-}
-
-/** Ask something of a run. It stays written down. */
-export async function insertAsk(db: Queries, runId: string, body: Ask): Promise<void> {
-  const { state } = await rowOf(db, runId);
-  if (!isActive(state)) throw conflict('This run is over.');
-  const now = new Date();
-  await db
-    .insert(runAsks)
-    .values({ id: newId(), runId, body, askedAt: now, doneAt: body.kind === 'note' ? now : null });
-}
-
-export const openAsks = (db: Queries, runId: string) =>
-  db
-    .select()
-    .from(runAsks)
-    .where(and(eq(runAsks.runId, runId), isNull(runAsks.doneAt)))
-    .orderBy(asc(runAsks.id));
-
-/** Loads were switched off by hand: every run that is on holds, whichever server carries it out. */
-export async function holdAll(db: Queries): Promise<void> {
-  const on = await db
-    .select({ id: sheetRuns.id })
-    .from(sheetRuns)
-    .where(inArray(sheetRuns.state, ['running', 'waiting']));
-  for (const { id } of on) await insertAsk(db, id, { kind: 'hold' });
 }
 
 export const here = async (db: Queries, runId: string): Promise<void> => {

@@ -4,19 +4,19 @@ import type { Ask, LiveEvent, Progress, StepOutcome } from '@lastmark/contract';
 import type { Limits, SheetStep } from '@lastmark/core/plan';
 import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database.ts';
+import { LostOwnership, type Ownership } from '../leases/ownership.ts';
 import type { Links } from '../links/links.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { AskQueue } from './asks.ts';
 import { type Permission, SwitchedOff } from './driver.ts';
+import { endRun, interruptRun } from './endings.ts';
 import { type ConfirmRule, faultNow } from './faults.ts';
 import type { Bench } from './hands.ts';
 import { Keeper } from './keeper.ts';
 import { LeaseWatch } from './lease-watch.ts';
-import { release } from './leases.ts';
-import { LostOwnership, type Ownership } from './ownership.ts';
 import { prepare } from './prepare.ts';
 import { doStep } from './steps/do-step.ts';
-import { Closing, DatabaseGone, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
+import { Closing, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
 
 /** How often the row says the run is alive, ms. */
 const ALIVE_MILLISECONDS = 500;
@@ -362,6 +362,12 @@ export class RunTask {
     }
   }
 
+  /** What an ending works with; a run that was never ready has neither watch nor keeper. */
+  #ending() {
+    const { db } = this.#parts;
+    return { db, runId: this.#runId, own: this.#own, lease: this.#lease, keeper: this.#keeper };
+  }
+
   async #carryOut(): Promise<void> {
     const { log } = this.#parts;
     try {
@@ -377,71 +383,15 @@ export class RunTask {
         }
         if (!(await this.#carryOutStep(step))) break;
       }
-      await this.#end();
+      const { driver, run } = this.#bench;
+      await endRun(this.#ending(), driver, this.#stopped, () => runSummary(this.#outcomes, run.steps.length));
     } catch (error) {
       if (!(error instanceof Closing)) log.error({ err: error, run: this.#runId }, 'a run was interrupted');
-      await this.#interrupt(error);
+      const note = (again: unknown, what: string) => this.#note(again, what);
+      await interruptRun(this.#ending(), error, () => this.#closing, note);
     } finally {
       for (const stop of this.#stops) stop();
       await (this.#keeper as Keeper | undefined)?.close().catch(() => undefined);
-    }
-  }
-
-  /** Over: everything off, everything committed, instruments free. */
-  async #end(): Promise<void> {
-    const { driver } = this.#bench;
-    const unknown = await this.#lease.makeSafe();
-    await driver.unplugAll().catch(() => undefined);
-    // A load nobody is sure of keeps its own watchdog.
-    if (unknown === null) await driver.watchdog(0).catch(() => undefined);
-    await driver.mainsOff().catch(() => undefined);
-    await this.#keeper.close();
-    const says = this.#stopped ?? runSummary(this.#outcomes, this.#bench.run.steps.length);
-    await this.#parts.db.transaction(async (tx) => {
-      await this.#own.write(tx, {
-        ...(this.#stopped === null ? { state: 'done', stepId: null } : { state: 'stopped' }),
-        says: unknown ? `${says} ${unknown}` : says,
-        endedAt: new Date(),
-        progress: null,
-      });
-      await release(tx, this.#runId);
-    });
-  }
-
-  /** The server stops, the database went away, or another server carries the run out: loads off first, then whatever can still be written. */
-  async #interrupt(error: unknown): Promise<void> {
-    let unknown: string | null = null;
-    try {
-      if (error instanceof LostOwnership) {
-        // Whoever took over after this server fell silent has switched the loads off and may draw again: hands off.
-        if (this.#own.takenWhileValid && this.#bench) await this.#lease.makeSafe();
-        return;
-      }
-      if (this.#bench) unknown = await this.#lease.makeSafe();
-    } catch (lost) {
-      if (lost instanceof LostOwnership) return;
-      throw lost;
-    }
-    const why =
-      error instanceof Closing
-        ? 'The server was stopped.'
-        : error instanceof Fault || error instanceof DatabaseGone
-          ? error.message
-          : 'The database or the server failed.';
-    for (;;) {
-      try {
-        await (this.#keeper as Keeper | undefined)?.close();
-        await this.#save({
-          state: 'interrupted',
-          says: `${why} ${unknown ?? 'Loads are off;'} ${unknown ? 'Everything' : 'everything'} recorded is kept.`,
-          progress: null,
-        });
-        return;
-      } catch (again) {
-        if (this.#closing || again instanceof LostOwnership) return;
-        this.#note(again, 'the database is away; what was told is kept until it is back');
-        await new Promise((resolve) => setTimeout(resolve, 1000));
-      }
     }
   }
 }

@@ -3,12 +3,15 @@ import type { RunInput, StoredRun } from '@lastmark/contract';
 import { currentRuns, runRefusal, runUncertainty } from '@lastmark/core/proof';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import { forgetFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { runs } from '../db/schema.ts';
 import { listDevices } from '../devices/store.ts';
-import { conflict, refused } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { getProfile } from '../profile/store.ts';
-import { forgetFigures, getSample } from '../samples/store.ts';
+import { beforeAdding } from '../samples/append-only.ts';
+import { type DossierPart, keptIn } from '../samples/part.ts';
+import { getSample } from '../samples/store.ts';
 
 /** All runs of a sample, corrected ones included, oldest first. */
 export async function listRuns(db: Queries, sampleId: string): Promise<StoredRun[]> {
@@ -27,14 +30,9 @@ export async function storeRun(tx: Queries, sampleId: string, input: RunInput): 
     throw refused('run.port', `There is no port "${input.port}".`);
   const rig = (await listRigs(tx)).find(({ id }) => id === input.rigId);
   if (!rig) throw refused('run.rigId', 'This rig is not on the bench any more. Choose another.');
-  const known = await listRuns(tx, sampleId);
-  const repeated = known.find(({ id }) => id === input.id);
+  const ways = { table: runs, what: 'run', at: 'run.', list: listRuns, current: currentRuns };
+  const { repeated } = await beforeAdding(tx, sampleId, input, ways);
   if (repeated) return repeated;
-  const [foreign] = await tx.select({ id: runs.id }).from(runs).where(eq(runs.id, input.id));
-  if (foreign) throw conflict('Another run has this id.');
-  if (input.supersedes && !currentRuns(known).some(({ id }) => id === input.supersedes))
-    throw conflict('Someone corrected this run meanwhile. Reload to see theirs.');
-  if (input.withdrawn && !input.supersedes) throw refused('run.supersedes', 'Say which run is taken back.');
   const { overRating } = await getProfile(tx);
   const refusal = runRefusal(input, { rig, devices: await listDevices(tx), overRating });
   if (refusal) throw refused('run', refusal);
@@ -53,3 +51,9 @@ export async function storeRun(tx: Queries, sampleId: string, input: RunInput): 
   await forgetFigures(tx, sampleId);
   return body;
 }
+
+export const runsPart: DossierPart<'runs'> = {
+  key: 'runs',
+  load: (db, { sampleId }) => listRuns(db, sampleId),
+  keeps: keptIn(runs, 'Runs were done with'),
+};

@@ -1,23 +1,11 @@
 // Samples: a unit together with its model, written as one.
 import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
+import { forgetFiguresOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import {
-  attachments,
-  captures,
-  claims,
-  models,
-  points,
-  readOuts,
-  runSheets,
-  runs,
-  samples,
-  setups,
-  sheetRuns,
-  statements,
-} from '../db/schema.ts';
-import { conflict, notFound } from '../http/problem.ts';
+import { models, samples } from '../db/schema.ts';
+import { notFound } from '../http/problem.ts';
 import { requireMatch } from '../http/versions.ts';
 
 const TAG_LENGTH = 6;
@@ -112,51 +100,12 @@ export async function updateSample(db: Database, id: string, input: SampleInput,
   });
 }
 
-/** Remove a sample nothing was measured on; its model goes with its last unit. @throws 409 when there is something to lose */
-export async function deleteSample(db: Database, id: string, seen: string | null): Promise<void> {
-  await db.transaction(async (tx) => {
-    const row = await rowOf(tx, id, true);
-    requireMatch(seen, etagOfRow(row), 'sample');
-    const [measured] = await tx.select({ id: points.id }).from(points).where(eq(points.sampleId, id)).limit(1);
-    if (measured) throw conflict('Readings were taken on this sample. Nothing measured is ever deleted.');
-    const [ran] = await tx.select({ id: sheetRuns.id }).from(sheetRuns).where(eq(sheetRuns.sampleId, id)).limit(1);
-    if (ran) throw conflict('A run sheet was run on this sample. Nothing measured is ever deleted.');
-    for (const table of [readOuts, runs, captures] as const) {
-      const [kept] = await tx.select({ id: table.id }).from(table).where(eq(table.sampleId, id)).limit(1);
-      if (kept) throw conflict('Read-outs, runs or captures belong to this sample. Nothing measured is ever deleted.');
-    }
-    await tx.delete(statements).where(eq(statements.sampleId, id));
-    await tx.delete(runSheets).where(eq(runSheets.sampleId, id));
-    await tx.delete(attachments).where(eq(attachments.sampleId, id));
-    await tx.delete(setups).where(eq(setups.sampleId, id));
-    await tx.delete(samples).where(eq(samples.id, id));
-    const [other] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.modelId, row.model.id)).limit(1);
-    if (other) return;
-    await tx.delete(claims).where(eq(claims.modelId, row.model.id));
-    await tx.delete(models).where(eq(models.id, row.model.id));
-  });
+/** Lock a sample that is to go. @returns its model @throws 404, and 412 when it changed since `seen` */
+export async function lockSample(tx: Queries, id: string, seen: string | null): Promise<string> {
+  const row = await rowOf(tx, id, true);
+  requireMatch(seen, etagOfRow(row), 'sample');
+  return row.model.id;
 }
 
 /** The model a sample belongs to. @throws 404 */
 export const modelIdOf = async (db: Queries, sampleId: string): Promise<string> => (await rowOf(db, sampleId)).model.id;
-
-/** What marks figures as out of date, those being worked out at this moment included. */
-const FORGOTTEN = { figures: null, changes: sql`${samples.changes} + 1` };
-
-/** Mark a sample's shelf figures as out of date. Belongs in the transaction of the change. */
-export async function forgetFigures(db: Queries, sampleId: string): Promise<void> {
-  await db
-    .update(samples)
-    .set({ ...FORGOTTEN, updatedAt: new Date() })
-    .where(eq(samples.id, sampleId));
-}
-
-/** The same for every unit of a model. */
-export async function forgetFiguresOfModel(db: Queries, modelId: string): Promise<void> {
-  await db.update(samples).set(FORGOTTEN).where(eq(samples.modelId, modelId));
-}
-
-/** The same for all, after a change of method or instruments. */
-export async function forgetAllFigures(db: Queries): Promise<void> {
-  await db.update(samples).set(FORGOTTEN);
-}

@@ -3,12 +3,14 @@ import type { SetupInput, StoredSetup } from '@lastmark/contract';
 import { stepTitle } from '@lastmark/core/proof';
 import { type Output, type Setup, sameOutputs } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
+import { forgetFigures } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, setups, statements } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { forgetFigures, getSample } from '../samples/store.ts';
+import { type DossierPart, removedFrom } from '../samples/part.ts';
+import { getSample } from '../samples/store.ts';
 
 const toSetup = (row: typeof setups.$inferSelect): StoredSetup => ({
   id: row.id,
@@ -128,3 +130,9 @@ export async function deleteSetup(db: Database, id: string, seen: string | null)
     await forgetFigures(tx, row.sampleId);
   });
 }
+
+export const setupsPart: DossierPart<'setups'> = {
+  key: 'setups',
+  load: (db, { sampleId }) => listSetups(db, sampleId),
+  remove: removedFrom(setups),
+};

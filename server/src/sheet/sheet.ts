@@ -2,7 +2,7 @@
 import type { SampleDossier } from '@lastmark/contract';
 import { judgeSample, type Verdict } from '@lastmark/core/verdict';
 import pdfmake from 'pdfmake';
-import { toJudge } from '../samples/dossier.ts';
+import { toJudge } from '../dossier/dossier.ts';
 import { type Room, sheetContent } from './content.ts';
 import { FONTS, SHEET_FONT } from './fonts.ts';
 

@@ -2,8 +2,8 @@ import type { SampleDossier } from '@lastmark/contract';
 import type { AnyStation } from '@lastmark/core/station';
 import { judgeSample, STATIONS } from '@lastmark/core/verdict';
 import { describe, expect, it } from 'vitest';
+import { toJudge } from '../dossier/dossier.ts';
 import { toJson } from '../export/data.ts';
-import { toJudge } from '../samples/dossier.ts';
 import { sheetContent } from './content.ts';
 
 const model = { kind: 'wall', maker: 'Fernwall', model: 'Trio', ports: [], prices: [], mass: null, inputRating: '' };

@@ -1,5 +1,5 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
-import type { RunState, SheetInput, SheetRow, StoredRig, StoredSheet } from '@lastmark/contract';
+import type { SheetInput, SheetRow, StoredRig, StoredSheet } from '@lastmark/contract';
 import { makeSheet, methodOf, methodsFor, type SheetStep, sheetSeconds } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
@@ -11,6 +11,7 @@ import { listDevices } from '../devices/store.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { listReadOuts } from '../read-outs/store.ts';
+import { keptIn, removedFrom, type SamplePart } from '../samples/part.ts';
 import { getSample, tagOf } from '../samples/store.ts';
 import { listSetups } from '../setups/store.ts';
 
@@ -115,9 +116,6 @@ export async function listSheets(db: Queries, sampleId: string | undefined): Pro
   });
 }
 
-const ACTIVE: readonly RunState[] = ['running', 'waiting', 'held', 'interrupted'];
-export const isActive = (state: RunState): boolean => ACTIVE.includes(state);
-
 async function lockedSheet(tx: Queries, id: string, seen: string | null): Promise<typeof runSheets.$inferSelect> {
   const [row] = await tx.select().from(runSheets).where(eq(runSheets.id, id)).for('update');
   if (!row) throw notFound('run sheet');
@@ -159,3 +157,8 @@ export async function deleteSheet(db: Database, id: string, seen: string | null)
     await tx.delete(runSheets).where(eq(runSheets.id, id));
   });
 }
+
+export const sheetsPart: SamplePart = {
+  keeps: keptIn(sheetRuns, 'A run sheet was run on'),
+  remove: removedFrom(runSheets),
+};

@@ -6,13 +6,13 @@ import { useMemo } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { queryClient } from '../api/queries.ts';
 import { ShelfPage } from '../shelf/ShelfPage.tsx';
+import { NoticesProvider } from '../state/notices.tsx';
+import { SettingsProvider, useSettings } from '../state/settings.tsx';
+import { makeTheme } from '../state/theme.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { Door } from './Door.tsx';
 import { FailedPage, MissingPage } from './FailedPage.tsx';
 import { Frame } from './Frame.tsx';
-import { NoticesProvider } from './notices.tsx';
-import { SettingsProvider, useSettings } from './settings.tsx';
-import { makeTheme } from './theme.ts';
 
 const router = createBrowserRouter([
   {

@@ -8,8 +8,8 @@ import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, useState } from 'react';
 import { useMatch, useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
+import { useSettings } from '../state/settings.tsx';
 import { STATIONS } from '../stations/registry.ts';
-import { useSettings } from './settings.tsx';
 
 interface Command {
   readonly title: string;

@@ -2,11 +2,11 @@
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
+import { useKeys } from '../state/useKeys.ts';
 import { CommandBox } from './CommandBox.tsx';
 import { KeyList } from './KeyList.tsx';
 import { LoadsOff } from './LoadsOff.tsx';
 import { Spine } from './Spine.tsx';
-import { useKeys } from './useKeys.ts';
 
 export function Frame() {
   const [open, setOpen] = useState<'command' | 'keys' | null>(null);

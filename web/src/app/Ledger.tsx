@@ -9,9 +9,9 @@ import { useState } from 'react';
 import { Link, useMatch } from 'react-router';
 import { EvidenceList } from '../parts/EvidenceList.tsx';
 import { StateMark } from '../parts/StateMark.tsx';
-import { useOnBench } from './bench.tsx';
-import { useSettings } from './settings.tsx';
-import { useKeys } from './useKeys.ts';
+import { useSample } from '../state/sample.tsx';
+import { useSettings } from '../state/settings.tsx';
+import { useKeys } from '../state/useKeys.ts';
 
 const WIDTH = 296;
 
@@ -24,7 +24,7 @@ function Entry({
   readonly open: boolean;
   readonly onToggle: () => void;
 }) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const claim = dossier.claims[index];
   const result = verdict.claims[index];
   if (!claim || !result) return null;
@@ -63,7 +63,7 @@ function Entry({
 }
 
 export function Ledger() {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { ledgerOpen, change } = useSettings();
   const [selected, setSelected] = useState<string | null>(null);
   const station = useMatch('/samples/:sampleId/:station')?.params.station ?? '';

@@ -2,7 +2,7 @@
 import type { LiveEvent } from '@lastmark/contract/types';
 import { fixed } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
-import type { Live } from './useLive.ts';
+import type { Live } from '../state/useLive.ts';
 
 interface Figure {
   readonly id: string;

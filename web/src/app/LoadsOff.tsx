@@ -7,8 +7,8 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, leasesQuery } from '../api/queries.ts';
+import { useLive } from '../state/useLive.ts';
 import { isDoubt, LiveNumbers } from './LiveNumbers.tsx';
-import { useLive } from './useLive.ts';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="dialog"], [role="listbox"], input, textarea') !== null;

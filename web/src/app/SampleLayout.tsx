@@ -6,12 +6,12 @@ import { useMemo } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { SampleContext, useVerdict } from '../state/sample.tsx';
+import { useKeys } from '../state/useKeys.ts';
 import { STATIONS } from '../stations/registry.ts';
-import { BenchContext, useVerdict } from './bench.tsx';
 import { Ledger } from './Ledger.tsx';
-import { useKeys } from './useKeys.ts';
 
-function OnBench({ dossier }: { readonly dossier: SampleDossier }) {
+function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
   const verdict = useVerdict(dossier);
   const navigate = useNavigate();
   const { id } = dossier.sample;
@@ -22,7 +22,7 @@ function OnBench({ dossier }: { readonly dossier: SampleDossier }) {
   );
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
-    <BenchContext.Provider value={value}>
+    <SampleContext.Provider value={value}>
       <Box sx={{ display: 'flex', minHeight: '100vh' }}>
         {/* Keyed by unit: no field of one sample may survive into another. */}
         <Box key={id} sx={{ flex: 1, minWidth: 0, p: 3, pb: 8 }}>
@@ -30,7 +30,7 @@ function OnBench({ dossier }: { readonly dossier: SampleDossier }) {
         </Box>
         <Ledger />
       </Box>
-    </BenchContext.Provider>
+    </SampleContext.Provider>
   );
 }
 
@@ -39,7 +39,7 @@ export function SampleLayout() {
   const query = useQuery(dossierQuery(sampleId));
   return (
     <QueryGate query={query} what="the sample">
-      {(dossier) => <OnBench dossier={dossier} />}
+      {(dossier) => <SampleAtHand dossier={dossier} />}
     </QueryGate>
   );
 }

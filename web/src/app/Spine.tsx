@@ -5,8 +5,8 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense } from 'react';
 import { NavLink, useMatch } from 'react-router';
+import { useSettings } from '../state/settings.tsx';
 import { Spared } from './Spared.tsx';
-import { useSettings } from './settings.tsx';
 
 const SpineSample = lazy(async () => ({ default: (await import('./SpineSample.tsx')).SpineSample }));
 

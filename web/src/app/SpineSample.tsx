@@ -8,8 +8,8 @@ import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { PortFace } from '../parts/PortFace.tsx';
 import { StateMark } from '../parts/StateMark.tsx';
+import { useVerdict } from '../state/sample.tsx';
 import { STATIONS } from '../stations/registry.ts';
-import { useVerdict } from './bench.tsx';
 import { spineLink } from './Spine.tsx';
 
 /** How much of a station is done, as a small filled bar. */

@@ -19,10 +19,10 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { useOnBench } from '../app/bench.tsx';
 import { FileButton } from '../parts/FileButton.tsx';
 import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
 import { Loading } from '../parts/QueryGate.tsx';
+import { useSample } from '../state/sample.tsx';
 import type { CapturePreview, CaptureWork } from '../workers/capture.worker.ts';
 import { useCapture } from './useCapture.ts';
 
@@ -47,7 +47,7 @@ function useWork() {
 }
 
 export function CaptureDialog({ kinds, supplies, onClose }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const work = useWork();
   const { add } = useCapture();
   const setups = dossier.setups.filter(({ purpose }) => purpose === 'efficiency');

@@ -9,9 +9,9 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { api } from '../api/client.ts';
-import { useOnBench } from '../app/bench.tsx';
-import { useNotify } from '../app/notices.tsx';
 import { Loading } from '../parts/QueryGate.tsx';
+import { useNotify } from '../state/notices.tsx';
+import { useSample } from '../state/sample.tsx';
 import { CaptureDialog } from './CaptureDialog.tsx';
 import { useCapture } from './useCapture.ts';
 
@@ -54,7 +54,7 @@ interface Props {
 }
 
 export function CaptureList({ kinds, supplies, empty }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const notify = useNotify();
   const { takeBack } = useCapture();
   const [adding, setAdding] = useState(false);

@@ -5,13 +5,13 @@ import { useMutation } from '@tanstack/react-query';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { refreshSample } from '../api/queries.ts';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 
 /** What a person chooses of a capture; the rest follows. */
 export type CaptureChoice = Omit<CaptureHead, 'id' | 'takenAt' | 'supersedes' | 'withdrawn'>;
 
 export function useCapture() {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const sampleId = dossier.sample.id;
   const add = useMutation({
     mutationFn: ({ choice, text, scopeId }: { choice: CaptureChoice; text: string | null; scopeId: string | null }) => {

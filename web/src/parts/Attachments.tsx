@@ -7,7 +7,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { type DragEvent, useState } from 'react';
 import { api } from '../api/client.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 import { FileButton } from './FileButton.tsx';
 
 const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.csv,.tsv,.txt,.log,.json';
@@ -84,7 +84,7 @@ function Tile({ file, onRemove }: { readonly file: AttachmentInfo; readonly onRe
 }
 
 export function Attachments({ owner, ownerId, compact = false }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const sampleId = dossier.sample.id;
   const [over, setOver] = useState(false);
   const query = useQuery(attachmentsQuery(sampleId));

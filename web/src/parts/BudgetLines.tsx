@@ -3,7 +3,7 @@ import { type Budget, finerMeter } from '@lastmark/core/efficiency';
 import { fixed, formatUncertainty } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 
 export interface BudgetRow {
   readonly title: string;
@@ -21,7 +21,7 @@ function finerWords(budget: Budget, instruments: Parameters<typeof finerMeter>[1
 }
 
 export function BudgetLines({ rows }: { readonly rows: readonly BudgetRow[] }) {
-  const { instruments } = useOnBench().dossier;
+  const { instruments } = useSample().dossier;
   if (rows.length === 0) return null;
   return (
     <Box component="details" sx={{ mb: 2 }}>

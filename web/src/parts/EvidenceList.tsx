@@ -3,7 +3,7 @@ import { type ClaimResult, type ClaimTest, shownTest } from '@lastmark/core/clai
 import { formatPlain, formatProbability } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 import { NotStated } from './NotStated.tsx';
 import { ReadingList } from './ReadingList.tsx';
 import { StateMark } from './StateMark.tsx';
@@ -23,7 +23,7 @@ export function limitWords({ limit, quantity }: Pick<ClaimTest, 'limit' | 'quant
 }
 
 function Test({ test }: { readonly test: ClaimTest }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const points = dossier.points.filter(({ id }) => test.evidence.pointIds.includes(id));
   const runs = dossier.runs.filter(({ id }) => test.evidence.pointIds.includes(id));
   const probability = test.probability === null ? '' : ` · ${formatProbability(test.probability)} likely to conform`;

@@ -3,10 +3,10 @@ import type { Unstated } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Link } from 'react-router';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 
 export function NotStated({ unstated }: { readonly unstated: readonly Unstated[] }) {
-  const { instruments, sample } = useOnBench().dossier;
+  const { instruments, sample } = useSample().dossier;
   if (unstated.length === 0) return null;
   const meters = [...new Set(unstated.map(({ meter }) => meter))];
   return (

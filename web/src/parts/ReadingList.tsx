@@ -3,7 +3,7 @@ import { formatMeasured, quantityOf } from '@lastmark/core/quantity';
 import { mainsLabel, type Point, type Reading, withAccuracies } from '@lastmark/core/reading';
 import { expandedUncertainty, measured } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 import { Attachments } from './Attachments.tsx';
 
 const MOST_SHOWN = 40;
@@ -15,7 +15,7 @@ function shownValue({ value, u, quantity, typed }: Reading): string {
 }
 
 function Line({ reading, superseded }: { readonly reading: Reading; readonly superseded: boolean }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const instrument = dossier.instruments.find(({ id }) => id === reading.instrumentId);
   return (
     <Box component="li" sx={{ mt: 0.5 }}>
@@ -34,7 +34,7 @@ function Line({ reading, superseded }: { readonly reading: Reading; readonly sup
 }
 
 export function ReadingList({ points }: { readonly points: readonly Point[] }) {
-  const { rigs, instruments } = useOnBench().dossier;
+  const { rigs, instruments } = useSample().dossier;
   const known = withAccuracies(points, rigs, instruments);
   const readings = known.flatMap((point) => point.readings.map((reading) => ({ point, reading })));
   const superseded = new Set(readings.map(({ reading }) => reading.supersedes));

@@ -15,7 +15,7 @@ import { type FormEvent, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { refreshSample } from '../api/queries.ts';
-import { useOnBench, useSupplies } from '../app/bench.tsx';
+import { useSample, useSupplies } from '../state/sample.tsx';
 import { Choice, QuantityField, typedSi } from './fields.tsx';
 
 interface Form {
@@ -88,7 +88,7 @@ interface Props {
 }
 
 export function TakenDialog({ setupId, title, onClose }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const own = dossier.points.filter((point) => (setupId ? point.setupId === setupId : point.load === 0));
   const supplied = useSupplies();
   const supplies: readonly Mains[] = [...supplied, ...own.map(({ mains }) => mains)].filter(

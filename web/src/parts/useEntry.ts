@@ -15,7 +15,7 @@ import { useRef } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { dossierQuery, queryClient, refreshSample } from '../api/queries.ts';
-import { useOnBench } from '../app/bench.tsx';
+import { useSample } from '../state/sample.tsx';
 
 export interface PointKey {
   readonly setupId: string | null;
@@ -74,7 +74,7 @@ interface Attempt {
 }
 
 export function useEntry() {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const sampleId = dossier.sample.id;
   /** Ids of points begun but not yet known to the server, and of rows being repeated. */
   const begun = useRef(new Map<string, string>());

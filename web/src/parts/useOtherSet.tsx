@@ -2,7 +2,7 @@
 import type { LimitLine, LimitSet } from '@lastmark/core/limits';
 import { chosenSets } from '@lastmark/core/verdict';
 import { type ReactNode, useState } from 'react';
-import { toJudge, useOnBench } from '../app/bench.tsx';
+import { toJudge, useSample } from '../state/sample.tsx';
 import { Choice } from './fields.tsx';
 
 const NONE = 'none';
@@ -15,7 +15,7 @@ interface OtherSet {
 
 /** @param judge holds the results shown against some sets */
 export function useOtherSet(judge: (sets: readonly LimitSet[]) => readonly LimitLine[]): OtherSet {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const [otherId, setOtherId] = useState(NONE);
   const chosen = chosenSets(toJudge(dossier)).map(({ id }) => id);
   const others = dossier.limitSets.filter(({ id }) => !chosen.includes(id));

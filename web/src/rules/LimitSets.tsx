@@ -19,9 +19,9 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { limitSetsQuery, refreshAll } from '../api/queries.ts';
-import { useNotify } from '../app/notices.tsx';
 import { typedSi } from '../parts/fields.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { useNotify } from '../state/notices.tsx';
 
 const LimitSetDialog = lazy(async () => ({ default: (await import('./LimitSetDialog.tsx')).LimitSetDialog }));
 

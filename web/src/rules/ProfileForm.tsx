@@ -14,9 +14,9 @@ import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
-import { useNotify } from '../app/notices.tsx';
 import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
 import { fromLimitText, LIMIT_FIELDS, toLimitText } from '../parts/limitText.ts';
+import { useNotify } from '../state/notices.tsx';
 
 const CAR = {
   id: 'car',

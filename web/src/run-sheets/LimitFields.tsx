@@ -8,9 +8,9 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api } from '../api/client.ts';
 import { profileQuery, refreshSample } from '../api/queries.ts';
-import { useNotify } from '../app/notices.tsx';
 import { QuantityField } from '../parts/fields.tsx';
 import { fromLimitText, LIMIT_FIELDS, toLimitText } from '../parts/limitText.ts';
+import { useNotify } from '../state/notices.tsx';
 
 export function LimitFields({ sample }: { readonly sample: Sample }) {
   const notify = useNotify();

@@ -6,8 +6,8 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { useSettings } from '../app/settings.tsx';
-import { useKeys } from '../app/useKeys.ts';
+import { useSettings } from '../state/settings.tsx';
+import { useKeys } from '../state/useKeys.ts';
 import { RecordFields } from './RecordFields.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 

@@ -10,8 +10,8 @@ import { useEffect, useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { api } from '../api/client.ts';
 import { instrumentsQuery } from '../api/queries.ts';
-import { listenLive } from '../app/liveSource.ts';
 import { useChartStyle } from '../parts/chartStyle.ts';
+import { listenLive } from '../state/liveSource.ts';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend);
 

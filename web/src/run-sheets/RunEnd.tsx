@@ -8,8 +8,8 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
-import { useVerdict } from '../app/bench.tsx';
 import { StateMark } from '../parts/StateMark.tsx';
+import { useVerdict } from '../state/sample.tsx';
 
 function Claims({ dossier }: { readonly dossier: SampleDossier }) {
   const verdict = useVerdict(dossier);

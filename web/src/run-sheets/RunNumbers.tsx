@@ -12,8 +12,8 @@ import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { dossierQuery } from '../api/queries.ts';
-import { useLive } from '../app/useLive.ts';
 import { LimitBand } from '../parts/LimitBand.tsx';
+import { useLive } from '../state/useLive.ts';
 
 interface Props {
   readonly run: SheetRun;

@@ -9,7 +9,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { dossierQuery, simulatedBenchQuery } from '../api/queries.ts';
-import { useSettings } from '../app/settings.tsx';
+import { useSettings } from '../state/settings.tsx';
 
 const SPEED = 60;
 

@@ -12,8 +12,8 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { leasesQuery, queryClient, rigsQuery } from '../api/queries.ts';
-import { useSettings } from '../app/settings.tsx';
 import { Caution } from '../parts/Caution.tsx';
+import { useSettings } from '../state/settings.tsx';
 
 export function StartForm({ sheet, sample }: { readonly sheet: StoredSheet; readonly sample: Sample }) {
   const navigate = useNavigate();

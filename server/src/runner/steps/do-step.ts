@@ -1,5 +1,5 @@
 // Which way a step is carried out.
-import type { SheetStep } from '@lastmark/core/plan';
+import type { SheetStep, StepKind } from '@lastmark/core/plan';
 import type { Bench } from '../hands.ts';
 import { keypadStep } from './by-hand.ts';
 import { captureStep } from './capture.ts';
@@ -17,28 +17,23 @@ async function coolStep(bench: Bench, step: SheetStep): Promise<void> {
   await bench.finish(bench.db, { state: 'done', says: 'Loads off.', madeIds: [] });
 }
 
+type Way = (bench: Bench, step: SheetStep) => Promise<void>;
+
+/** How the instruments carry out each kind of step; what they cannot do is done by hand. */
+const WAYS: Readonly<Record<StepKind, Way>> = {
+  rig: rigStep,
+  idle: idleStep,
+  'read-out': readOutStep,
+  point: pointStep,
+  split: splitStep,
+  'warm-up': holdStep,
+  hold: holdStep,
+  capture: captureStep,
+  cool: coolStep,
+  device: keypadStep,
+  'by hand': keypadStep,
+};
+
 /** Carry out a step to its outcome. @throws Turn, Fault, StepFailed and what instruments and database raise */
-export function doStep(bench: Bench, step: SheetStep): Promise<void> {
-  if (step.by === 'keypad' && step.kind !== 'cool') return keypadStep(bench, step);
-  switch (step.kind) {
-    case 'rig':
-      return rigStep(bench, step);
-    case 'idle':
-      return idleStep(bench, step);
-    case 'read-out':
-      return readOutStep(bench, step);
-    case 'point':
-      return pointStep(bench, step);
-    case 'split':
-      return splitStep(bench, step);
-    case 'warm-up':
-    case 'hold':
-      return holdStep(bench, step);
-    case 'capture':
-      return captureStep(bench, step);
-    case 'cool':
-      return coolStep(bench, step);
-    default:
-      return keypadStep(bench, step);
-  }
-}
+export const doStep: Way = (bench, step) =>
+  step.by === 'keypad' && step.kind !== 'cool' ? keypadStep(bench, step) : WAYS[step.kind](bench, step);

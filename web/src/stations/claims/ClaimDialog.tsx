@@ -14,8 +14,8 @@ import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type FormEvent, useState } from 'react';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 
 type Kind = Promised['kind'];
 
@@ -91,7 +91,7 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
 }
 
 function usePromise(form: Form): Promised {
-  const { profile } = useOnBench().dossier;
+  const { profile } = useSample().dossier;
   const supplied = useSupplies();
   const mains = supplied.find((one) => mainsLabel(one) === form.mains) ?? null;
   const number = (text: string, quantity: 'voltage' | 'current' | 'power' | 'efficiency') =>
@@ -147,7 +147,7 @@ interface Props {
 }
 
 function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part: Partial<Form>) => void }) {
-  const { sample, profile } = useOnBench().dossier;
+  const { sample, profile } = useSample().dossier;
   const supplied = useSupplies();
   const ports = sample.model.ports.map(({ label }) => label);
   const quantity = (
@@ -246,7 +246,7 @@ function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part
 }
 
 export function ClaimDialog({ claim, error, busy, onSave, onClose }: Props) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const [form, setForm] = useState(() =>
     toForm(
       claim,

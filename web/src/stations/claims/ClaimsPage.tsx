@@ -10,10 +10,10 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 import { ClaimDialog } from './ClaimDialog.tsx';
 import { useClaims } from './useClaims.ts';
 
@@ -39,7 +39,7 @@ function LabelLine({
   readonly busy: boolean;
   readonly error: string | undefined;
 }) {
-  const { sample, profile } = useOnBench().dossier;
+  const { sample, profile } = useSample().dossier;
   const { value: line, set, clear } = useDraft(`line-${sample.id}`, '');
   const [printed, setPrinted] = useState('label');
   const parsed = parseClaimLine(
@@ -119,7 +119,7 @@ function ClaimRow({
   readonly onChange: () => void;
   readonly onRemove: () => void;
 }) {
-  const { verdict } = useOnBench();
+  const { verdict } = useSample();
   const name = describePromise(claim.promise);
   return (
     <Box
@@ -156,7 +156,7 @@ function ClaimRow({
 }
 
 export function ClaimsPage() {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { sample, claims } = dossier;
   const { add, change, remove } = useClaims(sample.id);
   const [open, setOpen] = useState<StoredClaim | 'new' | null>(null);

@@ -6,7 +6,7 @@ import { describePromise } from '@lastmark/core/claim';
 import { useMutation } from '@tanstack/react-query';
 import { api, versionTag } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useNotify } from '../../app/notices.tsx';
+import { useNotify } from '../../state/notices.tsx';
 
 function checked(input: ClaimInput): ClaimInput {
   const result = validate<ClaimInput>(claimInput, input);

@@ -7,13 +7,13 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
 const SupplyChart = lazy(async () => ({ default: (await import('./SupplyChart.tsx')).SupplyChart }));
@@ -22,7 +22,7 @@ type Store = keyof typeof CAR_STOPS;
 const LOADS = ['100 %', '50 %'] as const;
 
 function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series: SeriesResult }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { heads, rowOf } = useLoadRows(setup, series);
   const [store, setStore] = useState<Store>('12 V');
   const [at, setAt] = useState<(typeof LOADS)[number]>('100 %');
@@ -62,7 +62,7 @@ function Sweep({ setup, series }: { readonly setup: StoredSetup; readonly series
 }
 
 export function CarSupply({ setup }: { readonly setup: StoredSetup }) {
-  const { verdict } = useOnBench();
+  const { verdict } = useSample();
   const series = verdict.results.efficiency.series.find((one) => one.setup.id === setup.id);
   const supplies = useSupplies();
   if (!series) return null;

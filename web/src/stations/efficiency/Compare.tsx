@@ -16,8 +16,8 @@ import Typography from '@mui/material/Typography';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { dossierQuery, shelfQuery } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 interface Candidate {
   readonly id: string;
@@ -85,7 +85,7 @@ function Row({ pair }: { readonly pair: Pair }) {
 }
 
 export function Compare() {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const shelf = useInfiniteQuery(shelfQuery({ q: '', kind: '' }));
   const [otherId, setOtherId] = useState(dossier.sample.id);
   const other = useQuery(dossierQuery(otherId));

@@ -11,10 +11,10 @@ import Tabs from '@mui/material/Tabs';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { Averages } from './Averages.tsx';
 import { Budget } from './Budget.tsx';
 import { LimitTable } from './LimitTable.tsx';
@@ -39,7 +39,7 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['id'];
 
 function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const hasPorts = dossier.sample.model.ports.length > 0;
   return (
     <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
@@ -63,7 +63,7 @@ function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
 }
 
 function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onFile: (file: File) => void }) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const [over, setOver] = useState(false);
   const series = verdict.results.efficiency.series.find((one) => one.setup.id === setup.id);
   const limits = verdict.results.efficiency.limits.find(({ setupId }) => setupId === setup.id);
@@ -106,7 +106,7 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
 }
 
 export function EfficiencyPage() {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const setups = dossier.setups.filter(({ purpose }) => purpose === 'efficiency');
   const [params, setParams] = useSearchParams();
   const [dialog, setDialog] = useState<'new' | StoredSetup | null>(null);

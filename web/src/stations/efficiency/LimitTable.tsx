@@ -7,12 +7,12 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { api, versionTag } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { toJudge, useOnBench } from '../../app/bench.tsx';
 import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
 import { ClassDialog } from '../../parts/ClassDialog.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
 import { TakenDialog } from '../../parts/TakenDialog.tsx';
 import { useOtherSet } from '../../parts/useOtherSet.tsx';
+import { toJudge, useSample } from '../../state/sample.tsx';
 
 interface Props {
   readonly limits: SetupLimits;
@@ -21,7 +21,7 @@ interface Props {
 
 export function LimitTable({ limits, setup }: Props) {
   const [dialog, setDialog] = useState<'class' | 'taken' | null>(null);
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sample } = dossier;
   const series = verdict.results.efficiency.series.filter((one) => one.setup.id === setup.id);
   const other = useOtherSet((sets) => limitsOfSetups(toJudge(dossier), series, sets).flatMap((one) => one.lines));

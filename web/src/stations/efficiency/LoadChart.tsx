@@ -6,7 +6,7 @@ import type { SetupLimits } from '@lastmark/core/verdict';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { CurveChart, type CurvePoint } from './CurveChart.tsx';
 
 const pointsOf = ({ loads }: MainsResult): CurvePoint[] =>
@@ -60,7 +60,7 @@ interface Props {
 }
 
 export function LoadChart({ series, limits }: Props) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const { palette } = useTheme();
   const { byMains, setup } = series;
   if (byMains.length === 0) {

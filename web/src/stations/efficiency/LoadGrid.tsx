@@ -4,9 +4,9 @@ import { LOAD_POINTS, type SeriesResult } from '@lastmark/core/efficiency';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Panel } from '../../parts/Panel.tsx';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
 interface Props {
@@ -15,7 +15,7 @@ interface Props {
 }
 
 export function LoadGrid({ setup, series }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const supplies = useSupplies();
   const { heads, rowOf } = useLoadRows(setup, series);
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);

@@ -7,12 +7,12 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense } from 'react';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 
 const CurveChart = lazy(async () => ({ default: (await import('./CurveChart.tsx')).CurveChart }));
 
@@ -26,7 +26,7 @@ interface Draw {
 
 /** What some of these chargers take from one circuit together. */
 function Room() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { value: form, set } = useDraft('room', { count: '20', fuse: '16', at: '' });
   const draws = verdict.results.efficiency.series.flatMap(({ setup, byMains }) =>
     byMains.flatMap(({ mains, loads }) =>
@@ -101,7 +101,7 @@ function Room() {
 }
 
 export function MainsCurrent() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const brackets = correctionBrackets(verdict.results.efficiency.series);
   const supplies = useSupplies();
   const { sample } = dossier;

@@ -18,8 +18,8 @@ import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { api, versionTag } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 interface OutputText {
   readonly on: boolean;
@@ -31,7 +31,7 @@ type Outputs = Readonly<Record<string, OutputText>>;
 
 /** The highest promised level of each port is what one usually loads. */
 function useStartingOutputs(setup: StoredSetup | null): Outputs {
-  const { sample, claims } = useOnBench().dossier;
+  const { sample, claims } = useSample().dossier;
   return Object.fromEntries(
     sample.model.ports.map(({ label }, index) => {
       const stored = setup?.outputs.find(({ port }) => port === label);
@@ -60,7 +60,7 @@ interface Props {
 }
 
 export function SetupDialog({ setup, onSaved, onClose }: Props) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sample, rigs, points } = dossier;
   const [outputs, setOutputs] = useState(useStartingOutputs(setup));
   const [name, setName] = useState(setup?.name ?? '');

@@ -3,11 +3,11 @@ import type { SeriesResult } from '@lastmark/core/efficiency';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { type Curve, CurveChart } from './CurveChart.tsx';
 
 export function SupplyChart({ series }: { readonly series: SeriesResult }) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const dc = series.byMains.filter(({ mains }) => mains.kind === 'dc').sort((a, b) => a.mains.volts - b.mains.volts);
   const loads = [...new Set(dc.flatMap((one) => one.loads.map(({ load }) => load)))].sort((a, b) => b - a);
   const curves = loads.flatMap((load): Curve[] => {

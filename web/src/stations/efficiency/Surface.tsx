@@ -15,9 +15,9 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { saveFile } from '../../parts/saveFile.ts';
+import { useSample } from '../../state/sample.tsx';
 
 const CurveChart = lazy(async () => ({ default: (await import('./CurveChart.tsx')).CurveChart }));
 
@@ -50,7 +50,7 @@ function Spread({
 }
 
 export function Surface() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { palette } = useTheme();
   const [shown, setShown] = useState<Shown>('efficiency');
   const surface = efficiencySurface(verdict.results.efficiency.series);

@@ -10,15 +10,15 @@ import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { toJudge, useOnBench } from '../../app/bench.tsx';
-import { useNotify } from '../../app/notices.tsx';
+import { useNotify } from '../../state/notices.tsx';
+import { toJudge, useSample } from '../../state/sample.tsx';
 
 interface Props {
   readonly onChoose: (setupId: string) => void;
 }
 
 export function Wanted({ onChoose }: Props) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const notify = useNotify();
   const judged = toJudge(dossier);
   const ports = dossier.sample.model.ports.map(({ label }) => label);

@@ -6,10 +6,10 @@ import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import { type ReactNode, useReducer } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import type { CellSpec, RowSpec } from '../../parts/EntryGrid.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, type Target, useEntry } from '../../parts/useEntry.ts';
+import { useSample } from '../../state/sample.tsx';
 
 interface Column extends Target {
   readonly head: string;
@@ -62,7 +62,7 @@ export interface LoadRows {
 
 /** Rows of one loading at any supply and load. */
 export function useLoadRows(setup: StoredSetup, series: SeriesResult): LoadRows {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { typedAt, commit, repeat, pointOf } = useEntry();
   const [, redraw] = useReducer((count: number) => count + 1, 0);
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);

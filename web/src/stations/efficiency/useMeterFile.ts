@@ -8,7 +8,7 @@ import { wrap } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import { api } from '../../api/client.ts';
 import { columnMapsQuery, queryClient, refreshSample } from '../../api/queries.ts';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 import type { MeterFileWork } from '../../workers/meterFile.worker.ts';
 
 /** Largest file taken; the server's limit leaves room for its envelope. */
@@ -30,7 +30,7 @@ export interface Sniffed {
 }
 
 export function useMeterFile(file: File, setup: StoredSetup) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const supplies = useSupplies();
   const work = useWorker();
   const maps = useQuery(columnMapsQuery);

@@ -6,15 +6,15 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { toJudge, useOnBench } from '../../app/bench.tsx';
 import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
 import { ClassDialog } from '../../parts/ClassDialog.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
 import { TakenDialog } from '../../parts/TakenDialog.tsx';
 import { useOtherSet } from '../../parts/useOtherSet.tsx';
+import { toJudge, useSample } from '../../state/sample.tsx';
 
 export function IdleLimits() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const [stating, setStating] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const { sample } = dossier;

@@ -11,7 +11,6 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useReducer, useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { BudgetLines } from '../../parts/BudgetLines.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
@@ -19,6 +18,7 @@ import { Choice } from '../../parts/fields.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, useEntry } from '../../parts/useEntry.ts';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 import { IdleLimits } from './IdleLimits.tsx';
 import { UsePanel } from './UsePanel.tsx';
 
@@ -37,7 +37,7 @@ const RESULT_WIDTHS: readonly number[] = [154, 80, 62];
 
 /** Energy and cost of a year plugged in. */
 function Year({ result }: { readonly result: IdleResult }) {
-  const { tariff, currency } = useOnBench().dossier.profile;
+  const { tariff, currency } = useSample().dossier.profile;
   const { energy, cost } = yearWords(result, tariff, currency);
   return (
     <Box component="span" sx={{ display: 'block', lineHeight: 1.2 }}>
@@ -50,7 +50,7 @@ function Year({ result }: { readonly result: IdleResult }) {
 }
 
 export function IdlePage() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { profile, rigs, points, sample } = dossier;
   const supplies = useSupplies();
   const lastRig = points.findLast(({ load, setupId }) => load === 0 && setupId === null)?.rigId;

@@ -5,8 +5,8 @@ import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 
 const USUAL = {
   off: '0',
@@ -47,7 +47,7 @@ function said(work: () => string): string {
 }
 
 export function UsePanel() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { value: form, set } = useDraft<Form>('idle-use', USUAL);
   const idle = verdict.results.idle.draws.find(({ attached }) => attached === 'nothing');
   if (!idle) return null;

@@ -11,10 +11,10 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, api } from '../../api/client.ts';
 import { queryClient, refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
-import { useNotify } from '../../app/notices.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useNotify } from '../../state/notices.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { ConflictDialog } from './ConflictDialog.tsx';
 import { EMPTY_UNIT, formMessage, fromForm, type IntakeForm, toForm } from './form.ts';
 import { IntakeFields, Section } from './IntakeFields.tsx';
@@ -49,7 +49,7 @@ function useUnits(sample: Sample) {
 }
 
 export function IntakePage() {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const notify = useNotify();
   const { value, set, clear, restored } = useDraft<Draft>(`intake-${sample.id}`, {
     form: toForm(sample),

@@ -8,11 +8,11 @@ import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 export function AddStep({ rig }: { readonly rig: StoredRig }) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const labels = sample.model.ports.map(({ label }) => label);
   const [port, setPort] = useState(labels[0] ?? '');
   const [volts, setVolts] = useState('');

@@ -4,13 +4,13 @@ import { formatPlain } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { RunDialog, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 export function DeviceRunDialog({ onClose }: { readonly onClose: () => void }) {
-  const { devices } = useOnBench().dossier;
+  const { devices } = useSample().dossier;
   const [form, setForm] = useState({
     ...useRunHead(),
     deviceId: devices[0]?.id ?? '',

@@ -3,12 +3,12 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { DeviceRunDialog } from './DeviceRunDialog.tsx';
 import { RunList } from './RunList.tsx';
 
 export function DeviceRuns() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const [open, setOpen] = useState(false);
   const none = dossier.devices.length === 0;
   return (

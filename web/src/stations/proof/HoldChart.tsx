@@ -2,9 +2,9 @@
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Scatter } from 'react-chartjs-2';
-import { useOnBench } from '../../app/bench.tsx';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -16,7 +16,7 @@ interface Mark {
 const SHAPES = ['circle', 'rectRot', 'triangle', 'rect'] as const;
 
 export function HoldChart() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'scatter', Mark[]>>(null);
   const { holds } = verdict.results.proof;

@@ -5,9 +5,9 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 import { RunDialog, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
@@ -56,7 +56,7 @@ const kelvin = (text: string, range: typeof ROOM_RANGE | typeof SURFACE_RANGE, w
 };
 
 export function HoldDialog({ onClose }: { readonly onClose: () => void }) {
-  const { sample, profile } = useOnBench().dossier;
+  const { sample, profile } = useSample().dossier;
   const start: Form = {
     ...useRunHead(),
     volts: '20',

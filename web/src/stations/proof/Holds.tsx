@@ -5,8 +5,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { HoldDialog } from './HoldDialog.tsx';
 import { MoveDialog } from './MoveDialog.tsx';
 import { RunList } from './RunList.tsx';
@@ -16,7 +16,7 @@ const HoldChart = lazy(async () => ({ default: (await import('./HoldChart.tsx'))
 const time = (seconds: number): string => formatPlain(seconds, 'duration', seconds < 120 ? 's' : 'min');
 
 export function Holds() {
-  const { holds, moves } = useOnBench().verdict.results.proof;
+  const { holds, moves } = useSample().verdict.results.proof;
   const [open, setOpen] = useState<'hold' | 'move' | null>(null);
   const lines = holds.flatMap(({ title, lines: own }) => own.map((line) => ({ ...line, title })));
   return (

@@ -19,7 +19,7 @@ import { useMemo, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 interface Props {
   readonly file: File;
@@ -31,7 +31,7 @@ interface Props {
 const SHOWN = 12;
 
 export function ListDialog({ file, rig, mains, onClose }: Props) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sample } = dossier;
   const { data: text } = useQuery({ queryKey: ['list', file.name, file.lastModified], queryFn: () => file.text() });
   const list = useMemo<StepList>(

@@ -10,7 +10,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 const frame = {
   border: 1,
@@ -21,7 +21,7 @@ const frame = {
 } as const;
 
 function OneChain({ chain }: { readonly chain: Chain }) {
-  const { rigs } = useOnBench().dossier;
+  const { rigs } = useSample().dossier;
   const rig = rigs.find(({ id }) => id === chain.rigId);
   const { resistance, offset, drops, findings } = chain;
   return (
@@ -66,7 +66,7 @@ function OneChain({ chain }: { readonly chain: Chain }) {
 }
 
 export function Meters() {
-  const { verdict } = useOnBench();
+  const { verdict } = useSample();
   const { chains, regulation } = verdict.results.proof;
   return (
     <>

@@ -3,12 +3,12 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { OverDialog } from './OverDialog.tsx';
 import { RunList } from './RunList.tsx';
 
 export function Over() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const [open, setOpen] = useState(false);
   const { on } = dossier.profile.overRating;
   return (

@@ -5,8 +5,8 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { RunDialog, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
@@ -14,7 +14,7 @@ type Attached = 'electronic load' | 'device';
 type Latched = 'not seen' | 'stays off until unplugged' | 'comes back by itself';
 
 export function OverDialog({ onClose }: { readonly onClose: () => void }) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { step, seconds } = dossier.profile.overRating;
   const head = useRunHead();
   const strongest = (port: string) =>

@@ -8,9 +8,9 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import type { FormEvent, ReactNode } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 /** What every run has. */
 export interface RunHeadForm {
@@ -20,7 +20,7 @@ export interface RunHeadForm {
 }
 
 export function useRunHead(): RunHeadForm {
-  const { sample, rigs, points, runs } = useOnBench().dossier;
+  const { sample, rigs, points, runs } = useSample().dossier;
   const last = runs.at(-1)?.rigId ?? points.at(-1)?.rigId;
   return {
     port: sample.model.ports[0]?.label ?? '',
@@ -44,7 +44,7 @@ interface Props {
 
 export function RunDialog(props: Props) {
   const { title, caution, head, onHead, error, busy, ready, onSave, onClose, children } = props;
-  const { sample, rigs } = useOnBench().dossier;
+  const { sample, rigs } = useSample().dossier;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (ready) onSave();

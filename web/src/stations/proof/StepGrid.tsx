@@ -7,13 +7,13 @@ import { unstatedOf } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useReducer } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { NotStated } from '../../parts/NotStated.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { TestBand } from '../../parts/TestBand.tsx';
 import { type PointKey, type Target, useEntry } from '../../parts/useEntry.ts';
+import { useSample } from '../../state/sample.tsx';
 import type { ProofPlace } from './useProofPlace.ts';
 
 interface Column extends Omit<Target, 'port'> {
@@ -64,7 +64,7 @@ interface Props {
 }
 
 export function StepGrid({ title, results, place, display, overrides, onOverride }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { typedAt, commit, repeat, pointOf } = useEntry();
   const [, redraw] = useReducer((count: number) => count + 1, 0);
   const { rig, mains } = place;

@@ -9,11 +9,11 @@ import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { AddStep } from './AddStep.tsx';
 import { ListDialog } from './ListDialog.tsx';
 import { ReasonDialog } from './ReasonDialog.tsx';
@@ -31,7 +31,7 @@ function sections(results: readonly StepResult[]): { title: string; results: Ste
 }
 
 function Again() {
-  const { verdict } = useOnBench();
+  const { verdict } = useSample();
   const { again } = verdict.results.proof;
   if (!again) return null;
   const due = again.lines.filter(({ done }) => !done).length;
@@ -71,7 +71,7 @@ function Again() {
 }
 
 export function Steps() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { rigs, sample } = dossier;
   const { rig, mains, supplies, choose } = useProofPlace();
   const results = verdict.results.proof.steps;

@@ -1,8 +1,8 @@
 // Where proof is taken: the rig and the mains chosen on the page, kept while one works.
 import type { StoredRig } from '@lastmark/contract/types';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
-import { useOnBench, useSupplies } from '../../app/bench.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 
 export interface ProofPlace {
   readonly rig: StoredRig | undefined;
@@ -10,7 +10,7 @@ export interface ProofPlace {
 }
 
 export function useProofPlace() {
-  const { rigs, points, setups } = useOnBench().dossier;
+  const { rigs, points, setups } = useSample().dossier;
   const kept = useDraft('proof-place', { rigId: '', mains: '' });
   const proof = setups.filter(({ purpose }) => purpose === 'proof').map(({ id }) => id);
   const last = points.findLast(({ setupId }) => setupId !== null && proof.includes(setupId));

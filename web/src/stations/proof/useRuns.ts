@@ -5,8 +5,8 @@ import { useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
-import { useNotify } from '../../app/notices.tsx';
+import { useNotify } from '../../state/notices.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 type Fields<K extends RunInput['kind']> = Omit<
   Extract<RunInput, { kind: K }>,
@@ -15,7 +15,7 @@ type Fields<K extends RunInput['kind']> = Omit<
 
 /** Adds one run; sent again after a lost answer it keeps its id, so that it counts once. */
 export function useAddRun<K extends RunInput['kind']>(kind: K, onDone: () => void) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const [id] = useState(ulid);
   return useMutation({
     mutationFn: (fields: Fields<K>) => {
@@ -31,7 +31,7 @@ export function useAddRun<K extends RunInput['kind']>(kind: K, onDone: () => voi
 
 /** Takes a run back; the raw one stays, and undoing brings it back. */
 export function useWithdrawRun() {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const notify = useNotify();
   const send = ({ u: _, ...run }: StoredRun) => api(`/samples/${sample.id}/runs`, { method: 'POST', body: { run } });
   return useMutation({

@@ -9,14 +9,14 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 export const readOutName = (readOut: ReadOut): string =>
   `${readOut.port}, ${conditionsLine(readOut)} · ${readOut.takenAt.slice(0, 16).replace('T', ' ')}`;
 
 export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] }) {
-  const { instruments } = useOnBench().dossier;
+  const { instruments } = useSample().dossier;
   const [chosen, choose] = useState<readonly [string, string]>([readOuts.at(-2)?.id ?? '', readOuts.at(-1)?.id ?? '']);
   if (readOuts.length < 2) return null;
   const a = readOuts.find(({ id }) => id === chosen[0]) ?? readOuts.at(-2);

@@ -6,8 +6,8 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice, QuantityField } from '../../parts/fields.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { type Form, REVISION_CHOICES } from './entryForm.ts';
 
 interface Props {
@@ -16,7 +16,7 @@ interface Props {
 }
 
 export function EntryConditions({ form, set }: Props) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const temperature = form.temperature.trim() === '' ? null : parseCelsius(form.temperature, ROOM_RANGE, 'room');
   return (
     <>

@@ -16,9 +16,9 @@ import { type FormEvent, startTransition, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 import { DecodedView, Identity } from './DecodedView.tsx';
 import { EntryConditions } from './EntryConditions.tsx';
 import { EntryText } from './EntryText.tsx';
@@ -34,7 +34,7 @@ interface Props {
 }
 
 export function EntryDialog({ port, correct, onClose }: Props) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { sample, instruments, profile } = dossier;
   const analysers = instruments.filter(({ sees }) => sees);
   const empty = emptyForm(port, dossier.readOuts.at(-1)?.instrumentId ?? analysers.at(-1)?.id ?? '');

@@ -16,9 +16,9 @@ import {
 } from 'chart.js';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { useOnBench } from '../../app/bench.tsx';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { provenPoints } from './provenPoints.ts';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip, Filler);
@@ -60,7 +60,7 @@ interface Props {
 }
 
 export function LevelMap({ readOuts, caption }: Props) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', MapPoint[]>>(null);
   const shown = readOuts.map((readOut) => {

@@ -11,8 +11,8 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { Fragment, useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { BitTable } from './BitTable.tsx';
 
 function amounts({ object }: Offer): { range: string; amps: string } {
@@ -31,7 +31,7 @@ function amounts({ object }: Offer): { range: string; amps: string } {
 }
 
 export function OfferTable({ readOuts }: { readonly readOuts: readonly ReadOut[] }) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const [open, setOpen] = useState<string | null>(null);
   const promised = (port: string, volts: number) =>
     dossier.claims.flatMap(({ promise }) =>

@@ -14,10 +14,10 @@ import { Link, useSearchParams } from 'react-router';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
-import { useNotify } from '../../app/notices.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
+import { useNotify } from '../../state/notices.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { Compare, readOutName } from './Compare.tsx';
 import { EntryDialog } from './EntryDialog.tsx';
 import { Findings } from './Findings.tsx';
@@ -28,7 +28,7 @@ const LevelMap = lazy(async () => ({ default: (await import('./LevelMap.tsx')).L
 const ALL = 'all';
 
 function NothingYet({ onAdd }: { readonly onAdd: () => void }) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const hasPorts = sample.model.ports.length > 0;
   return (
     <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
@@ -71,7 +71,7 @@ function useWithdraw(sampleId: string) {
 }
 
 export function ReadOutPage() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sample, instruments } = dossier;
   const [params, setParams] = useSearchParams();
   const [entry, setEntry] = useState<StoredReadOut | 'new' | null>(null);

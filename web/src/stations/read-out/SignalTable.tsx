@@ -8,7 +8,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 const SHOWN: Readonly<Record<SignalResult, string>> = {
   seen: '● seen',
@@ -25,7 +25,7 @@ function resultOf(readOuts: readonly ReadOut[], port: string, mode: string): Sig
 }
 
 export function SignalTable({ readOuts }: { readonly readOuts: readonly ReadOut[] }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const ports = dossier.sample.model.ports
     .map(({ label }) => label)
     .filter((port) => readOuts.some((one) => one.port === port));

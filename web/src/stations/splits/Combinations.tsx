@@ -9,9 +9,9 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { RunList } from '../proof/RunList.tsx';
 import { SplitBars, shareWords } from './SplitBars.tsx';
 import { SplitDialog } from './SplitDialog.tsx';
@@ -57,7 +57,7 @@ function Standing({ row, as }: { readonly row: SplitRow; readonly as: keyof type
 }
 
 export function Combinations() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { rows, drops } = verdict.results.splits;
   const ports = dossier.sample.model.ports.map(({ label }) => label);
   const [open, setOpen] = useState<readonly string[] | null>(null);

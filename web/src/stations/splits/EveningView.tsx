@@ -11,9 +11,9 @@ import TableRow from '@mui/material/TableRow';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { useOnBench } from '../../app/bench.tsx';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -34,7 +34,7 @@ export function EveningView({
   readonly evening: Evening;
   readonly devices: readonly PlugDevice[];
 }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Mark[]>>(null);
   const named = (id: string) => devices.find((one) => one.id === id)?.name ?? id;

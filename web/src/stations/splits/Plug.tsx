@@ -31,10 +31,10 @@ import Checkbox from '@mui/material/Checkbox';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 import { usePlug } from './usePlug.ts';
 
 const EveningView = lazy(async () => ({ default: (await import('./EveningView.tsx')).EveningView }));
@@ -86,7 +86,7 @@ function toPlug(device: StoredDevice, { level, comes, staysOn }: Coming): PlugDe
 
 /** What the charger offers, for the worker. */
 function useSource(by: PlugSource['by']): PlugSource {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   return useMemo(() => {
     const faces = dossier.sample.model.ports;
     const labels = faces.map(({ label }) => label);
@@ -171,7 +171,7 @@ function Slot({ id, title, children }: { readonly id: string; readonly title: st
 }
 
 export function Plug() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const measured = verdict.results.splits.rule.budgets.length > 0;
   const [by, setBy] = useState<PlugSource['by']>(measured ? 'measured' : 'promised');
   const source = useSource(by);

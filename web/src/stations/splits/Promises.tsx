@@ -14,10 +14,10 @@ import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type FormEvent, useState } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { typedSi } from '../../parts/fields.tsx';
 import { PortFace } from '../../parts/PortFace.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 import { useClaims } from '../claims/useClaims.ts';
 
 const claimOf = (row: Readonly<Record<string, number>>): ClaimInput => ({
@@ -57,7 +57,7 @@ function rowOf(cells: Readonly<Record<string, string>>, ports: readonly string[]
 }
 
 export function Promises() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sample, claims } = dossier;
   const ports = sample.model.ports.map(({ label }) => label);
   const rows = promisedRows(ports, claims);

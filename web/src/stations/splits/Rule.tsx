@@ -10,7 +10,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { BudgetFace } from './BudgetFace.tsx';
 
 const DEMAND_WORDS = {
@@ -22,7 +22,7 @@ const STEADY_WORDS = { steady: '● stays on', drops: '▼ drops out', 'not test
 const PAIR_WORDS = { safe: '● stays on', drops: '▼ drops', 'not tested': '○' } as const;
 
 export function Rule() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { rule, drops } = verdict.results.splits;
   const faces = dossier.sample.model.ports;
   const ports = faces.map(({ label }) => label);

@@ -12,10 +12,10 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import type { FormEvent } from 'react';
-import { useOnBench } from '../../app/bench.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { useSample } from '../../state/sample.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 import { useAddRun } from '../proof/useRuns.ts';
 
@@ -54,7 +54,7 @@ const BLANK: PortText = {
 };
 
 export function SplitDialog({ start, onClose }: { readonly start: readonly string[]; readonly onClose: () => void }) {
-  const { sample, rigs } = useOnBench().dossier;
+  const { sample, rigs } = useSample().dossier;
   const labels = sample.model.ports.map(({ label }) => label);
   const place = useProofPlace();
   const draft = useDraft<Form>(`split-${sample.id}`, {

@@ -15,13 +15,13 @@ import { useMemo, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 
 const SHOWN = 12;
 
 export function SplitListDialog({ file, onClose }: { readonly file: File; readonly onClose: () => void }) {
-  const { sample } = useOnBench().dossier;
+  const { sample } = useSample().dossier;
   const ports = useMemo(() => sample.model.ports.map(({ label }) => label), [sample]);
   const { rig, mains } = useProofPlace();
   const { data: text } = useQuery({

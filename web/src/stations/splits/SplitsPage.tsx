@@ -5,7 +5,7 @@ import Tabs from '@mui/material/Tabs';
 import Typography from '@mui/material/Typography';
 import type { ComponentType } from 'react';
 import { useSearchParams } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 import { Combinations } from './Combinations.tsx';
 import { Plug } from './Plug.tsx';
 import { Promises } from './Promises.tsx';
@@ -20,7 +20,7 @@ const PARTS: readonly { readonly id: string; readonly title: string; readonly Pa
 
 export function SplitsPage() {
   const [params, setParams] = useSearchParams();
-  const { ports } = useOnBench().dossier.sample.model;
+  const { ports } = useSample().dossier.sample.model;
   const chosen = PARTS.find(({ id }) => id === params.get('part')) ?? PARTS[0];
   if (!chosen) return null;
   const { Page } = chosen;

@@ -3,12 +3,12 @@ import { meterMoves, plugOrder, setKey } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useOnBench } from '../../app/bench.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 const SHOWN = 16;
 
 export function Sweep({ onMeasure }: { readonly onMeasure: (set: readonly string[]) => void }) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sweep, left } = verdict.results.splits;
   const ports = dossier.sample.model.ports.map(({ label }) => label);
   const moves = meterMoves(

@@ -7,9 +7,9 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
-import { useOnBench } from '../../app/bench.tsx';
 import { EvidenceList } from '../../parts/EvidenceList.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { useSample } from '../../state/sample.tsx';
 
 function Figures({ figures }: { readonly figures: KeyFigures }) {
   const { watts, efficiency, idle, massPerWatt, pricePerWatt } = figures;
@@ -43,7 +43,7 @@ function Figures({ figures }: { readonly figures: KeyFigures }) {
 
 /** Where to go to settle a claim nobody tested. */
 function NextStep({ kind }: { readonly kind: string }) {
-  const { dossier } = useOnBench();
+  const { dossier } = useSample();
   if (kind === 'wording') return null;
   const station = kind === 'idle' ? 'idle' : 'efficiency';
   return (
@@ -54,7 +54,7 @@ function NextStep({ kind }: { readonly kind: string }) {
 }
 
 function ClaimGroup({ state }: { readonly state: ClaimState }) {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const members = dossier.claims.flatMap((claim, index) => {
     const result = verdict.claims[index];
     return result?.state === state ? [{ claim, result }] : [];
@@ -98,7 +98,7 @@ function ClaimGroup({ state }: { readonly state: ClaimState }) {
 }
 
 export function VerdictPage() {
-  const { dossier, verdict } = useOnBench();
+  const { dossier, verdict } = useSample();
   const { sample, profile } = dossier;
   const base = `/api/samples/${sample.id}`;
   return (

@@ -1,18 +1,11 @@
 // The shelf: pages of samples with their key figures, worked out when first asked for after a change.
-import type { Page, SampleRow } from '@lastmark/contract';
-import { FIGURES_FORM, judgeSample, type KeyFigures, type SampleKind } from '@lastmark/core/verdict';
+import type { Page, SampleRow, ShelfQuery } from '@lastmark/contract';
+import { FIGURES_FORM, judgeSample, type KeyFigures } from '@lastmark/core/verdict';
 import { and, count, desc, eq, like, or, type SQL } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
 import { models, samples } from '../db/schema.ts';
-import { getDossier, loadShared, type Shared, toJudge } from './dossier.ts';
-import { tagOf } from './store.ts';
-
-export interface ShelfQuery {
-  readonly q?: string;
-  readonly kind?: SampleKind;
-  readonly page?: number;
-  readonly size?: number;
-}
+import { getDossier, loadShared, type Shared, toJudge } from '../dossier/dossier.ts';
+import { tagOf } from '../samples/store.ts';
 
 const DEFAULT_SIZE = 50;
 

@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { loadsOffLatch } from '../db/schema.ts';
-import { holdAll } from './rows.ts';
+import { holdAll } from './asks.ts';
 
 const ROW = 1;
 

@@ -1,15 +1,15 @@
-// The sample on the bench, for every part that shows something of it: what is known, and what follows.
+// The sample at hand, for every part that shows something of it: what is known, and what follows.
 import type { SampleDossier } from '@lastmark/contract/types';
 import { type Mains, suppliesFor } from '@lastmark/core/reading';
 import { type Dossier, judgeSample, type Verdict } from '@lastmark/core/verdict';
 import { createContext, useContext } from 'react';
 
-export interface OnBench {
+export interface SampleAtHand {
   readonly dossier: SampleDossier;
   readonly verdict: Verdict;
 }
 
-export const BenchContext = createContext<OnBench | null>(null);
+export const SampleContext = createContext<SampleAtHand | null>(null);
 
 const judged = new WeakMap<SampleDossier, Verdict>();
 
@@ -25,15 +25,15 @@ export function useVerdict(dossier: SampleDossier): Verdict {
   return verdict;
 }
 
-/** The sample on the bench. Only inside a sample's pages. */
-export function useOnBench(): OnBench {
-  const found = useContext(BenchContext);
-  if (!found) throw new Error('No sample is on the bench here.');
+/** The sample at hand. Only inside a sample's pages. */
+export function useSample(): SampleAtHand {
+  const found = useContext(SampleContext);
+  if (!found) throw new Error('No sample is at hand here.');
   return found;
 }
 
-/** Supplies the sample on the bench is measured at. */
+/** Supplies the sample is measured at. */
 export function useSupplies(): readonly Mains[] {
-  const { sample, profile } = useOnBench().dossier;
+  const { sample, profile } = useSample().dossier;
   return suppliesFor(sample.model.kind, profile.mains);
 }

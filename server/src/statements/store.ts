@@ -4,8 +4,10 @@ import type { Stated } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { setups, statements } from '../db/schema.ts';
-import { conflict, refused } from '../http/problem.ts';
-import { getSample } from './store.ts';
+import { refused } from '../http/problem.ts';
+import { beforeAdding } from '../samples/append-only.ts';
+import { type DossierPart, removedFrom } from '../samples/part.ts';
+import { getSample } from '../samples/store.ts';
 
 /** Everything stated about a sample, oldest first. */
 export async function listStated(db: Queries, sampleId: string): Promise<Stated[]> {
@@ -27,10 +29,9 @@ export async function listStated(db: Queries, sampleId: string): Promise<Stated[
 export async function addStated(db: Database, sampleId: string, input: StatedInput): Promise<Stated> {
   return db.transaction(async (tx) => {
     await getSample(tx, sampleId);
-    const known = (await listStated(tx, sampleId)).find(({ id }) => id === input.id);
-    if (known) return known;
-    const [foreign] = await tx.select({ id: statements.id }).from(statements).where(eq(statements.id, input.id));
-    if (foreign) throw conflict('Another statement has this id.');
+    const ways = { table: statements, what: 'statement', list: listStated };
+    const { repeated } = await beforeAdding(tx, sampleId, input, ways);
+    if (repeated) return repeated;
     if (input.setupId) {
       const [setup] = await tx.select({ of: setups.sampleId }).from(setups).where(eq(setups.id, input.setupId));
       if (setup?.of !== sampleId) throw refused('setupId', 'This loading is not there any more. Reload.');
@@ -40,3 +41,9 @@ export async function addStated(db: Database, sampleId: string, input: StatedInp
     return { ...input, statedAt: statedAt.toISOString() };
   });
 }
+
+export const statementsPart: DossierPart<'stated'> = {
+  key: 'stated',
+  load: (db, { sampleId }) => listStated(db, sampleId),
+  remove: removedFrom(statements),
+};

@@ -1,0 +1,44 @@
+// The loads behind the ports of the simulated bench, and when the next thing happens to them.
+import type { ChargerTruth } from './truth.ts';
+
+/** The load behind one port: a sink that asks for a level, and a current. */
+export interface Sink {
+  plugged: boolean;
+  /** Level asked for: position in the list and, for ranges, volts. */
+  wanted: { readonly position: number; readonly volts: number | null };
+  /** What was agreed. */
+  agreed: { readonly position: number; readonly volts: number } | null;
+  /** A */
+  amps: number;
+  on: boolean;
+  /** VBUS is gone until this moment, s. */
+  goneUntil: number;
+  /** Cut off by overload: until when; infinite until unplugged. */
+  offUntil: number;
+  /** Since when more than the peak power was drawn, s; null while it is not. */
+  peakSince: number | null;
+}
+
+/** Nothing plugged in yet: 5 V is agreed first. */
+export const freshSink = (): Sink => ({
+  plugged: false,
+  wanted: { position: 1, volts: null },
+  agreed: null,
+  amps: 0,
+  on: false,
+  goneUntil: 0,
+  offUntil: 0,
+  peakSince: null,
+});
+
+/** The next moment after one at which a gap, a cut-off, a peak or an idle burst begins or ends, s. */
+export function nextMoment(sinks: readonly Sink[], { peak, idle }: ChargerTruth, at: number): number {
+  const moments = sinks.flatMap(({ goneUntil, offUntil, peakSince }) => [
+    goneUntil,
+    offUntil,
+    ...(peak && peakSince !== null ? [peakSince + peak.seconds] : []),
+  ]);
+  const phase = at % idle.period;
+  moments.push(at + (phase < idle.length ? idle.length - phase : idle.period - phase));
+  return Math.min(Number.POSITIVE_INFINITY, ...moments.filter((moment) => moment > at + 1e-9));
+}

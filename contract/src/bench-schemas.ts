@@ -1,0 +1,119 @@
+// What may be written about the bench: instruments, how accurate they are, how they are driven, and rigs.
+import { PROFILE_CLASSES } from '@lastmark/core/instrument';
+import { VISIBLE_KINDS } from '@lastmark/core/read-out';
+import { ELEMENT_KINDS, RATING_BASES } from '@lastmark/core/reading';
+import { string } from 'yup';
+import { day, id, list, oneOf, optionalText, record, si, text } from './parts.ts';
+
+export const INSTRUMENT_CLASSES = PROFILE_CLASSES;
+
+const specFields = {
+  readingPercent: si(0, 100).required(),
+  rangePercent: si(0, 100).required(),
+  range: si(0, 1e6).required(),
+  offset: si(0, 1e6).required(),
+  resolution: si(0, 1e6).required(),
+  floor: si(0, 1e6).required(),
+  coverage: oneOf(['not stated', 'k = 2 or 95 %']),
+};
+const stated = (schema: ReturnType<typeof record>) =>
+  schema.test(
+    'some-limit',
+    'An accuracy of exactly zero is no accuracy: give per cent, offset or resolution',
+    (value) => {
+      const {
+        readingPercent = 0,
+        rangePercent = 0,
+        offset = 0,
+        resolution = 0,
+      } = (value ?? {}) as Record<string, number>;
+      return value == null || readingPercent + rangePercent + offset + resolution > 0;
+    },
+  );
+const rangeSpec = stated(record(specFields)).test(
+  'full-scale',
+  'A finer range has a full scale above zero',
+  (value) => value == null || ((value as { range?: number }).range ?? 0) > 0,
+);
+const spec = stated(record({ ...specFields, finer: list(rangeSpec, 8).optional().default(undefined) }));
+
+/** What an instrument can take at most, SI; null where its maker states nothing. */
+const ratings = record({
+  volts: si(0.1, 2000).nullable().defined(),
+  amps: si(0.01, 200).nullable().defined(),
+  watts: si(0.1, 20_000).nullable().defined(),
+});
+
+export const instrumentInput = record({
+  name: text(80),
+  class: oneOf(INSTRUMENT_CLASSES),
+  firmware: optionalText(40),
+  calibrationDue: day().nullable().defined(),
+  calibratedOn: day().nullable().optional().default(undefined),
+  address: string()
+    .strict()
+    .max(120)
+    .matches(/^(?:[A-Za-z0-9.-]+|\[[0-9A-Fa-f:]+\]):\d{1,5}$/, '${path} is not host:port, such as 192.168.1.20:5025')
+    .test('port', '${path} has a port outside 1 to 65535', (value) => {
+      const port = Number(value?.slice(value.lastIndexOf(':') + 1) ?? 1);
+      return port >= 1 && port <= 65_535;
+    })
+    .nullable()
+    .defined(),
+  profileId: string().strict().max(60).nullable().defined(),
+  sees: record({ supplies: list(oneOf(VISIBLE_KINDS), VISIBLE_KINDS.length), signals: list(text(40), 60) })
+    .nullable()
+    .defined(),
+  specs: record({
+    voltage: spec.optional().default(undefined),
+    current: spec.optional().default(undefined),
+    power: spec.optional().default(undefined),
+  }),
+  /** Left out: not stated. */
+  ratings: ratings.nullable().optional().default(undefined),
+}).test('due-after', 'calibrationDue lies before the day it was calibrated', (value) => {
+  const { calibratedOn, calibrationDue } = (value ?? {}) as {
+    calibratedOn?: string | null;
+    calibrationDue?: string | null;
+  };
+  return !calibratedOn || !calibrationDue || calibratedOn <= calibrationDue;
+});
+
+/** A profile as it is edited: one command an action; actions left out cannot be done. */
+export const instrumentProfileInput = record({
+  title: text(80),
+  class: oneOf(PROFILE_CLASSES),
+  commands: list(record({ action: text(40), command: text(200) }), 40),
+});
+
+/** One command typed at the console. */
+export const commandInput = record({ command: text(400) });
+
+const lineElement = record({
+  kind: oneOf(ELEMENT_KINDS),
+  name: text(60),
+  amps: si(0.1, 20).nullable().defined(),
+  volts: si(1, 60).nullable().defined(),
+  basis: oneOf(RATING_BASES),
+});
+
+export const rigInput = record({
+  name: text(80),
+  meters: record({ mains: id(), outputVolts: id(), outputAmps: id(), loadEnd: id().nullable().defined() }),
+  outputPlace: oneOf(['port', 'load-end']),
+  leadOhms: si(0, 10).required(),
+  leadUOhms: si(0, 10).required(),
+  elements: list(lineElement, 12),
+  /** What runs by itself; left out for a rig that is set by hand. */
+  drives: record({
+    source: id().nullable().defined(),
+    load: id().nullable().defined(),
+    thermometer: id().nullable().defined(),
+    analyser: id().nullable().defined(),
+    scope: id().nullable().optional().default(undefined),
+  })
+    .nullable()
+    .optional()
+    .default(undefined),
+  note: optionalText(400),
+});
