@@ -9,10 +9,11 @@ import {
   type LimitSet,
   type NameplateClass,
 } from '../limits/index.ts';
+import { groupsBy, memoOfLists } from '../memo/index.ts';
 import { deviationsOnce, newestDay, type TakenPoint } from '../procedure/index.ts';
 import type { Claim } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import type { Output, Point, Setup, Stated } from '../reading/index.ts';
+import type { Point, Setup, Stated } from '../reading/index.ts';
 import { offeredLevels } from '../steps/index.ts';
 import { AVERAGE_LOADS, LIGHT_LOAD, type MainsResult, type SeriesResult } from './series.ts';
 
@@ -47,59 +48,82 @@ export interface LimitFacts {
 }
 
 /** Points behind some loads of a series, with their powers. */
-function takenAt({ loads }: MainsResult, wanted: readonly number[], dossier: LimitFacts): TakenPoint[] {
+function takenAt(
+  { loads }: MainsResult,
+  wanted: readonly number[],
+  points: ReadonlyMap<string, Point>,
+): readonly TakenPoint[] {
   return loads
     .filter(({ load }) => wanted.some((one) => Math.abs(one - load) < 1e-6))
     .flatMap(({ pointIds, input, output, findings }) =>
-      dossier.points
-        .filter(({ id }) => pointIds.includes(id))
-        .map((point) => ({
-          point,
-          powers: [
-            { what: 'Input', watts: input },
-            { what: 'Output', watts: output },
-          ],
-          findings,
-        })),
+      pointIds.flatMap((id) => {
+        const point = points.get(id);
+        const powers = [
+          { what: 'Input', watts: input },
+          { what: 'Output', watts: output },
+        ];
+        return point ? [{ point, powers, findings }] : [];
+      }),
     );
 }
 
-/** The class of a loading as it is judged: the derived one, unless someone overrode it. */
-function classOf(dossier: LimitFacts, setupId: string, outputs: readonly Output[], levels: readonly Output[]) {
-  const derived = deriveClass(outputs, levels);
-  const chosen = dossier.setups.find(({ id }) => id === setupId)?.nameplateClass ?? null;
-  return { derived, nameplateClass: chosen ?? derived.nameplateClass, overridden: chosen !== null };
-}
-
-/** Every loading held against limit sets. */
-export function limitsOfSetups(
-  dossier: LimitFacts,
-  series: readonly SeriesResult[],
-  sets: readonly LimitSet[],
-): SetupLimits[] {
-  const ports = dossier.sample.ports.map(({ label }) => label);
-  const levels = offeredLevels(ports, dossier.claims, dossier.readOuts);
-  return series.map(({ setup, nameplateWatts, byMains }) => {
-    const { derived, nameplateClass, overridden } = classOf(dossier, setup.id, setup.outputs, levels);
+/** One loading held against limit sets; kept while its series and what it is judged by stay the same. */
+const linesOf = memoOfLists(
+  (
+    { setup, nameplateWatts, byMains }: SeriesResult,
+    own: readonly Point[],
+    stated: readonly Stated[],
+    sets: readonly LimitSet[],
+    [rule, nameplateClass, adaptive, level, nameplateAmps, why]: readonly [DecisionRule, ...DerivedParts],
+  ): readonly LimitLine[] => {
+    if (!(nameplateWatts > 0)) return [];
+    const points = new Map(own.map((point) => [point.id, point]));
     const only = setup.outputs.length === 1 ? (setup.outputs[0] ?? null) : null;
+    const derived: DerivedClass = { nameplateClass, adaptive, level, nameplateAmps, why };
     const as = { class: derived, nameplateClass, watts: nameplateWatts, only };
     const judge = (quantity: LimitLine['quantity'], one: MainsResult) => {
       const light = quantity === 'light-load-efficiency';
       const result = light ? one.lightLoad : one.average;
-      if (!result || !(nameplateWatts > 0)) return [];
-      const points = takenAt(one, light ? [LIGHT_LOAD] : AVERAGE_LOADS, dossier);
-      const held = {
-        mains: one.mains,
-        result,
-        day: newestDay(points),
-        deviations: deviationsOnce(points, dossier.stated),
-      };
-      return judgeAgainstSets(sets, quantity, as, held, dossier.profile.rule);
+      if (!result) return [];
+      const taken = takenAt(one, light ? [LIGHT_LOAD] : AVERAGE_LOADS, points);
+      const held = { mains: one.mains, result, day: newestDay(taken), deviations: deviationsOnce(taken, stated) };
+      return judgeAgainstSets(sets, quantity, as, held, rule);
     };
-    const lines = byMains.flatMap((one) => [
-      ...judge('average-efficiency', one),
-      ...judge('light-load-efficiency', one),
+    return byMains.flatMap((one) => [...judge('average-efficiency', one), ...judge('light-load-efficiency', one)]);
+  },
+);
+
+/** A derived class in its parts, so that the same class is the same. */
+type DerivedParts = readonly [
+  DerivedClass['nameplateClass'],
+  DerivedClass['adaptive'],
+  DerivedClass['level'],
+  DerivedClass['nameplateAmps'],
+  DerivedClass['why'],
+];
+
+/** Every loading held against limit sets. */
+export function limitsOfSetups(
+  { sample, claims, readOuts, setups, points, stated, profile }: LimitFacts,
+  series: readonly SeriesResult[],
+  sets: readonly LimitSet[],
+): SetupLimits[] {
+  const labels = sample.ports.map(({ label }) => label);
+  const levels = offeredLevels(labels, claims, readOuts);
+  const bySetup = groupsBy(points, ({ setupId }) => setupId);
+  return series.map((one) => {
+    const { id, outputs } = one.setup;
+    const derived = deriveClass(outputs, levels);
+    const chosen = setups.find((setup) => setup.id === id)?.nameplateClass ?? null;
+    const nameplateClass = chosen ?? derived.nameplateClass;
+    const lines = linesOf(one, bySetup.get(id) ?? [], stated, sets, [
+      profile.rule,
+      nameplateClass,
+      derived.adaptive,
+      derived.level,
+      derived.nameplateAmps,
+      derived.why,
     ]);
-    return { setupId: setup.id, nameplateClass, derived, overridden, lines };
+    return { setupId: id, nameplateClass, derived, overridden: chosen !== null, lines };
   });
 }

@@ -1,5 +1,6 @@
 // One loaded point: output power at the port, efficiency, loss.
 
+import { memoOf } from '../memo/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import {
   asMeasured,
@@ -51,11 +52,7 @@ function offLoad(result: OutputResult, output: Output, load: number): string[] {
   ];
 }
 
-/**
- * Efficiency of one loaded point at the receptacle: η = Pout/Pin.
- * @returns the result, or what is missing for it
- */
-export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): EfficiencyPoint | IncompletePoint {
+function workedOut(point: Point, setup: Setup, rig: Rig): EfficiencyPoint | IncompletePoint {
   const outputs: OutputResult[] = [];
   const missing: string[] = [];
   const inputReading = readingAt(point, 'power', 'mains');
@@ -100,3 +97,9 @@ export function efficiencyPoint(point: Point, setup: Setup, rig: Rig): Efficienc
     }),
   };
 }
+
+/**
+ * Efficiency of one loaded point at the receptacle: η = Pout/Pin.
+ * @returns the result, or what is missing for it
+ */
+export const efficiencyPoint: typeof workedOut = memoOf(workedOut);

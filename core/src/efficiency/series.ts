@@ -1,4 +1,6 @@
 // All loaded points of one loading: per mains the four-point average and light load, and the extremes.
+
+import { groupsBy, memoOfLists } from '../memo/index.ts';
 import {
   type Mains,
   mainsLabel,
@@ -78,10 +80,8 @@ export function sharedLoadFactor(outputs: readonly Output[], totalWatts: number)
   return sum > 0 && totalWatts > 0 ? Math.min(1, totalWatts / sum) : 1;
 }
 
-function combine(points: readonly EfficiencyPoint[]): LoadResult {
-  const [first, ...others] = points;
-  if (!first) throw new RangeError('No points to combine.');
-  const all = [first, ...others];
+/** Repeats of one load combined; kept for the first of them while they stay the same. */
+const combine = memoOfLists((first: EfficiencyPoint, all: readonly EfficiencyPoint[]): LoadResult => {
   const factors = all.flatMap((point) => (point.powerFactor === null ? [] : [point.powerFactor]));
   return {
     mains: first.mains,
@@ -105,12 +105,12 @@ function combine(points: readonly EfficiencyPoint[]): LoadResult {
     pointIds: all.map((point) => point.pointId),
     findings: [...new Set(all.flatMap((point) => point.findings))],
   };
-}
+});
 
 function byLoad(points: readonly EfficiencyPoint[]): LoadResult[] {
-  const groups = new Map<number, EfficiencyPoint[]>();
-  for (const point of points) groups.set(point.load, [...(groups.get(point.load) ?? []), point]);
-  return [...groups.values()].map(combine).sort((a, b) => a.load - b.load);
+  return [...groupsBy(points, ({ load }) => load).values()]
+    .flatMap((group) => (group[0] ? [combine(group[0], group)] : []))
+    .sort((a, b) => a.load - b.load);
 }
 
 function mainsResult(mains: Mains, points: readonly EfficiencyPoint[]): MainsResult {
@@ -135,15 +135,10 @@ function extreme(byMains: readonly MainsResult[], sign: 1 | -1): Extreme | null 
   }, null);
 }
 
-/**
- * Everything the readings of one loading say about efficiency.
- * @param points all points of the sample; those of other loadings and the unloaded ones are left out
- */
-export function efficiencySeries(setup: Setup, points: readonly Point[], rigs: readonly Rig[]): SeriesResult {
+function seriesOf(setup: Setup, points: readonly Point[], rigs: readonly Rig[]): SeriesResult {
   const complete: EfficiencyPoint[] = [];
   const incomplete: { pointId: string; missing: readonly string[] }[] = [];
   for (const point of points) {
-    if (point.setupId !== setup.id || point.load === 0) continue;
     const rig = rigs.find((candidate) => candidate.id === point.rigId);
     const result = rig ? efficiencyPoint(point, setup, rig) : { pointId: point.id, missing: ['its rig'] };
     if ('missing' in result) incomplete.push(result);
@@ -165,3 +160,16 @@ export function efficiencySeries(setup: Setup, points: readonly Point[], rigs: r
     incomplete,
   };
 }
+
+const keptSeries = memoOfLists(seriesOf);
+
+/**
+ * Everything the readings of one loading say about efficiency.
+ * @param points all points of the sample; those of other loadings and the unloaded ones are left out
+ */
+export const efficiencySeries = (setup: Setup, points: readonly Point[], rigs: readonly Rig[]): SeriesResult =>
+  keptSeries(
+    setup,
+    points.filter(({ setupId, load }) => setupId === setup.id && load !== 0),
+    rigs,
+  );

@@ -9,6 +9,7 @@ import {
   intervalOf,
   type Limit,
 } from '../decision/index.ts';
+import { groupsBy, memoOf, memoOfLists } from '../memo/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { type Attached, asMeasured, type Mains, mainsLabel, type Point, readingAt } from '../reading/index.ts';
 import { combineRepeats, expandedUncertainty, isStated, type Measured, ratio } from '../uncertainty/index.ts';
@@ -58,7 +59,7 @@ interface IdleRun {
 }
 
 /** Mean power of one idle point: energy ÷ time when both are there, else the power read. */
-function idleRun(point: Point): IdleRun | undefined {
+const idleRun: (point: Point) => IdleRun | undefined = memoOf((point: Point): IdleRun | undefined => {
   const energy = readingAt(point, 'energy', 'mains');
   const duration = readingAt(point, 'duration', 'mains');
   const power = readingAt(point, 'power', 'mains');
@@ -70,7 +71,7 @@ function idleRun(point: Point): IdleRun | undefined {
   const seconds = counted ?? watched;
   const rank = seconds !== null ? rankOf(seconds) : power.count > 1 ? 'unknown' : 'moment';
   return { point, watts: asMeasured(power), seconds, rank };
-}
+});
 
 const rankOf = (seconds: number): IdleRun['rank'] => (seconds >= SHORTEST_IDLE - 1 ? 'long' : 'short');
 
@@ -88,37 +89,45 @@ function averagingSays({ rank, seconds }: IdleRun): string[] {
   }
 }
 
-function resultOf(group: readonly IdleRun[], floorOf: (rigId: string) => number): IdleResult[] {
-  const rank = RANKS.findLast((one) => group.some((run) => run.rank === one));
-  const counted = group.filter((run) => run.rank === rank);
-  const [first] = counted;
-  if (!first) return [];
-  const { mains, attached } = first.point;
-  const watts = combineRepeats(counted.map((run) => run.watts));
-  const floor = Math.max(...counted.map(({ point }) => floorOf(point.rigId)));
-  const aside = group.length - counted.length;
-  const times = counted.map(({ seconds }) => seconds);
-  return [
-    {
-      mains,
-      attached,
-      watts,
-      below: isStated(watts) && watts.value < floor ? Math.max(floor, watts.value + expandedUncertainty(watts)) : null,
-      seconds: times.includes(null) ? null : Math.min(...times.map((time) => time ?? 0)),
-      runs: counted.length,
-      pointIds: counted.map(({ point }) => point.id),
-      findings: [...new Set(counted.flatMap(averagingSays))],
-      notes:
-        aside > 0
-          ? [`${aside} shorter ${aside === 1 ? 'reading is' : 'readings are'} kept and not counted beside the longer.`]
-          : [],
-      doubts:
-        attached === 'nothing' && watts.value > IMPLAUSIBLE_IDLE
-          ? [`${formatPlain(watts.value, 'power')} with nothing attached: check the meter, or is something plugged in?`]
-          : [],
-    },
-  ];
-}
+/** Runs of one supply and attachment as one result; kept for the first of them while they stay the same. */
+const resultOf = memoOfLists(
+  (_first: IdleRun, group: readonly IdleRun[], floors: readonly number[]): readonly IdleResult[] => {
+    const rank = RANKS.findLast((one) => group.some((run) => run.rank === one));
+    const counted = group.filter((run) => run.rank === rank);
+    const [first] = counted;
+    if (!first) return [];
+    const { mains, attached } = first.point;
+    const watts = combineRepeats(counted.map((run) => run.watts));
+    const floor = Math.max(...group.flatMap((run, index) => (run.rank === rank ? [floors[index] ?? 0] : [])));
+    const aside = group.length - counted.length;
+    const times = counted.map(({ seconds }) => seconds);
+    return [
+      {
+        mains,
+        attached,
+        watts,
+        below:
+          isStated(watts) && watts.value < floor ? Math.max(floor, watts.value + expandedUncertainty(watts)) : null,
+        seconds: times.includes(null) ? null : Math.min(...times.map((time) => time ?? 0)),
+        runs: counted.length,
+        pointIds: counted.map(({ point }) => point.id),
+        findings: [...new Set(counted.flatMap(averagingSays))],
+        notes:
+          aside > 0
+            ? [
+                `${aside} shorter ${aside === 1 ? 'reading is' : 'readings are'} kept and not counted beside the longer.`,
+              ]
+            : [],
+        doubts:
+          attached === 'nothing' && watts.value > IMPLAUSIBLE_IDLE
+            ? [
+                `${formatPlain(watts.value, 'power')} with nothing attached: check the meter, or is something plugged in?`,
+              ]
+            : [],
+      },
+    ];
+  },
+);
 
 /**
  * Idle draw per mains and attachment. Repeats are combined; of readings averaged unequally well only the best count.
@@ -126,15 +135,17 @@ function resultOf(group: readonly IdleRun[], floorOf: (rigId: string) => number)
  * @param floorOf the floor of the power meter on a rig, W; 0 when it has none
  */
 export function idleResults(points: readonly Point[], floorOf: (rigId: string) => number): readonly IdleResult[] {
-  const groups = new Map<string, IdleRun[]>();
-  for (const point of points) {
-    if (point.load !== 0) continue;
-    const run = idleRun(point);
-    if (!run) continue;
-    const key = `${mainsLabel(point.mains)}|${point.attached}`;
-    groups.set(key, [...(groups.get(key) ?? []), run]);
-  }
-  return [...groups.values()].flatMap((group) => resultOf(group, floorOf));
+  const runs = points.flatMap((point) => (point.load === 0 ? (idleRun(point) ?? []) : []));
+  const groups = groupsBy(runs, ({ point }) => `${mainsLabel(point.mains)}|${point.attached}`);
+  return [...groups.values()].flatMap((group) =>
+    group[0]
+      ? resultOf(
+          group[0],
+          group,
+          group.map(({ point }) => floorOf(point.rigId)),
+        )
+      : [],
+  );
 }
 
 /** The truth of an idle draw as far as it is known, W. */

@@ -57,11 +57,12 @@ export function limitsOfIdle(
   const { nameplateClass, why } = classOfSample(dossier);
   const derived: DerivedClass = { nameplateClass, adaptive: false, level: null, nameplateAmps: null, why };
   const as = { class: derived, nameplateClass, watts, only: null };
+  const byId = new Map(dossier.points.map((point) => [point.id, point]));
   return idle
     .filter(({ attached }) => attached === 'nothing')
     .flatMap((one) => {
-      const points = dossier.points
-        .filter(({ id }) => one.pointIds.includes(id))
+      const points = one.pointIds
+        .flatMap((id) => byId.get(id) ?? [])
         .map((point) => ({ point, powers: [{ what: 'Idle', watts: one.watts }], findings: one.findings }));
       const held = {
         mains: one.mains,

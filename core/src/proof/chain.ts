@@ -1,4 +1,5 @@
 // The meter chain: what lies between the meter at the port and the one at the load end, and which of them is off.
+import { memoOf, memoOfLists } from '../memo/index.ts';
 import { decimalsFor, formatMeasured, formatValue } from '../quantity/index.ts';
 import {
   asMeasured,
@@ -232,73 +233,87 @@ function bySpec(reading: Measured, today: Measured): Measured {
   return measured(reading.value, today.uInstrument, reading.uRepeat, reading.degrees);
 }
 
+const rungsAt = memoOf((point: Point, setup: Setup, rig: Rig, instruments: readonly Instrument[]): readonly Rung[] =>
+  setup.outputs.flatMap(({ port, volts, amps }): Rung[] => {
+    const at = (quantity: 'voltage' | 'current', place: 'port' | 'load-end' | 'display') => {
+      const reading = readingAt(point, quantity, place, port);
+      if (!reading) return null;
+      const own = asMeasured(reading);
+      return place === 'display' ? own : bySpec(own, readAt(own.value, quantity, place, rig, instruments));
+    };
+    const portAmps = at('current', 'port');
+    const endAmps = at('current', 'load-end');
+    const best = portAmps ?? endAmps ?? (point.load === 0 ? measured(0, 0) : null);
+    if (!best) return [];
+    const asked = point.load === 0 ? 'no load' : `${Number((amps * point.load).toFixed(3))} A`;
+    return [
+      {
+        pointId: point.id,
+        title: `${port} ${Number(volts.toFixed(3))} V, ${asked}`,
+        port,
+        amps: best,
+        portVolts: at('voltage', 'port'),
+        endVolts: at('voltage', 'load-end'),
+        portAmps,
+        endAmps,
+        displayVolts: at('voltage', 'display'),
+        displayAmps: at('current', 'display'),
+      },
+    ];
+  }),
+);
+
 function rungsOf(
   setups: readonly Setup[],
   points: readonly Point[],
   rig: Rig,
   instruments: readonly Instrument[],
-): Rung[] {
+): readonly Rung[] {
+  const byId = new Map(setups.map((setup) => [setup.id, setup]));
   return points.flatMap((point) => {
-    const setup = setups.find(({ id }) => id === point.setupId);
-    if (!setup || point.rigId !== rig.id) return [];
-    return setup.outputs.flatMap(({ port, volts, amps }): Rung[] => {
-      const at = (quantity: 'voltage' | 'current', place: 'port' | 'load-end' | 'display') => {
-        const reading = readingAt(point, quantity, place, port);
-        if (!reading) return null;
-        const own = asMeasured(reading);
-        return place === 'display' ? own : bySpec(own, readAt(own.value, quantity, place, rig, instruments));
-      };
-      const portAmps = at('current', 'port');
-      const endAmps = at('current', 'load-end');
-      const best = portAmps ?? endAmps ?? (point.load === 0 ? measured(0, 0) : null);
-      if (!best) return [];
-      const asked = point.load === 0 ? 'no load' : `${Number((amps * point.load).toFixed(3))} A`;
-      return [
-        {
-          pointId: point.id,
-          title: `${port} ${Number(volts.toFixed(3))} V, ${asked}`,
-          port,
-          amps: best,
-          portVolts: at('voltage', 'port'),
-          endVolts: at('voltage', 'load-end'),
-          portAmps,
-          endAmps,
-          displayVolts: at('voltage', 'display'),
-          displayAmps: at('current', 'display'),
-        },
-      ];
-    });
+    const setup = byId.get(point.setupId ?? '');
+    return setup && point.rigId === rig.id ? rungsAt(point, setup, rig, instruments) : [];
   });
 }
+
+/** Everything the steps of one rig say of its meters; kept while the steps stay the same. */
+const chainOf = memoOfLists(
+  (
+    rig: Rig,
+    setups: readonly Setup[],
+    points: readonly Point[],
+    [instruments]: readonly [readonly Instrument[]],
+  ): Chain => {
+    const rungs = rungsOf(setups, points, rig, instruments);
+    const roundingOf = (place: 'port' | 'load-end') =>
+      (specFor('voltage', place, rig, instruments)?.resolution ?? 0) / Math.sqrt(12);
+    const { resistance, offset } = resistanceOf(rungs, Math.hypot(roundingOf('port'), roundingOf('load-end')));
+    const drops = rungs.flatMap(({ pointId, title, amps, portVolts, endVolts }): ChainDrop[] => {
+      if (!portVolts || !endVolts) return [];
+      const drop = portVolts.value - endVolts.value;
+      const line = (offset?.value ?? 0) + (resistance?.value ?? 0) * amps.value;
+      return [{ pointId, title, amps: amps.value, drop, residual: resistance ? drop - line : 0 }];
+    });
+    const findings: string[] = [];
+    if (resistance && resistance.value < -expandedUncertainty(resistance))
+      findings.push('The load end reads higher than the port, and more so with current: are the two meters swapped?');
+    if (offset && Math.abs(offset.value) > expandedUncertainty(offset))
+      findings.push(
+        `Without current the two voltmeters differ by ${formatMeasured(offset.value, expandedUncertainty(offset), 'voltage', 'mV')}: more than their specs allow. Compare both with a third before going on.`,
+      );
+    findings.push(...clashes(rungs, resistance));
+    return { rigId: rig.id, resistance, offset, drops, findings };
+  },
+);
 
 /**
  * Reconcile the meters of one rig over all steps taken with it.
  * @param points of one sample; those of other rigs are left out
  * @param instruments the meters as they are stated today
  */
-export function reconcile(
+export const reconcile = (
   rig: Rig,
   setups: readonly Setup[],
   points: readonly Point[],
   instruments: readonly Instrument[] = [],
-): Chain {
-  const rungs = rungsOf(setups, points, rig, instruments);
-  const roundingOf = (place: 'port' | 'load-end') =>
-    (specFor('voltage', place, rig, instruments)?.resolution ?? 0) / Math.sqrt(12);
-  const { resistance, offset } = resistanceOf(rungs, Math.hypot(roundingOf('port'), roundingOf('load-end')));
-  const drops = rungs.flatMap(({ pointId, title, amps, portVolts, endVolts }): ChainDrop[] => {
-    if (!portVolts || !endVolts) return [];
-    const drop = portVolts.value - endVolts.value;
-    const line = (offset?.value ?? 0) + (resistance?.value ?? 0) * amps.value;
-    return [{ pointId, title, amps: amps.value, drop, residual: resistance ? drop - line : 0 }];
-  });
-  const findings: string[] = [];
-  if (resistance && resistance.value < -expandedUncertainty(resistance))
-    findings.push('The load end reads higher than the port, and more so with current: are the two meters swapped?');
-  if (offset && Math.abs(offset.value) > expandedUncertainty(offset))
-    findings.push(
-      `Without current the two voltmeters differ by ${formatMeasured(offset.value, expandedUncertainty(offset), 'voltage', 'mV')}: more than their specs allow. Compare both with a third before going on.`,
-    );
-  findings.push(...clashes(rungs, resistance));
-  return { rigId: rig.id, resistance, offset, drops, findings };
-}
+): Chain => chainOf(rig, setups, points, [instruments]);

@@ -4,6 +4,7 @@ import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { outputFromWall } from '../efficiency/index.ts';
 import type { Delivered } from '../evidence/index.ts';
+import { groupsBy, memoOfLists } from '../memo/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import {
   asMeasured,
@@ -21,14 +22,14 @@ import {
 } from '../reading/index.ts';
 import type { Device, DeviceRun } from '../run/index.ts';
 import { stepTitle } from '../steps/steps.ts';
-import { combineRepeats, measured, product, sum, unstatedOf } from '../uncertainty/index.ts';
+import { combineRepeats, type Measured, measured, product, sum, unstatedOf } from '../uncertainty/index.ts';
 import type { Chain } from './chain.ts';
 import { runUncertainty } from './runs.ts';
 
 /** Outputs of one proof point at the receptacle: read there, or at the load end with the drop put back. */
-function outputsOf(point: Point, setup: Setup, rig: Rig, chain: Chain | undefined): readonly OutputResult[] | null {
+function outputsOf(point: Point, setup: Setup, rig: Rig, resistance: Measured | null): readonly OutputResult[] | null {
   const outputs = setup.outputs.flatMap(({ port }): OutputResult[] => {
-    const lead = rig.outputPlace === 'load-end' ? statedLead(rig) : (chain?.resistance ?? null);
+    const lead = rig.outputPlace === 'load-end' ? statedLead(rig) : resistance;
     for (const place of ['port', 'load-end'] as const) {
       if (place === 'load-end' && rig.outputPlace === 'port' && lead === null) continue;
       const result = outputAtReceptacle(point, port, place, lead);
@@ -45,68 +46,71 @@ function outputsOf(point: Point, setup: Setup, rig: Rig, chain: Chain | undefine
   return outputs.length === setup.outputs.length ? outputs : null;
 }
 
-/** Pool repeats of one step: same loading, supply, load and rig. */
-function pooled(
-  group: readonly Point[],
-  setup: Setup,
-  rig: Rig,
-  chain: Chain | undefined,
-): Omit<Delivered, 'epoch'> | null {
-  const each = group.flatMap((point) => {
-    const outputs = outputsOf(point, setup, rig, chain);
-    return outputs ? [{ point, outputs }] : [];
-  });
-  const [first] = group;
-  const latest = each.at(-1)?.point ?? group.at(-1);
-  if (!first || !latest || each.length === 0) return null;
-  const outputs = setup.outputs.flatMap((_, index): OutputResult[] => {
-    const same = each.flatMap(({ outputs: own }) => own[index] ?? []);
-    const [any] = same;
-    if (!any) return [];
-    return [
-      {
-        port: any.port,
-        volts: combineRepeats(same.map(({ volts }) => volts)),
-        amps: combineRepeats(same.map(({ amps }) => amps)),
-        watts: combineRepeats(same.map(({ watts }) => watts)),
-      },
-    ];
-  });
-  const overrides = [...new Set(group.flatMap(({ override }) => override ?? []))];
-  const hidden = rig.outputPlace === 'port' ? beforeMeter(rig.elements) : [];
-  return {
-    sourceIds: each.map(({ point }) => point.id),
-    asked: setup.outputs,
-    load: first.load,
-    evidence: first.evidence,
-    mains: first.mains,
-    takenAt: latest.takenAt,
-    outputs,
-    watts: sum(
-      outputs.map(({ watts }) => watts),
-      rig.id,
-    ),
-    wall: null,
-    conditions: `${stepTitle({ outputs: setup.outputs, load: first.load === 0 ? 0 : 1 })}, ${mainsLabel(first.mains)}`,
-    runs: each.length,
-    notes: [
-      ...overrides.map((reason) => `Beyond the rating of the line, because: ${reason}`),
-      ...(hidden.length > 0
-        ? [
-            `The ${hidden.map(({ kind, name }) => `${kind} "${name}"`).join(' and ')} sits before the meter: its drop is in the voltage.`,
-          ]
-        : []),
-    ],
-  };
-}
+/** Pool repeats of one step: same loading, supply, load and rig. Kept for the first of them while it stays the same. */
+const pooled = memoOfLists(
+  (
+    _first: Point,
+    group: readonly Point[],
+    [setup, rig, resistance, epoch]: readonly [Setup, Rig, Measured | null, number],
+  ): Delivered | null => {
+    const each = group.flatMap((point) => {
+      const outputs = outputsOf(point, setup, rig, resistance);
+      return outputs ? [{ point, outputs }] : [];
+    });
+    const [first] = group;
+    const latest = each.at(-1)?.point ?? group.at(-1);
+    if (!first || !latest || each.length === 0) return null;
+    const outputs = setup.outputs.flatMap((_, index): OutputResult[] => {
+      const same = each.flatMap(({ outputs: own }) => own[index] ?? []);
+      const [any] = same;
+      if (!any) return [];
+      return [
+        {
+          port: any.port,
+          volts: combineRepeats(same.map(({ volts }) => volts)),
+          amps: combineRepeats(same.map(({ amps }) => amps)),
+          watts: combineRepeats(same.map(({ watts }) => watts)),
+        },
+      ];
+    });
+    const overrides = [...new Set(group.flatMap(({ override }) => override ?? []))];
+    const hidden = rig.outputPlace === 'port' ? beforeMeter(rig.elements) : [];
+    return {
+      sourceIds: each.map(({ point }) => point.id),
+      asked: setup.outputs,
+      load: first.load,
+      evidence: first.evidence,
+      mains: first.mains,
+      takenAt: latest.takenAt,
+      outputs,
+      watts: sum(
+        outputs.map(({ watts }) => watts),
+        rig.id,
+      ),
+      wall: null,
+      conditions: `${stepTitle({ outputs: setup.outputs, load: first.load === 0 ? 0 : 1 })}, ${mainsLabel(first.mains)}`,
+      epoch,
+      runs: each.length,
+      notes: [
+        ...overrides.map((reason) => `Beyond the rating of the line, because: ${reason}`),
+        ...(hidden.length > 0
+          ? [
+              `The ${hidden.map(({ kind, name }) => `${kind} "${name}"`).join(' and ')} sits before the meter: its drop is in the voltage.`,
+            ]
+          : []),
+      ],
+    };
+  },
+);
 
 /** A step of which only the socket was read. */
 function wallOnly(
   point: Point,
   setup: Setup,
+  epoch: number,
   series: readonly SeriesResult[],
   assumed: Interval | undefined,
-): Omit<Delivered, 'epoch'> | null {
+): Delivered | null {
   const input = readingAt(point, 'power', 'mains');
   if (!input || point.load === 0) return null;
   const wall = outputFromWall(asMeasured(input), series, point.mains, assumed);
@@ -121,6 +125,7 @@ function wallOnly(
     watts: null,
     wall,
     conditions: `${stepTitle({ outputs: setup.outputs, load: 1 })}, ${mainsLabel(point.mains)}, read at the socket`,
+    epoch,
     runs: 1,
     notes: [
       wall.assumed
@@ -133,6 +138,33 @@ function wallOnly(
 /** How many of some moments lie before another. */
 export const epochAt = (takenAt: string, stresses: readonly string[]): number =>
   stresses.filter((moment) => moment < takenAt).length;
+
+/** Repeats of one step: same loading, supply, load and rig, with as many stress runs behind them. */
+interface Repeats {
+  readonly setup: Setup;
+  readonly rig: Rig;
+  readonly epoch: number;
+  readonly group: readonly Point[];
+}
+
+const repeatsOf = memoOfLists(
+  (
+    rigs: readonly Rig[],
+    setups: readonly Setup[],
+    points: readonly Point[],
+    stresses: readonly string[],
+  ): readonly Repeats[] => {
+    const groups = groupsBy(points, ({ setupId, mains, load, rigId, takenAt }) =>
+      [setupId, mainsLabel(mains), load, rigId, epochAt(takenAt, stresses)].join('|'),
+    );
+    return [...groups.values()].flatMap((group) => {
+      const [first] = group;
+      const setup = setups.find(({ id, purpose }) => id === first?.setupId && purpose === 'proof');
+      const rig = rigs.find(({ id }) => id === first?.rigId);
+      return first && setup && rig ? [{ setup, rig, epoch: epochAt(first.takenAt, stresses), group }] : [];
+    });
+  },
+);
 
 /**
  * What the proof points of a sample delivered.
@@ -147,22 +179,11 @@ export function deliveredByPoints(
   stresses: readonly string[] = [],
   assumed?: Interval,
 ): readonly Delivered[] {
-  const groups = new Map<string, Point[]>();
-  for (const point of points) {
-    const epoch = epochAt(point.takenAt, stresses);
-    const key = [point.setupId, mainsLabel(point.mains), point.load, point.rigId, epoch].join('|');
-    groups.set(key, [...(groups.get(key) ?? []), point]);
-  }
-  return [...groups.values()].flatMap((group) => {
+  return repeatsOf(rigs, setups, points, stresses).flatMap(({ setup, rig, epoch, group }) => {
     const [first] = group;
-    const setup = setups.find(({ id, purpose }) => id === first?.setupId && purpose === 'proof');
-    const rig = rigs.find(({ id }) => id === first?.rigId);
-    if (!first || !setup || !rig) return [];
     const chain = chains.find(({ rigId }) => rigId === rig.id);
-    const epoch = epochAt(first.takenAt, stresses);
-    const full = pooled(group, setup, rig, chain);
-    const found = full ? [full] : group.flatMap((point) => wallOnly(point, setup, series, assumed) ?? []);
-    return found.map((one) => ({ ...one, epoch }));
+    const full = first ? pooled(first, group, [setup, rig, chain?.resistance ?? null, epoch]) : null;
+    return full ? [full] : group.flatMap((point) => wallOnly(point, setup, epoch, series, assumed) ?? []);
   });
 }
 

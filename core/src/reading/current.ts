@@ -1,13 +1,16 @@
 // Which readings stand: a correction supersedes, nothing is overwritten.
+import { memoOf } from '../memo/index.ts';
 import type { QuantityId } from '../quantity/index.ts';
 import { type Measured, measured } from '../uncertainty/index.ts';
 import type { Place, Point, Reading } from './types.ts';
 
 /** The readings that stand: not superseded by another, and not struck out. Order is kept. */
-export function currentReadings(readings: readonly Reading[]): readonly Reading[] {
-  const superseded = new Set(readings.map((reading) => reading.supersedes));
-  return readings.filter((reading) => !superseded.has(reading.id) && reading.value !== null);
-}
+export const currentReadings: (readings: readonly Reading[]) => readonly Reading[] = memoOf(
+  (readings: readonly Reading[]) => {
+    const superseded = new Set(readings.map((reading) => reading.supersedes));
+    return readings.filter((reading) => !superseded.has(reading.id) && reading.value !== null);
+  },
+);
 
 /** The standing reading of a quantity at a place (and port), if the point has one; the last taken wins. */
 export function readingAt(

@@ -1,6 +1,19 @@
 // Readings whose meter's accuracy was stated only after they were taken.
+import { memoOf } from '../memo/index.ts';
 import { accept } from './accept.ts';
 import type { Instrument, Point, Rig } from './types.ts';
+
+/** A point with what its instruments' specs say where nothing was known when it was taken. */
+const statedNow = memoOf(
+  (point: Point, rig: Rig, instruments: readonly Instrument[]): Point => ({
+    ...point,
+    readings: point.readings.map((reading) =>
+      reading.u === null
+        ? { ...reading, u: accept({ ...reading, step: 0 }, point.readings, rig, instruments).u }
+        : reading,
+    ),
+  }),
+);
 
 /**
  * Points with the accuracy their meters have today, for readings that had none when they were taken. What a reading was
@@ -14,14 +27,6 @@ export function withAccuracies(
   return points.map((point) => {
     if (!point.readings.some(({ u, value }) => u === null && value !== null)) return point;
     const rig = rigs.find(({ id }) => id === point.rigId);
-    if (!rig) return point;
-    return {
-      ...point,
-      readings: point.readings.map((reading) =>
-        reading.u === null
-          ? { ...reading, u: accept({ ...reading, step: 0 }, point.readings, rig, instruments).u }
-          : reading,
-      ),
-    };
+    return rig ? statedNow(point, rig, instruments) : point;
   });
 }

@@ -4,6 +4,7 @@ import { type Interval, intervalOf } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { outputFromWall } from '../efficiency/index.ts';
 import type { Bound, ClaimState, SharePart } from '../evidence/index.ts';
+import { memoOfLists } from '../memo/index.ts';
 import { type Instrument, type Rig, readAt } from '../reading/index.ts';
 import { currentRuns, type Drop, type Run, type SplitRun } from '../run/index.ts';
 import { type Measured, product, sum } from '../uncertainty/index.ts';
@@ -31,8 +32,23 @@ const wattsOf = (volts: number, amps: number, rig: Rig | undefined, instruments:
 /** What metered ports give together: their meters are those of one rig, so what they read wrong adds up. */
 const sumOf = (metered: readonly Measured[]): Measured => sum(metered, 'rig');
 
+/** The parts of a bench a run is worked out with, as lists; the efficiency counts only where the socket was read. */
+const listsOf = (run: SplitRun, { ports, rigs, instruments, series, assumed }: SplitBench) =>
+  [ports, rigs, instruments, run.mainsWatts === null ? [] : series, [assumed]] as const;
+
+/** Something made of one run on a bench; worked out anew only when a part of either changed. */
+export function perRun<R>(work: (run: SplitRun, bench: SplitBench) => R): (run: SplitRun, bench: SplitBench) => R {
+  const kept = memoOfLists((run: SplitRun, ...lists: ReturnType<typeof listsOf>) => {
+    const [ports, rigs, instruments, series, [assumed]] = lists;
+    return work(run, { ports, rigs, instruments, series, assumed });
+  });
+  return (run, bench) => kept(run, ...listsOf(run, bench));
+}
+
 /** One run as a reading. */
-export function splitReading(run: SplitRun, { ports, rigs, instruments, series, assumed }: SplitBench): SplitReading {
+export const splitReading: (run: SplitRun, bench: SplitBench) => SplitReading = perRun(readingOf);
+
+function readingOf(run: SplitRun, { ports, rigs, instruments, series, assumed }: SplitBench): SplitReading {
   const rig = rigs.find(({ id }) => id === run.rigId);
   const occupied = ports.filter((port) => run.order.includes(port));
   const metered = run.shares.flatMap(({ port, volts, amps }) =>

@@ -2,6 +2,7 @@
 import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { type Delivered, type SharePart, worstOf } from '../evidence/index.ts';
+import { memoOfLists } from '../memo/index.ts';
 import type { Claim } from '../promise/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
 import type { Instrument, Rig } from '../reading/index.ts';
@@ -70,6 +71,11 @@ function rowsOf(
   return splitRows(ports, promised, readings, partsOf, slice.profile.more.margin);
 }
 
+/** The rule, worked out anew only for other readings. */
+const ruleOf = memoOfLists((_runs: readonly Run[], ports: readonly string[], readings: readonly SplitReading[]) =>
+  inferRule(ports, readings),
+);
+
 export const splitStation: Station<'splits', SplitFacts, Needs, SplitResult> = {
   ...aboutStation('splits'),
   reads: ['sample', 'claims', 'readOuts', 'runs', 'rigs', 'instruments', 'profile'],
@@ -93,7 +99,7 @@ export const splitStation: Station<'splits', SplitFacts, Needs, SplitResult> = {
       readings,
       rows: rowsOf(slice, readings, []),
       drops: splitDrops(slice.runs),
-      rule: inferRule(ports, readings),
+      rule: ruleOf(slice.runs, ports, readings),
       findings: tableFindings(able, slice.claims),
       delivered: deliveredBySplits(currentRuns(slice.runs), bench),
     };

@@ -75,6 +75,9 @@ export function effectiveDegrees(result: Measured): number {
 /** Probability that k = 2 covers for a normal distribution. */
 const COVERAGE = 0.9545;
 
+/** Factors worked out so far, by whole degrees of freedom. */
+const FACTORS = new Map<number, number>();
+
 /**
  * Coverage factor for 95.45 %: 2 when the instruments dominate, larger when few repeats do.
  * Degrees of freedom are truncated to the next lower integer. JCGM 100:2008, G.4 and table G.2.
@@ -82,7 +85,10 @@ const COVERAGE = 0.9545;
 export function coverageFactor(degrees: number): number {
   if (!(degrees >= 1)) throw new RangeError('Degrees of freedom are 1 or more.');
   if (degrees > 1e5) return 2;
-  return Math.max(2, quantile(0.5 + COVERAGE / 2, Math.floor(degrees)));
+  const whole = Math.floor(degrees);
+  const known = FACTORS.get(whole) ?? Math.max(2, quantile(0.5 + COVERAGE / 2, whole));
+  FACTORS.set(whole, known);
+  return known;
 }
 
 /** Expanded uncertainty U = k·u at 95.45 %, SI; Infinity while an accuracy behind it is not stated. */
@@ -110,16 +116,19 @@ export interface Term {
  */
 export const SAME_METER = { adding: 1, cancelling: 0 } as const;
 
-/** Variance that contributions of one meter bring together beyond what each brings alone. */
+/** Variance that contributions of one meter bring together beyond what each brings alone: Σ over pairs of 2·r·aᵢ·aⱼ. */
 function shared(terms: readonly Term[]): number {
   let cross = 0;
-  for (const [index, a] of terms.entries()) {
-    if (a.meter == null) continue;
-    for (const b of terms.slice(index + 1)) {
-      if (a.meter !== b.meter) continue;
-      const together = 2 * a.weight * a.of.uInstrument * b.weight * b.of.uInstrument;
-      cross += together * (together > 0 ? SAME_METER.adding : SAME_METER.cancelling);
-    }
+  const sums = new Map<string, { plus: number; minus: number }>();
+  for (const { weight, of, meter } of terms) {
+    if (meter == null) continue;
+    const own = weight * of.uInstrument;
+    const before = sums.get(meter) ?? { plus: 0, minus: 0 };
+    sums.set(meter, before);
+    const [same, other] = own < 0 ? [before.minus, before.plus] : [before.plus, before.minus];
+    cross += 2 * own * (same * SAME_METER.adding + other * SAME_METER.cancelling);
+    if (own < 0) before.minus += own;
+    else before.plus += own;
   }
   return cross;
 }
