@@ -6,6 +6,8 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          // Chance is drawn often enough to tell; beside a busy processor that takes its time.
+          testTimeout: 60_000,
           include: ['{core,bench,contract,web,scripts}/**/*.test.{ts,mjs}'],
           exclude: ['**/node_modules/**'],
         },
