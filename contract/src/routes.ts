@@ -36,6 +36,7 @@ import {
   claimInput,
   commandInput,
   doorInput,
+  dossierQuery,
   importInput,
   instrumentInput,
   instrumentProfileInput,
@@ -55,6 +56,7 @@ import type {
   ClaimInput,
   CommandAnswer,
   DeviceInput,
+  DossierAnswer,
   ImportInput,
   ImportOutcome,
   InstrumentInput,
@@ -68,10 +70,10 @@ import type {
   RigInput,
   RunInput,
   Sample,
-  SampleDossier,
   SampleInput,
   SampleRow,
   SetupInput,
+  ShelfOrder,
   StatedInput,
   StoredClaim,
   StoredDevice,
@@ -113,6 +115,9 @@ export interface PageQuery {
 export interface ShelfQuery extends PageQuery {
   readonly q?: string;
   readonly kind?: SampleKind;
+  readonly sort?: ShelfOrder;
+  /** Largest first. */
+  readonly down?: boolean;
 }
 
 export type ReadingRow = Reading & { readonly pointId: string };
@@ -150,7 +155,8 @@ export const ROUTES = {
     answer: is<Sample>(),
   }),
   getDossier: get('/samples/{sampleId}/dossier', 'Everything needed to judge a sample', {
-    answer: is<SampleDossier>(),
+    query: of<{ have?: string }>(dossierQuery),
+    answer: is<DossierAnswer>(),
   }),
   listReadings: get('/samples/{sampleId}/readings', 'All readings, superseded ones included', {
     query: of<PageQuery>(readingsQuery),

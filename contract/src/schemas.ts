@@ -26,6 +26,8 @@ import { limitsInput } from './plan-schemas.ts';
 
 export * from './bench-schemas.ts';
 
+/** What the shelf can be sorted by; without one the last changed comes first. */
+export const SHELF_ORDERS = ['name', 'watts', 'efficiency', 'idle', 'mass', 'short'] as const;
 export const SAMPLE_KINDS = ['wall', 'desktop', 'car'] as const satisfies readonly SampleKind[];
 export const CONNECTORS = ['C', 'A', 'captive C'] as const satisfies readonly PortFacts['connector'][];
 export const OBTAINED = ['bought', 'lent', 'given', 'commission'] as const;
@@ -274,7 +276,11 @@ export const listQuery = record({
   kind: string().oneOf([...SAMPLE_KINDS]),
   page: number().integer().min(1).max(100_000),
   size: number().integer().min(1).max(200),
+  sort: string().oneOf([...SHELF_ORDERS]),
+  down: boolean(),
 }).strict(false);
+
+export const dossierQuery = record({ have: string().max(400) }).strict(false);
 
 export const readingsQuery = record({
   page: number().integer().min(1).max(100_000),

@@ -24,7 +24,7 @@ import type {
   Stated,
 } from '@lastmark/core/reading';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
-import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS } from './schemas.ts';
+import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS, SHELF_ORDERS } from './schemas.ts';
 
 export interface ModelInput {
   maker: string;
@@ -84,10 +84,15 @@ export interface SampleRow {
   serial: string;
   ports: PortFacts[];
   figures: KeyFigures;
+  /** Something changed; its figures are being worked out, and these are the last ones. */
+  pending: boolean;
   /** Something in it cannot be worked out: its own page says what it can. */
   unjudged: boolean;
   updatedAt: string;
 }
+
+/** What the shelf can be sorted by. */
+export type ShelfOrder = (typeof SHELF_ORDERS)[number];
 
 export interface Page<T> {
   items: T[];
@@ -321,6 +326,13 @@ export interface SampleDossier {
   instruments: StoredInstrument[];
   profile: StoredProfile;
   limitSets: LimitSet[];
+}
+
+/** A dossier for a browser that has some of it: the parts that changed since, and how often each had been changed. */
+export interface DossierAnswer extends Partial<Omit<SampleDossier, 'sample'>> {
+  sample: Sample;
+  /** Sent back as `have`, so that only what changed afterwards is sent. */
+  revisions: Record<string, number>;
 }
 
 /** RFC 9457 problem details. */

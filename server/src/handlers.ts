@@ -104,7 +104,8 @@ export const createHandlers = ({
     updateSample: async (call) => tagged(await updateSample(call.db, call.params.sampleId, call.body, call.ifMatch)),
     deleteSample: async (call) => done(await deleteSample(call.db, call.params.sampleId, call.ifMatch)),
     createUnit: async (call) => tagged(await createUnit(call.db, call.params.sampleId, call.body.unit)),
-    getDossier: async (call) => asJson(await jobs.run('dossier', { sampleId: call.params.sampleId }, call.left)),
+    getDossier: async (call) =>
+      asJson(await jobs.run('dossier', { sampleId: call.params.sampleId, have: call.query.have ?? '' }, call.left)),
 
     listReadings: async (call) => {
       const { page, size } = call.query;

@@ -55,7 +55,14 @@ async function main(): Promise<void> {
   });
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
-  const app = createApp({ db, handlers: createHandlers(working), log, web: WEB, door });
+  const app = createApp({
+    db,
+    handlers: createHandlers(working),
+    log,
+    web: WEB,
+    door,
+    wrote: () => working.figures.nudge(),
+  });
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);

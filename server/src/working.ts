@@ -4,6 +4,7 @@ import type { Database } from './db/database.ts';
 import { newId } from './db/ids.ts';
 import type { Hand } from './demo/hand.ts';
 import type { Door } from './http/door.ts';
+import { FigureKeeper } from './jobs/figure-keeper.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ConsoleLoads } from './links/console-loads.ts';
 import { Links } from './links/links.ts';
@@ -39,6 +40,7 @@ export interface Working {
   readonly consoleLoads: ConsoleLoads;
   readonly loadsOff: LoadsOff;
   readonly jobs: Jobs;
+  readonly figures: FigureKeeper;
   readonly door: Door;
   /** Hands on the demo's simulated bench; null without one. */
   readonly hand: Hand | null;
@@ -68,9 +70,11 @@ export function createWorking({
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });
   const loadsOff = new LoadsOff({ vital, links, roster, log });
   const jobs = new Jobs(databaseUrl);
+  const figures = new FigureKeeper({ db, jobs, log, owner: self });
   return {
     version,
     jobs,
+    figures,
     door,
     links,
     roster,
@@ -83,9 +87,10 @@ export function createWorking({
       await roster.watch();
       await consoleLoads.watch(died);
       await runner.watch(died);
+      figures.watch();
     },
     close: async () => {
-      await Promise.all([runner.close(), consoleLoads.close()]);
+      await Promise.all([runner.close(), consoleLoads.close(), figures.close()]);
       await jobs.close();
       loadsOff.close();
       live.close();

@@ -6,6 +6,7 @@ import { PROOF_LINE_OHMS } from '../src/demo/proof-world.ts';
 import { seedDemo } from '../src/demo/seed.ts';
 import { getDossier, toJudge } from '../src/dossier/dossier.ts';
 import { getProfile } from '../src/profile/store.ts';
+import { workOutFigures } from '../src/shelf/figures.ts';
 import { listSamples } from '../src/shelf/shelf.ts';
 import { type Harness, startHarness } from './harness.ts';
 
@@ -14,8 +15,10 @@ let other: Harness;
 beforeAll(async () => {
   harness = await startHarness('demo_one');
   other = await startHarness('demo_two');
-  await seedDemo(harness.db);
-  await seedDemo(other.db);
+  for (const { db } of [harness, other]) {
+    await seedDemo(db);
+    await workOutFigures(db, 50);
+  }
 });
 afterAll(async () => {
   await harness.stop();

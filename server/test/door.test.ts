@@ -32,7 +32,17 @@ function open(settings: Partial<ConstructorParameters<typeof Door>[0]> = {}) {
     version: '9.9.9',
   });
   opened.push(working);
-  return { door, app: createApp({ db: harness.db, handlers: createHandlers(working), log, web: '/nowhere', door }) };
+  return {
+    door,
+    app: createApp({
+      db: harness.db,
+      handlers: createHandlers(working),
+      log,
+      web: '/nowhere',
+      door,
+      wrote: () => undefined,
+    }),
+  };
 }
 
 describe('a server open to the network', () => {

@@ -31,7 +31,14 @@ describe('health', () => {
     const log = pino({ level: 'silent' });
     const door = new Door({ host: '127.0.0.1', hosts: [], token: null });
     const working = createWorking({ db, vital: db, log, databaseUrl, door, version: '1' });
-    const app = createApp({ db, handlers: createHandlers(working), log, web: '/nowhere', door });
+    const app = createApp({
+      db,
+      handlers: createHandlers(working),
+      log,
+      web: '/nowhere',
+      door,
+      wrote: () => undefined,
+    });
     const answer = await request(app).get('/api/health');
     expect(answer.status).toBe(503);
     expect(JSON.stringify(answer.body)).not.toMatch(/secret|ECONNREFUSED|127\.0\.0\.1/);

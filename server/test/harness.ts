@@ -56,6 +56,7 @@ export async function startHarness(
     log: logger,
     web: '/nowhere',
     door,
+    wrote: () => working.figures.nudge(),
   });
   return {
     ...connection,

@@ -2,15 +2,17 @@
 // figures that never outlive what they follow from.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Sample, SampleDossier, StoredInstrument, StoredSetup } from '@lastmark/contract';
+import type { DossierAnswer, Sample, SampleDossier, StoredInstrument, StoredSetup } from '@lastmark/contract';
 import { FIGURES_FORM, judgeSample } from '@lastmark/core/verdict';
 import { eq, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { forgetAllFigures } from '../src/changes/changes.ts';
-import { readings, samples } from '../src/db/schema.ts';
+import { changed, changedForAll, EVERYONE, revisionsOf, sharedRevision } from '../src/changes/changes.ts';
+import { newId } from '../src/db/ids.ts';
+import { figures, readings, samples } from '../src/db/schema.ts';
 import { getDossier, toJudge } from '../src/dossier/dossier.ts';
-import { keepFigures, listSamples } from '../src/shelf/shelf.ts';
+import { keepFigures, workOutFigures } from '../src/shelf/figures.ts';
+import { listSamples } from '../src/shelf/shelf.ts';
 import { aPoint, aSample, type Harness, makers, startHarness } from './harness.ts';
 
 let harness: Harness;
@@ -152,33 +154,148 @@ describe('ports that share what is promised', () => {
 });
 
 describe('key figures', () => {
-  const rowOf = async (id: string) => {
+  const shelfRow = async (id: string) => {
+    const { items } = await listSamples(harness.db, { size: 200 });
+    const row = items.find((one) => one.id === id);
+    if (!row) throw new Error('gone');
+    return row;
+  };
+  const sampleRow = async (id: string) => {
     const [row] = await harness.db.select().from(samples).where(eq(samples.id, id));
     if (!row) throw new Error('gone');
     return row;
   };
+  const shared = async () => sharedRevision(await revisionsOf(harness.db, [EVERYONE]));
+  const workOut = async () => {
+    while ((await workOutFigures(harness.db, 50)) > 0);
+  };
 
-  it('worked out before a change of rules are not kept after it, though no sample was touched', async () => {
+  it('are answered at once and say that they are being worked out', async () => {
     const { id } = await makers(harness).sample();
-    await listSamples(harness.db, {});
-    const seen = await rowOf(id);
-    expect(seen.figures).not.toBeNull();
-    await forgetAllFigures(harness.db);
-    const after = await rowOf(id);
-    expect(after.updatedAt).toEqual(seen.updatedAt);
-    await keepFigures(harness.db, seen, { ...(seen.figures as NonNullable<typeof seen.figures>), watts: 999 });
-    expect((await rowOf(id)).figures).toBeNull();
-    await keepFigures(harness.db, after, seen.figures as NonNullable<typeof seen.figures>);
-    expect((await rowOf(id)).figures).toEqual(seen.figures);
+    await workOut();
+    expect(await shelfRow(id)).toMatchObject({ pending: false, unjudged: false });
+    await harness.db.transaction((tx) => changed(tx, id, 'points'));
+    expect(await shelfRow(id)).toMatchObject({ pending: true, figures: { form: FIGURES_FORM } });
+    await workOut();
+    expect((await shelfRow(id)).pending).toBe(false);
+  });
+
+  it('follow a change of rules, which touches one row and no sample', async () => {
+    const { id } = await makers(harness).sample();
+    await workOut();
+    const before = await sampleRow(id);
+    await changedForAll(harness.db, 'profile');
+    expect(await sampleRow(id)).toEqual(before);
+    expect((await shelfRow(id)).pending).toBe(true);
+    await workOut();
+    expect((await shelfRow(id)).pending).toBe(false);
+    expect((await sampleRow(id)).updatedAt).toEqual(before.updatedAt);
+  });
+
+  it('worked out before a change are not kept after it', async () => {
+    const { id } = await makers(harness).sample();
+    await workOut();
+    const { changes } = await sampleRow(id);
+    const { figures: body } = await shelfRow(id);
+    await harness.db.transaction((tx) => changed(tx, id, 'claims' as never));
+    await keepFigures(harness.db, [{ id, changes, body: { ...body, watts: 999 } }], await shared());
+    expect(await shelfRow(id)).toMatchObject({ pending: true, figures: { watts: body.watts } });
+    await keepFigures(harness.db, [{ id, changes: changes + 1, body }], await shared());
+    expect(await shelfRow(id)).toMatchObject({ pending: false, figures: body });
+  });
+
+  it('worked out before a change of rules are not kept for current ones', async () => {
+    const { id } = await makers(harness).sample();
+    const seen = await shared();
+    await changedForAll(harness.db, 'rigs');
+    const { changes } = await sampleRow(id);
+    await keepFigures(harness.db, [{ id, changes, body: null }], seen);
+    expect(await shelfRow(id)).toMatchObject({ pending: true, unjudged: true });
+    await workOut();
+    expect(await shelfRow(id)).toMatchObject({ pending: false, unjudged: false });
   });
 
   it('of an older form are worked out anew', async () => {
     const { id } = await makers(harness).sample();
-    await listSamples(harness.db, {});
-    const { figures } = await rowOf(id);
-    const old = { ...(figures as NonNullable<typeof figures>), form: FIGURES_FORM - 1, watts: 999 };
-    await harness.db.update(samples).set({ figures: old }).where(eq(samples.id, id));
-    const { items } = await listSamples(harness.db, {});
-    expect(items.find((one) => one.id === id)?.figures).toMatchObject({ form: FIGURES_FORM, watts: null });
+    await workOut();
+    const { figures: body } = await shelfRow(id);
+    const old = { ...body, form: FIGURES_FORM - 1, watts: 999 };
+    await harness.db
+      .update(figures)
+      .set({ body: old, form: FIGURES_FORM - 1 })
+      .where(eq(figures.sampleId, id));
+    expect((await shelfRow(id)).pending).toBe(true);
+    await workOut();
+    expect(await shelfRow(id)).toMatchObject({ pending: false, figures: body });
+  });
+
+  it('sort the shelf, what is missing last either way', async () => {
+    const make = makers(harness);
+    const [small, large, unknown] = [await make.sample(), await make.sample(), await make.sample()];
+    await make.claim(small.id, { kind: 'total', watts: 20 });
+    await make.claim(large.id, { kind: 'total', watts: 140 });
+    await workOut();
+    const ours = [small.id, large.id, unknown.id];
+    const order = async (down: boolean) =>
+      (await listSamples(harness.db, { size: 200, sort: 'watts', down })).items
+        .map(({ id }) => id)
+        .filter((id) => ours.includes(id));
+    expect(await order(false)).toEqual([small.id, large.id, unknown.id]);
+    expect(await order(true)).toEqual([large.id, small.id, unknown.id]);
+  });
+});
+
+describe('a dossier for who has some of it', () => {
+  const since = async (id: string, have: string) => {
+    const answer = await request(harness.app).get(`/api/samples/${id}/dossier?have=${have}`);
+    expect(answer.status).toBe(200);
+    return answer.body as DossierAnswer;
+  };
+  const have = ({ revisions }: DossierAnswer) =>
+    Object.entries(revisions)
+      .map((pair) => pair.join('.'))
+      .join(',');
+  const parts = (answer: DossierAnswer) => Object.keys(answer).sort();
+
+  it('is only what changed', async () => {
+    const make = makers(harness);
+    const { id } = await make.sample();
+    const rig = await make.rig();
+    const setup = await make.setup(id, rig.id);
+    const first = await since(id, '');
+    expect(first).toMatchObject({ claims: [], setups: [{ id: setup.id }], points: [] });
+    expect(parts(await since(id, have(first)))).toEqual(['revisions', 'sample']);
+    const point = aPoint(setup.id, rig.id, { watts: '71.62', volts: '20.043', amps: '3.248' });
+    await make.post(`/samples/${id}/readings`, { points: [point] });
+    const second = await since(id, have(first));
+    expect(parts(second)).toEqual(['points', 'revisions', 'sample']);
+    expect(second.points).toHaveLength(1);
+    await make.claim(id, { kind: 'total', watts: 65 });
+    await make.rig();
+    expect(parts(await since(id, have(second)))).toEqual(['claims', 'instruments', 'revisions', 'rigs', 'sample']);
+  });
+
+  it('is everything for what nobody can have', async () => {
+    const { id } = await makers(harness).sample();
+    const whole = parts(await since(id, ''));
+    for (const odd of ['points.x', 'points.-1', 'points.99999', 'nonsense', '__proto__.1', ','])
+      expect(parts(await since(id, odd)), odd).toEqual(whole);
+    expect((await request(harness.app).get(`/api/samples/${id}/dossier?have=${'a'.repeat(500)}`)).status).toBe(422);
+  });
+
+  it('counts every part that is written', async () => {
+    const make = makers(harness);
+    const { id } = await make.sample();
+    const before = await since(id, '');
+    const rig = await make.rig();
+    const setup = await make.setup(id, rig.id);
+    await make.post(`/samples/${id}/stated`, {
+      id: newId(),
+      setupId: setup.id,
+      mains: { kind: 'ac', volts: 230, hertz: 50 },
+      taken: { warmUp: 1800, rest: null, source: { volts: 230, hertz: 50, distortion: null, crest: null } },
+    });
+    const after = await since(id, have(before));
+    expect(parts(after)).toEqual(['instruments', 'revisions', 'rigs', 'sample', 'setups', 'stated'].sort());
   });
 });

@@ -1,7 +1,7 @@
 // The bench: instruments and the rigs made of them.
 import type { InstrumentInput, RigInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { forgetAllFigures } from '../changes/changes.ts';
+import { changedForAll } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { instruments, rigs } from '../db/schema.ts';
@@ -58,7 +58,10 @@ const whole = (input: InstrumentInput) => ({
 export async function createInstrument(db: Database, input: InstrumentInput): Promise<StoredInstrument> {
   const id = newId();
   const row = { id, ...whole(input), version: 1 };
-  await db.insert(instruments).values(row);
+  await db.transaction(async (tx) => {
+    await tx.insert(instruments).values(row);
+    await changedForAll(tx, 'instruments');
+  });
   return row;
 }
 
@@ -81,14 +84,17 @@ export async function updateInstrument(
       .update(instruments)
       .set({ ...whole(input), version })
       .where(eq(instruments.id, id));
-    await forgetAllFigures(tx);
+    await changedForAll(tx, 'instruments');
     return { id, ...whole(input), version };
   });
 }
 
 export async function createRig(db: Database, input: RigInput): Promise<StoredRig> {
   const id = newId();
-  await db.insert(rigs).values({ id, ...rigRow(input) });
+  await db.transaction(async (tx) => {
+    await tx.insert(rigs).values({ id, ...rigRow(input) });
+    await changedForAll(tx, 'rigs');
+  });
   return { id, ...input, version: 1 };
 }
 
@@ -102,7 +108,7 @@ export async function updateRig(db: Database, id: string, input: RigInput, seen:
       .update(rigs)
       .set({ ...rigRow(input), version })
       .where(eq(rigs.id, id));
-    await forgetAllFigures(tx);
+    await changedForAll(tx, 'rigs');
     return { id, ...input, version };
   });
 }

@@ -15,7 +15,7 @@ import {
 import { currentReadings } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
-import { forgetFigures } from '../changes/changes.ts';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, readings, samples, setups } from '../db/schema.ts';
@@ -181,7 +181,7 @@ export async function storeCapture(
     enteredAt: new Date(),
   });
   await insertColumns(tx, body.id, columns);
-  await forgetFigures(tx, sampleId);
+  await changed(tx, sampleId, 'captures');
   return body;
 }
 

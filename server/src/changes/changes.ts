@@ -1,25 +1,59 @@
-// What marks something as changed, so that what follows from it is worked out anew. Belongs in the transaction of the change.
-import { eq, sql } from 'drizzle-orm';
+// What marks something as changed: browsers fetch only the parts that did, and figures are worked out anew. Belongs in the
+// transaction of the change.
+import { eq, inArray, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
-import { samples } from '../db/schema.ts';
+import { revisions, samples } from '../db/schema.ts';
+
+/** Parts of one sample, of a model, and what all samples are judged with. */
+export type SamplePartName = 'setups' | 'points' | 'stated' | 'readOuts' | 'captures' | 'runs';
+export type ModelPartName = 'claims' | 'model';
+export const SHARED_PARTS = ['devices', 'rigs', 'instruments', 'profile', 'limitSets'] as const;
+export type SharedPartName = (typeof SHARED_PARTS)[number];
+export type PartName = SamplePartName | ModelPartName | SharedPartName;
+
+/** Owner of what belongs to all samples. */
+export const EVERYONE = '0'.repeat(26);
+
+const count = (db: Queries, owner: string, part: PartName) =>
+  db
+    .insert(revisions)
+    .values({ owner, part, revision: 1 })
+    .onDuplicateKeyUpdate({ set: { revision: sql`${revisions.revision} + 1` } });
 
 /** What marks figures as out of date, those being worked out at this moment included. */
-const FORGOTTEN = { figures: null, changes: sql`${samples.changes} + 1` };
+const OUT_OF_DATE = { stale: true, changes: sql`${samples.changes} + 1` };
 
-/** Mark a sample's shelf figures as out of date. Belongs in the transaction of the change. */
-export async function forgetFigures(db: Queries, sampleId: string): Promise<void> {
-  await db
+/** A part of a sample changed. */
+export async function changed(tx: Queries, sampleId: string, part: SamplePartName): Promise<void> {
+  await tx
     .update(samples)
-    .set({ ...FORGOTTEN, updatedAt: new Date() })
+    .set({ ...OUT_OF_DATE, updatedAt: new Date() })
     .where(eq(samples.id, sampleId));
+  await count(tx, sampleId, part);
 }
 
-/** The same for every unit of a model. */
-export async function forgetFiguresOfModel(db: Queries, modelId: string): Promise<void> {
-  await db.update(samples).set(FORGOTTEN).where(eq(samples.modelId, modelId));
+/** A part of a model changed, and with it every unit. */
+export async function changedOfModel(tx: Queries, modelId: string, part: ModelPartName): Promise<void> {
+  await tx.update(samples).set(OUT_OF_DATE).where(eq(samples.modelId, modelId));
+  await count(tx, modelId, part);
 }
 
-/** The same for all, after a change of method or instruments. */
-export async function forgetAllFigures(db: Queries): Promise<void> {
-  await db.update(samples).set(FORGOTTEN);
+/** Something changed that all samples are judged with: one row, however many samples there are. */
+export async function changedForAll(tx: Queries, part: SharedPartName): Promise<void> {
+  await count(tx, EVERYONE, part);
 }
+
+export type Revisions = Readonly<Partial<Record<PartName, number>>>;
+
+/** How often the parts of some owners were changed; a part that is not named never was. */
+export async function revisionsOf(db: Queries, owners: readonly string[]): Promise<Revisions> {
+  const rows = await db
+    .select({ part: revisions.part, revision: revisions.revision })
+    .from(revisions)
+    .where(inArray(revisions.owner, [...owners]));
+  // Only what is counted here is in the table.
+  return Object.fromEntries(rows.map(({ part, revision }) => [part, revision])) as Revisions;
+}
+
+/** How often what all samples are judged with was changed. */
+export const sharedRevision = (of: Revisions): number => SHARED_PARTS.reduce((sum, part) => sum + (of[part] ?? 0), 0);

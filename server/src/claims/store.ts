@@ -2,7 +2,7 @@
 import type { ClaimInput, StoredClaim } from '@lastmark/contract';
 import { sharePorts } from '@lastmark/core/claim';
 import { eq } from 'drizzle-orm';
-import { forgetFiguresOfModel } from '../changes/changes.ts';
+import { changedOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { attachments, claims } from '../db/schema.ts';
@@ -48,7 +48,7 @@ export async function createClaim(db: Database, sampleId: string, input: ClaimIn
     );
     const id = newId();
     await tx.insert(claims).values({ id, modelId: sample.modelId, ...input });
-    await forgetFiguresOfModel(tx, sample.modelId);
+    await changedOfModel(tx, sample.modelId, 'claims');
     return { id, ...input, version: 1 };
   });
 }
@@ -74,7 +74,7 @@ export async function updateClaim(
       .update(claims)
       .set({ ...input, version })
       .where(eq(claims.id, id));
-    await forgetFiguresOfModel(tx, row.modelId);
+    await changedOfModel(tx, row.modelId, 'claims');
     return { id, ...input, version };
   });
 }
@@ -90,7 +90,7 @@ export async function deleteClaim(db: Database, id: string, seen: string | null)
       .limit(1);
     if (attached) throw conflict('A file is attached to this claim. Detach it first.');
     await tx.delete(claims).where(eq(claims.id, id));
-    await forgetFiguresOfModel(tx, row.modelId);
+    await changedOfModel(tx, row.modelId, 'claims');
   });
 }
 

@@ -1,7 +1,7 @@
 // Real devices that serve as loads, with what they take at most.
 import type { DeviceInput, StoredDevice } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { forgetAllFigures } from '../changes/changes.ts';
+import { changedForAll } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { devices } from '../db/schema.ts';
@@ -15,7 +15,10 @@ export async function listDevices(db: Queries): Promise<StoredDevice[]> {
 
 export async function createDevice(db: Database, facts: DeviceInput): Promise<StoredDevice> {
   const id = newId();
-  await db.insert(devices).values({ id, facts });
+  await db.transaction(async (tx) => {
+    await tx.insert(devices).values({ id, facts });
+    await changedForAll(tx, 'devices');
+  });
   return { id, ...facts, version: 1 };
 }
 
@@ -31,7 +34,7 @@ export async function updateDevice(
     requireMatch(seen, etagOf(row.version), 'device');
     const version = row.version + 1;
     await tx.update(devices).set({ facts, version }).where(eq(devices.id, id));
-    await forgetAllFigures(tx);
+    await changedForAll(tx, 'devices');
     return { id, ...facts, version };
   });
 }

@@ -1,34 +1,59 @@
 // Gathers everything known about a sample into the one shape the core judges.
-import type { SampleDossier } from '@lastmark/contract';
+import type { DossierAnswer, SampleDossier } from '@lastmark/contract';
 import type { Dossier } from '@lastmark/core/verdict';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import {
+  EVERYONE,
+  type PartName,
+  type Revisions,
+  revisionsOf,
+  SHARED_PARTS,
+  type SharedPartName,
+} from '../changes/changes.ts';
 import type { Queries } from '../db/database.ts';
 import { listDevices } from '../devices/store.ts';
 import { listLimitSets } from '../limit-sets/store.ts';
 import { getProfile } from '../profile/store.ts';
 import type { SampleRef } from '../samples/part.ts';
-import { getSample } from '../samples/store.ts';
+import { getSample, modelIdOf } from '../samples/store.ts';
 import { OWN_PARTS, type OwnParts } from './parts.ts';
 
 /** What all samples are judged with. */
-export type Shared = Pick<SampleDossier, 'rigs' | 'instruments' | 'devices' | 'profile' | 'limitSets'>;
+export type Shared = Pick<SampleDossier, SharedPartName>;
 
-export async function loadShared(db: Queries): Promise<Shared> {
-  return {
-    rigs: await listRigs(db),
-    instruments: await listInstruments(db),
-    devices: await listDevices(db),
-    profile: await getProfile(db),
-    limitSets: await listLimitSets(db),
-  };
+const SHARED: { readonly [K in SharedPartName]: (db: Queries) => Promise<SampleDossier[K]> } = {
+  devices: listDevices,
+  rigs: listRigs,
+  instruments: listInstruments,
+  profile: getProfile,
+  limitSets: listLimitSets,
+};
+
+/** Load the parts that are wanted, each by its own way. */
+async function loadEach<T extends Partial<SampleDossier>>(
+  ways: Readonly<Record<keyof T, () => Promise<unknown>>>,
+  wanted: (key: keyof T & PartName) => boolean,
+): Promise<Partial<T>> {
+  const loaded: Partial<Record<keyof T, unknown>> = {};
+  for (const [key, load] of Object.entries(ways) as [keyof T & PartName, () => Promise<unknown>][])
+    if (wanted(key)) loaded[key] = await load();
+  // Every way loads what its key stands for.
+  return loaded as Partial<T>;
 }
 
-async function loadParts(db: Queries, of: SampleRef): Promise<OwnParts> {
-  const loaded: Partial<Record<keyof OwnParts, unknown>> = {};
-  for (const part of OWN_PARTS) loaded[part.key] = await part.load(db, of);
-  // Every part loads what its key stands for.
-  return loaded as OwnParts;
-}
+const sharedWays = (db: Queries) =>
+  Object.fromEntries(Object.entries(SHARED).map(([key, load]) => [key, () => load(db)])) as Record<
+    SharedPartName,
+    () => Promise<unknown>
+  >;
+const ownWays = (db: Queries, of: SampleRef) =>
+  Object.fromEntries(OWN_PARTS.map((part) => [part.key, () => part.load(db, of)])) as Record<
+    keyof OwnParts,
+    () => Promise<unknown>
+  >;
+
+export const loadShared = async (db: Queries): Promise<Shared> =>
+  (await loadEach<Shared>(sharedWays(db), () => true)) as Shared;
 
 /**
  * Everything needed to judge a sample.
@@ -37,9 +62,39 @@ async function loadParts(db: Queries, of: SampleRef): Promise<OwnParts> {
  */
 export async function getDossier(db: Queries, sampleId: string, shared?: Shared): Promise<SampleDossier> {
   const sample = await getSample(db, sampleId);
-  const own = await loadParts(db, { sampleId, modelId: sample.modelId });
+  const own = (await loadEach<OwnParts>(ownWays(db, { sampleId, modelId: sample.modelId }), () => true)) as OwnParts;
   return { sample, ...own, ...(shared ?? (await loadShared(db))) };
 }
+
+/** What a browser has already: `points.12,runs.3`. */
+export function revisionsIn(have: string): Revisions {
+  const pairs = have.split(',').flatMap((one) => {
+    const [part = '', revision = ''] = one.split('.');
+    return /^\d+$/.test(revision) ? [[part, Number(revision)] as const] : [];
+  });
+  return Object.fromEntries(pairs) as Revisions;
+}
+
+/**
+ * The same for a browser that has some of it: only what changed since.
+ * @throws 404
+ */
+export async function dossierSince(db: Queries, sampleId: string, have: Revisions): Promise<DossierAnswer> {
+  // Counted before it is read: what changes in between is sent once more, never missed.
+  const modelId = await modelIdOf(db, sampleId);
+  const revisions = await revisionsOf(db, [sampleId, modelId, EVERYONE]);
+  const isNew = (part: PartName) => have[part] === undefined || have[part] !== (revisions[part] ?? 0);
+  const sample = await getSample(db, sampleId);
+  return {
+    sample,
+    ...(await loadEach<OwnParts>(ownWays(db, { sampleId, modelId }), isNew)),
+    ...(await loadEach<Shared>(sharedWays(db), isNew)),
+    revisions: Object.fromEntries(PARTS.map((part) => [part, revisions[part] ?? 0])),
+  };
+}
+
+/** Everything that has a revision of its own. */
+const PARTS: readonly PartName[] = [...OWN_PARTS.map(({ key }) => key), ...SHARED_PARTS];
 
 /** The part of a dossier the calculations use. */
 export const toJudge = ({ sample, ...rest }: SampleDossier): Dossier => ({ ...rest, sample: sample.model });

@@ -1,7 +1,7 @@
 // Removes a sample on which nothing was measured.
 import { eq } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
-import { models, samples } from '../db/schema.ts';
+import { models, revisions, samples } from '../db/schema.ts';
 import { conflict } from '../http/problem.ts';
 import { lockSample } from '../samples/store.ts';
 import { SAMPLE_PARTS } from './parts.ts';
@@ -16,10 +16,12 @@ export async function deleteSample(db: Database, id: string, seen: string | null
     }
     const last = [...SAMPLE_PARTS].reverse();
     for (const part of last) await part.remove?.(tx, id);
+    await tx.delete(revisions).where(eq(revisions.owner, id));
     await tx.delete(samples).where(eq(samples.id, id));
     const [other] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.modelId, modelId)).limit(1);
     if (other) return;
     for (const part of last) await part.removeOfModel?.(tx, modelId);
+    await tx.delete(revisions).where(eq(revisions.owner, modelId));
     await tx.delete(models).where(eq(models.id, modelId));
   });
 }

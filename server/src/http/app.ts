@@ -33,6 +33,8 @@ export interface AppParts {
   /** Folder of the built browser files. */
   readonly web: string;
   readonly door: Door;
+  /** Told after every write: what follows from it is worked out anew. */
+  readonly wrote: () => void;
 }
 
 /** Path of a contract route as Express writes it. */
@@ -59,7 +61,7 @@ function leaving(response: Response): AbortSignal {
   return control.signal;
 }
 
-function operation(route: Route, handler: Handler, db: Database): RequestHandler {
+function operation(route: Route, handler: Handler, { db, wrote }: Pick<AppParts, 'db' | 'wrote'>): RequestHandler {
   return async (request: Request, response: Response) => {
     const query = route.query ? validateQuery(route.query, { ...request.query }) : { ok: true as const, value: {} };
     if (!query.ok) throw invalid(query.errors);
@@ -83,6 +85,7 @@ function operation(route: Route, handler: Handler, db: Database): RequestHandler
       ifMatch,
       db,
     } as Call<never>);
+    if (route.method !== 'get') wrote();
     if (answer.stream) answer.stream(response, request.get('Last-Event-ID'));
     else if (!response.destroyed) send(response, route, answer);
   };
@@ -113,7 +116,7 @@ function serveBrowserFiles(app: Express, web: string): void {
 }
 
 /** Build the application without listening. */
-export function createApp({ db, handlers, log, web, door }: AppParts): Express {
+export function createApp({ db, handlers, log, web, door, wrote }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -148,7 +151,7 @@ export function createApp({ db, handlers, log, web, door }: AppParts): Express {
   app.use(sameOrigin());
   app.use(compression());
   for (const [name, route] of Object.entries(ROUTES) as [keyof typeof ROUTES, Route][]) {
-    app[route.method](expressPath(route.path), ...bodyParser(route), operation(route, handlers[name], db));
+    app[route.method](expressPath(route.path), ...bodyParser(route), operation(route, handlers[name], { db, wrote }));
   }
   app.use('/api', () => {
     throw new ProblemError(404, 'Not found', 'The API has no such address. See /api/openapi.json.');

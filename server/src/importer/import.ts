@@ -23,7 +23,7 @@ import {
 } from '@lastmark/core/reading';
 import { insertAttachment } from '../attachments/store.ts';
 import { listInstruments, listRigs } from '../bench/store.ts';
-import { forgetFigures } from '../changes/changes.ts';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { columnMaps, points, readings } from '../db/schema.ts';
@@ -174,7 +174,7 @@ export async function importFile(
       thumbnail: null,
     });
     await rememberColumns(tx, input.plan);
-    await forgetFigures(tx, sampleId);
+    await changed(tx, sampleId, 'points');
     return { points: made.length, goodLines, badLines: shown, attachmentId: kept.id };
   });
 }

@@ -19,6 +19,7 @@ const cores = availableParallelism();
 const SHAPES: Readonly<Record<Lane, LaneShape>> = {
   screen: { threads: Math.max(1, Math.floor(cores / 4)), waiting: 48, memory: 512 },
   file: { threads: Math.max(1, Math.floor(cores / 4)), waiting: 24, memory: 1024 },
+  background: { threads: 1, waiting: 1, memory: 512 },
 };
 /** A job that takes longer is ended, ms. */
 const LONGEST_MILLISECONDS = 120_000;

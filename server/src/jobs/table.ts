@@ -4,13 +4,14 @@ import type { Capture, Trace } from '@lastmark/core/capture';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
-import { getDossier } from '../dossier/dossier.ts';
+import { dossierSince, getDossier, revisionsIn } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
 import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { getSample } from '../samples/store.ts';
 import { labelPdf } from '../sheet/label.ts';
 import { sheetPdf } from '../sheet/sheet.ts';
+import { workOutFigures } from '../shelf/figures.ts';
 import { listSamples } from '../shelf/shelf.ts';
 
 /** A file made of a sample, with the name it is saved under. */
@@ -44,7 +45,7 @@ async function workedOut<T>(work: () => Promise<T>): Promise<T> {
 }
 
 /** A lane is a queue of its own: what people wait for on a screen does not wait behind files. */
-export const LANES = ['screen', 'file'] as const;
+export const LANES = ['screen', 'file', 'background'] as const;
 export type Lane = (typeof LANES)[number];
 
 interface Job<Needs, Result> {
@@ -54,7 +55,10 @@ interface Job<Needs, Result> {
 const job = <Needs, Result>(lane: Lane, work: Job<Needs, Result>['work']): Job<Needs, Result> => ({ lane, work });
 
 export const JOBS = {
-  dossier: job('screen', async (db, { sampleId }: { sampleId: string }) => jsonOf(await getDossier(db, sampleId))),
+  dossier: job('screen', async (db, { sampleId, have }: { sampleId: string; have: string }) =>
+    jsonOf(await dossierSince(db, sampleId, revisionsIn(have))),
+  ),
+  figures: job('background', (db, { most }: { most: number }) => workOutFigures(db, most)),
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
   trace: job(
     'screen',

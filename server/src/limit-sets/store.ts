@@ -3,7 +3,7 @@ import type { LimitSetInput, StoredLimitSet } from '@lastmark/contract';
 import { LIMIT_SETS, limitSetProblems } from '@lastmark/core/limits';
 import { PROCEDURES } from '@lastmark/core/procedure';
 import { eq } from 'drizzle-orm';
-import { forgetAllFigures } from '../changes/changes.ts';
+import { changedForAll } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { limitSets, profiles } from '../db/schema.ts';
@@ -29,7 +29,10 @@ function check(input: LimitSetInput): void {
 export async function createLimitSet(db: Database, input: LimitSetInput): Promise<StoredLimitSet> {
   check(input);
   const id = newId();
-  await db.insert(limitSets).values({ id, body: input });
+  await db.transaction(async (tx) => {
+    await tx.insert(limitSets).values({ id, body: input });
+    await changedForAll(tx, 'limitSets');
+  });
   return { ...input, id, builtIn: false, version: 1 };
 }
 
@@ -53,7 +56,7 @@ export async function updateLimitSet(
     const { version: before } = await lockedSet(tx, id, seen);
     const version = before + 1;
     await tx.update(limitSets).set({ body: input, version }).where(eq(limitSets.id, id));
-    await forgetAllFigures(tx);
+    await changedForAll(tx, 'limitSets');
     return { ...input, id, builtIn: false, version };
   });
 }
@@ -65,5 +68,6 @@ export async function deleteLimitSet(db: Database, id: string, seen: string | nu
     if (choices.some(({ settings }) => settings.limitSetIds.includes(id)))
       throw conflict('Samples are judged by this set. Stop judging by it first.');
     await tx.delete(limitSets).where(eq(limitSets.id, id));
+    await changedForAll(tx, 'limitSets');
   });
 }

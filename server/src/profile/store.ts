@@ -7,7 +7,7 @@ import { REGULATORY_PAIR } from '@lastmark/core/reading';
 import type { Profile } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
 import { listInstruments } from '../bench/store.ts';
-import { forgetAllFigures } from '../changes/changes.ts';
+import { changedForAll } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { profiles } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
@@ -52,7 +52,7 @@ export async function updateProfile(db: Database, settings: Profile, seen: strin
       .insert(profiles)
       .values({ id: ID, settings, version })
       .onDuplicateKeyUpdate({ set: { settings, version } });
-    await forgetAllFigures(tx);
+    await changedForAll(tx, 'profile');
     return { ...settings, version };
   });
 }

@@ -3,7 +3,7 @@ import type { ReadOutInput, StoredReadOut } from '@lastmark/contract';
 import { currentReadOuts } from '@lastmark/core/read-out';
 import { eq } from 'drizzle-orm';
 import { listInstruments } from '../bench/store.ts';
-import { forgetFigures } from '../changes/changes.ts';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { readOuts } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
@@ -72,7 +72,7 @@ export async function storeReadOut(tx: Queries, sampleId: string, input: ReadOut
     takenAt: new Date(takenAt),
     enteredAt: new Date(),
   });
-  await forgetFigures(tx, sampleId);
+  await changed(tx, sampleId, 'readOuts');
   return { ...input, takenAt: new Date(takenAt).toISOString() };
 }
 

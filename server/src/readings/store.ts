@@ -18,7 +18,7 @@ import {
 } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
-import { forgetFigures } from '../changes/changes.ts';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { points, readings, samples } from '../db/schema.ts';
 import { askReally, conflict, notFound, refused } from '../http/problem.ts';
@@ -233,7 +233,7 @@ export async function storePoints(
     const stored = await storedPoint(tx, input.id);
     if (stored) touched.push({ ...stored.row, takenAt: stored.row.takenAt.toISOString(), readings: stored.own });
   }
-  await forgetFigures(tx, sampleId);
+  await changed(tx, sampleId, 'points');
   return touched;
 }
 

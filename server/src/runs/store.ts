@@ -3,7 +3,7 @@ import type { RunInput, StoredRun } from '@lastmark/contract';
 import { currentRuns, runRefusal, runUncertainty } from '@lastmark/core/proof';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
-import { forgetFigures } from '../changes/changes.ts';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { runs } from '../db/schema.ts';
 import { listDevices } from '../devices/store.ts';
@@ -48,7 +48,7 @@ export async function storeRun(tx: Queries, sampleId: string, input: RunInput): 
     supersedes: body.supersedes,
     enteredAt: new Date(),
   });
-  await forgetFigures(tx, sampleId);
+  await changed(tx, sampleId, 'runs');
   return body;
 }
 

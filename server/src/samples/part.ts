@@ -2,6 +2,7 @@
 import type { SampleDossier } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
+import type { PartName } from '../changes/changes.ts';
 import type { Queries } from '../db/database.ts';
 
 /** Whose it is. */
@@ -21,7 +22,8 @@ export interface SamplePart {
 }
 
 /** Something a sample is judged by. */
-export interface DossierPart<K extends keyof SampleDossier = keyof SampleDossier> extends SamplePart {
+export interface DossierPart<K extends keyof SampleDossier & PartName = keyof SampleDossier & PartName>
+  extends SamplePart {
   readonly key: K;
   load(db: Queries, of: SampleRef): Promise<SampleDossier[K]>;
 }

@@ -1,7 +1,7 @@
 // Samples: a unit together with its model, written as one.
 import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
-import { forgetFiguresOfModel } from '../changes/changes.ts';
+import { changedOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { models, samples } from '../db/schema.ts';
@@ -95,7 +95,7 @@ export async function updateSample(db: Database, id: string, input: SampleInput,
       .update(samples)
       .set({ serial, facts, version: row.sample.version + 1, updatedAt: new Date() })
       .where(eq(samples.id, id));
-    await forgetFiguresOfModel(tx, row.model.id);
+    await changedOfModel(tx, row.model.id, 'model');
     return getSample(tx, id);
   });
 }

@@ -3,7 +3,7 @@ import type { SetupInput, StoredSetup } from '@lastmark/contract';
 import { stepTitle } from '@lastmark/core/proof';
 import { type Output, type Setup, sameOutputs } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
-import { forgetFigures } from '../changes/changes.ts';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, setups, statements } from '../db/schema.ts';
@@ -47,7 +47,7 @@ export async function createSetup(db: Database, sampleId: string, input: SetupIn
     checkOutputs(input, await portLabels(tx, sampleId));
     const id = newId();
     await tx.insert(setups).values({ id, sampleId, ...input });
-    await forgetFigures(tx, sampleId);
+    await changed(tx, sampleId, 'setups');
     return { id, ...input, version: 1 };
   });
 }
@@ -78,6 +78,7 @@ export async function loadingFor(
   checkOutputs(input, await portLabels(db, sampleId));
   const id = newId();
   await db.insert(setups).values({ id, sampleId, ...input });
+  await changed(db, sampleId, 'setups');
   return { id, ...input, version: 1 };
 }
 
@@ -112,7 +113,7 @@ export async function updateSetup(
       .update(setups)
       .set({ ...input, version })
       .where(eq(setups.id, id));
-    await forgetFigures(tx, row.sampleId);
+    await changed(tx, row.sampleId, 'setups');
     return { id, ...input, version };
   });
 }
@@ -127,7 +128,7 @@ export async function deleteSetup(db: Database, id: string, seen: string | null)
       throw conflict('Captures were taken with this loading. Nothing measured is ever deleted.');
     await tx.delete(statements).where(eq(statements.setupId, id));
     await tx.delete(setups).where(eq(setups.id, id));
-    await forgetFigures(tx, row.sampleId);
+    await changed(tx, row.sampleId, 'setups');
   });
 }
 

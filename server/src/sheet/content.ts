@@ -20,8 +20,11 @@ export interface Room {
 
 const cut = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
+/** What was left out, counted. @param what "claims" */
 const rest = (count: number, what: string): Content[] =>
-  count > 0 ? [{ text: `and ${count} more ${what}; see the data.`, style: 'note' }] : [];
+  count > 0
+    ? [{ text: `and ${count} more ${count === 1 ? what.slice(0, -1) : what}; see the data.`, style: 'note' }]
+    : [];
 
 const STATE_MARKS: Record<string, string> = {
   proven: '+',

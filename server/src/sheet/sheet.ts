@@ -15,6 +15,7 @@ pdfmake.setLocalAccessPolicy((path) => Object.values(FONTS[SHEET_FONT]).includes
 const ROOMS: readonly Room[] = [
   { claims: 16, limits: 12, loadings: 3, characters: 160 },
   { claims: 12, limits: 8, loadings: 2, characters: 120 },
+  { claims: 10, limits: 6, loadings: 2, characters: 100 },
   { claims: 8, limits: 4, loadings: 1, characters: 80 },
   { claims: 5, limits: 2, loadings: 1, characters: 50 },
 ];

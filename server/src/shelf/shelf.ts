@@ -1,10 +1,11 @@
-// The shelf: pages of samples with their key figures, worked out when first asked for after a change.
-import type { Page, SampleRow, ShelfQuery } from '@lastmark/contract';
-import { FIGURES_FORM, judgeSample, type KeyFigures } from '@lastmark/core/verdict';
-import { and, count, desc, eq, like, or, type SQL } from 'drizzle-orm';
+// The shelf: pages of samples with their key figures as they were last worked out.
+import type { Page, SampleRow, ShelfOrder, ShelfQuery } from '@lastmark/contract';
+import { FIGURES_FORM, type KeyFigures } from '@lastmark/core/verdict';
+import { and, asc, desc, eq, inArray, like, or, type SQL, sql } from 'drizzle-orm';
+import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
+import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
-import { models, samples } from '../db/schema.ts';
-import { getDossier, loadShared, type Shared, toJudge } from '../dossier/dossier.ts';
+import { figures, models, samples } from '../db/schema.ts';
 import { tagOf } from '../samples/store.ts';
 
 const DEFAULT_SIZE = 50;
@@ -25,6 +26,21 @@ function filters({ q, kind }: ShelfQuery): SQL | undefined {
   return and(...perWord, kind ? eq(models.kind, kind) : undefined);
 }
 
+/** A value that is missing comes last, whichever way it is sorted. */
+const valued = (column: AnyMySqlColumn, down: boolean): readonly SQL[] => [
+  sql`${column} IS NULL`,
+  down ? desc(column) : asc(column),
+];
+
+const ORDERS: Readonly<Record<ShelfOrder, (down: boolean) => readonly SQL[]>> = {
+  name: (down) => (down ? [desc(models.maker), desc(models.model)] : [asc(models.maker), asc(models.model)]),
+  watts: (down) => valued(figures.watts, down),
+  efficiency: (down) => valued(figures.efficiency, down),
+  idle: (down) => valued(figures.idle, down),
+  mass: (down) => valued(figures.massPerWatt, down),
+  short: (down) => valued(figures.short, down),
+};
+
 const UNKNOWN: KeyFigures = {
   form: FIGURES_FORM,
   watts: null,
@@ -35,76 +51,67 @@ const UNKNOWN: KeyFigures = {
   claims: {},
 };
 
-/** Key figures of a sample. One that cannot be judged costs its own row only. @returns null figures when it cannot */
-async function figuresOf(
+/** Ids of one page and how many there are: nothing else is touched until it is known which rows are wanted. */
+async function idsOf(
   db: Database,
-  sample: typeof samples.$inferSelect,
-  shared: Shared,
-): Promise<KeyFigures | null> {
-  if (sample.figures?.form === FIGURES_FORM) return sample.figures;
-  const dossier = await getDossier(db, sample.id, shared);
-  let figures: KeyFigures;
-  try {
-    figures = judgeSample(toJudge(dossier)).figures;
-    if (!allFinite(figures)) return null;
-  } catch {
-    return null;
-  }
-  await keepFigures(db, sample, figures);
-  return figures;
-}
-
-/** Keep figures only if nothing changed since the row they follow from was read. */
-export async function keepFigures(
-  db: Database,
-  seen: Pick<typeof samples.$inferSelect, 'id' | 'changes' | 'updatedAt'>,
-  figures: KeyFigures,
-): Promise<void> {
-  await db
-    .update(samples)
-    .set({ figures, updatedAt: seen.updatedAt })
-    .where(and(eq(samples.id, seen.id), eq(samples.changes, seen.changes)));
-}
-
-/** What JSON and the database would turn into nothing. */
-const allFinite = (value: unknown): boolean =>
-  typeof value === 'number'
-    ? Number.isFinite(value)
-    : typeof value !== 'object' || value === null || Object.values(value).every(allFinite);
-
-/** One page of the shelf, last changed first. */
-export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
-  const { page = 1, size = DEFAULT_SIZE } = query;
+  query: ShelfQuery,
+): Promise<{ readonly ids: readonly string[]; readonly total: number }> {
+  const { page = 1, size = DEFAULT_SIZE, sort, down = false } = query;
   const where = filters(query);
-  const [counted] = await db
-    .select({ total: count() })
-    .from(samples)
-    .innerJoin(models, eq(samples.modelId, models.id))
-    .where(where);
+  const order = sort ? [...ORDERS[sort](down), desc(samples.id)] : [desc(samples.updatedAt), desc(samples.id)];
   const rows = await db
-    .select({ sample: samples, model: models })
+    .select({ id: samples.id })
     .from(samples)
     .innerJoin(models, eq(samples.modelId, models.id))
+    .leftJoin(figures, eq(figures.sampleId, samples.id))
     .where(where)
-    .orderBy(desc(samples.updatedAt), desc(samples.id))
+    .orderBy(...order)
     .limit(size)
     .offset((page - 1) * size);
-  const shared = await loadShared(db);
-  const items: SampleRow[] = [];
-  for (const { sample, model } of rows) {
-    const figures = await figuresOf(db, sample, shared);
-    items.push({
-      id: sample.id,
-      tag: tagOf(sample.id),
-      maker: model.maker,
-      model: model.model,
-      kind: model.kind,
-      serial: sample.serial,
-      ports: model.facts.ports,
-      figures: figures ?? UNKNOWN,
-      unjudged: figures === null,
-      updatedAt: sample.updatedAt.toISOString(),
-    });
-  }
-  return { items, page, size, total: counted?.total ?? 0 };
+  const counted = where
+    ? await db
+        .select({ total: sql<number>`COUNT(*)` })
+        .from(samples)
+        .innerJoin(models, eq(samples.modelId, models.id))
+        .where(where)
+    : await db.select({ total: sql<number>`COUNT(*)` }).from(samples);
+  return { ids: rows.map(({ id }) => id), total: Number(counted[0]?.total ?? 0) };
+}
+
+/** One page of the shelf, last changed first. It waits for no arithmetic: what is out of date says so. */
+export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
+  const { page = 1, size = DEFAULT_SIZE } = query;
+  const { ids, total } = await idsOf(db, query);
+  const shared = sharedRevision(await revisionsOf(db, [EVERYONE]));
+  const rows =
+    ids.length === 0
+      ? []
+      : await db
+          .select({ sample: samples, model: models, figures })
+          .from(samples)
+          .innerJoin(models, eq(samples.modelId, models.id))
+          .leftJoin(figures, eq(figures.sampleId, samples.id))
+          .where(inArray(samples.id, [...ids]));
+  const byId = new Map(rows.map((row) => [row.sample.id, row]));
+  const items = ids.flatMap((id): SampleRow[] => {
+    const row = byId.get(id);
+    if (!row) return [];
+    const { sample, model, figures: made } = row;
+    return [
+      {
+        id,
+        tag: tagOf(id),
+        maker: model.maker,
+        model: model.model,
+        kind: model.kind,
+        serial: sample.serial,
+        ports: model.facts.ports,
+        figures: made?.body ?? UNKNOWN,
+        pending: sample.stale || made?.shared !== shared || made.form !== FIGURES_FORM,
+        unjudged: made !== null && !made.judged,
+        updatedAt: sample.updatedAt.toISOString(),
+      },
+    ];
+  });
+  return { items, page, size, total };
 }

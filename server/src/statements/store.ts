@@ -2,6 +2,7 @@
 import type { StatedInput } from '@lastmark/contract';
 import type { Stated } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
+import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { setups, statements } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
@@ -38,6 +39,7 @@ export async function addStated(db: Database, sampleId: string, input: StatedInp
     }
     const statedAt = new Date();
     await tx.insert(statements).values({ ...input, sampleId, statedAt });
+    await changed(tx, sampleId, 'stated');
     return { ...input, statedAt: statedAt.toISOString() };
   });
 }

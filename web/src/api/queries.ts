@@ -3,6 +3,7 @@
 import type { Lease, SheetRow, SheetRun, SimulatedBenchState, StoredSheet } from '@lastmark/contract/plan';
 import type {
   AttachmentInfo,
+  DossierAnswer,
   InstrumentTraffic,
   Page,
   SampleDossier,
@@ -14,8 +15,8 @@ import type {
   StoredProfile,
   StoredRig,
 } from '@lastmark/contract/types';
-
 import type { FilePlan } from '@lastmark/core/meter-file';
+import type { Point } from '@lastmark/core/reading';
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query';
 import { ApiProblem, api } from './client.ts';
 
@@ -39,28 +40,76 @@ interface Items<T> {
 export interface ShelfFilter {
   readonly q: string;
   readonly kind: string;
+  /** Column it is sorted by; empty for the last changed first. */
+  readonly sort: string;
+  readonly down: boolean;
 }
 
 const SHELF_PAGE = 100;
 
-export const shelfQuery = ({ q, kind }: ShelfFilter) =>
+/** How often figures that are being worked out are asked for again, ms. */
+const PENDING_MILLISECONDS = 700;
+
+export const shelfQuery = ({ q, kind, sort, down }: ShelfFilter) =>
   infiniteQueryOptions({
-    queryKey: ['samples', q, kind],
+    queryKey: ['samples', q, kind, sort, down],
     initialPageParam: 1,
     queryFn: ({ pageParam, signal }) => {
       const query = new URLSearchParams({ page: String(pageParam), size: String(SHELF_PAGE) });
       if (q) query.set('q', q);
       if (kind) query.set('kind', kind);
+      if (sort) query.set('sort', sort);
+      if (sort && down) query.set('down', 'true');
       return api<Page<SampleRow>>(`/samples?${query}`, { signal });
     },
     getNextPageParam: ({ page, size, total }) => (page * size < total ? page + 1 : undefined),
+    refetchInterval: ({ state }) =>
+      state.data?.pages.some(({ items }) => items.some(({ pending }) => pending)) ? PENDING_MILLISECONDS : false,
   });
+
+/** A dossier with how often each part of it had been changed. */
+export interface KnownDossier extends SampleDossier {
+  readonly revisions: Readonly<Record<string, number>>;
+}
+
+/** Only what changed since is fetched; the rest stays the very same, so that nothing is concluded from it again. */
+async function fetchDossier(sampleId: string, signal: AbortSignal): Promise<KnownDossier> {
+  const known = queryClient.getQueryData<KnownDossier>(['dossier', sampleId]);
+  const have = Object.entries(known?.revisions ?? {})
+    .map((pair) => pair.join('.'))
+    .join(',');
+  const answer = await api<DossierAnswer>(`/samples/${sampleId}/dossier${have ? `?have=${have}` : ''}`, { signal });
+  // Whoever has nothing is sent everything.
+  return { ...known, ...answer } as KnownDossier;
+}
 
 export const dossierQuery = (sampleId: string) =>
   queryOptions({
     queryKey: ['dossier', sampleId],
-    queryFn: ({ signal }) => api<SampleDossier>(`/samples/${sampleId}/dossier`, { signal }),
+    queryFn: ({ signal }) => fetchDossier(sampleId, signal),
+    // Parts that did not change are the same already; comparing thousands of readings would only cost time.
+    structuralSharing: false,
   });
+
+/** Points as the server has them now, shown without fetching the others again. */
+export function takePoints(sampleId: string, points: readonly Point[]): void {
+  queryClient.setQueryData<KnownDossier>(['dossier', sampleId], (known) => {
+    if (!known) return known;
+    const newer = new Map(points.map((point) => [point.id, point]));
+    const kept = known.points.map((point) => {
+      const own = newer.get(point.id);
+      newer.delete(point.id);
+      return own ?? point;
+    });
+    const { points: before = 0 } = known.revisions;
+    return {
+      ...known,
+      points: [...kept, ...newer.values()].sort((a, b) => (a.takenAt < b.takenAt ? -1 : a.takenAt > b.takenAt ? 1 : 0)),
+      // Counted once more by this very write. Whatever else was written meanwhile makes it another number: all is fetched then.
+      revisions: { ...known.revisions, points: before + 1 },
+    };
+  });
+}
 
 export const attachmentsQuery = (sampleId: string) =>
   queryOptions({

@@ -14,7 +14,7 @@ import {
 import { useRef } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
-import { dossierQuery, queryClient, refreshSample } from '../api/queries.ts';
+import { dossierQuery, queryClient, refreshSample, takePoints } from '../api/queries.ts';
 import { useSample } from '../state/sample.tsx';
 
 export interface PointKey {
@@ -59,14 +59,6 @@ function pointsAt(dossier: Pick<SampleDossier, 'setups' | 'points'>, key: PointK
   const ids = setupIdsOf(dossier, key);
   return dossier.points.filter((point) => ids.includes(point.setupId) && conditionsOf(point) === conditionsOf(key));
 }
-
-const storePoints = (sampleId: string, changed: readonly Point[]): void => {
-  queryClient.setQueryData<SampleDossier>(dossierQuery(sampleId).queryKey, (before) => {
-    if (!before) return before;
-    const kept = before.points.filter((point) => !changed.some(({ id }) => id === point.id));
-    return { ...before, points: [...kept, ...changed].sort((a, b) => a.takenAt.localeCompare(b.takenAt)) };
-  });
-};
 
 interface Attempt {
   readonly typed: string;
@@ -126,7 +118,7 @@ export function useEntry() {
       body: { points: [input] },
     });
     attempts.current.delete(attemptKey);
-    storePoints(sampleId, points);
+    takePoints(sampleId, points);
     // A first reading makes its proof step; the page must know it before it can show the reading.
     if (key.outputs && setupIdsOf(current, key).length === 0) await refreshSample(sampleId);
     void queryClient.invalidateQueries({ queryKey: ['samples'] });

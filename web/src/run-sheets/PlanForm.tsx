@@ -1,62 +1,18 @@
 // Makes a sheet: which sample, by which method, on which rig.
 
 import type { StoredSheet } from '@lastmark/contract/plan';
-import type { Page, SampleRow } from '@lastmark/contract/types';
 import { methodsFor } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
-import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type FormEvent, useDeferredValue, useState } from 'react';
+import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { dossierQuery, queryClient, rigsQuery } from '../api/queries.ts';
 import { Choice } from '../parts/fields.tsx';
-
-interface Chosen {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: SampleRow['kind'];
-}
-
-const MOST_FOUND = 20;
-const nameOf = ({ maker, model, serial, tag }: Pick<SampleRow, 'maker' | 'model' | 'serial' | 'tag'>) =>
-  `${maker} ${model}, ${serial || tag}`;
-
-function SampleField({
-  chosen,
-  onChoose,
-}: {
-  readonly chosen: Chosen | null;
-  readonly onChoose: (one: Chosen | null) => void;
-}) {
-  const [typed, setTyped] = useState('');
-  const query = useDeferredValue(typed);
-  const { data } = useQuery({
-    queryKey: ['samples', 'to plan', query],
-    queryFn: ({ signal }) =>
-      api<Page<SampleRow>>(`/samples?size=${MOST_FOUND}&q=${encodeURIComponent(chosen?.name === query ? '' : query)}`, {
-        signal,
-      }),
-  });
-  const options = (data?.items ?? []).map((row): Chosen => ({ id: row.id, name: nameOf(row), kind: row.kind }));
-  return (
-    <Autocomplete
-      size="small"
-      options={options}
-      value={chosen}
-      filterOptions={(all) => all}
-      getOptionLabel={({ name }) => name}
-      isOptionEqualToValue={(a, b) => a.id === b.id}
-      onInputChange={(_event, text) => setTyped(text)}
-      onChange={(_event, one) => onChoose(one)}
-      renderInput={(parts) => <TextField {...parts} label="Sample" placeholder="Model or serial" />}
-    />
-  );
-}
+import { type Chosen, SampleField, sampleName } from '../parts/SampleField.tsx';
 
 export function PlanForm({ sampleId }: { readonly sampleId: string | null }) {
   const navigate = useNavigate();
@@ -67,7 +23,7 @@ export function PlanForm({ sampleId }: { readonly sampleId: string | null }) {
     ? {
         id: dossier.sample.id,
         kind: dossier.sample.model.kind,
-        name: nameOf({ ...dossier.sample.model, serial: dossier.sample.unit.serial, tag: dossier.sample.tag }),
+        name: sampleName({ ...dossier.sample.model, serial: dossier.sample.unit.serial, tag: dossier.sample.tag }),
       }
     : null;
   const sample = picked ?? given;

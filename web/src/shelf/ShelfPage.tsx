@@ -45,12 +45,14 @@ export function ShelfPage() {
   const [params, setParams] = useSearchParams();
   const q = params.get('q') ?? '';
   const kind = params.get('kind') ?? '';
+  const sort = params.get('sort') ?? '';
+  const down = params.get('down') === 'true';
   const query = useInfiniteQuery({
-    ...shelfQuery({ q: useDeferredValue(q).trim(), kind }),
+    ...shelfQuery({ q: useDeferredValue(q).trim(), kind, sort, down }),
     placeholderData: keepPreviousData,
   });
   const change = (part: Record<string, string>) => {
-    const next = new URLSearchParams({ q, kind, ...part });
+    const next = new URLSearchParams({ q, kind, sort, down: down ? 'true' : '', ...part });
     for (const [name, value] of [...next]) if (value === '') next.delete(name);
     setParams(next, { replace: true });
   };
@@ -106,6 +108,8 @@ export function ShelfPage() {
             <ShelfTable
               rows={rows}
               total={pages[0]?.total ?? rows.length}
+              order={{ sort, down }}
+              onOrder={(next) => change({ sort: next.sort, down: next.down ? 'true' : '' })}
               onEnd={() => query.hasNextPage && !query.isFetchingNextPage && void query.fetchNextPage()}
             />
           );

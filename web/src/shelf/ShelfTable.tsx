@@ -1,5 +1,5 @@
 // The shelf's table: only the rows in sight are drawn, further pages are fetched when their rows come near.
-import type { SampleRow } from '@lastmark/contract/types';
+import type { SampleRow, ShelfOrder } from '@lastmark/contract/types';
 import type { ClaimState } from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
 import type { KeyFigures } from '@lastmark/core/verdict';
@@ -15,7 +15,65 @@ const NEAR_END = 20;
 
 const COLUMNS = '108px minmax(150px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 128px';
 
-const HEADS = ['Ports', 'Sample', 'Nameplate', 'Average efficiency', 'Idle', 'Mass', 'Price', 'Claims'];
+/** Heads, what each is sorted by, and whether the largest comes first at once. Prices are in several currencies. */
+const HEADS: readonly { readonly title: string; readonly sort?: ShelfOrder; readonly down?: boolean }[] = [
+  { title: 'Ports' },
+  { title: 'Sample', sort: 'name' },
+  { title: 'Nameplate', sort: 'watts', down: true },
+  { title: 'Average efficiency', sort: 'efficiency', down: true },
+  { title: 'Idle', sort: 'idle' },
+  { title: 'Mass', sort: 'mass' },
+  { title: 'Price' },
+  { title: 'Claims', sort: 'short', down: true },
+];
+
+export interface Order {
+  /** Empty for the last changed first. */
+  readonly sort: string;
+  readonly down: boolean;
+}
+
+/** What a press on a head asks for: its own way first, then the other, then the last changed again. */
+function nextOrder(sort: ShelfOrder, down: boolean, now: Order): Order {
+  if (now.sort !== sort) return { sort, down };
+  return now.down === down ? { sort, down: !down } : { sort: '', down: false };
+}
+
+interface HeadProps {
+  readonly head: (typeof HEADS)[number];
+  readonly order: Order;
+  readonly onOrder: (order: Order) => void;
+}
+
+function Head({ head, order, onOrder }: HeadProps) {
+  const sorted = head.sort !== undefined && order.sort === head.sort;
+  const direction = order.down ? 'descending' : 'ascending';
+  return (
+    <Box role="columnheader" aria-sort={sorted ? direction : undefined}>
+      {head.sort ? (
+        <Box
+          component="button"
+          type="button"
+          onClick={() => onOrder(nextOrder(head.sort ?? 'name', head.down ?? false, order))}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            color: sorted ? 'text.primary' : 'inherit',
+            '&:hover': { textDecoration: 'underline' },
+            '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: 1 },
+          }}
+        >
+          {head.title}
+          <Box component="span" aria-hidden sx={{ pl: 0.5, visibility: sorted ? 'visible' : 'hidden' }}>
+            {order.down ? '↓' : '↑'}
+          </Box>
+        </Box>
+      ) : (
+        head.title
+      )}
+    </Box>
+  );
+}
 
 /** A figure with its condition under it; both in full where the column is too narrow for them. */
 function Figure({ text, condition }: { readonly text: string; readonly condition?: string }) {
@@ -73,7 +131,7 @@ function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
   );
 }
 
-function cells({ ports, maker, model, serial, tag, kind, figures, unjudged }: SampleRow): ReactNode[] {
+function cells({ ports, maker, model, serial, tag, kind, figures, unjudged, pending }: SampleRow): ReactNode[] {
   const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims } = figures;
   return [
     <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />,
@@ -96,7 +154,10 @@ function cells({ ports, maker, model, serial, tag, kind, figures, unjudged }: Sa
         ▼ Cannot be worked out: look for an impossible reading
       </Box>
     ) : (
-      <ClaimCounts key="claims" claims={claims} />
+      <Box key="claims">
+        <ClaimCounts claims={claims} />
+        {pending && <Box sx={{ fontSize: 12, color: 'text.secondary' }}>being worked out</Box>}
+      </Box>
     ),
   ];
 }
@@ -105,9 +166,11 @@ interface Props {
   readonly rows: readonly SampleRow[];
   readonly total: number;
   readonly onEnd: () => void;
+  readonly order: Order;
+  readonly onOrder: (order: Order) => void;
 }
 
-export function ShelfTable({ rows, total, onEnd }: Props) {
+export function ShelfTable({ rows, total, onEnd, order, onOrder }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -157,9 +220,7 @@ export function ShelfTable({ rows, total, onEnd }: Props) {
         }}
       >
         {HEADS.map((head) => (
-          <Box key={head} role="columnheader">
-            {head}
-          </Box>
+          <Head key={head.title} head={head} order={order} onOrder={onOrder} />
         ))}
       </Box>
       <Box role="rowgroup" sx={{ position: 'relative', height: virtual.getTotalSize() }}>
@@ -189,7 +250,7 @@ export function ShelfTable({ rows, total, onEnd }: Props) {
               }}
             >
               {cells(row).map((cell, at) => (
-                <Box key={HEADS[at]} role="cell" sx={{ minWidth: 0 }}>
+                <Box key={HEADS[at]?.title} role="cell" sx={{ minWidth: 0 }}>
                   {at === 1 ? (
                     <Box
                       component={Link}

@@ -1,7 +1,7 @@
 // The sample at hand, for every part that shows something of it: what is known, and what follows.
 import type { SampleDossier } from '@lastmark/contract/types';
 import { type Mains, suppliesFor } from '@lastmark/core/reading';
-import { type Dossier, judgeSample, type Verdict } from '@lastmark/core/verdict';
+import { createJudge, type Dossier, type Verdict } from '@lastmark/core/verdict';
 import { createContext, useContext } from 'react';
 
 export interface SampleAtHand {
@@ -11,6 +11,8 @@ export interface SampleAtHand {
 
 export const SampleContext = createContext<SampleAtHand | null>(null);
 
+/** The judge of the sample at hand: from one look to the next it works out only what changed. */
+let judge: { readonly sampleId: string; readonly says: (dossier: Dossier) => Verdict } | null = null;
 const judged = new WeakMap<SampleDossier, Verdict>();
 
 /** The part of a dossier the calculations use. */
@@ -20,7 +22,8 @@ export const toJudge = ({ sample, ...rest }: SampleDossier): Dossier => ({ ...re
 export function useVerdict(dossier: SampleDossier): Verdict {
   const known = judged.get(dossier);
   if (known) return known;
-  const verdict = judgeSample(toJudge(dossier));
+  if (judge?.sampleId !== dossier.sample.id) judge = { sampleId: dossier.sample.id, says: createJudge() };
+  const verdict = judge.says(toJudge(dossier));
   judged.set(dossier, verdict);
   return verdict;
 }

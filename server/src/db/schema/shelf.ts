@@ -2,8 +2,8 @@
 import type { ModelInput, UnitInput } from '@lastmark/contract';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { Limits } from '@lastmark/core/plan';
-import type { KeyFigures, SampleKind } from '@lastmark/core/verdict';
-import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
+import type { SampleKind } from '@lastmark/core/verdict';
+import { boolean, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
 import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 
 /** What all units of a model share. `facts` holds the rest of the intake as one document. */
@@ -30,17 +30,21 @@ export const samples = mysqlTable(
       .references(() => models.id),
     serial: varchar('serial', { length: 80 }).notNull(),
     facts: jsonColumn<Omit<UnitInput, 'serial'>>('facts').notNull(),
-    /** Key figures for the shelf; null when something changed since they were worked out. */
-    figures: jsonColumn<KeyFigures>('figures'),
     /** Counts what made its figures out of date, so that figures worked out meanwhile are told from current ones. */
     changes: int('changes').notNull().default(0),
+    /** Something changed since its figures were worked out. */
+    stale: boolean('stale').notNull().default(true),
     /** Limits of its own at which loads go off. */
     limits: jsonColumn<Limits>('limits'),
     version: int('version').notNull().default(1),
     createdAt: momentColumn('created_at').notNull(),
     updatedAt: momentColumn('updated_at').notNull(),
   },
-  (table) => [index('samples_by_model').on(table.modelId), index('samples_by_update').on(table.updatedAt)],
+  (table) => [
+    index('samples_by_model').on(table.modelId),
+    index('samples_by_update').on(table.updatedAt),
+    index('samples_by_stale').on(table.stale),
+  ],
 );
 
 export const claims = mysqlTable(

@@ -13,10 +13,11 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { dossierQuery, shelfQuery } from '../../api/queries.ts';
+import { dossierQuery } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
+import { type Chosen, SampleField } from '../../parts/SampleField.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 interface Candidate {
@@ -86,12 +87,11 @@ function Row({ pair }: { readonly pair: Pair }) {
 
 export function Compare() {
   const { dossier } = useSample();
-  const shelf = useInfiniteQuery(shelfQuery({ q: '', kind: '' }));
-  const [otherId, setOtherId] = useState(dossier.sample.id);
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const otherId = chosen?.id ?? dossier.sample.id;
   const other = useQuery(dossierQuery(otherId));
   const [leftId, setLeftId] = useState('');
   const [rightId, setRightId] = useState('');
-  const samples = (shelf.data?.pages ?? []).flatMap(({ items }) => items);
   const foreign = otherId !== dossier.sample.id;
   const nameOf = ({ sample }: SampleDossier) => `${sample.model.model} ${sample.unit.serial || sample.tag}: `;
   const mine = candidates(dossier, foreign ? nameOf(dossier) : '');
@@ -109,17 +109,7 @@ export function Compare() {
           options={mine.map(({ id, label }) => ({ value: id, label }))}
           onChange={setLeftId}
         />
-        <Choice
-          label="with the sample"
-          value={otherId}
-          options={[
-            { value: dossier.sample.id, label: 'this one' },
-            ...samples
-              .filter(({ id }) => id !== dossier.sample.id)
-              .map(({ id, maker, model, serial, tag }) => ({ value: id, label: `${maker} ${model} ${serial || tag}` })),
-          ]}
-          onChange={setOtherId}
-        />
+        <SampleField label="with the sample (empty: this one)" chosen={chosen} onChoose={setChosen} />
         <Choice
           label="its series"
           value={right?.id ?? ''}

@@ -1,0 +1,96 @@
+// Sees to it that the shelf's figures follow what changed: one server at a time, whenever something was written.
+import { eq, sql } from 'drizzle-orm';
+import type { Logger } from 'pino';
+import type { Database } from '../db/database.ts';
+import { turns } from '../db/schema.ts';
+import type { Jobs } from './jobs.ts';
+
+const WHAT = 'figures';
+/** How many samples at a time; between two batches others have their turn. */
+const BATCH = 25;
+/** How long the turn lasts unless it is taken again, s by the database's clock. */
+const TURN_SECONDS = 20;
+/** How often it looks by itself: runs and other servers write too, ms. */
+const LOOK_MILLISECONDS = 2000;
+/** After something went wrong, ms. */
+const PAUSE_MILLISECONDS = 5000;
+
+interface Parts {
+  readonly db: Database;
+  readonly jobs: Jobs;
+  readonly log: Logger;
+  readonly owner: string;
+}
+
+export class FigureKeeper {
+  readonly #parts: Parts;
+  #timer: NodeJS.Timeout | null = null;
+  #going: Promise<void> | null = null;
+  #again = false;
+  #closed = false;
+
+  constructor(parts: Parts) {
+    this.#parts = parts;
+  }
+
+  /** Begin to look by itself. */
+  watch(): void {
+    this.nudge();
+  }
+
+  /** Something was written. */
+  nudge(): void {
+    if (this.#closed) return;
+    if (this.#going) {
+      this.#again = true;
+      return;
+    }
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#timer = null;
+    this.#again = false;
+    this.#going = this.#work()
+      .then(() => LOOK_MILLISECONDS)
+      .catch((error: unknown) => {
+        if (!this.#closed) this.#parts.log.warn({ err: error }, 'figures could not be worked out; tried again');
+        return PAUSE_MILLISECONDS;
+      })
+      .then((pause) => {
+        this.#going = null;
+        if (this.#closed) return;
+        if (this.#again && pause === LOOK_MILLISECONDS) this.nudge();
+        else this.#timer = setTimeout(() => this.nudge(), pause).unref();
+      });
+  }
+
+  /** Take the turn, or take it again. @returns false while another server has it */
+  async #turn(): Promise<boolean> {
+    const { db, owner } = this.#parts;
+    const until = sql`UTC_TIMESTAMP(3) + INTERVAL ${sql.raw(String(TURN_SECONDS))} SECOND`;
+    const free = sql`${turns.owner} = ${owner} OR ${turns.until} < UTC_TIMESTAMP(3)`;
+    await db
+      .insert(turns)
+      .values({ what: WHAT, owner, until })
+      .onDuplicateKeyUpdate({
+        // The owner last: what decides must still be what it was.
+        set: {
+          until: sql`IF(${free}, ${until}, ${turns.until})`,
+          owner: sql`IF(${turns.owner} = ${owner} OR ${turns.until} < UTC_TIMESTAMP(3), ${owner}, ${turns.owner})`,
+        },
+      });
+    const [row] = await db.select({ owner: turns.owner }).from(turns).where(eq(turns.what, WHAT));
+    return row?.owner === owner;
+  }
+
+  async #work(): Promise<void> {
+    while (!this.#closed && (await this.#turn())) {
+      const done = await this.#parts.jobs.run('figures', { most: BATCH });
+      if (done < BATCH) return;
+    }
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    if (this.#timer) clearTimeout(this.#timer);
+    await this.#going;
+  }
+}

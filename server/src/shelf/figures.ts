@@ -1,0 +1,116 @@
+// Works out the key figures of samples that changed, some at a time, on a thread of its own.
+import { FIGURES_FORM, judgeSample, type KeyFigures } from '@lastmark/core/verdict';
+import { eq, gt, inArray, lt, ne, or, sql } from 'drizzle-orm';
+import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
+import type { Database, Queries } from '../db/database.ts';
+import { figures, samples } from '../db/schema.ts';
+import { getDossier, loadShared, type Shared, toJudge } from '../dossier/dossier.ts';
+
+/** A sample whose figures are wanted, with how often it had been changed. */
+interface Wanted {
+  readonly id: string;
+  readonly changes: number;
+}
+
+/** What JSON and the database would turn into nothing. */
+const allFinite = (value: unknown): boolean =>
+  typeof value === 'number'
+    ? Number.isFinite(value)
+    : typeof value !== 'object' || value === null || Object.values(value).every(allFinite);
+
+/** Samples that changed since their figures were made, or whose figures were made with what does not hold any more. */
+async function wanted(db: Queries, shared: number, most: number): Promise<readonly Wanted[]> {
+  const columns = { id: samples.id, changes: samples.changes };
+  const changed = await db.select(columns).from(samples).where(eq(samples.stale, true)).limit(most);
+  if (changed.length >= most) return changed;
+  const before = await db
+    .select(columns)
+    .from(figures)
+    .innerJoin(samples, eq(figures.sampleId, samples.id))
+    // Two ranges of an index each, where "not the same" would look at every row.
+    .where(or(lt(figures.shared, shared), gt(figures.shared, shared), ne(figures.form, FIGURES_FORM)))
+    .limit(most - changed.length);
+  return [...new Map([...changed, ...before].map((one) => [one.id, one])).values()];
+}
+
+/** Figures of one sample; null when something in it cannot be worked out: that costs its own row only. */
+async function figuresOf(db: Queries, id: string, shared: Shared): Promise<KeyFigures | null> {
+  const dossier = await getDossier(db, id, shared);
+  try {
+    const made = judgeSample(toJudge(dossier)).figures;
+    return allFinite(made) ? made : null;
+  } catch {
+    return null;
+  }
+}
+
+const rowOf = (sampleId: string, shared: number, body: KeyFigures | null): typeof figures.$inferInsert => ({
+  sampleId,
+  body,
+  shared,
+  form: FIGURES_FORM,
+  watts: body?.watts ?? null,
+  efficiency: body?.efficiency?.value ?? null,
+  idle: body?.idle?.value ?? null,
+  massPerWatt: body?.massPerWatt ?? null,
+  short: body?.claims.short ?? 0,
+  judged: body !== null,
+});
+
+/**
+ * Keep figures of samples that did not change while they were worked out; the others stay wanted.
+ * @param shared how often what all are judged with had been changed when it was read
+ */
+export async function keepFigures(
+  db: Database,
+  made: readonly (Wanted & { readonly body: KeyFigures | null })[],
+  shared: number,
+): Promise<void> {
+  if (made.length === 0) return;
+  await db.transaction(async (tx) => {
+    const now = await tx
+      .select({ id: samples.id, changes: samples.changes })
+      .from(samples)
+      .where(
+        inArray(
+          samples.id,
+          made.map(({ id }) => id),
+        ),
+      )
+      .orderBy(samples.id)
+      .for('update');
+    const same = made.filter(({ id, changes }) => now.some((one) => one.id === id && one.changes === changes));
+    if (same.length === 0) return;
+    const ids = same.map(({ id }) => id);
+    await tx.update(samples).set({ stale: false }).where(inArray(samples.id, ids));
+    await tx
+      .insert(figures)
+      .values(same.map(({ id, body }) => rowOf(id, shared, body)))
+      .onDuplicateKeyUpdate({
+        set: {
+          body: sql`VALUES(${figures.body})`,
+          shared: sql`VALUES(${figures.shared})`,
+          form: sql`VALUES(${figures.form})`,
+          watts: sql`VALUES(${figures.watts})`,
+          efficiency: sql`VALUES(${figures.efficiency})`,
+          idle: sql`VALUES(${figures.idle})`,
+          massPerWatt: sql`VALUES(${figures.massPerWatt})`,
+          short: sql`VALUES(${figures.short})`,
+          judged: sql`VALUES(${figures.judged})`,
+        },
+      });
+  });
+}
+
+/** Work out some figures. @returns how many there were to do: fewer than `most` means that all are done */
+export async function workOutFigures(db: Database, most: number): Promise<number> {
+  // Counted before it is read: what changes in between is worked out once more, never missed.
+  const shared = sharedRevision(await revisionsOf(db, [EVERYONE]));
+  const todo = await wanted(db, shared, most);
+  if (todo.length === 0) return 0;
+  const parts = await loadShared(db);
+  const made: (Wanted & { body: KeyFigures | null })[] = [];
+  for (const one of todo) made.push({ ...one, body: await figuresOf(db, one.id, parts) });
+  await keepFigures(db, made, shared);
+  return todo.length;
+}
