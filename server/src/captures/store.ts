@@ -23,7 +23,7 @@ import { notFound, refused } from '../http/problem.ts';
 import { toReading } from '../readings/reading-row.ts';
 import { storePoints } from '../readings/store.ts';
 import { beforeAdding } from '../samples/append-only.ts';
-import { type DossierPart, keptIn } from '../samples/part.ts';
+import { type DossierPart, keptIn, samplesIn } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
 import { asKept, type Columns, columnsOf, insertColumns } from './columns.ts';
 
@@ -232,5 +232,6 @@ export async function captureFile(db: Queries, id: string): Promise<{ name: stri
 export const capturesPart: DossierPart<'captures'> = {
   key: 'captures',
   load: (db, { sampleId }) => listCaptures(db, sampleId),
+  have: samplesIn(captures),
   keeps: keptIn(captures, 'Captures were taken of'),
 };

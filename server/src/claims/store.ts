@@ -1,7 +1,7 @@
 // Claims: the promises of a model, one ledger line each.
 import type { ClaimInput, StoredClaim } from '@lastmark/contract';
 import { sharePorts } from '@lastmark/core/claim';
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { changedOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -97,5 +97,11 @@ export async function deleteClaim(db: Database, id: string, seen: string | null)
 export const claimsPart: DossierPart<'claims'> = {
   key: 'claims',
   load: (db, { modelId }) => listClaims(db, modelId),
+  have: async (db, of) => {
+    const ids = of.map(({ modelId }) => modelId);
+    const rows = await db.selectDistinct({ id: claims.modelId }).from(claims).where(inArray(claims.modelId, ids));
+    const models = new Set(rows.map(({ id }) => id));
+    return new Set(of.filter(({ modelId }) => models.has(modelId)).map(({ sampleId }) => sampleId));
+  },
   removeOfModel: (tx, modelId) => tx.delete(claims).where(eq(claims.modelId, modelId)),
 };

@@ -5,7 +5,7 @@ import * as schema from './schema.ts';
 
 export type Database = MySql2Database<typeof schema>;
 /** A database or a transaction on it. */
-export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
+export type Queries = Pick<Database, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'>;
 
 export interface Connection {
   readonly pool: Pool;

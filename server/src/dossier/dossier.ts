@@ -1,6 +1,7 @@
 // Gathers everything known about a sample into the one shape the core judges.
 import type { DossierAnswer, SampleDossier } from '@lastmark/contract';
 import type { Dossier } from '@lastmark/core/verdict';
+import { eq, inArray } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import {
   EVERYONE,
@@ -11,6 +12,7 @@ import {
   type SharedPartName,
 } from '../changes/changes.ts';
 import type { Queries } from '../db/database.ts';
+import { models, samples } from '../db/schema.ts';
 import { listDevices } from '../devices/store.ts';
 import { listLimitSets } from '../limit-sets/store.ts';
 import { getProfile } from '../profile/store.ts';
@@ -65,6 +67,40 @@ export async function getDossier(db: Queries, sampleId: string, shared?: Shared)
   const own = (await loadEach<OwnParts>(ownWays(db, { sampleId, modelId: sample.modelId }), () => true)) as OwnParts;
   return { sample, ...own, ...(shared ?? (await loadShared(db))) };
 }
+
+/**
+ * What some samples are judged by, one after the other. What a sample has nothing of is not asked for.
+ * @param shared what all of them are judged with
+ */
+export async function* dossiersOf(
+  db: Queries,
+  of: readonly SampleRef[],
+  shared: Shared,
+): AsyncGenerator<{ readonly of: SampleRef; readonly dossier: Dossier }> {
+  const rows = await db
+    .select({ id: samples.id, model: models })
+    .from(samples)
+    .innerJoin(models, eq(samples.modelId, models.id))
+    .where(
+      inArray(
+        samples.id,
+        of.map(({ sampleId }) => sampleId),
+      ),
+    );
+  const byId = new Map(rows.map(({ id, model }) => [id, model]));
+  const have = new Map<PartName, ReadonlySet<string>>();
+  for (const part of OWN_PARTS) have.set(part.key, await part.have(db, of));
+  for (const one of of) {
+    const model = byId.get(one.sampleId);
+    if (!model) continue;
+    const has = (key: PartName) => have.get(key)?.has(one.sampleId) ?? false;
+    const found = await loadEach<OwnParts>(ownWays(db, one), has);
+    yield { of: one, dossier: { ...NOTHING, ...found, ...shared, sample: { kind: model.kind, ...model.facts } } };
+  }
+}
+
+/** A sample on which nothing was done. */
+const NOTHING: OwnParts = { claims: [], setups: [], points: [], stated: [], readOuts: [], captures: [], runs: [] };
 
 /** What a browser has already: `points.12,runs.3`. */
 export function revisionsIn(have: string): Revisions {

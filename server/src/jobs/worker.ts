@@ -9,7 +9,7 @@ import { JOBS, type JobName } from './table.ts';
 /** How a job ended, as plain data: an error's own kind does not survive the way between threads. */
 export type Ended = { readonly result: unknown } | { readonly problem: Problem };
 
-const CONNECTIONS = 2;
+const CONNECTIONS = 3;
 /** On Linux this holds for the calling thread alone: jobs give way to the thread that holds the loads. */
 const NICE = 10;
 try {

@@ -8,7 +8,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { readOuts } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
 import { beforeAdding } from '../samples/append-only.ts';
-import { type DossierPart, keptIn } from '../samples/part.ts';
+import { type DossierPart, keptIn, samplesIn } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
 
 const toReadOut = ({ body, takenAt, ...row }: typeof readOuts.$inferSelect): StoredReadOut => ({
@@ -79,5 +79,6 @@ export async function storeReadOut(tx: Queries, sampleId: string, input: ReadOut
 export const readOutsPart: DossierPart<'readOuts'> = {
   key: 'readOuts',
   load: (db, { sampleId }) => listReadOuts(db, sampleId),
+  have: samplesIn(readOuts),
   keeps: keptIn(readOuts, 'Read-outs were taken of'),
 };

@@ -3,7 +3,7 @@ import type { Point, Reading } from '@lastmark/core/reading';
 import { eq } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { points, readings } from '../db/schema.ts';
-import { type DossierPart, keptIn } from '../samples/part.ts';
+import { type DossierPart, keptIn, samplesIn } from '../samples/part.ts';
 import { toReading } from './reading-row.ts';
 
 const toPoint = (row: typeof points.$inferSelect, own: readonly Reading[]): Point => ({
@@ -41,5 +41,6 @@ export async function pointsOf(db: Queries, sampleId: string): Promise<Point[]> 
 export const pointsPart: DossierPart<'points'> = {
   key: 'points',
   load: (db, { sampleId }) => pointsOf(db, sampleId),
+  have: samplesIn(points),
   keeps: keptIn(points, 'Readings were taken on'),
 };

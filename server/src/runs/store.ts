@@ -10,7 +10,7 @@ import { listDevices } from '../devices/store.ts';
 import { refused } from '../http/problem.ts';
 import { getProfile } from '../profile/store.ts';
 import { beforeAdding } from '../samples/append-only.ts';
-import { type DossierPart, keptIn } from '../samples/part.ts';
+import { type DossierPart, keptIn, samplesIn } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
 
 /** All runs of a sample, corrected ones included, oldest first. */
@@ -55,5 +55,6 @@ export async function storeRun(tx: Queries, sampleId: string, input: RunInput): 
 export const runsPart: DossierPart<'runs'> = {
   key: 'runs',
   load: (db, { sampleId }) => listRuns(db, sampleId),
+  have: samplesIn(runs),
   keeps: keptIn(runs, 'Runs were done with'),
 };

@@ -1,6 +1,6 @@
 // What hangs on a sample, each kind of it looked after by its own folder.
 import type { SampleDossier } from '@lastmark/contract';
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
 import type { PartName } from '../changes/changes.ts';
 import type { Queries } from '../db/database.ts';
@@ -26,6 +26,8 @@ export interface DossierPart<K extends keyof SampleDossier & PartName = keyof Sa
   extends SamplePart {
   readonly key: K;
   load(db: Queries, of: SampleRef): Promise<SampleDossier[K]>;
+  /** Which of some samples have any of it, so that many are loaded without asking each for what it has not. */
+  have(db: Queries, of: readonly SampleRef[]): Promise<ReadonlySet<string>>;
 }
 
 type OfSample = MySqlTable & { readonly id: AnyMySqlColumn; readonly sampleId: AnyMySqlColumn };
@@ -36,6 +38,15 @@ export const keptIn =
   async (db, sampleId) => {
     const [row] = await db.select({ id: table.id }).from(table).where(eq(table.sampleId, sampleId)).limit(1);
     return row ? `${what} this sample. Nothing measured is ever deleted.` : null;
+  };
+
+/** Samples that have rows there. */
+export const samplesIn =
+  (table: OfSample): DossierPart['have'] =>
+  async (db, of) => {
+    const ids = of.map(({ sampleId }) => sampleId);
+    const rows = await db.selectDistinct({ id: table.sampleId }).from(table).where(inArray(table.sampleId, ids));
+    return new Set(rows.map(({ id }) => String(id)));
   };
 
 /** Rows that go with the sample. */

@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm';
 import { changedOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { models, samples } from '../db/schema.ts';
+import { figures, models, samples } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { requireMatch } from '../http/versions.ts';
 
@@ -55,11 +55,35 @@ export async function getSample(db: Queries, id: string): Promise<Sample> {
   };
 }
 
-async function insertUnit(db: Queries, modelId: string, { serial, ...facts }: UnitInput): Promise<string> {
+/** What a unit is found by. */
+const wordsOf = ({ maker, model }: Pick<SampleInput['model'], 'maker' | 'model'>, serial: string, id: string): string =>
+  [maker, model, serial, tagOf(id)].join(' ').toLowerCase();
+
+type Model = Pick<typeof models.$inferSelect, 'id' | 'maker' | 'model' | 'kind'>;
+
+async function insertUnit(db: Queries, model: Model, { serial, ...facts }: UnitInput): Promise<string> {
   const id = newId();
   const now = new Date();
-  await db.insert(samples).values({ id, modelId, serial, facts, createdAt: now, updatedAt: now });
+  const found = { words: wordsOf(model, serial, id), kind: model.kind };
+  await db.insert(samples).values({ id, modelId: model.id, serial, facts, ...found, createdAt: now, updatedAt: now });
+  await db.insert(figures).values({ sampleId: id, ...NO_FIGURES });
   return id;
+}
+
+/** Figures nobody has worked out yet. */
+const NO_FIGURES = { shared: -1, form: 0, short: 0, judged: true };
+
+/** What every unit of a model is found by follows the model. */
+async function findByModel(tx: Queries, { id, maker, model, kind }: Model): Promise<void> {
+  const units = await tx
+    .select({ id: samples.id, serial: samples.serial })
+    .from(samples)
+    .where(eq(samples.modelId, id));
+  for (const unit of units)
+    await tx
+      .update(samples)
+      .set({ words: wordsOf({ maker, model }, unit.serial, unit.id), kind })
+      .where(eq(samples.id, unit.id));
 }
 
 const modelRow = ({ maker, model, kind, ...facts }: SampleInput['model']) => ({ maker, model, kind, facts });
@@ -69,7 +93,7 @@ export async function createSample(db: Database, input: SampleInput): Promise<Sa
   return db.transaction(async (tx) => {
     const modelId = newId();
     await tx.insert(models).values({ id: modelId, ...modelRow(input.model) });
-    return getSample(tx, await insertUnit(tx, modelId, input.unit));
+    return getSample(tx, await insertUnit(tx, { id: modelId, ...input.model }, input.unit));
   });
 }
 
@@ -77,7 +101,7 @@ export async function createSample(db: Database, input: SampleInput): Promise<Sa
 export async function createUnit(db: Database, sampleId: string, unit: UnitInput): Promise<Sample> {
   return db.transaction(async (tx) => {
     const { model } = await rowOf(tx, sampleId);
-    return getSample(tx, await insertUnit(tx, model.id, unit));
+    return getSample(tx, await insertUnit(tx, model, unit));
   });
 }
 
@@ -95,6 +119,7 @@ export async function updateSample(db: Database, id: string, input: SampleInput,
       .update(samples)
       .set({ serial, facts, version: row.sample.version + 1, updatedAt: new Date() })
       .where(eq(samples.id, id));
+    await findByModel(tx, { id: row.model.id, ...input.model });
     await changedOfModel(tx, row.model.id, 'model');
     return getSample(tx, id);
   });

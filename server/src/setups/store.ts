@@ -9,7 +9,7 @@ import { newId } from '../db/ids.ts';
 import { captures, points, setups, statements } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { type DossierPart, removedFrom } from '../samples/part.ts';
+import { type DossierPart, removedFrom, samplesIn } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
 
 const toSetup = (row: typeof setups.$inferSelect): StoredSetup => ({
@@ -135,5 +135,6 @@ export async function deleteSetup(db: Database, id: string, seen: string | null)
 export const setupsPart: DossierPart<'setups'> = {
   key: 'setups',
   load: (db, { sampleId }) => listSetups(db, sampleId),
+  have: samplesIn(setups),
   remove: removedFrom(setups),
 };

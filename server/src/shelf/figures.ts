@@ -1,14 +1,15 @@
 // Works out the key figures of samples that changed, some at a time, on a thread of its own.
-import { FIGURES_FORM, judgeSample, type KeyFigures } from '@lastmark/core/verdict';
+import { type Dossier, FIGURES_FORM, judgeSample, type KeyFigures } from '@lastmark/core/verdict';
 import { eq, gt, inArray, lt, ne, or, sql } from 'drizzle-orm';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { figures, samples } from '../db/schema.ts';
-import { getDossier, loadShared, type Shared, toJudge } from '../dossier/dossier.ts';
+import { dossiersOf, loadShared } from '../dossier/dossier.ts';
 
 /** A sample whose figures are wanted, with how often it had been changed. */
 interface Wanted {
   readonly id: string;
+  readonly modelId: string;
   readonly changes: number;
 }
 
@@ -20,7 +21,7 @@ const allFinite = (value: unknown): boolean =>
 
 /** Samples that changed since their figures were made, or whose figures were made with what does not hold any more. */
 async function wanted(db: Queries, shared: number, most: number): Promise<readonly Wanted[]> {
-  const columns = { id: samples.id, changes: samples.changes };
+  const columns = { id: samples.id, modelId: samples.modelId, changes: samples.changes };
   const changed = await db.select(columns).from(samples).where(eq(samples.stale, true)).limit(most);
   if (changed.length >= most) return changed;
   const before = await db
@@ -34,10 +35,9 @@ async function wanted(db: Queries, shared: number, most: number): Promise<readon
 }
 
 /** Figures of one sample; null when something in it cannot be worked out: that costs its own row only. */
-async function figuresOf(db: Queries, id: string, shared: Shared): Promise<KeyFigures | null> {
-  const dossier = await getDossier(db, id, shared);
+function figuresOf(dossier: Dossier): KeyFigures | null {
   try {
-    const made = judgeSample(toJudge(dossier)).figures;
+    const made = judgeSample(dossier).figures;
     return allFinite(made) ? made : null;
   } catch {
     return null;
@@ -57,15 +57,15 @@ const rowOf = (sampleId: string, shared: number, body: KeyFigures | null): typeo
   judged: body !== null,
 });
 
+export interface Made extends Pick<Wanted, 'id' | 'changes'> {
+  readonly body: KeyFigures | null;
+}
+
 /**
  * Keep figures of samples that did not change while they were worked out; the others stay wanted.
  * @param shared how often what all are judged with had been changed when it was read
  */
-export async function keepFigures(
-  db: Database,
-  made: readonly (Wanted & { readonly body: KeyFigures | null })[],
-  shared: number,
-): Promise<void> {
+export async function keepFigures(db: Database, made: readonly Made[], shared: number): Promise<void> {
   if (made.length === 0) return;
   await db.transaction(async (tx) => {
     const now = await tx
@@ -109,8 +109,11 @@ export async function workOutFigures(db: Database, most: number): Promise<number
   const todo = await wanted(db, shared, most);
   if (todo.length === 0) return 0;
   const parts = await loadShared(db);
-  const made: (Wanted & { body: KeyFigures | null })[] = [];
-  for (const one of todo) made.push({ ...one, body: await figuresOf(db, one.id, parts) });
+  const changes = new Map(todo.map((one) => [one.id, one.changes]));
+  const refs = todo.map(({ id, modelId }) => ({ sampleId: id, modelId }));
+  const made: Made[] = [];
+  for await (const { of, dossier } of dossiersOf(db, refs, parts))
+    made.push({ id: of.sampleId, changes: changes.get(of.sampleId) ?? 0, body: figuresOf(dossier) });
   await keepFigures(db, made, shared);
   return todo.length;
 }

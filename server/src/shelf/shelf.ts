@@ -1,7 +1,7 @@
 // The shelf: pages of samples with their key figures as they were last worked out.
 import type { Page, SampleRow, ShelfOrder, ShelfQuery } from '@lastmark/contract';
 import { FIGURES_FORM, type KeyFigures } from '@lastmark/core/verdict';
-import { and, asc, desc, eq, inArray, like, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, like, type SQL, sql } from 'drizzle-orm';
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
@@ -14,26 +14,17 @@ const containing = (word: string): string => `%${word.replace(/[\\%_]/g, (sign) 
 
 /** Every word must be found in maker, model, serial or tag. */
 function filters({ q, kind }: ShelfQuery): SQL | undefined {
-  const words = (q ?? '').split(/\s+/).filter(Boolean);
-  const perWord = words.map((word) =>
-    or(
-      like(models.maker, containing(word)),
-      like(models.model, containing(word)),
-      like(samples.serial, containing(word)),
-      like(samples.id, `%${containing(word).slice(1, -1).toUpperCase()}`),
-    ),
-  );
-  return and(...perWord, kind ? eq(models.kind, kind) : undefined);
+  const words = (q ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  return and(...words.map((word) => like(samples.words, containing(word))), kind ? eq(samples.kind, kind) : undefined);
 }
 
 /** A value that is missing comes last, whichever way it is sorted. */
-const valued = (column: AnyMySqlColumn, down: boolean): readonly SQL[] => [
-  sql`${column} IS NULL`,
-  down ? desc(column) : asc(column),
-];
+const valued = (column: AnyMySqlColumn, down: boolean): readonly SQL[] =>
+  // Downwards MariaDB puts it last by itself, along the index.
+  down ? [desc(column)] : [sql`${column} IS NULL`, asc(column)];
 
 const ORDERS: Readonly<Record<ShelfOrder, (down: boolean) => readonly SQL[]>> = {
-  name: (down) => (down ? [desc(models.maker), desc(models.model)] : [asc(models.maker), asc(models.model)]),
+  name: (down) => [down ? desc(samples.words) : asc(samples.words)],
   watts: (down) => valued(figures.watts, down),
   efficiency: (down) => valued(figures.efficiency, down),
   idle: (down) => valued(figures.idle, down),
@@ -51,38 +42,39 @@ const UNKNOWN: KeyFigures = {
   claims: {},
 };
 
-/** Ids of one page and how many there are: nothing else is touched until it is known which rows are wanted. */
-async function idsOf(
-  db: Database,
-  query: ShelfQuery,
-): Promise<{ readonly ids: readonly string[]; readonly total: number }> {
+interface Found {
+  readonly ids: readonly string[];
+  readonly total: number;
+}
+
+/** Ids of one page and how many there are: of narrow columns, so that only the rows of the page are read whole. */
+async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
   const { page = 1, size = DEFAULT_SIZE, sort, down = false } = query;
   const where = filters(query);
-  const order = sort ? [...ORDERS[sort](down), desc(samples.id)] : [desc(samples.updatedAt), desc(samples.id)];
-  const rows = await db
-    .select({ id: samples.id })
-    .from(samples)
-    .innerJoin(models, eq(samples.modelId, models.id))
-    .leftJoin(figures, eq(figures.sampleId, samples.id))
-    .where(where)
-    .orderBy(...order)
-    .limit(size)
-    .offset((page - 1) * size);
-  const counted = where
-    ? await db
-        .select({ total: sql<number>`COUNT(*)` })
-        .from(samples)
-        .innerJoin(models, eq(samples.modelId, models.id))
-        .where(where)
-    : await db.select({ total: sql<number>`COUNT(*)` }).from(samples);
-  return { ids: rows.map(({ id }) => id), total: Number(counted[0]?.total ?? 0) };
+  const counting = db.select({ total: count() }).from(samples).where(where);
+  const ids =
+    sort && sort !== 'name'
+      ? db
+          .select({ id: figures.sampleId })
+          .from(figures)
+          .$dynamic()
+          .orderBy(...ORDERS[sort](down), desc(figures.sampleId))
+      : db
+          .select({ id: samples.id })
+          .from(samples)
+          .$dynamic()
+          .where(where)
+          .orderBy(...(sort ? ORDERS[sort](down) : [desc(samples.updatedAt)]), desc(samples.id));
+  if (sort && sort !== 'name' && where) ids.innerJoin(samples, eq(samples.id, figures.sampleId)).where(where);
+  const [rows, [counted]] = await Promise.all([ids.limit(size).offset((page - 1) * size), counting]);
+  return { ids: rows.map(({ id }) => id), total: counted?.total ?? 0 };
 }
 
 /** One page of the shelf, last changed first. It waits for no arithmetic: what is out of date says so. */
 export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
   const { page = 1, size = DEFAULT_SIZE } = query;
-  const { ids, total } = await idsOf(db, query);
-  const shared = sharedRevision(await revisionsOf(db, [EVERYONE]));
+  const [{ ids, total }, revisions] = await Promise.all([idsOf(db, query), revisionsOf(db, [EVERYONE])]);
+  const shared = sharedRevision(revisions);
   const rows =
     ids.length === 0
       ? []

@@ -7,7 +7,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { setups, statements } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
 import { beforeAdding } from '../samples/append-only.ts';
-import { type DossierPart, removedFrom } from '../samples/part.ts';
+import { type DossierPart, removedFrom, samplesIn } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
 
 /** Everything stated about a sample, oldest first. */
@@ -47,5 +47,6 @@ export async function addStated(db: Database, sampleId: string, input: StatedInp
 export const statementsPart: DossierPart<'stated'> = {
   key: 'stated',
   load: (db, { sampleId }) => listStated(db, sampleId),
+  have: samplesIn(statements),
   remove: removedFrom(statements),
 };

@@ -30,6 +30,9 @@ export const samples = mysqlTable(
       .references(() => models.id),
     serial: varchar('serial', { length: 80 }).notNull(),
     facts: jsonColumn<Omit<UnitInput, 'serial'>>('facts').notNull(),
+    /** What it is found by on the shelf, small letters: maker, model, serial, tag. Its kind is the model's. */
+    words: varchar('words', { length: 320 }).notNull().default(''),
+    kind: varchar('kind', { length: 12 }).$type<SampleKind>().notNull().default('wall'),
     /** Counts what made its figures out of date, so that figures worked out meanwhile are told from current ones. */
     changes: int('changes').notNull().default(0),
     /** Something changed since its figures were worked out. */
@@ -42,7 +45,8 @@ export const samples = mysqlTable(
   },
   (table) => [
     index('samples_by_model').on(table.modelId),
-    index('samples_by_update').on(table.updatedAt),
+    index('samples_by_update').on(table.updatedAt, table.id, table.words, table.kind),
+    index('samples_by_words').on(table.words),
     index('samples_by_stale').on(table.stale),
   ],
 );
