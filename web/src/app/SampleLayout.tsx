@@ -2,16 +2,17 @@
 import type { SampleDossier } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
-import { SampleContext, useVerdict } from '../state/sample.tsx';
+import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
 import { useKeys } from '../state/useKeys.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { Ledger } from './Ledger.tsx';
 
-function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
+/** Pages and ledger, with what is concluded: drawn when what was typed stands on screen. */
+const Concluded = memo(function Concluded({ dossier }: { readonly dossier: SampleDossier }) {
   const verdict = useVerdict(dossier);
   const navigate = useNavigate();
   const { id } = dossier.sample;
@@ -31,6 +32,16 @@ function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
         <Ledger />
       </Box>
     </SampleContext.Provider>
+  );
+});
+
+function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
+  const soon = useDeferredValue(dossier);
+  return (
+    <NowContext.Provider value={dossier}>
+      {/* Another sample is shown at once: nothing of the last one may stay. */}
+      <Concluded dossier={soon.sample.id === dossier.sample.id ? soon : dossier} />
+    </NowContext.Provider>
   );
 }
 

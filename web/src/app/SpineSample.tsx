@@ -4,6 +4,7 @@ import type { StationState } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
+import { memo, useDeferredValue } from 'react';
 import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { PortFace } from '../parts/PortFace.tsx';
@@ -51,7 +52,7 @@ function StationLink({
   );
 }
 
-function Loaded({ dossier }: { readonly dossier: SampleDossier }) {
+const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossier }) {
   const { sample } = dossier;
   const verdict = useVerdict(dossier);
   const station = useMatch('/samples/:sampleId/:station')?.params.station ?? 'intake';
@@ -82,9 +83,11 @@ function Loaded({ dossier }: { readonly dossier: SampleDossier }) {
       })}
     </>
   );
-}
+});
 
 export function SpineSample({ sampleId }: { readonly sampleId: string }) {
-  const { data } = useQuery(dossierQuery(sampleId));
+  const { data: now } = useQuery(dossierQuery(sampleId));
+  const soon = useDeferredValue(now);
+  const data = soon?.sample.id === now?.sample.id ? soon : now;
   return data ? <Loaded dossier={data} /> : <Box sx={{ flex: 1 }} />;
 }

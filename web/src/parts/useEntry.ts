@@ -1,5 +1,6 @@
 // From a typed cell to a stored reading: finds the point, corrects what stands there, keeps the order.
 import type { PointInput, SampleDossier } from '@lastmark/contract/types';
+import { groupsBy, memoOf } from '@lastmark/core/memo';
 import type { QuantityId } from '@lastmark/core/quantity';
 import {
   type Attached,
@@ -15,7 +16,7 @@ import { useRef } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { dossierQuery, queryClient, refreshSample, takePoints } from '../api/queries.ts';
-import { useSample } from '../state/sample.tsx';
+import { useDossierNow } from '../state/sample.tsx';
 
 export interface PointKey {
   readonly setupId: string | null;
@@ -54,10 +55,15 @@ const setupIdsOf = ({ setups }: Pick<SampleDossier, 'setups'>, { setupId, output
         .map(({ id }) => id)
     : [setupId];
 
+const bySetup = memoOf((points: readonly Point[]) => groupsBy(points, ({ setupId }) => setupId));
+const conditionsAt = memoOf((point: Point) => conditionsOf(point));
+
 /** All points taken under these conditions, oldest first. */
-function pointsAt(dossier: Pick<SampleDossier, 'setups' | 'points'>, key: PointKey): Point[] {
-  const ids = setupIdsOf(dossier, key);
-  return dossier.points.filter((point) => ids.includes(point.setupId) && conditionsOf(point) === conditionsOf(key));
+function pointsAt(dossier: Pick<SampleDossier, 'setups' | 'points'>, key: PointKey): readonly Point[] {
+  const wanted = conditionsOf(key);
+  return setupIdsOf(dossier, key)
+    .flatMap((id) => bySetup(dossier.points).get(id) ?? [])
+    .filter((point) => conditionsAt(point) === wanted);
 }
 
 interface Attempt {
@@ -66,7 +72,7 @@ interface Attempt {
 }
 
 export function useEntry() {
-  const { dossier } = useSample();
+  const dossier = useDossierNow();
   const sampleId = dossier.sample.id;
   /** Ids of points begun but not yet known to the server, and of rows being repeated. */
   const begun = useRef(new Map<string, string>());

@@ -1,7 +1,8 @@
 // The sample at hand, for every part that shows something of it: what is known, and what follows.
 import type { SampleDossier } from '@lastmark/contract/types';
-import { type Mains, suppliesFor } from '@lastmark/core/reading';
-import { createJudge, type Dossier, type Verdict } from '@lastmark/core/verdict';
+import { efficiencySeries, type SeriesResult } from '@lastmark/core/efficiency';
+import { type Mains, suppliesFor, withAccuracies } from '@lastmark/core/reading';
+import { createJudge, type Dossier, type SetupFacts, type Verdict } from '@lastmark/core/verdict';
 import { createContext, useContext } from 'react';
 
 export interface SampleAtHand {
@@ -26,6 +27,22 @@ export function useVerdict(dossier: SampleDossier): Verdict {
   const verdict = judge.says(toJudge(dossier));
   judged.set(dossier, verdict);
   return verdict;
+}
+
+/** What is known of the sample this very moment: what was typed shows at once, everything concluded follows in its wake. */
+export const NowContext = createContext<SampleDossier | null>(null);
+
+/** The dossier as it is now, ahead of {@link useSample}. Only inside a sample's pages. */
+export function useDossierNow(): SampleDossier {
+  const found = useContext(NowContext);
+  if (!found) throw new Error('No sample is at hand here.');
+  return found;
+}
+
+/** What the readings of one loading come to now: for the row in which they are typed. The judgement finds it ready. */
+export function useSeriesNow(setup: SetupFacts): SeriesResult {
+  const { points, rigs, instruments } = useDossierNow();
+  return efficiencySeries(setup, withAccuracies(points, rigs, instruments), rigs);
 }
 
 /** The sample at hand. Only inside a sample's pages. */

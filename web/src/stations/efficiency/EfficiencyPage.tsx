@@ -94,7 +94,7 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
       )}
       <Averages series={series} limits={limits} />
       <Budget series={series} />
-      <LoadGrid key={setup.id} setup={setup} series={series} />
+      <LoadGrid key={setup.id} setup={setup} />
       <Box sx={{ mt: 3 }}>
         <Suspense fallback={<Loading what="the chart" />}>
           <LoadChart series={series} limits={limits} />

@@ -1,20 +1,20 @@
 // The load points of one loading at every mains, typed from left to right and downwards.
 import type { StoredSetup } from '@lastmark/contract/types';
-import { LOAD_POINTS, type SeriesResult } from '@lastmark/core/efficiency';
+import { LOAD_POINTS } from '@lastmark/core/efficiency';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Panel } from '../../parts/Panel.tsx';
-import { useSample, useSupplies } from '../../state/sample.tsx';
+import { useSample, useSeriesNow, useSupplies } from '../../state/sample.tsx';
 import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
 interface Props {
   readonly setup: StoredSetup;
-  readonly series: SeriesResult;
 }
 
-export function LoadGrid({ setup, series }: Props) {
+export function LoadGrid({ setup }: Props) {
+  const series = useSeriesNow(setup);
   const { dossier } = useSample();
   const supplies = useSupplies();
   const { heads, rowOf } = useLoadRows(setup, series);
