@@ -10,7 +10,10 @@ needPackages();
 needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
 needBuild();
 const { measureMeterFile } = await import('./measure/meter-file.mjs');
-const { measureImport, measureList } = await import('./measure/server.mjs');
+const { measureImport } = await import('./measure/server.mjs');
+const { measureShelf } = await import('./measure/shelf.mjs');
+const { measureTyped } = await import('./measure/typed.mjs');
+const { measureLoop } = await import('./measure/loop.mjs');
 const { measureDecode } = await import('./measure/decode.mjs');
 const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
@@ -29,7 +32,8 @@ try {
   await measureDecode(stage.url);
   await measureLoadsOff(stage.url);
   await measureImport(stage.url, file);
-  await measureList(stage.url);
+  await measureTyped(stage);
+  await measureShelf(stage);
 } finally {
   await stage.stop();
 }
@@ -37,6 +41,7 @@ await measureLooks();
 await measureSplits();
 await measureCoverage();
 await measureCaptures();
+await measureLoop(file);
 const bench = await startSimulatedBench({ port: 5460 });
 process.env.BENCH_PORT = '5460';
 const withBench = await startStage();

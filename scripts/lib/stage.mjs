@@ -45,12 +45,13 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
 /**
  * Start a stage. Needs the build to be there.
  * @param demo fill in the demo shelf
+ * @param env more of the server's environment
  * @returns url of the server and of its database, stop(), which leaves nothing behind, and ways to kill and restart both
  */
-export async function startStage({ demo = true } = {}) {
+export async function startStage({ demo = true, env = {} } = {}) {
   const folder = mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
   let database = await startMariadb(folder);
-  let running = await forkServer(database.url, folder, { demo });
+  let running = await forkServer(database.url, folder, { demo, env });
   const stop = async () => {
     if (running.server.exitCode === null) running.server.kill('SIGTERM');
     await running.exited;

@@ -8,37 +8,42 @@ const LOOK_MILLISECONDS = 20;
 const ID = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 const newId = () => `01M8${Array.from({ length: 22 }, () => ID[Math.floor(Math.random() * 32)]).join('')}`;
 
+/** A capture of idle with so many samples, as a browser sends it. */
+export function captureBody(rigId, samples = SAMPLES) {
+  const lines = Array.from(
+    { length: samples },
+    (_, at) => `${(at * 0.001).toFixed(3)};${at % 20_000 < 500 ? 0.6 : 0.03}`,
+  );
+  return formOf(
+    {
+      capture: {
+        id: newId(),
+        kind: 'idle',
+        mains: { kind: 'ac', volts: 230, hertz: 50 },
+        setupId: null,
+        load: 0,
+        port: null,
+        attached: 'nothing',
+        rigId,
+        takenAt: '2026-11-02T09:00:00.000Z',
+        source: 'long.csv',
+        note: '',
+        supersedes: null,
+        withdrawn: false,
+      },
+      scopeId: null,
+    },
+    ['time [s];power [W]', ...lines].join('\n'),
+  );
+}
+
 export async function measureCaptures() {
   const stage = await startStage();
   try {
     const get = async (path) => (await fetch(`${stage.url}/api${path}`)).json();
     const [sample] = (await get('/samples?q=TE-45-0868')).items;
     const [rig] = (await get('/rigs')).items;
-    const lines = Array.from(
-      { length: SAMPLES },
-      (_, at) => `${(at * 0.001).toFixed(3)};${at % 20_000 < 500 ? 0.6 : 0.03}`,
-    );
-    const body = formOf(
-      {
-        capture: {
-          id: newId(),
-          kind: 'idle',
-          mains: { kind: 'ac', volts: 230, hertz: 50 },
-          setupId: null,
-          load: 0,
-          port: null,
-          attached: 'nothing',
-          rigId: rig.id,
-          takenAt: '2026-11-02T09:00:00.000Z',
-          source: 'long.csv',
-          note: '',
-          supersedes: null,
-          withdrawn: false,
-        },
-        scopeId: null,
-      },
-      ['time [s];power [W]', ...lines].join('\n'),
-    );
+    const body = captureBody(rig.id);
     const waits = [];
     let busy = true;
     const watching = (async () => {

@@ -6,7 +6,7 @@ import type { RigDriver } from './driver.ts';
 import type { Looks } from './looks.ts';
 
 /** What steps work with. */
-export interface Bench {
+export interface Hands {
   readonly db: Database;
   readonly run: SheetRun;
   readonly rig: StoredRig;

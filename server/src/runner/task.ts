@@ -11,7 +11,7 @@ import { AskQueue } from './asks.ts';
 import { type Permission, SwitchedOff } from './driver.ts';
 import { endRun, interruptRun } from './endings.ts';
 import { type ConfirmRule, faultNow } from './faults.ts';
-import type { Bench } from './hands.ts';
+import type { Hands } from './hands.ts';
 import { Keeper } from './keeper.ts';
 import { LeaseWatch } from './lease-watch.ts';
 import { prepare } from './prepare.ts';
@@ -41,7 +41,7 @@ interface Parts {
 export class RunTask {
   readonly #parts: Parts;
   readonly #runId: string;
-  #bench!: Bench;
+  #hands!: Hands;
   #keeper!: Keeper;
   #limits!: Limits;
   #telling: readonly string[] = [];
@@ -112,7 +112,7 @@ export class RunTask {
       if (!(error instanceof LostOwnership)) this.#databaseGone ??= error;
       this.#wake();
     });
-    this.#bench = {
+    this.#hands = {
       ...ready,
       db,
       log,
@@ -148,11 +148,11 @@ export class RunTask {
   async #arm(): Promise<void> {
     await this.#own.renew();
     this.#armed = this.#own.latch;
-    this.#bench.driver.arm();
+    this.#hands.driver.arm();
   }
 
   #take(event: LiveEvent): void {
-    if (!this.#bench.looks.take(event)) return;
+    if (!this.#hands.looks.take(event)) return;
     if (this.#step) this.#keeper.take(this.#step.id, event);
     this.#wake();
   }
@@ -163,7 +163,7 @@ export class RunTask {
     this.#aliveGoing = true;
     try {
       await this.#own.renew({ progress: this.#progress });
-      if (this.#own.latch !== this.#armed && this.#bench.driver.isOn) this.#lease.raise('Loads were switched off.');
+      if (this.#own.latch !== this.#armed && this.#hands.driver.isOn) this.#lease.raise('Loads were switched off.');
       if (await this.#asks.look()) this.#wake();
     } catch (error) {
       // Whether it is the database or another server: the lease is not renewed, and that is minded.
@@ -202,7 +202,7 @@ export class RunTask {
       const ask = this.#asks.take(kind);
       if (ask) throw new Turn(ask);
     }
-    const { driver, looks } = this.#bench;
+    const { driver, looks } = this.#hands;
     const now = Date.now();
     if (now - this.#looked > STANDSTILL_MILLISECONDS) looks.excuse(now - this.#looked);
     this.#looked = now;
@@ -229,7 +229,7 @@ export class RunTask {
     for (;;) {
       this.#raise();
       const asked =
-        this.#step?.attended && Date.now() - this.#confirmed > this.#parts.confirm.every && this.#bench.driver.isOn;
+        this.#step?.attended && Date.now() - this.#confirmed > this.#parts.confirm.every && this.#hands.driver.isOn;
       const now = progress();
       this.#progress = asked ? { ...now, doing: `Still there? Press Enter within a minute. ${now.doing}` } : now;
       // Without a lease nothing is concluded: what was told meanwhile may be of a load that is off.
@@ -266,7 +266,7 @@ export class RunTask {
 
   /** Loads off and nothing goes on until a person says so. @returns what to do with the step then */
   async #hold(why: string): Promise<'again' | Turn> {
-    const { driver, looks } = this.#bench;
+    const { driver, looks } = this.#hands;
     let unknown = await this.#lease.makeSafe();
     this.#progress = null;
     await this.#save({ state: 'held', says: unknown ? `${why} ${unknown}` : why, progress: null });
@@ -298,7 +298,7 @@ export class RunTask {
     const begun = Date.now();
     await this.#until(
       () => {
-        const missing = this.#bench.looks.unheard(this.#telling);
+        const missing = this.#hands.looks.unheard(this.#telling);
         if (missing && Date.now() - begun > LISTEN_MILLISECONDS)
           throw new Fault(`"${missing.name}" tells nothing. Is it on, and is its address right?`);
         return missing === null;
@@ -315,8 +315,8 @@ export class RunTask {
       let turn: unknown;
       try {
         await this.#listen();
-        this.#bench.looks.trust();
-        await doStep(this.#bench, step);
+        this.#hands.looks.trust();
+        await doStep(this.#hands, step);
         return true;
       } catch (error) {
         turn = this.#cause(error);
@@ -354,7 +354,7 @@ export class RunTask {
   /** Loads off before a person's wish is done. @returns the wish, or why the run has to hold instead */
   async #offFor(turn: Turn): Promise<unknown> {
     try {
-      await this.#bench.driver.off();
+      await this.#hands.driver.off();
       return turn;
     } catch (error) {
       // Who stops a run gets it stopped; its end says what nobody knows.
@@ -372,8 +372,8 @@ export class RunTask {
     const { log } = this.#parts;
     try {
       await this.#prepare();
-      await this.#bench.driver.watchdog(WATCHDOG_SECONDS).catch(() => undefined);
-      const { steps } = this.#bench.run;
+      await this.#hands.driver.watchdog(WATCHDOG_SECONDS).catch(() => undefined);
+      const { steps } = this.#hands.run;
       for (const step of steps) {
         if (this.#outcomes[step.id]) continue;
         if (step.skip !== null) {
@@ -383,7 +383,7 @@ export class RunTask {
         }
         if (!(await this.#carryOutStep(step))) break;
       }
-      const { driver, run } = this.#bench;
+      const { driver, run } = this.#hands;
       await endRun(this.#ending(), driver, this.#stopped, () => runSummary(this.#outcomes, run.steps.length));
     } catch (error) {
       if (!(error instanceof Closing)) log.error({ err: error, run: this.#runId }, 'a run was interrupted');

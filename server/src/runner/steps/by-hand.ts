@@ -8,19 +8,19 @@ import { refused } from '../../http/problem.ts';
 import { storePoints } from '../../readings/store.ts';
 import { storeRun } from '../../runs/store.ts';
 import { loadingFor } from '../../setups/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 
 type Recorded = Ask & { kind: 'record' };
 
-async function keepPoint(bench: Bench, step: SheetStep, { readings }: Recorded): Promise<void> {
+async function keepPoint(hands: Hands, step: SheetStep, { readings }: Recorded): Promise<void> {
   const { mains } = step;
   if (!mains) throw new StepFailed('The step says no supply.');
-  const sampleId = bench.run.sample.id;
-  await bench.db.transaction(async (tx) => {
+  const sampleId = hands.run.sample.id;
+  await hands.db.transaction(async (tx) => {
     const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
-    const setup = step.kind === 'idle' ? null : await loadingFor(tx, sampleId, step.outputs, bench.rig.id, purpose);
+    const setup = step.kind === 'idle' ? null : await loadingFor(tx, sampleId, step.outputs, hands.rig.id, purpose);
     const id = newId();
     await storePoints(
       tx,
@@ -32,14 +32,14 @@ async function keepPoint(bench: Bench, step: SheetStep, { readings }: Recorded):
           mains,
           load: step.kind === 'idle' ? 0 : step.load,
           attached: step.attached,
-          rigId: bench.rig.id,
+          rigId: hands.rig.id,
           takenAt: new Date().toISOString(),
           readings: readings.map((one) => ({ ...one, id: newId() })),
         },
       ],
-      `${sourceOf(bench)}, keypad`,
+      `${sourceOf(hands)}, keypad`,
     );
-    await bench.finish(tx, {
+    await hands.finish(tx, {
       state: 'done',
       says: readings.map(({ port, typed }) => `${port ?? 'mains'} ${typed}`).join(' · '),
       madeIds: [id],
@@ -55,25 +55,25 @@ const numberOf = (recorded: Recorded, quantity: 'voltage' | 'power'): number | n
   return parsed.value;
 };
 
-async function keepDevice(bench: Bench, step: SheetStep, recorded: Recorded): Promise<void> {
-  const device = (await listDevices(bench.db)).find(({ id }) => id === step.deviceId);
+async function keepDevice(hands: Hands, step: SheetStep, recorded: Recorded): Promise<void> {
+  const device = (await listDevices(hands.db)).find(({ id }) => id === step.deviceId);
   const { port } = step;
-  if (!device || !port || !bench.ports.includes(port))
+  if (!device || !port || !hands.ports.includes(port))
     throw new StepFailed('The device or the port of this step is not there any more.');
   const atPort = recorded.readings.some(({ quantity, place }) => quantity === 'power' && place === 'port');
   const watts = numberOf(recorded, 'power');
   if (watts === null || !recorded.device) throw refused('readings', 'Type the power it took, and say what it does.');
   const [ceiling] = device.ceilings;
   const { outcome, message } = recorded.device;
-  await bench.db.transaction(async (tx) => {
+  await hands.db.transaction(async (tx) => {
     const id = newId();
-    await storeRun(tx, bench.run.sample.id, {
+    await storeRun(tx, hands.run.sample.id, {
       id,
       kind: 'device',
       port,
-      rigId: bench.rig.id,
+      rigId: hands.rig.id,
       takenAt: new Date().toISOString(),
-      note: sourceOf(bench),
+      note: sourceOf(hands),
       supersedes: null,
       withdrawn: false,
       deviceId: device.id,
@@ -88,19 +88,19 @@ async function keepDevice(bench: Bench, step: SheetStep, recorded: Recorded): Pr
       outcome,
       message,
     });
-    await bench.finish(tx, { state: 'done', says: `${device.name}: ${watts} W, ${outcome}`, madeIds: [id] });
+    await hands.finish(tx, { state: 'done', says: `${device.name}: ${watts} W, ${outcome}`, madeIds: [id] });
   });
 }
 
 /** Says what to do, waits for what was typed; a refusal stays on screen and nothing is lost. */
-export async function keypadStep(bench: Bench, step: SheetStep): Promise<void> {
+export async function keypadStep(hands: Hands, step: SheetStep): Promise<void> {
   if (step.kind === 'point' || step.kind === 'idle' || step.kind === 'device') {
     let says = 'Type what the meters show.';
     for (;;) {
-      const recorded = await bench.typed(says);
+      const recorded = await hands.typed(says);
       try {
-        if (step.kind === 'device') await keepDevice(bench, step, recorded);
-        else await keepPoint(bench, step, recorded);
+        if (step.kind === 'device') await keepDevice(hands, step, recorded);
+        else await keepPoint(hands, step, recorded);
         return;
       } catch (error) {
         if (error instanceof StepFailed || !(error instanceof Error) || !('problem' in error)) throw error;
@@ -108,8 +108,8 @@ export async function keypadStep(bench: Bench, step: SheetStep): Promise<void> {
       }
     }
   }
-  await bench.person(
+  await hands.person(
     step.kind === 'rig' ? 'Check zero of the meters, the cable and the lead, then go on.' : 'Do this, then go on.',
   );
-  await bench.finish(bench.db, { state: 'done', says: 'Done by hand.', madeIds: [] });
+  await hands.finish(hands.db, { state: 'done', says: 'Done by hand.', madeIds: [] });
 }

@@ -5,7 +5,7 @@ import { fixed } from '@lastmark/core/quantity';
 import { storeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { loadingFor } from '../../setups/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
@@ -25,38 +25,38 @@ const EMPTY_VOLTS = 0.5;
 /** Looks behind a fading output, however fast the bench's clock runs. */
 const FADING_LOOKS = 20;
 
-const outputOf = (bench: Bench, step: SheetStep): Spot => ({
+const outputOf = (hands: Hands, step: SheetStep): Spot => ({
   quantity: 'voltage',
-  place: bench.rig.outputPlace,
+  place: hands.rig.outputPlace,
   port: step.port ?? step.outputs[0]?.port ?? null,
 });
 const SUPPLY: Spot = { quantity: 'voltage', place: 'mains', port: null };
 
-const timed = (bench: Bench, spot: Spot, from: number) => bench.looks.samples(spot, from);
+const timed = (hands: Hands, spot: Spot, from: number) => hands.looks.samples(spot, from);
 
 /** Voltage of the output since a time, evenly. */
-function outputTrace(bench: Bench, step: SheetStep, from: number): Trace {
-  const even = evenly(timed(bench, outputOf(bench, step), from));
+function outputTrace(hands: Hands, step: SheetStep, from: number): Trace {
+  const even = evenly(timed(hands, outputOf(hands, step), from));
   if (!even) throw new StepFailed('The meter at the output told nothing.');
   return { interval: even.interval, columns: { volts: even.values }, gaps: even.gaps };
 }
 
-async function waveform(bench: Bench, step: SheetStep): Promise<Trace> {
-  await setUp(bench, step);
-  await wait(bench, step.dwell, 'Load on');
-  return bench.driver.capture('waveform');
+async function waveform(hands: Hands, step: SheetStep): Promise<Trace> {
+  await setUp(hands, step);
+  await wait(hands, step.dwell, 'Load on');
+  return hands.driver.capture('waveform');
 }
 
 /** Switched on at another moment of the cycle each time; the highest surge is kept. */
-async function inrush(bench: Bench, step: SheetStep): Promise<Trace> {
-  const { driver } = bench;
+async function inrush(hands: Hands, step: SheetStep): Promise<Trace> {
+  const { driver } = hands;
   await driver.off();
   await driver.occupy([]);
   const traces: Trace[] = [];
   for (let count = 0; count < SWITCHINGS; count += 1) {
     await driver.mainsOff();
-    await wait(bench, EMPTIES_SECONDS, `Switched on ${count} of ${SWITCHINGS} times`);
-    await setSupply(bench, step);
+    await wait(hands, EMPTIES_SECONDS, `Switched on ${count} of ${SWITCHINGS} times`);
+    await setSupply(hands, step);
     traces.push(await driver.capture('inrush'));
   }
   const peak = ({ columns: { amps } }: Trace) =>
@@ -64,57 +64,57 @@ async function inrush(bench: Bench, step: SheetStep): Promise<Trace> {
   return traces.reduce((highest, one) => (peak(one) > peak(highest) ? one : highest));
 }
 
-async function fading(bench: Bench, step: SheetStep): Promise<Trace> {
-  const { driver, looks } = bench;
+async function fading(hands: Hands, step: SheetStep): Promise<Trace> {
+  const { driver, looks } = hands;
   await driver.off();
-  await setSupply(bench, step);
+  await setSupply(hands, step);
   await driver.occupy(step.port ? [step.port] : []);
-  await wait(bench, BEFORE_SECONDS, 'Output up, no load');
-  const from = await freshLooks(bench, step, 'Before');
-  await wait(bench, BEFORE_SECONDS, 'Before');
+  await wait(hands, BEFORE_SECONDS, 'Output up, no load');
+  const from = await freshLooks(hands, step, 'Before');
+  await wait(hands, BEFORE_SECONDS, 'Before');
   await driver.mainsOff();
   const begun = looks.seconds;
   const { mark } = looks;
   const passed = () => looks.seconds - begun;
-  const spot = outputOf(bench, step);
+  const spot = outputOf(hands, step);
   const enough = () => looks.after(spot, mark).count >= FADING_LOOKS;
-  await bench.until(
+  await hands.until(
     () => enough() && (passed() >= step.dwell || (looks.newest(spot) ?? 0) < EMPTY_VOLTS),
     () => ({ doing: 'Mains off', share: Math.min(1, passed() / step.dwell), left: Math.max(0, step.dwell - passed()) }),
   );
-  const trace = outputTrace(bench, step, from);
+  const trace = outputTrace(hands, step, from);
   // What comes next may rely on a supply.
-  await setSupply(bench, step);
+  await setSupply(hands, step);
   return trace;
 }
 
-async function dip(bench: Bench, step: SheetStep): Promise<Trace> {
-  const { driver } = bench;
-  await setUp(bench, step);
-  await wait(bench, BEFORE_SECONDS, 'Load on');
-  const from = await freshLooks(bench, step, 'Before', 2 * DIP_LOOKS);
+async function dip(hands: Hands, step: SheetStep): Promise<Trace> {
+  const { driver } = hands;
+  await setUp(hands, step);
+  await wait(hands, BEFORE_SECONDS, 'Load on');
+  const from = await freshLooks(hands, step, 'Before', 2 * DIP_LOOKS);
   await driver.sourceVolts(DIP_TO);
-  await freshLooks(bench, step, `Supply at ${DIP_TO} V`, DIP_LOOKS);
+  await freshLooks(hands, step, `Supply at ${DIP_TO} V`, DIP_LOOKS);
   await driver.sourceVolts(step.mains?.volts ?? DIP_TO);
-  await freshLooks(bench, step, 'After', 2 * DIP_LOOKS);
-  return outputTrace(bench, step, from);
+  await freshLooks(hands, step, 'After', 2 * DIP_LOOKS);
+  return outputTrace(hands, step, from);
 }
 
-async function sweep(bench: Bench, step: SheetStep): Promise<Trace> {
-  const { driver } = bench;
+async function sweep(hands: Hands, step: SheetStep): Promise<Trace> {
+  const { driver } = hands;
   const top = step.mains?.volts ?? SWEEP_LOWEST;
-  await setUp(bench, step);
-  const from = await freshLooks(bench, step, 'Load on');
+  await setUp(hands, step);
+  const from = await freshLooks(hands, step, 'Load on');
   const stops = Math.ceil((top - SWEEP_LOWEST) / SWEEP_STEP);
   for (let stop = 0; stop <= 2 * stops; stop += 1) {
     const volts = stop <= stops ? top - stop * SWEEP_STEP : top - (2 * stops - stop) * SWEEP_STEP;
     await driver.sourceVolts(Number(volts.toFixed(2)));
-    await freshLooks(bench, step, `Supply at ${fixed(volts, 1)} V`, 1);
-    await wait(bench, SWEEP_STOP_SECONDS, `Supply at ${fixed(volts, 1)} V`);
+    await freshLooks(hands, step, `Supply at ${fixed(volts, 1)} V`, 1);
+    await wait(hands, SWEEP_STOP_SECONDS, `Supply at ${fixed(volts, 1)} V`);
   }
-  const supply = evenly(timed(bench, SUPPLY, from));
+  const supply = evenly(timed(hands, SUPPLY, from));
   const output =
-    supply && evenly(timed(bench, outputOf(bench, step), from), { ...supply, count: supply.values.length });
+    supply && evenly(timed(hands, outputOf(hands, step), from), { ...supply, count: supply.values.length });
   if (!supply || !output) throw new StepFailed('The meters did not tell supply and output.');
   return {
     interval: supply.interval,
@@ -123,7 +123,7 @@ async function sweep(bench: Bench, step: SheetStep): Promise<Trace> {
   };
 }
 
-const WAYS: Readonly<Partial<Record<CaptureKind, (bench: Bench, step: SheetStep) => Promise<Trace>>>> = {
+const WAYS: Readonly<Partial<Record<CaptureKind, (hands: Hands, step: SheetStep) => Promise<Trace>>>> = {
   waveform,
   inrush,
   fading,
@@ -131,18 +131,18 @@ const WAYS: Readonly<Partial<Record<CaptureKind, (bench: Bench, step: SheetStep)
   sweep,
 };
 
-export async function captureStep(bench: Bench, step: SheetStep): Promise<void> {
+export async function captureStep(hands: Hands, step: SheetStep): Promise<void> {
   const kind = step.capture ?? 'waveform';
   const { mains } = step;
   const way = WAYS[kind];
   if (!way || !mains) throw new StepFailed('The step does not say what to record, or at which supply.');
-  const trace = await way(bench, step);
-  await bench.driver.off();
+  const trace = await way(hands, step);
+  await hands.driver.off();
   const refused = captureFigures(kind, trace);
   if ('reason' in refused) throw new StepFailed(refused.reason);
-  const sampleId = bench.run.sample.id;
-  await bench.db.transaction(async (tx) => {
-    const setup = kind === 'waveform' ? await loadingFor(tx, sampleId, step.outputs, bench.rig.id, 'efficiency') : null;
+  const sampleId = hands.run.sample.id;
+  await hands.db.transaction(async (tx) => {
+    const setup = kind === 'waveform' ? await loadingFor(tx, sampleId, step.outputs, hands.rig.id, 'efficiency') : null;
     const stored = await storeCapture(
       tx,
       sampleId,
@@ -152,17 +152,17 @@ export async function captureStep(bench: Bench, step: SheetStep): Promise<void> 
         mains,
         setupId: setup?.id ?? null,
         load: step.load,
-        port: kind === 'waveform' || kind === 'inrush' ? null : (outputOf(bench, step).port ?? null),
+        port: kind === 'waveform' || kind === 'inrush' ? null : (outputOf(hands, step).port ?? null),
         attached: 'nothing',
-        rigId: bench.rig.id,
+        rigId: hands.rig.id,
         takenAt: new Date().toISOString(),
-        source: sourceOf(bench),
+        source: sourceOf(hands),
         note: '',
         supersedes: null,
         withdrawn: false,
       },
       trace,
     );
-    await bench.finish(tx, { state: 'done', says: captureSays(stored.figures), madeIds: [stored.id] });
+    await hands.finish(tx, { state: 'done', says: captureSays(stored.figures), madeIds: [stored.id] });
   });
 }

@@ -1,6 +1,6 @@
 // Which way a step is carried out.
 import type { SheetStep, StepKind } from '@lastmark/core/plan';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import { keypadStep } from './by-hand.ts';
 import { captureStep } from './capture.ts';
 import { holdStep } from './hold.ts';
@@ -11,13 +11,13 @@ import { rigStep } from './rig.ts';
 import { wait } from './set-up.ts';
 import { splitStep } from './split.ts';
 
-async function coolStep(bench: Bench, step: SheetStep): Promise<void> {
-  await bench.driver.off();
-  await wait(bench, step.dwell, 'Cooling down');
-  await bench.finish(bench.db, { state: 'done', says: 'Loads off.', madeIds: [] });
+async function coolStep(hands: Hands, step: SheetStep): Promise<void> {
+  await hands.driver.off();
+  await wait(hands, step.dwell, 'Cooling down');
+  await hands.finish(hands.db, { state: 'done', says: 'Loads off.', madeIds: [] });
 }
 
-type Way = (bench: Bench, step: SheetStep) => Promise<void>;
+type Way = (hands: Hands, step: SheetStep) => Promise<void>;
 
 /** How the instruments carry out each kind of step; what they cannot do is done by hand. */
 const WAYS: Readonly<Record<StepKind, Way>> = {
@@ -35,5 +35,5 @@ const WAYS: Readonly<Record<StepKind, Way>> = {
 };
 
 /** Carry out a step to its outcome. @throws Turn, Fault, StepFailed and what instruments and database raise */
-export const doStep: Way = (bench, step) =>
-  step.by === 'keypad' && step.kind !== 'cool' ? keypadStep(bench, step) : WAYS[step.kind](bench, step);
+export const doStep: Way = (hands, step) =>
+  step.by === 'keypad' && step.kind !== 'cool' ? keypadStep(hands, step) : WAYS[step.kind](hands, step);

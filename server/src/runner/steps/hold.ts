@@ -5,7 +5,7 @@ import type { HoldRun } from '@lastmark/core/proof';
 import { fixed, formatPlain } from '@lastmark/core/quantity';
 import { newId } from '../../db/ids.ts';
 import { storeRun } from '../../runs/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import type { Mean } from '../looks.ts';
 import { sourceOf } from './point.ts';
 import { outputGone, setUp, wait } from './set-up.ts';
@@ -20,7 +20,7 @@ const LASTING_SECONDS = 60;
 type End = HoldRun['end'];
 
 /** What the ports gave over the whole hold: extremes of their power and the energy together. */
-function given({ looks }: Bench, { outputs }: SheetStep, begun: number, level: number): string[] {
+function given({ looks }: Hands, { outputs }: SheetStep, begun: number, level: number): string[] {
   const sum = (from: number, of: (mean: Mean) => number) => {
     const watts = outputs.map(({ port }) => looks.watts(port, from));
     return watts.reduce<number | null>((total, one) => (total === null || !one ? null : total + of(one)), 0);
@@ -31,13 +31,13 @@ function given({ looks }: Bench, { outputs }: SheetStep, begun: number, level: n
   return [`${fixed(least, 1)} to ${fixed(most, 1)} W`, `${fixed(joules / 3600, 2)} Wh given`];
 }
 
-export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { looks } = bench;
-  await setUp(bench, step);
+export async function holdStep(hands: Hands, step: SheetStep): Promise<void> {
+  const { looks } = hands;
+  await setUp(hands, step);
   const begun = looks.begin();
-  await wait(bench, Math.min(BEGIN_SECONDS, step.dwell / 2), 'Load on');
+  await wait(hands, Math.min(BEGIN_SECONDS, step.dwell / 2), 'Load on');
   const level = looks.begin();
-  const place = bench.rig.outputPlace;
+  const place = hands.rig.outputPlace;
   const output = () =>
     step.outputs.reduce((sum, { port }) => {
       const volts = looks.newest({ quantity: 'voltage', place, port }) ?? 0;
@@ -47,9 +47,9 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
   let end = 'held to the end' as End;
   let lowSince: number | null = null;
   const passed = () => looks.seconds - begun;
-  await bench.until(
+  await hands.until(
     () => {
-      end = outputGone(bench, step) ?? 'held to the end';
+      end = outputGone(hands, step) ?? 'held to the end';
       if (end !== 'held to the end') return true;
       if (output() > full * (1 - FOLD_BACK)) lowSince = null;
       else lowSince ??= looks.seconds;
@@ -57,7 +57,7 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
         end = 'folded back';
         return true;
       }
-      return passed() >= step.dwell || bench.recordNow();
+      return passed() >= step.dwell || hands.recordNow();
     },
     () => ({
       doing: step.kind === 'warm-up' ? 'Warming up' : 'Holding',
@@ -70,25 +70,25 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
   const after = output();
   const says = [
     `${end} after ${fixed(held / 60, 1)} min`,
-    ...given(bench, step, begun, level),
+    ...given(hands, step, begun, level),
     ...(hottest === null ? [] : [`hottest ${formatPlain(hottest, 'temperature')}`]),
   ].join(', ');
   // A warm-up that went as planned is no finding; anything else is.
   if (step.kind === 'warm-up' && end === 'held to the end') {
-    await bench.finish(bench.db, { state: 'done', says, seconds: held, madeIds: [] });
+    await hands.finish(hands.db, { state: 'done', says, seconds: held, madeIds: [] });
     return;
   }
   const [first, ...others] = step.outputs;
   if (!first) return;
-  await bench.db.transaction(async (tx) => {
+  await hands.db.transaction(async (tx) => {
     const id = newId();
-    await storeRun(tx, bench.run.sample.id, {
+    await storeRun(tx, hands.run.sample.id, {
       id,
       kind: 'hold',
       port: first.port,
-      rigId: bench.rig.id,
+      rigId: hands.rig.id,
       takenAt: new Date().toISOString(),
-      note: sourceOf(bench),
+      note: sourceOf(hands),
       supersedes: null,
       withdrawn: false,
       volts: first.volts,
@@ -101,6 +101,6 @@ export async function holdStep(bench: Bench, step: SheetStep): Promise<void> {
       ambient: room,
       after: end === 'folded back' ? after : null,
     });
-    await bench.finish(tx, { state: 'done', says, seconds: held, madeIds: [id] });
+    await hands.finish(tx, { state: 'done', says, seconds: held, madeIds: [id] });
   });
 }

@@ -6,7 +6,7 @@ import type { Attached } from '@lastmark/core/reading';
 import { storeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf, takenOf, takenReading } from './point.ts';
 import { setSupply, wait } from './set-up.ts';
@@ -28,25 +28,25 @@ const LEAST_LOOKS = 100;
 
 const exactly = (value: number) => ({ value, count: 1, spread: 0 });
 
-export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { driver, looks } = bench;
+export async function idleStep(hands: Hands, step: SheetStep): Promise<void> {
+  const { driver, looks } = hands;
   await driver.off();
   await driver.occupy([]);
-  await setSupply(bench, step);
-  if (step.attached !== 'nothing') await bench.person(`${ATTACH[step.attached]}, then go on.`);
-  await wait(bench, CALM_SECONDS, 'Outputs empty themselves');
+  await setSupply(hands, step);
+  if (step.attached !== 'nothing') await hands.person(`${ATTACH[step.attached]}, then go on.`);
+  await wait(hands, CALM_SECONDS, 'Outputs empty themselves');
   const begun = looks.begin();
   const readings: TakenReading[] = [];
   if (driver.countsEnergy) {
     await driver.startEnergy();
-    await wait(bench, step.dwell, 'Counting energy');
+    await wait(hands, step.dwell, 'Counting energy');
     const { joules, seconds } = await driver.energy();
     readings.push(
       takenReading('energy', 'mains', null, exactly(Math.max(0, joules))),
       takenReading('duration', 'mains', null, exactly(seconds)),
     );
   } else {
-    await wait(bench, step.dwell, 'Averaging input power');
+    await wait(hands, step.dwell, 'Averaging input power');
     const mean = looks.mean({ quantity: 'power', place: 'mains', port: null }, begun);
     if (mean)
       readings.push(
@@ -61,30 +61,30 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
   const even = evenly(looks.input(begun));
   // Seldom looks would miss the bursts; then the energy counted says all there is.
   const record = even && even.interval <= MOST_INTERVAL && even.values.length >= LEAST_LOOKS ? even : null;
-  const taken = await takenOf(bench, step, begun, null);
-  await bench.db.transaction(async (tx) => {
+  const taken = await takenOf(hands, step, begun, null);
+  await hands.db.transaction(async (tx) => {
     const id = newId();
     await storePoints(
       tx,
-      bench.run.sample.id,
+      hands.run.sample.id,
       [
         {
           id,
           mains,
           load: 0,
           attached: step.attached,
-          rigId: bench.rig.id,
+          rigId: hands.rig.id,
           takenAt: new Date().toISOString(),
           taken,
           readings,
         },
       ],
-      sourceOf(bench),
+      sourceOf(hands),
     );
     if (record)
       await storeCapture(
         tx,
-        bench.run.sample.id,
+        hands.run.sample.id,
         {
           id: newId(),
           kind: 'idle',
@@ -93,9 +93,9 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
           load: 0,
           port: null,
           attached: step.attached,
-          rigId: bench.rig.id,
+          rigId: hands.rig.id,
           takenAt: new Date().toISOString(),
-          source: sourceOf(bench),
+          source: sourceOf(hands),
           note: '',
           supersedes: null,
           withdrawn: false,
@@ -103,7 +103,7 @@ export async function idleStep(bench: Bench, step: SheetStep): Promise<void> {
         { interval: record.interval, columns: { watts: record.values }, gaps: record.gaps },
         false,
       );
-    await bench.finish(tx, {
+    await hands.finish(tx, {
       state: 'done',
       says: `${fixed(watts * 1000, 1)} mW over ${fixed(step.dwell / 60, 0)} min`,
       madeIds: [id],

@@ -5,13 +5,13 @@ import type { Place, Taken } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import { loadingFor } from '../../setups/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import type { Mean } from '../looks.ts';
 import { StepFailed } from '../turns.ts';
 import { freshLooks, outputGone, setUp, wait } from './set-up.ts';
 
 /** Where readings of a run say they come from. */
-export const sourceOf = ({ run }: Bench): string => `run "${run.title}"`.slice(0, 250);
+export const sourceOf = ({ run }: Hands): string => `run "${run.title}"`.slice(0, 250);
 
 const UNITS: Readonly<Partial<Record<QuantityId, string>>> = {
   voltage: ' V',
@@ -51,27 +51,27 @@ interface Rested {
 }
 
 /** Wait until the input has settled, or until it has been averaged long enough. */
-async function settle(bench: Bench, step: SheetStep): Promise<Rested> {
+async function settle(hands: Hands, step: SheetStep): Promise<Rested> {
   const rule = step.settle;
-  if (!rule) return { from: await freshLooks(bench, step, 'Reading'), how: '', rest: null };
-  const begun = bench.looks.begin();
+  if (!rule) return { from: await freshLooks(hands, step, 'Reading'), how: '', rest: null };
+  const begun = hands.looks.begin();
   let now = settling([], rule);
   let early = false;
   let judged = Number.NEGATIVE_INFINITY;
-  await bench.until(
+  await hands.until(
     () => {
-      early ||= bench.recordNow();
+      early ||= hands.recordNow();
       // Thousands of looks are gone through: a few times a second is plenty.
       if (performance.now() - judged >= JUDGE_MILLISECONDS) {
         judged = performance.now();
-        now = settling(bench.looks.input(begun), rule);
+        now = settling(hands.looks.input(begun), rule);
       }
       return now.done || (early && now.drift !== null);
     },
     () => ({
       doing: now.drift === null ? 'Settling' : `Settling: drift ${fixed(now.drift * 100, 2)} %`,
       share: now.share,
-      left: Math.max(0, rule.over - (bench.looks.seconds - begun)),
+      left: Math.max(0, rule.over - (hands.looks.seconds - begun)),
     }),
   );
   const drift = fixed((now.drift ?? 0) * 100, 2);
@@ -80,7 +80,7 @@ async function settle(bench: Bench, step: SheetStep): Promise<Rested> {
     return {
       from,
       how: `recorded by hand before it settled, drift ${drift} %`,
-      rest: { drift: now.drift, over: bench.looks.seconds - from, averaged: false },
+      rest: { drift: now.drift, over: hands.looks.seconds - from, averaged: false },
     };
   }
   return now.averaged
@@ -97,20 +97,20 @@ async function settle(bench: Bench, step: SheetStep): Promise<Rested> {
 }
 
 /** How a point is taken, for the record: warm-up, rest, and the supply as the meters saw it. */
-export async function takenOf(bench: Bench, step: SheetStep, from: number, rest: Taken['rest']): Promise<Taken> {
-  const { run, looks, driver } = bench;
+export async function takenOf(hands: Hands, step: SheetStep, from: number, rest: Taken['rest']): Promise<Taken> {
+  const { run, looks, driver } = hands;
   const volts = looks.mean({ quantity: 'voltage', place: 'mains', port: null }, from)?.value ?? null;
   const { hertz, distortion } = await driver.supply();
   return {
-    warmUp: warmUpBefore(run.steps, bench.outcomes(), step),
+    warmUp: warmUpBefore(run.steps, hands.outcomes(), step),
     rest,
     source: { volts, hertz, distortion, crest: null },
   };
 }
 
 /** Everything the rig reads of a step since a time. */
-export function readingsSince(bench: Bench, step: SheetStep, from: number): TakenReading[] {
-  const { looks, rig } = bench;
+export function readingsSince(hands: Hands, step: SheetStep, from: number): TakenReading[] {
+  const { looks, rig } = hands;
   const place = rig.outputPlace;
   const spots: [QuantityId, Place, string | null, Mean | null][] = [];
   // Without load the input is idle draw, and that is another station's reading.
@@ -146,23 +146,23 @@ export function saysOf(readings: readonly TakenReading[], how: string): string {
   return [...outputs, ...(input === null ? [] : [`input ${fixed(input, 3)} W`]), ...(how ? [how] : [])].join(' · ');
 }
 
-export async function pointStep(bench: Bench, step: SheetStep): Promise<void> {
-  await setUp(bench, step);
-  await wait(bench, step.dwell, step.load > 0 ? 'Load on' : 'No load');
-  const gone = outputGone(bench, step);
+export async function pointStep(hands: Hands, step: SheetStep): Promise<void> {
+  await setUp(hands, step);
+  await wait(hands, step.dwell, step.load > 0 ? 'Load on' : 'No load');
+  const gone = outputGone(hands, step);
   if (gone) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${gone} within ${step.dwell} s.`);
-  const { from, how, rest } = await settle(bench, step);
-  const lost = outputGone(bench, step);
+  const { from, how, rest } = await settle(hands, step);
+  const lost = outputGone(hands, step);
   if (lost) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${lost} while it settled.`);
-  const readings = readingsSince(bench, step, from);
+  const readings = readingsSince(hands, step, from);
   if (readings.length === 0) throw new StepFailed('The meters of the rig told nothing about this point.');
   const { mains } = step;
   if (!mains) throw new StepFailed('The step says no supply.');
-  const taken = await takenOf(bench, step, from, rest);
-  const sampleId = bench.run.sample.id;
-  await bench.db.transaction(async (tx) => {
+  const taken = await takenOf(hands, step, from, rest);
+  const sampleId = hands.run.sample.id;
+  await hands.db.transaction(async (tx) => {
     const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
-    const setup = await loadingFor(tx, sampleId, step.outputs, bench.rig.id, purpose);
+    const setup = await loadingFor(tx, sampleId, step.outputs, hands.rig.id, purpose);
     const id = newId();
     await storePoints(
       tx,
@@ -174,14 +174,14 @@ export async function pointStep(bench: Bench, step: SheetStep): Promise<void> {
           mains,
           load: step.load,
           attached: step.attached,
-          rigId: bench.rig.id,
+          rigId: hands.rig.id,
           takenAt: new Date().toISOString(),
           taken,
           readings,
         },
       ],
-      sourceOf(bench),
+      sourceOf(hands),
     );
-    await bench.finish(tx, { state: 'done', says: saysOf(readings, how), madeIds: [id] });
+    await hands.finish(tx, { state: 'done', says: saysOf(readings, how), madeIds: [id] });
   });
 }

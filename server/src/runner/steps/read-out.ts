@@ -6,7 +6,7 @@ import type { SheetStep } from '@lastmark/core/plan';
 import type { ReadOut } from '@lastmark/core/read-out';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { setSupply, wait } from './set-up.ts';
@@ -19,7 +19,7 @@ function markerOf(cable: readonly string[]): ReadOut['marker'] {
 
 /** What an analyser of the rig read, as a read-out. @param occupied other ports in use */
 export function readOutOf(
-  bench: Bench,
+  hands: Hands,
   port: string,
   words: readonly string[],
   cableWords: readonly string[],
@@ -28,12 +28,12 @@ export function readOutOf(
   return {
     id: newId(),
     port,
-    instrumentId: bench.driver.readsOut ?? '',
+    instrumentId: hands.driver.readsOut ?? '',
     takenAt: new Date().toISOString(),
     occupied: [...occupied],
     marker: markerOf(cableWords),
     askedWith: null,
-    temperature: bench.looks.heat().hottest,
+    temperature: hands.looks.heat().hottest,
     elapsed: null,
     words: [...words],
     epr: words.length > 7,
@@ -42,32 +42,32 @@ export function readOutOf(
     signals: [],
     unreachable: [],
     note: '',
-    source: sourceOf(bench),
+    source: sourceOf(hands),
     supersedes: null,
     withdrawn: false,
   };
 }
 
-export async function readOutStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { driver } = bench;
+export async function readOutStep(hands: Hands, step: SheetStep): Promise<void> {
+  const { driver } = hands;
   const { port } = step;
 
-  if (!port || !bench.ports.includes(port)) throw new StepFailed('The step names no port of this sample.');
+  if (!port || !hands.ports.includes(port)) throw new StepFailed('The step names no port of this sample.');
   if (!driver.readsOut) throw new StepFailed('The rig has no PD analyser. Choose one at Bench.');
   await driver.off();
-  await setSupply(bench, step);
+  await setSupply(hands, step);
   await driver.occupy([port]);
-  await wait(bench, step.dwell, `Plugged into ${port}`);
+  await wait(hands, step.dwell, `Plugged into ${port}`);
   const words = await driver.words(port);
   if (words.length === 0) throw new StepFailed(`${port} offers nothing: no PD, or no power.`);
   const cableWords = await driver.cableWords();
   const objects = words.map((word) => decodeSource(wordOf(word)));
-  await bench.db.transaction(async (tx) => {
-    const readOut = readOutOf(bench, port, words, cableWords, []);
+  await hands.db.transaction(async (tx) => {
+    const readOut = readOutOf(hands, port, words, cableWords, []);
     const { id } = readOut;
-    await storeReadOut(tx, bench.run.sample.id, readOut);
+    await storeReadOut(tx, hands.run.sample.id, readOut);
     const count = objects.filter(({ kind }) => kind !== 'empty').length;
-    await bench.finish(tx, {
+    await hands.finish(tx, {
       state: 'done',
       says: `${count} offers over a cable with marker: ${markerOf(cableWords)}`,
       madeIds: [id],

@@ -10,7 +10,7 @@ import {
 } from '@lastmark/core/plan';
 import { specFor } from '@lastmark/core/reading';
 import { specLimit } from '@lastmark/core/uncertainty';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
 import { Fault } from '../turns.ts';
 import { freshLooks, setUp, wait } from './set-up.ts';
@@ -19,7 +19,7 @@ const CALM_SECONDS = 3;
 /** The line is measured with this much, A. */
 const REFERENCE_AMPS = 1;
 
-function zeroSpots({ rig, ports }: Bench): Spot[] {
+function zeroSpots({ rig, ports }: Hands): Spot[] {
   const [port = null] = ports;
   const place = rig.outputPlace;
   return [
@@ -30,13 +30,13 @@ function zeroSpots({ rig, ports }: Bench): Spot[] {
   ];
 }
 
-async function zeros(bench: Bench, step: SheetStep): Promise<RigLine[]> {
-  const { driver, looks, rig, own } = bench;
+async function zeros(hands: Hands, step: SheetStep): Promise<RigLine[]> {
+  const { driver, looks, rig, own } = hands;
   await driver.mainsOff();
   await driver.unplugAll();
-  await wait(bench, CALM_SECONDS, 'Everything off');
-  const from = await freshLooks(bench, step, 'Zero of the meters');
-  return zeroSpots(bench).map((spot) => {
+  await wait(hands, CALM_SECONDS, 'Everything off');
+  const from = await freshLooks(hands, step, 'Zero of the meters');
+  return zeroSpots(hands).map((spot) => {
     const { mains, outputVolts, outputAmps, loadEnd } = rig.meters;
     const id =
       spot.place === 'mains'
@@ -59,8 +59,8 @@ async function zeros(bench: Bench, step: SheetStep): Promise<RigLine[]> {
 }
 
 /** One ampere at 5 V through the line: what is lost between the two voltmeters is its resistance. */
-async function line(bench: Bench): Promise<RigLine> {
-  const { rig, ports, run, looks, own } = bench;
+async function line(hands: Hands): Promise<RigLine> {
+  const { rig, ports, run, looks, own } = hands;
   const stated = rig.leadOhms || 0;
   const port = ports[0];
   const mains = run.steps.find((one) => one.mains)?.mains ?? null;
@@ -86,13 +86,13 @@ async function line(bench: Bench): Promise<RigLine> {
     attended: false,
     skip: null,
   };
-  await setUp(bench, step);
-  await wait(bench, CALM_SECONDS, 'Reference cable at 5 V 1 A');
-  const from = await freshLooks(bench, step, 'Reference cable at 5 V 1 A');
+  await setUp(hands, step);
+  await wait(hands, CALM_SECONDS, 'Reference cable at 5 V 1 A');
+  const from = await freshLooks(hands, step, 'Reference cable at 5 V 1 A');
   const near = looks.mean({ quantity: 'voltage', place: 'port', port }, from);
   const far = looks.mean({ quantity: 'voltage', place: 'load-end', port }, from);
   const amps = looks.mean({ quantity: 'current', place: 'port', port }, from);
-  await bench.driver.off();
+  await hands.driver.off();
   if (!near || !far || !amps || amps.value < 0.5) return referenceCable(stated, null, 0);
   const limits = (['port', 'load-end'] as const).map((place) => {
     const spec = specFor('voltage', place, rig, own);
@@ -101,21 +101,21 @@ async function line(bench: Bench): Promise<RigLine> {
   return referenceCable(stated, (near.value - far.value) / amps.value, Math.hypot(...limits) / amps.value);
 }
 
-export async function rigStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { own, run, rig, ports } = bench;
+export async function rigStep(hands: Hands, step: SheetStep): Promise<void> {
+  const { own, run, rig, ports } = hands;
   const today = new Date().toISOString().slice(0, 10);
   const load = own.find(({ id }) => id === rig.drives?.load);
   const lines = [
     calibrations(own, today),
     loadCapacity(load?.name ?? 'the load', load?.ratings, ports.length, run.steps),
     lineCapacity(rig, run.steps),
-    ...(await zeros(bench, step)),
-    await line(bench),
+    ...(await zeros(hands, step)),
+    await line(hands),
   ];
   const stops = lines.filter(({ state }) => state === 'stop');
   if (stops.length > 0)
     throw new Fault(`The rig does not prove itself. ${stops.map(({ what, says }) => `${what}: ${says}`).join(' ')}`);
-  await bench.finish(bench.db, {
+  await hands.finish(hands.db, {
     state: 'done',
     says: lines.map(({ what, says }) => `${what}: ${says}`).join('\n'),
     madeIds: [],

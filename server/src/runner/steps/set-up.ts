@@ -6,7 +6,7 @@ import { bestReadOut } from '@lastmark/core/read-out';
 import { mainsLabel } from '@lastmark/core/reading';
 import { listReadOuts } from '../../read-outs/store.ts';
 import { SettingProblem } from '../driver.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
 import { StepFailed } from '../turns.ts';
 
@@ -16,10 +16,10 @@ const CALM_SECONDS = 2;
 const LEAST_LOOKS = 5;
 
 /** Wait some seconds of the instruments' time. */
-export async function wait(bench: Bench, seconds: number, doing: string): Promise<void> {
-  const begun = bench.looks.seconds;
-  const passed = () => bench.looks.seconds - begun;
-  await bench.until(
+export async function wait(hands: Hands, seconds: number, doing: string): Promise<void> {
+  const begun = hands.looks.seconds;
+  const passed = () => hands.looks.seconds - begun;
+  await hands.until(
     () => passed() >= seconds,
     (): Progress => ({
       doing,
@@ -31,12 +31,12 @@ export async function wait(bench: Bench, seconds: number, doing: string): Promis
 
 /** Wait until looks newer than now are there. @returns time the newest-born of them begin at, s */
 export async function freshLooks(
-  bench: Bench,
+  hands: Hands,
   { outputs }: Pick<SheetStep, 'outputs'>,
   doing: string,
   wantedLooks = LEAST_LOOKS,
 ): Promise<number> {
-  const { looks, rig } = bench;
+  const { looks, rig } = hands;
   const { mark } = looks;
   const place = rig.outputPlace;
   const spots: readonly Spot[] = [
@@ -44,7 +44,7 @@ export async function freshLooks(
     ...outputs.map(({ port }) => ({ quantity: 'voltage' as const, place, port })),
   ];
   const least = () => Math.min(...spots.map((spot) => looks.after(spot, mark).count));
-  await bench.until(
+  await hands.until(
     () => least() >= wantedLooks,
     () => ({ doing, share: Math.min(1, least() / wantedLooks), left: null }),
   );
@@ -52,25 +52,25 @@ export async function freshLooks(
 }
 
 /** The supply of a step; a rig without a source asks for it. */
-export async function setSupply(bench: Bench, { mains }: SheetStep): Promise<void> {
-  const { driver } = bench;
+export async function setSupply(hands: Hands, { mains }: SheetStep): Promise<void> {
+  const { driver } = hands;
   if (!mains || driver.hasMains(mains)) return;
   if (driver.setsMains) {
     await driver.mains(mains);
-    await wait(bench, CALM_SECONDS, `Supply ${mainsLabel(mains)}`);
+    await wait(hands, CALM_SECONDS, `Supply ${mainsLabel(mains)}`);
   } else {
     await driver.off();
-    await bench.person(`Set the supply to ${mainsLabel(mains)}, then go on.`);
+    await hands.person(`Set the supply to ${mainsLabel(mains)}, then go on.`);
     driver.mainsByHand(mains);
   }
 }
 
 /** Supply, plugs, levels and load of a step. A level that cannot be had ends the step, not the sheet. */
-export async function setUp(bench: Bench, step: SheetStep): Promise<void> {
-  const { driver, db, run } = bench;
-  await setSupply(bench, step);
-  if (step.attended && step.load > 0) await bench.attend();
-  if (await driver.occupy(step.outputs.map(({ port }) => port))) await wait(bench, CALM_SECONDS, 'Plugged in');
+export async function setUp(hands: Hands, step: SheetStep): Promise<void> {
+  const { driver, db, run } = hands;
+  await setSupply(hands, step);
+  if (step.attended && step.load > 0) await hands.attend();
+  if (await driver.occupy(step.outputs.map(({ port }) => port))) await wait(hands, CALM_SECONDS, 'Plugged in');
   const readOuts = driver.readsOut ? [] : await listReadOuts(db, run.sample.id);
   let moved = false;
   for (const output of step.outputs) {
@@ -85,15 +85,15 @@ export async function setUp(bench: Bench, step: SheetStep): Promise<void> {
     }
   }
   // What was on its way when the level moved still shows the old one; no load goes onto a level nobody has seen.
-  if (moved) await freshLooks(bench, step, 'Level asked for', 1);
+  if (moved) await freshLooks(hands, step, 'Level asked for', 1);
   if (step.load === 0) await driver.off();
   else for (const { port, amps } of step.outputs) await driver.draw(port, Number((amps * step.load).toFixed(4)));
 }
 
 /** An output that is gone though the load is on, or stands well below its level; null when all is well. */
-export function outputGone(bench: Bench, step: SheetStep): 'cut off' | 'dropped a level' | null {
+export function outputGone(hands: Hands, step: SheetStep): 'cut off' | 'dropped a level' | null {
   for (const { port, volts } of step.outputs) {
-    const now = bench.looks.newest({ quantity: 'voltage', place: bench.rig.outputPlace, port });
+    const now = hands.looks.newest({ quantity: 'voltage', place: hands.rig.outputPlace, port });
     if (now === null) continue;
     if (now < 1) return 'cut off';
     if (now < 0.8 * volts) return 'dropped a level';

@@ -8,7 +8,7 @@ import { type Drop, dropIn } from '@lastmark/core/split';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import { storeRun } from '../../runs/store.ts';
-import type { Bench } from '../hands.ts';
+import type { Hands } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { readOutOf } from './read-out.ts';
@@ -23,16 +23,16 @@ const FINE_SECONDS = 0.4;
 
 /** What an event did to the ports that were running. */
 async function watchEvent(
-  bench: Bench,
+  hands: Hands,
   running: ReadonlyMap<string, number>,
   cause: string,
   how: Drop['how'],
 ): Promise<Drop[]> {
-  const { looks, rig, driver } = bench;
+  const { looks, rig, driver } = hands;
   const from = looks.seconds;
   if (how === 'plugged') await driver.join(cause);
   else await driver.leave(cause);
-  await wait(bench, WATCH_SECONDS, `${cause} ${how === 'plugged' ? 'plugged in' : 'unplugged'}`);
+  await wait(hands, WATCH_SECONDS, `${cause} ${how === 'plugged' ? 'plugged in' : 'unplugged'}`);
   return [...running].flatMap(([port, level]) => {
     const samples = looks
       .samples({ quantity: 'voltage', place: rig.outputPlace, port }, from)
@@ -44,15 +44,15 @@ async function watchEvent(
 }
 
 /** Plug the ports in one after the other, each running at its best level when the next comes. */
-async function plugIn(bench: Bench, order: readonly string[]): Promise<Drop[]> {
-  const { driver } = bench;
+async function plugIn(hands: Hands, order: readonly string[]): Promise<Drop[]> {
+  const { driver } = hands;
   const running = new Map<string, number>();
   const drops: Drop[] = [];
   for (const port of order) {
     if (running.size === 0) {
       await driver.join(port);
-      await wait(bench, 2, `${port} plugged in`);
-    } else drops.push(...(await watchEvent(bench, running, port, 'plugged')));
+      await wait(hands, 2, `${port} plugged in`);
+    } else drops.push(...(await watchEvent(hands, running, port, 'plugged')));
     const best = bestOffer(await driver.words(port), port);
     if (!best)
       throw new StepFailed(
@@ -61,7 +61,7 @@ async function plugIn(bench: Bench, order: readonly string[]): Promise<Drop[]> {
     driver.forgetLevels();
     await driver.level(best, []);
     running.set(port, best.volts);
-    await freshLooks(bench, { outputs: [best] }, `${port} at ${best.volts} V`, 1);
+    await freshLooks(hands, { outputs: [best] }, `${port} at ${best.volts} V`, 1);
     for (const one of running.keys()) await driver.draw(one, WATCH_AMPS);
   }
   await driver.off();
@@ -76,8 +76,8 @@ interface Offered {
 }
 
 /** Load every port with all it offers in this state; some only lightly. */
-async function loadAll(bench: Bench, order: readonly string[], light: readonly string[]): Promise<Offered> {
-  const { driver } = bench;
+async function loadAll(hands: Hands, order: readonly string[], light: readonly string[]): Promise<Offered> {
+  const { driver } = hands;
   const outputs: Output[] = [];
   const offered = new Map<string, readonly string[]>();
   for (const port of order) {
@@ -88,18 +88,18 @@ async function loadAll(bench: Bench, order: readonly string[], light: readonly s
     await driver.level(best, []);
     outputs.push(best);
   }
-  await freshLooks(bench, { outputs }, 'Levels asked for', 1);
+  await freshLooks(hands, { outputs }, 'Levels asked for', 1);
   for (const { port, amps } of outputs) await driver.draw(port, light.includes(port) ? WATCH_AMPS : amps);
-  await wait(bench, 5, light.length > 0 ? `${light.join(', ')} loaded a little` : 'All loaded');
+  await wait(hands, 5, light.length > 0 ? `${light.join(', ')} loaded a little` : 'All loaded');
   return { outputs, words: offered };
 }
 
 type Taken = Pick<RunInput & { kind: 'split' }, 'shares' | 'mainsWatts'>;
 
 /** Read every port and the socket. */
-async function readAll(bench: Bench, outputs: readonly Output[], light: readonly string[]): Promise<Taken> {
-  const { looks, rig } = bench;
-  const from = await freshLooks(bench, { outputs }, 'Reading');
+async function readAll(hands: Hands, outputs: readonly Output[], light: readonly string[]): Promise<Taken> {
+  const { looks, rig } = hands;
+  const from = await freshLooks(hands, { outputs }, 'Reading');
   const positive = (value: number | undefined) => (value === undefined ? null : Math.max(0, Number(value.toFixed(5))));
   const mean = (quantity: 'voltage' | 'current', port: string) =>
     positive(looks.mean({ quantity, place: rig.outputPlace, port }, from)?.value);
@@ -114,52 +114,52 @@ async function readAll(bench: Bench, outputs: readonly Output[], light: readonly
   };
 }
 
-export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
-  const { driver, rig } = bench;
+export async function splitStep(hands: Hands, step: SheetStep): Promise<void> {
+  const { driver, rig } = hands;
   const { order, mains } = step;
   const [first] = order;
   const last = order.at(-1);
   if (!first || !last || !mains) throw new StepFailed('The step names no ports or no supply.');
   await driver.off();
-  await setSupply(bench, step);
+  await setSupply(hands, step);
   await driver.occupy([]);
-  await wait(bench, 2, 'Everything unplugged');
-  const drops = await plugIn(bench, order);
-  const { outputs, words } = await loadAll(bench, order, []);
-  const taken = [{ ...(await readAll(bench, outputs, [])), drops }];
+  await wait(hands, 2, 'Everything unplugged');
+  const drops = await plugIn(hands, order);
+  const { outputs, words } = await loadAll(hands, order, []);
+  const taken = [{ ...(await readAll(hands, outputs, [])), drops }];
   if (order.length === 2) {
     // Whether the other then gets more tells whether shares follow what is drawn.
     await driver.off();
-    const soft = await loadAll(bench, order, [last]);
-    taken.push({ ...(await readAll(bench, soft.outputs, [last])), drops: [] });
+    const soft = await loadAll(hands, order, [last]);
+    taken.push({ ...(await readAll(hands, soft.outputs, [last])), drops: [] });
   }
   if (order.length > 1) {
     for (const { port } of outputs) await driver.draw(port, WATCH_AMPS);
     const left = new Map(outputs.filter(({ port }) => port !== last).map(({ port, volts }) => [port, volts]));
-    drops.push(...(await watchEvent(bench, left, last, 'unplugged')));
+    drops.push(...(await watchEvent(hands, left, last, 'unplugged')));
   }
   await driver.off();
   const cable = await driver.cableWords();
-  await bench.db.transaction(async (tx) => {
+  await hands.db.transaction(async (tx) => {
     const madeIds: string[] = [];
     // What each port offers in this state is a read-out of its own; alone it has one already.
     for (const [port, offered] of order.length > 1 ? words : []) {
       const others = order.filter((one) => one !== port);
-      const readOut = readOutOf(bench, port, offered, cable, others);
-      await storeReadOut(tx, bench.run.sample.id, readOut);
+      const readOut = readOutOf(hands, port, offered, cable, others);
+      await storeReadOut(tx, hands.run.sample.id, readOut);
       madeIds.push(readOut.id);
     }
     for (const part of taken) {
       const id = newId();
       madeIds.push(id);
-      await storeRun(tx, bench.run.sample.id, {
+      await storeRun(tx, hands.run.sample.id, {
         ...part,
         id,
         kind: 'split',
         port: first,
         rigId: rig.id,
         takenAt: new Date().toISOString(),
-        note: sourceOf(bench),
+        note: sourceOf(hands),
         supersedes: null,
         withdrawn: false,
         order: [...order],
@@ -173,6 +173,6 @@ export async function splitStep(bench: Bench, step: SheetStep): Promise<void> {
     const broke = drops
       .filter(({ dropped }) => dropped)
       .map(({ port, cause, how }) => `${port} dropped when ${cause} ${how === 'plugged' ? 'came' : 'went'}`);
-    await bench.finish(tx, { state: 'done', says: [says, ...broke].join(' · '), madeIds });
+    await hands.finish(tx, { state: 'done', says: [says, ...broke].join(' · '), madeIds });
   });
 }
