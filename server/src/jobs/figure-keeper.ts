@@ -66,15 +66,15 @@ export class FigureKeeper {
   async #turn(): Promise<boolean> {
     const { db, owner } = this.#parts;
     const until = sql`UTC_TIMESTAMP(3) + INTERVAL ${sql.raw(String(TURN_SECONDS))} SECOND`;
-    const free = sql`${turns.owner} = ${owner} OR ${turns.until} < UTC_TIMESTAMP(3)`;
+    const over = sql`${turns.until} < UTC_TIMESTAMP(3)`;
     await db
       .insert(turns)
       .values({ what: WHAT, owner, until })
       .onDuplicateKeyUpdate({
-        // The owner last: what decides must still be what it was.
         set: {
-          until: sql`IF(${free}, ${until}, ${turns.until})`,
-          owner: sql`IF(${turns.owner} = ${owner} OR ${turns.until} < UTC_TIMESTAMP(3), ${owner}, ${turns.owner})`,
+          // Columns are set in their order: first whose turn it is, and for that one how long.
+          owner: sql`IF(${over}, ${owner}, ${turns.owner})`,
+          until: sql`IF(${turns.owner} = ${owner}, ${until}, ${turns.until})`,
         },
       });
     const [row] = await db.select({ owner: turns.owner }).from(turns).where(eq(turns.what, WHAT));
@@ -86,6 +86,11 @@ export class FigureKeeper {
       const done = await this.#parts.jobs.run('figures', { most: BATCH });
       if (done < BATCH) return;
     }
+  }
+
+  /** Resolves when nothing is being worked out. */
+  async rest(): Promise<void> {
+    await this.#going;
   }
 
   async close(): Promise<void> {

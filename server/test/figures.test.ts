@@ -1,0 +1,97 @@
+// The shelf's figures are worked out in the background, by one server at a time.
+import { sql } from 'drizzle-orm';
+import pino from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
+import { turns } from '../src/db/schema.ts';
+import { FigureKeeper } from '../src/jobs/figure-keeper.ts';
+import { listSamples } from '../src/shelf/shelf.ts';
+import { type Harness, makers, startHarness } from './harness.ts';
+
+let harness: Harness;
+beforeAll(async () => {
+  harness = await startHarness('figures');
+});
+afterAll(async () => {
+  await harness.stop();
+});
+
+const rowOf = async (id: string) => {
+  const { items } = await listSamples(harness.db, { size: 200 });
+  return items.find((one) => one.id === id);
+};
+const ownerNow = async () => (await harness.db.select({ owner: turns.owner }).from(turns))[0]?.owner;
+const giveTurn = (owner: string, seconds: number) =>
+  harness.db
+    .insert(turns)
+    .values({ what: 'figures', owner, until: sql`UTC_TIMESTAMP(3) + INTERVAL ${sql.raw(String(seconds))} SECOND` })
+    .onDuplicateKeyUpdate({ set: { owner, until: sql`VALUES(${turns.until})` } });
+
+describe('figures in the background', () => {
+  it('follow a write by themselves', async () => {
+    const make = makers(harness);
+    const { id } = await make.sample();
+    await make.claim(id, { kind: 'total', watts: 65 });
+    await expect.poll(() => rowOf(id)).toMatchObject({ pending: false, figures: { watts: 65 } });
+    expect(await ownerNow()).toBeDefined();
+  });
+
+  it('are left to the server whose turn it is, and taken over when it falls silent', async () => {
+    const other = newId();
+    const self = newId();
+    await giveTurn(other, 3600);
+    const asked: number[] = [];
+    const jobs = {
+      run: async () => {
+        asked.push(1);
+        return 0;
+      },
+    };
+    const keeper = new FigureKeeper({
+      db: harness.db,
+      jobs: jobs as never,
+      log: pino({ level: 'silent' }),
+      owner: self,
+    });
+    try {
+      keeper.nudge();
+      await keeper.rest();
+      expect([asked.length, await ownerNow()]).toEqual([0, other]);
+      await giveTurn(other, -1);
+      keeper.nudge();
+      await keeper.rest();
+      expect([asked.length, await ownerNow()]).toEqual([1, self]);
+    } finally {
+      await keeper.close();
+    }
+  });
+
+  it('that could not be worked out are tried again, and the server lives', async () => {
+    await giveTurn(newId(), -1);
+    const log: string[] = [];
+    let failing = true;
+    const jobs = {
+      run: async () => {
+        if (failing) throw new Error('a thread died');
+        return 0;
+      },
+    };
+    const keeper = new FigureKeeper({
+      db: harness.db,
+      jobs: jobs as never,
+      log: { warn: (_: object, text: string) => log.push(text) } as never,
+      owner: newId(),
+    });
+    try {
+      keeper.nudge();
+      await keeper.rest();
+      expect(log).toHaveLength(1);
+      failing = false;
+      keeper.nudge();
+      await keeper.rest();
+      expect(log).toHaveLength(1);
+    } finally {
+      await keeper.close();
+    }
+  });
+});
