@@ -1,11 +1,11 @@
 // What may be written about run sheets and their runs. Values are SI.
 import { CAPTURE_KINDS } from '@lastmark/core/capture';
 import { PROFILE_CLASSES } from '@lastmark/core/instrument';
-import { STEP_KINDS } from '@lastmark/core/plan';
+import type { StepKind } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
 import { ATTACHED } from '@lastmark/core/reading';
 import { boolean, string } from 'yup';
-import { anyMains, id, list, oneOf, optionalText, output, portLabel, record, si, text, union } from './parts.ts';
+import { id, list, mains, oneOf, optionalText, output, portLabel, record, si, text, union } from './parts.ts';
 
 const settleRule = record({
   fraction: si(0.0001, 0.5).required(),
@@ -13,33 +13,41 @@ const settleRule = record({
   average: si(1, 14_400).required(),
 });
 
-const step = record({
-  id: text(26),
-  kind: oneOf(STEP_KINDS),
-  by: oneOf(['instruments', 'keypad']),
-  title: text(160),
-  mains: anyMains(),
-  outputs: list(output, 12),
-  order: list(portLabel(), 12),
-  port: string().strict().max(24).nullable().defined(),
-  load: si(0, 1.5).required(),
-  station: string().strict().oneOf(['proof', 'efficiency', 'idle', 'read-out']).nullable().defined(),
-  attached: oneOf(ATTACHED),
-  capture: string()
-    .strict()
-    .oneOf([...CAPTURE_KINDS])
-    .nullable()
-    .optional()
-    .default(undefined),
-  dwell: si(0, 172_800).required(),
-  settle: settleRule.nullable().defined(),
-  deviceId: id().nullable().defined(),
-  hottest: si(250, 500).nullable().defined(),
-  needs: list(oneOf(PROFILE_CLASSES), PROFILE_CLASSES.length),
-  caution: string().strict().max(200).nullable().defined(),
-  attended: boolean().strict().defined(),
-  skip: string().strict().min(1, 'A step is left out with a reason').max(200).nullable().defined(),
-});
+const stepOf = <Fields extends Record<string, unknown>>(kind: StepKind, fields: Fields) =>
+  record({
+    id: text(26),
+    kind: oneOf([kind]),
+    by: oneOf(['instruments', 'keypad']),
+    title: text(160),
+    dwell: si(0, 172_800).required(),
+    hottest: si(250, 500).nullable().defined(),
+    needs: list(oneOf(PROFILE_CLASSES), PROFILE_CLASSES.length),
+    caution: string().strict().max(200).nullable().defined(),
+    attended: boolean().strict().defined(),
+    skip: string().strict().min(1, 'A step is left out with a reason').max(200).nullable().defined(),
+    ...fields,
+  });
+
+const anyPort = string().strict().max(24).nullable().defined();
+const loaded = { mains: mains(), outputs: list(output, 12), load: si(0, 1.5).required() };
+
+const STEPS: Readonly<Record<StepKind, ReturnType<typeof stepOf>>> = {
+  rig: stepOf('rig', {}),
+  idle: stepOf('idle', { mains: mains(), attached: oneOf(ATTACHED) }),
+  'read-out': stepOf('read-out', { port: portLabel() }),
+  point: stepOf('point', {
+    ...loaded,
+    station: oneOf(['proof', 'efficiency']),
+    settle: settleRule.nullable().defined(),
+  }),
+  split: stepOf('split', { mains: mains(), order: list(portLabel(), 12).min(1) }),
+  'warm-up': stepOf('warm-up', loaded),
+  hold: stepOf('hold', loaded),
+  capture: stepOf('capture', { ...loaded, capture: oneOf(CAPTURE_KINDS), port: anyPort }),
+  cool: stepOf('cool', {}),
+  device: stepOf('device', { mains: mains(), port: portLabel(), deviceId: id() }),
+  'by hand': stepOf('by hand', {}),
+};
 
 /** A new sheet: made from a method. */
 export const newSheetInput = record({ methodId: text(40), rigId: id() });
@@ -47,7 +55,7 @@ export const newSheetInput = record({ methodId: text(40), rigId: id() });
 export const sheetInput = record({
   title: text(120),
   rigId: id(),
-  steps: list(step, 1000).test('own-ids', 'Two steps have the same id', (steps) => {
+  steps: list(union(STEPS), 1000).test('own-ids', 'Two steps have the same id', (steps) => {
     const ids = (steps as { id?: string }[] | undefined)?.map((one) => one?.id) ?? [];
     return new Set(ids).size === ids.length;
   }),

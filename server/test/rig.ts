@@ -1,7 +1,7 @@
 // A simulated rack with its rig on a harness, for tests of runs.
 import { CLASSES, type InstrumentClass, type Rack, startRack } from '@lastmark/bench/sim';
 import type { Sample, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
 import { expect } from 'vitest';
 import { listRigs } from '../src/bench/store.ts';
@@ -24,6 +24,13 @@ export interface TestRig {
   readonly until: (runId: string, wanted: (run: SheetRun) => boolean, what: string) => Promise<SheetRun>;
   readonly close: () => Promise<void>;
 }
+
+/** The point of a sheet that loads 20 V fully, as one of its own. */
+export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> & Pick<PointStep, 'id'>): PointStep => {
+  const point = ofKind(steps, 'point').find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1);
+  if (!point) throw new Error('The sheet has no point at 20 V.');
+  return { ...point, settle: null, dwell: 100_000, ...part };
+};
 
 const PATIENCE = 45_000;
 

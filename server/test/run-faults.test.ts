@@ -1,6 +1,6 @@
 // Whatever goes wrong in the middle of a run: loads off first, and nothing recorded is lost.
 import type { SheetRun, StoredProfile } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { PointStep } from '@lastmark/core/plan';
 import { eq } from 'drizzle-orm';
 import { pino } from 'pino';
 import request from 'supertest';
@@ -8,7 +8,7 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { profiles, samples, sheetRuns } from '../src/db/schema.ts';
 import { createWorking } from '../src/working.ts';
 import { type Harness, startHarness } from './harness.ts';
-import { startRig, type TestRig } from './rig.ts';
+import { fullPoint, startRig, type TestRig } from './rig.ts';
 
 let harness: Harness;
 let bench: TestRig;
@@ -28,11 +28,8 @@ const untilDraws = (wanted: boolean) => expect.poll(draws, { timeout: 15_000, in
 const held = ({ state }: SheetRun) => state === 'held';
 
 /** A soak that would last for hours. */
-async function soak(part: Partial<SheetStep> = {}, start: object = {}): Promise<string> {
-  const sheet = await bench.sheet((steps) => {
-    const point = steps.find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1) as SheetStep;
-    return [{ ...point, id: 'soak', settle: null, dwell: 100_000, ...part }];
-  });
+async function soak(part: Partial<PointStep> = {}, start: object = {}): Promise<string> {
+  const sheet = await bench.sheet((steps) => [fullPoint(steps, { id: 'soak', ...part })]);
   return (await bench.start(sheet.id, start)).id;
 }
 

@@ -1,12 +1,12 @@
 import { CHARGERS, idleMean } from '@lastmark/bench/sim';
 import type { RunSample, SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { toJudge } from '../src/dossier/dossier.ts';
 import { type Harness, startHarness } from './harness.ts';
-import { startRig, type TestRig } from './rig.ts';
+import { fullPoint, startRig, type TestRig } from './rig.ts';
 
 let harness: Harness;
 let bench: TestRig;
@@ -32,10 +32,9 @@ const dossier = () => bench.call<SampleDossier>('get', `/samples/${bench.sample.
 const over = ({ state }: SheetRun) => state === 'done' || state === 'stopped';
 const held = ({ state }: SheetRun) => state === 'held';
 /** One long load point at 20 V, so that there is time to interfere. */
-const soak = (steps: readonly SheetStep[], part: Partial<SheetStep> = {}): SheetStep[] => {
-  const point = steps.find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1) as SheetStep;
-  return [{ ...point, id: 'soak', settle: null, dwell: 100_000, ...part }];
-};
+const soak = (steps: readonly SheetStep[], part: Partial<PointStep> = {}): SheetStep[] => [
+  fullPoint(steps, { id: 'soak', ...part }),
+];
 const stop = async (id: string) => {
   await bench.ask(id, { kind: 'stop', reason: '' });
   return bench.until(id, over, 'stopped');
@@ -244,7 +243,7 @@ describe('a sweep of combinations', () => {
         rigId: bench.rig.id,
       },
     );
-    const sweep = made.steps.filter(({ kind }) => kind === 'split');
+    const sweep = ofKind(made.steps, 'split');
     expect(sweep).toHaveLength(15);
     const steps = sweep.filter(({ order }) => order.join() === 'C1,C2');
     await request(harness.app)
@@ -282,7 +281,9 @@ describe('typed at the keypad', () => {
       `/samples/${bench.sample.id}/run-sheets`,
       { rigId: plain.id, methodId: 'desk' },
     );
-    const steps = made.steps.filter(({ kind, load }) => kind === 'rig' || (kind === 'point' && load === 1)).slice(0, 2);
+    const steps = made.steps
+      .filter((step) => step.kind === 'rig' || (step.kind === 'point' && step.load === 1))
+      .slice(0, 2);
     await request(harness.app)
       .put(`/api/run-sheets/${made.id}`)
       .set('If-Match', '"v1"')

@@ -3,14 +3,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { LoadsOffAnswer, SheetRun } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 // @ts-expect-error plain script without types
 import { startMariadb } from '../../scripts/lib/mariadb.mjs';
 import { loadsOffLatch, runParts } from '../src/db/schema.ts';
 import { type Harness, startHarness } from './harness.ts';
-import { startRig, type TestRig } from './rig.ts';
+import { fullPoint, startRig, type TestRig } from './rig.ts';
 import { layWire } from './wire.ts';
 
 /** Goals are held to in `npm run attack`; beside other tests on a busy machine only what waits for the database is to be found. */
@@ -49,10 +48,7 @@ afterAll(async () => {
 const draws = () => bench.rack.bench.isOn('C1');
 const untilDraws = (wanted: boolean) => expect.poll(draws, { timeout: 20_000, interval: 10 }).toBe(wanted);
 async function soak(): Promise<string> {
-  const sheet = await bench.sheet((steps) => {
-    const point = steps.find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1) as SheetStep;
-    return [{ ...point, id: 'soak', settle: null, dwell: 100_000 }];
-  });
+  const sheet = await bench.sheet((steps) => [fullPoint(steps, { id: 'soak' })]);
   return (await bench.start(sheet.id)).id;
 }
 const stop = async (id: string) => {

@@ -3,14 +3,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { SheetRun } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
 import { points, runParts, sheetRuns } from '../src/db/schema.ts';
 import { type Harness, startHarness } from './harness.ts';
-import { startRig, type TestRig } from './rig.ts';
+import { fullPoint, startRig, type TestRig } from './rig.ts';
 import { commands, layWire } from './wire.ts';
 
 interface Forked {
@@ -72,11 +71,7 @@ const untilRun = (at: Forked, id: string, wanted: (run: SheetRun) => boolean) =>
     .toBe(true);
 
 /** A point at full load that takes some seconds, and nothing else. */
-const aPoint = (dwell: number) =>
-  bench.sheet((steps) => {
-    const point = steps.find(({ outputs, load }) => outputs[0]?.volts === 20 && load === 1) as SheetStep;
-    return [{ ...point, id: 'point', settle: null, dwell }];
-  });
+const aPoint = (dwell: number) => bench.sheet((steps) => [fullPoint(steps, { id: 'point', dwell })]);
 const start = (at: Forked, sheetId: string) =>
   call<SheetRun>(at, `/run-sheets/${sheetId}/runs`, { person: 'Warden', tag: bench.sample.tag, watched: false });
 

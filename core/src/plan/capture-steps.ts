@@ -2,27 +2,28 @@
 import type { CaptureKind } from '../capture/types.ts';
 import { stepTitle } from '../proof/index.ts';
 import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
-import { BATTERY_CAUTION, blankStep, LOADED } from './steps.ts';
-import type { SheetStep } from './types.ts';
+import { BATTERY_CAUTION, LOADED, stepBase } from './steps.ts';
+import type { NewStep } from './types.ts';
 
 /** How low a car's supply is taken, V: under every cut-out there is. */
 export const SWEEP_LOWEST = 8;
 /** How low it dips, V: what starting an engine leaves. */
 export const DIP_TO = 9.8;
 
-type Step = Omit<SheetStep, 'id'>;
-
-const base = (capture: CaptureKind, title: string, mains: Mains): Step => ({
-  ...blankStep('capture', 'instruments', `${title} at ${mainsLabel(mains)}`),
+const base = (capture: CaptureKind, title: string, mains: Mains): NewStep<'capture'> => ({
+  ...stepBase('capture', 'instruments', `${title} at ${mainsLabel(mains)}`),
   capture,
   mains,
+  outputs: [],
+  load: 0,
+  port: null,
   caution: mains.kind === 'dc' ? BATTERY_CAUTION : null,
 });
 
 const percent = (load: number): string => `${Math.round(load * 100)} %`;
 
 /** Mains voltage and current by the scope, at a load. */
-export const waveformStep = (mains: Mains, outputs: readonly Output[], load: number): Step => ({
+export const waveformStep = (mains: Mains, outputs: readonly Output[], load: number): NewStep<'capture'> => ({
   ...base('waveform', `Mains current, ${stepTitle({ outputs, load: 1 })}, ${percent(load)}`, mains),
   outputs,
   load,
@@ -31,14 +32,14 @@ export const waveformStep = (mains: Mains, outputs: readonly Output[], load: num
 });
 
 /** Switched on several times from empty; the highest inrush counts. */
-export const inrushStep = (mains: Mains): Step => ({
+export const inrushStep = (mains: Mains): NewStep<'capture'> => ({
   ...base('inrush', 'Inrush, switched on five times', mains),
   dwell: 60,
   needs: ['AC source', 'oscilloscope'],
 });
 
 /** How long an output stays charged after the mains went off. */
-export const fadingStep = (mains: Mains, port: string): Step => ({
+export const fadingStep = (mains: Mains, port: string): NewStep<'capture'> => ({
   ...base('fading', `${port} after the mains go off`, mains),
   port,
   dwell: 120,
@@ -46,7 +47,7 @@ export const fadingStep = (mains: Mains, port: string): Step => ({
 });
 
 /** The supply lowered until output goes, and raised until it comes back. */
-export const sweepStep = (mains: Mains, output: Output): Step => ({
+export const sweepStep = (mains: Mains, output: Output): NewStep<'capture'> => ({
   ...base(
     'sweep',
     `Supply lowered to ${SWEEP_LOWEST} V and raised again, ${stepTitle({ outputs: [output], load: 1 })}, 50 %`,
@@ -60,7 +61,7 @@ export const sweepStep = (mains: Mains, output: Output): Step => ({
 });
 
 /** The supply dips, as it does when an engine starts. */
-export const dipStep = (mains: Mains, output: Output): Step => ({
+export const dipStep = (mains: Mains, output: Output): NewStep<'capture'> => ({
   ...base('dip', `Supply dips to ${DIP_TO} V, ${stepTitle({ outputs: [output], load: 1 })}`, mains),
   outputs: [output],
   port: output.port,
@@ -73,12 +74,13 @@ export const dipStep = (mains: Mains, output: Output): Step => ({
 const SWEEP_DWELL = 30;
 
 /** A load point of the strongest loading at another supply, read once it has calmed. */
-export const supplyPoint = (mains: Mains, outputs: readonly Output[], load: number): Step => ({
-  ...blankStep('point', 'instruments', `${stepTitle({ outputs, load: 1 })}, ${percent(load)} at ${mainsLabel(mains)}`),
+export const supplyPoint = (mains: Mains, outputs: readonly Output[], load: number): NewStep<'point'> => ({
+  ...stepBase('point', 'instruments', `${stepTitle({ outputs, load: 1 })}, ${percent(load)} at ${mainsLabel(mains)}`),
   mains,
   outputs,
   load,
   station: 'efficiency',
+  settle: null,
   dwell: SWEEP_DWELL,
   needs: LOADED,
   caution: BATTERY_CAUTION,

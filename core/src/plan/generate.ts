@@ -12,13 +12,14 @@ import {
   efficiencyPoint,
   holdStep,
   idleStep,
+  loadOf,
   proofPoint,
   readOutStep,
   rigStep,
   splitStep,
   warmUpStep,
 } from './steps.ts';
-import type { Method, SheetStep } from './types.ts';
+import type { Method, NewStep, SheetStep } from './types.ts';
 
 export interface SheetSource {
   /** Port labels in physical order. */
@@ -71,7 +72,7 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
   const loadings = loadingsOf(method, source);
   const [heaviest] = loadings;
   const held = heaviest ?? levelsOf(source).at(-1);
-  const steps: Omit<SheetStep, 'id'>[] = [rigStep(by)];
+  const steps: NewStep[] = [rigStep(by)];
   if (method.idle > 0)
     for (const supply of mains)
       for (const attached of method.idleAttached) steps.push(idleStep(method, supply, attached));
@@ -122,7 +123,7 @@ export function orderFindings(steps: readonly SheetStep[]): readonly string[] {
       findings.push(`Step ${number}: a load point of the series has no warm-up before it.`);
     if (step.kind === 'warm-up') warmAt = step.id;
     if (step.kind === 'cool') warmAt = null;
-    if (step.kind === 'split' || (step.load > 0 && step.kind !== 'idle')) loadedAt ||= number;
+    if (step.kind === 'split' || loadOf(step) > 0) loadedAt ||= number;
   }
   const rig = steps.findIndex(({ kind, skip }) => kind === 'rig' && skip === null);
   if (rig !== 0 && steps.some(({ by }) => by === 'instruments'))

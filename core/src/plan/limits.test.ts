@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { aRig } from '../reading/testing.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import {
-  blankStep,
   calibrations,
   limitPassed,
   limitsInForce,
@@ -11,8 +10,9 @@ import {
   loadCapacity,
   meterZero,
   NO_LIMITS,
+  type PointStep,
+  proofPoint,
   referenceCable,
-  type SheetStep,
 } from './index.ts';
 
 const load = { name: 'Valley load', ratings: { volts: 60, amps: 6, watts: 300 } };
@@ -60,11 +60,9 @@ describe('limits', () => {
   });
 });
 
-const step = (volts: number, amps: number, part: Partial<SheetStep> = {}): SheetStep => ({
-  ...blankStep('point', 'instruments', 'step'),
+const step = (volts: number, amps: number, part: Partial<PointStep> = {}): PointStep => ({
+  ...proofPoint('instruments', { kind: 'ac', volts: 230, hertz: 50 }, [{ port: 'C1', volts, amps }], 1),
   id: 's',
-  outputs: [{ port: 'C1', volts, amps }],
-  load: 1,
   ...part,
 });
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { encodeSource, parseOffer, type SourceObject, wordText } from '../pd/index.ts';
 import { aReadOut } from '../read-out/testing.ts';
+import type { Mains } from '../reading/index.ts';
 import {
   efficiencyPoint,
   METHODS,
@@ -8,6 +9,7 @@ import {
   makeSheet,
   methodOf,
   methodsFor,
+  ofKind,
   orderFindings,
   requestFor,
   type SheetSource,
@@ -36,6 +38,8 @@ const source = (part: Partial<SheetSource> = {}): SheetSource => ({
   ...part,
 });
 const kinds = (steps: readonly SheetStep[]) => [...new Set(steps.map(({ kind }) => kind))];
+const series = (steps: readonly SheetStep[]) =>
+  ofKind(steps, 'point').filter(({ station }) => station === 'efficiency');
 const titles = (steps: readonly SheetStep[]) => steps.map(({ title }) => title);
 
 describe('a sheet by the regulatory pair', () => {
@@ -47,25 +51,24 @@ describe('a sheet by the regulatory pair', () => {
   });
 
   it('has warm-up and settling as steps, not as notes', () => {
-    const warm = steps.filter(({ kind }) => kind === 'warm-up');
-    expect(warm.map(({ dwell, mains }) => [dwell, mains?.volts])).toEqual([
+    const warm = ofKind(steps, 'warm-up');
+    expect(warm.map(({ dwell, mains }) => [dwell, mains.volts])).toEqual([
       [1800, 115],
       [1800, 230],
     ]);
-    const series = steps.filter(({ station }) => station === 'efficiency');
-    expect(series.every(({ settle }) => settle?.fraction === 0.01 && settle.over === 300)).toBe(true);
+    expect(series(steps).every(({ settle }) => settle?.fraction === 0.01 && settle.over === 300)).toBe(true);
   });
 
   it('takes the lowest and highest level at five loads and both mains', () => {
-    const series = steps.filter(({ station }) => station === 'efficiency');
-    expect(series).toHaveLength(2 * 2 * 5);
-    expect(new Set(series.map(({ outputs }) => outputs[0]?.volts))).toEqual(new Set([5, 20]));
-    expect(titles(series)[0]).toBe('C1 20 V 2.25 A, 100 % at 115 V 60 Hz');
+    const points = series(steps);
+    expect(points).toHaveLength(2 * 2 * 5);
+    expect(new Set(points.map(({ outputs }) => outputs[0]?.volts))).toEqual(new Set([5, 20]));
+    expect(titles(points)[0]).toBe('C1 20 V 2.25 A, 100 % at 115 V 60 Hz');
   });
 
   it('records what a laboratory wants besides: inrush from cold, the fading output, mains current warm at two loads', () => {
-    const captures = steps.filter(({ kind }) => kind === 'capture');
-    expect(captures.map(({ capture, mains, load }) => [capture, mains?.volts, load])).toEqual([
+    const captures = ofKind(steps, 'capture');
+    expect(captures.map(({ capture, mains, load }) => [capture, mains.volts, load])).toEqual([
       ['inrush', 115, 0],
       ['inrush', 230, 0],
       ['fading', 230, 0],
@@ -84,10 +87,8 @@ describe('a sheet by the regulatory pair', () => {
 
   it('takes the loadings there are already instead of its own', () => {
     const own = [[{ port: 'C1', volts: 9, amps: 3 }]];
-    const series = makeSheet(method('local-mains'), source({ loadings: own })).filter(
-      ({ station }) => station === 'efficiency',
-    );
-    expect(series.map(({ outputs }) => outputs[0]?.volts)).toEqual([9, 9, 9, 9, 9]);
+    const points = series(makeSheet(method('local-mains'), source({ loadings: own })));
+    expect(points.map(({ outputs }) => outputs[0]?.volts)).toEqual([9, 9, 9, 9, 9]);
   });
 
   it('adds the total of several ports, heaviest first', () => {
@@ -95,8 +96,8 @@ describe('a sheet by the regulatory pair', () => {
       ports: ['C1', 'C2'],
       claims: [line('C1', 20, 3), line('C2', 9, 2), { promise: { kind: 'total', watts: 78 } }],
     });
-    const series = makeSheet(method('local-mains'), two).filter(({ station }) => station === 'efficiency');
-    expect(series[0]?.outputs.map(({ port }) => port)).toEqual(['C1', 'C2']);
+    const points = series(makeSheet(method('local-mains'), two));
+    expect(points[0]?.outputs.map(({ port }) => port)).toEqual(['C1', 'C2']);
   });
 
   it('estimates its length; a step left out takes no time', () => {
@@ -122,15 +123,8 @@ describe('other schools', () => {
 
   it('the publication bench takes every level, idle with a cable, and holds for an hour', () => {
     const steps = makeSheet(method('publication'), source());
-    expect(
-      new Set(steps.filter(({ station }) => station === 'efficiency').map(({ outputs }) => outputs[0]?.volts)),
-    ).toEqual(new Set([5, 9, 20]));
-    expect(steps.filter(({ kind }) => kind === 'idle').map(({ attached }) => attached)).toEqual([
-      'nothing',
-      'cable',
-      'nothing',
-      'cable',
-    ]);
+    expect(new Set(series(steps).map(({ outputs }) => outputs[0]?.volts))).toEqual(new Set([5, 9, 20]));
+    expect(ofKind(steps, 'idle').map(({ attached }) => attached)).toEqual(['nothing', 'cable', 'nothing', 'cable']);
     expect(steps.find(({ kind }) => kind === 'hold')).toMatchObject({ dwell: 3600, attended: true });
   });
 
@@ -142,15 +136,10 @@ describe('other schools', () => {
 
   it('the car is read over its whole supply, then lowered until it goes, and dipped', () => {
     const steps = makeSheet(method('car'), source());
-    const stops = steps.filter(({ kind, settle }) => kind === 'point' && settle === null);
-    const series = stops.filter(({ station }) => station === 'efficiency');
-    expect([...new Set(series.map(({ mains }) => mains?.volts))]).toEqual([10, 11, 12, 14.4, 16, 20, 22, 24, 28.8, 32]);
-    expect(series).toHaveLength(20);
-    expect(steps.filter(({ kind }) => kind === 'capture').map(({ capture }) => capture)).toEqual([
-      'fading',
-      'dip',
-      'sweep',
-    ]);
+    const stops = series(steps).filter(({ settle }) => settle === null);
+    expect([...new Set(stops.map(({ mains }) => mains.volts))]).toEqual([10, 11, 12, 14.4, 16, 20, 22, 24, 28.8, 32]);
+    expect(stops).toHaveLength(20);
+    expect(ofKind(steps, 'capture').map(({ capture }) => capture)).toEqual(['fading', 'dip', 'sweep']);
   });
 
   it('a level that arcs is watched, with its caution', () => {
@@ -206,7 +195,7 @@ describe('the level a step asks for', () => {
 
 it('a read-out makes the proof steps of a sheet', () => {
   const readOut = aReadOut(['5 V 3 A', '12 V 2 A', 'PPS 5–11 V 3 A'], { port: 'C1' });
-  const points = makeSheet(method('local-mains'), source({ claims: [], readOuts: [readOut] })).filter(
+  const points = ofKind(makeSheet(method('local-mains'), source({ claims: [], readOuts: [readOut] })), 'point').filter(
     ({ station }) => station === 'proof',
   );
   expect(titles(points)).toContain('C1 12 V 2 A');
@@ -216,8 +205,8 @@ it('a read-out makes the proof steps of a sheet', () => {
 describe('the warm-up before a point', () => {
   const EU_230 = { kind: 'ac', volts: 230, hertz: 50 } as const;
   const US_115 = { kind: 'ac', volts: 115, hertz: 60 } as const;
-  const step = (id: string, kind: SheetStep['kind'], mains: SheetStep['mains'], dwell = 0) =>
-    ({ id, kind, mains, dwell }) as SheetStep;
+  const step = (id: string, kind: SheetStep['kind'], mains: Mains | null, dwell = 0) =>
+    ({ id, kind, ...(mains && { mains }), dwell }) as SheetStep;
   const steps = [
     step('w1', 'warm-up', US_115, 1800),
     step('p1', 'point', US_115),

@@ -3,6 +3,7 @@ import { formatPlain, formatValue, type QuantityId } from '../quantity/index.ts'
 import { calibrationOverdue, type Instrument, lineRefusal, type Rig } from '../reading/index.ts';
 import { type AccuracySpec, specLimit } from '../uncertainty/index.ts';
 import type { Ratings } from './limits.ts';
+import { loadOf, outputsOf } from './steps.ts';
 import type { SheetStep } from './types.ts';
 
 /** One thing the rig proved or did not. */
@@ -14,9 +15,9 @@ export interface RigLine {
 }
 
 const loaded = (steps: readonly SheetStep[]) =>
-  steps.flatMap(({ outputs, load, skip, by }) =>
-    load > 0 && skip === null && by === 'instruments'
-      ? outputs.map(({ volts, amps }) => ({ volts, amps: amps * load }))
+  steps.flatMap((step) =>
+    step.skip === null && step.by === 'instruments' && loadOf(step) > 0
+      ? outputsOf(step).map(({ volts, amps }) => ({ volts, amps: amps * loadOf(step) }))
       : [],
   );
 
@@ -28,7 +29,7 @@ export function loadCapacity(
   steps: readonly SheetStep[],
 ): RigLine {
   const what = 'Load capacity';
-  const together = steps.reduce((most, { outputs, skip }) => Math.max(most, skip === null ? outputs.length : 0), 0);
+  const together = steps.reduce((most, step) => Math.max(most, step.skip === null ? outputsOf(step).length : 0), 0);
   if (channels !== null && together > channels)
     return {
       what,

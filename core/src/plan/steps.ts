@@ -3,7 +3,7 @@ import type { ProfileClass } from '../instrument/index.ts';
 import { stepTitle } from '../proof/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { type Attached, type Mains, mainsLabel, type Output } from '../reading/index.ts';
-import type { By, Method, SheetStep, StepKind } from './types.ts';
+import type { By, Method, NewStep, SheetStep, StepKind } from './types.ts';
 
 /** From this level on an unplugged contact can arc, V. */
 const ARCS_FROM = 28;
@@ -15,62 +15,73 @@ export const BATTERY_CAUTION = 'A vehicle battery can deliver hundreds of amps: 
 
 export const LOADED: readonly ProfileClass[] = ['AC source', 'power analyser', 'DC load'];
 
-export const blankStep = (kind: StepKind, by: By, title: string): Omit<SheetStep, 'id'> => ({
+/** What a step says where nothing else is told. */
+export const stepBase = <Kind extends StepKind>(kind: Kind, by: By, title: string) => ({
   kind,
   by,
   title,
-  mains: null,
-  outputs: [],
-  order: [],
-  port: null,
-  load: 0,
-  station: null,
-  attached: 'nothing',
   dwell: 0,
-  settle: null,
-  deviceId: null,
   hottest: null,
-  needs: [],
-  caution: null,
+  needs: [] as readonly ProfileClass[],
+  caution: null as string | null,
   attended: by === 'keypad',
   skip: null,
 });
 
-const at = (mains: Mains | null): string => (mains ? ` at ${mainsLabel(mains)}` : '');
+/** The steps of one kind, in their order. */
+export const ofKind = <Kind extends StepKind>(steps: readonly SheetStep[], kind: Kind) =>
+  steps.filter((step): step is SheetStep<Kind> => step.kind === kind);
+
+/** The supply of a step; null where it does not matter. */
+export const mainsOf = (step: SheetStep): Mains | null => ('mains' in step ? step.mains : null);
+
+/** What a step loads, at the level and current of 100 %; empty for one that loads nothing of its own. */
+export const outputsOf = (step: SheetStep): readonly Output[] => ('outputs' in step ? step.outputs : []);
+
+/** The fraction of those currents it draws; 0 for one that draws nothing. */
+export const loadOf = (step: SheetStep): number => ('load' in step ? step.load : 0);
+
+/** Every port a step touches, as it names them. */
+export function portsOf(step: SheetStep): readonly string[] {
+  if (step.kind === 'split') return step.order;
+  const own = 'port' in step && step.port !== null ? [step.port] : [];
+  return [...new Set([...outputsOf(step).map(({ port }) => port), ...own])];
+}
+
+const at = (mains: Mains): string => ` at ${mainsLabel(mains)}`;
 const arcs = (outputs: readonly Output[]): boolean => outputs.some(({ volts }) => volts >= ARCS_FROM);
 const percent = (load: number): string => `${Math.round(load * 100)} %`;
 
-export const rigStep = (by: By): Omit<SheetStep, 'id'> => ({
-  ...blankStep('rig', by, 'The rig proves itself: zero, load capacity, cable, calibration'),
+export const rigStep = (by: By): NewStep<'rig'> => ({
+  ...stepBase('rig', by, 'The rig proves itself: zero, load capacity, cable, calibration'),
   needs: by === 'instruments' ? LOADED : [],
   dwell: 5,
 });
 
-export const idleStep = (method: Method, mains: Mains, attached: Attached): Omit<SheetStep, 'id'> => ({
-  ...blankStep('idle', method.by, `Idle, ${attached} attached${at(mains)}`),
+export const idleStep = (method: Method, mains: Mains, attached: Attached): NewStep<'idle'> => ({
+  ...stepBase('idle', method.by, `Idle, ${attached} attached${at(mains)}`),
   mains,
-  station: 'idle',
   attached,
   dwell: method.idle,
   needs: method.by === 'instruments' ? ['AC source', 'power analyser'] : [],
   caution: mains.kind === 'dc' ? BATTERY_CAUTION : null,
 });
 
-export const readOutStep = (by: By, port: string): Omit<SheetStep, 'id'> => ({
-  ...blankStep('read-out', by, `Read out ${port}, alone`),
+export const readOutStep = (by: By, port: string): NewStep<'read-out'> => ({
+  ...stepBase('read-out', by, `Read out ${port}, alone`),
   port,
-  station: 'read-out',
   dwell: 2,
   needs: by === 'instruments' ? ['AC source', 'PD analyser'] : [],
 });
 
 /** A load point of Proof: no load or the rated current. */
-export const proofPoint = (by: By, mains: Mains, outputs: readonly Output[], load: 0 | 1): Omit<SheetStep, 'id'> => ({
-  ...blankStep('point', by, stepTitle({ outputs, load })),
+export const proofPoint = (by: By, mains: Mains, outputs: readonly Output[], load: 0 | 1): NewStep<'point'> => ({
+  ...stepBase('point', by, stepTitle({ outputs, load })),
   mains,
   outputs,
   load,
   station: 'proof',
+  settle: null,
   dwell: 10,
   needs: by === 'instruments' ? LOADED : [],
   caution: arcs(outputs) ? ARC_CAUTION : null,
@@ -78,11 +89,10 @@ export const proofPoint = (by: By, mains: Mains, outputs: readonly Output[], loa
 });
 
 /** A combination: ports plugged in one after the other, then loaded to what each offers. */
-export const splitStep = (by: By, mains: Mains, order: readonly string[]): Omit<SheetStep, 'id'> => ({
-  ...blankStep('split', by, `${order.join(' + ')} together, all they offer`),
+export const splitStep = (by: By, mains: Mains, order: readonly string[]): NewStep<'split'> => ({
+  ...stepBase('split', by, `${order.join(' + ')} together, all they offer`),
   mains,
   order,
-  station: 'proof',
   dwell: 12 + 8 * order.length + (order.length === 2 ? 8 : 0),
   needs: by === 'instruments' ? [...LOADED, 'PD analyser'] : [],
   caution: order.length > 1 ? 'Several ports at full load heat the charger most: hot surfaces.' : null,
@@ -94,8 +104,8 @@ export const efficiencyPoint = (
   mains: Mains,
   outputs: readonly Output[],
   load: number,
-): Omit<SheetStep, 'id'> => ({
-  ...blankStep('point', method.by, `${stepTitle({ outputs, load: 1 })}, ${percent(load)}${at(mains)}`),
+): NewStep<'point'> => ({
+  ...stepBase('point', method.by, `${stepTitle({ outputs, load: 1 })}, ${percent(load)}${at(mains)}`),
   mains,
   outputs,
   load,
@@ -107,8 +117,8 @@ export const efficiencyPoint = (
   attended: method.by === 'keypad' || arcs(outputs),
 });
 
-export const warmUpStep = (method: Method, mains: Mains, outputs: readonly Output[]): Omit<SheetStep, 'id'> => ({
-  ...blankStep(
+export const warmUpStep = (method: Method, mains: Mains, outputs: readonly Output[]): NewStep<'warm-up'> => ({
+  ...stepBase(
     'warm-up',
     method.by,
     `Warm up ${formatPlain(method.warmUp, 'duration', 'min')}: ${stepTitle({ outputs, load: 1 })}${at(mains)}`,
@@ -122,8 +132,8 @@ export const warmUpStep = (method: Method, mains: Mains, outputs: readonly Outpu
   attended: method.by === 'keypad' || arcs(outputs),
 });
 
-export const holdStep = (method: Method, mains: Mains, outputs: readonly Output[]): Omit<SheetStep, 'id'> => ({
-  ...blankStep(
+export const holdStep = (method: Method, mains: Mains, outputs: readonly Output[]): NewStep<'hold'> => ({
+  ...stepBase(
     'hold',
     method.by,
     `Hold ${formatPlain(method.hold, 'duration', 'min')}: ${stepTitle({ outputs, load: 1 })}`,
@@ -131,15 +141,14 @@ export const holdStep = (method: Method, mains: Mains, outputs: readonly Output[
   mains,
   outputs,
   load: 1,
-  station: 'proof',
   dwell: method.hold,
   needs: method.by === 'instruments' ? [...LOADED, 'thermometer'] : [],
   caution: HEAT_CAUTION,
   attended: true,
 });
 
-export const coolStep = (by: By): Omit<SheetStep, 'id'> => ({
-  ...blankStep('cool', by, 'Loads off, let it cool 10 min'),
+export const coolStep = (by: By): NewStep<'cool'> => ({
+  ...stepBase('cool', by, 'Loads off, let it cool 10 min'),
   dwell: 600,
   caution: 'Hot surfaces: let it cool before unplugging.',
   attended: false,
@@ -149,11 +158,10 @@ export const deviceStep = (
   mains: Mains,
   port: string,
   device: { readonly id: string; readonly name: string },
-): Omit<SheetStep, 'id'> => ({
-  ...blankStep('device', 'keypad', `${device.name} on ${port}, settled 3 min`),
+): NewStep<'device'> => ({
+  ...stepBase('device', 'keypad', `${device.name} on ${port}, settled 3 min`),
   mains,
   port,
-  station: 'proof',
   dwell: 180,
   deviceId: device.id,
   caution: 'Never over the rating with a real device attached.',
@@ -163,10 +171,11 @@ export const deviceStep = (
 const BY_KEYPAD_SECONDS = 60;
 
 /** Estimated length of a step, s; skipped ones take none. */
-export function stepSeconds({ kind, by, dwell, settle, skip }: SheetStep): number {
+export function stepSeconds(step: SheetStep): number {
+  const { kind, by, dwell, skip } = step;
   if (skip !== null) return 0;
   const setting = by === 'keypad' ? BY_KEYPAD_SECONDS : kind === 'rig' ? 15 : 3;
-  return setting + dwell + (settle?.over ?? 0);
+  return setting + dwell + (step.kind === 'point' ? (step.settle?.over ?? 0) : 0);
 }
 
 /** Estimated length of a sheet, s. */

@@ -39,33 +39,16 @@ export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
 /** Who takes the readings. */
 export type By = 'instruments' | 'keypad';
 
-export interface SheetStep {
+/** What every step says. */
+interface StepBase<Kind extends StepKind> {
   /** Unique within its sheet. */
   readonly id: string;
-  readonly kind: StepKind;
+  readonly kind: Kind;
   readonly by: By;
   /** What to set, as read aloud. */
   readonly title: string;
-  /** Supply; null where it does not matter. */
-  readonly mains: Mains | null;
-  /** What is loaded, each with the level and its current at 100 %; empty for none. */
-  readonly outputs: readonly Output[];
-  /** Ports of a combination in the order they are plugged in; empty otherwise. */
-  readonly order: readonly string[];
-  /** The port of a read-out or device step; null otherwise. */
-  readonly port: string | null;
-  /** Fraction of those currents. */
-  readonly load: number;
-  /** What a capture step records; left out for other kinds. */
-  readonly capture?: CaptureKind | null;
-  /** Where its readings go. */
-  readonly station: 'proof' | 'efficiency' | 'idle' | 'read-out' | null;
-  readonly attached: Attached;
   /** Least time before it is read, s; for idle and hold the time it is measured over. */
   readonly dwell: number;
-  readonly settle: SettleRule | null;
-  /** The device of a device step. */
-  readonly deviceId: string | null;
   /** Hottest it may get on this step, K; null takes the sample's limit. */
   readonly hottest: number | null;
   readonly needs: readonly ProfileClass[];
@@ -76,6 +59,65 @@ export interface SheetStep {
   /** Why it is left out; null while it is to be done. */
   readonly skip: string | null;
 }
+
+/** A step at a supply. */
+interface Supplied {
+  readonly mains: Mains;
+}
+
+/** A step with a load. */
+interface Loaded extends Supplied {
+  /** What is loaded, each with the level and its current at 100 %. */
+  readonly outputs: readonly Output[];
+  /** Fraction of those currents; 0 sets the levels and draws nothing. */
+  readonly load: number;
+}
+
+export interface IdleStep extends StepBase<'idle'>, Supplied {
+  readonly attached: Attached;
+}
+export interface ReadOutStep extends StepBase<'read-out'> {
+  readonly port: string;
+}
+export interface PointStep extends StepBase<'point'>, Loaded {
+  /** Where its readings go. */
+  readonly station: 'proof' | 'efficiency';
+  readonly settle: SettleRule | null;
+}
+export interface SplitStep extends StepBase<'split'>, Supplied {
+  /** Ports in the order they are plugged in. */
+  readonly order: readonly string[];
+}
+export interface LongStep<Kind extends 'warm-up' | 'hold' = 'warm-up' | 'hold'> extends StepBase<Kind>, Loaded {}
+export interface CaptureStep extends StepBase<'capture'>, Loaded {
+  readonly capture: CaptureKind;
+  /** The output looked at; null where the supply is. */
+  readonly port: string | null;
+}
+export interface DeviceStep extends StepBase<'device'>, Supplied {
+  readonly port: string;
+  readonly deviceId: string;
+}
+
+interface Steps {
+  readonly rig: StepBase<'rig'>;
+  readonly idle: IdleStep;
+  readonly 'read-out': ReadOutStep;
+  readonly point: PointStep;
+  readonly split: SplitStep;
+  readonly 'warm-up': LongStep<'warm-up'>;
+  readonly hold: LongStep<'hold'>;
+  readonly capture: CaptureStep;
+  readonly cool: StepBase<'cool'>;
+  readonly device: DeviceStep;
+  readonly 'by hand': StepBase<'by hand'>;
+}
+
+/** A step of a kind; of any without one. */
+export type SheetStep<Kind extends StepKind = StepKind> = { [K in Kind]: Steps[K] }[Kind];
+
+/** A step that is not yet part of a sheet. */
+export type NewStep<Kind extends StepKind = StepKind> = { [K in Kind]: Omit<Steps[K], 'id'> }[Kind];
 
 /** A school of measuring: which choices a sheet is made by. */
 export interface Method {

@@ -1,5 +1,6 @@
 // How long a sample was warmed up before a step of a sheet.
 import { mainsLabel } from '../reading/index.ts';
+import { mainsOf } from './steps.ts';
 import type { SheetStep } from './types.ts';
 
 /** What came of a step, as far as warming up goes. */
@@ -17,15 +18,17 @@ export interface WarmOutcome {
 export function warmUpBefore(
   steps: readonly SheetStep[],
   outcomes: Readonly<Record<string, WarmOutcome>>,
-  { id, mains }: Pick<SheetStep, 'id' | 'mains'>,
+  before: SheetStep,
 ): number {
+  const mains = mainsOf(before);
   let warm = 0;
   for (const step of steps) {
-    if (step.id === id) return warm;
+    if (step.id === before.id) return warm;
     const outcome = outcomes[step.id];
     if (outcome?.state !== 'done') continue;
-    const same = step.mains && mains && mainsLabel(step.mains) === mainsLabel(mains);
-    if (step.kind === 'cool' || step.kind === 'idle' || (step.mains && !same)) warm = 0;
+    const own = mainsOf(step);
+    const same = own && mains && mainsLabel(own) === mainsLabel(mains);
+    if (step.kind === 'cool' || step.kind === 'idle' || (own && !same)) warm = 0;
     else if (step.kind === 'warm-up' || step.kind === 'hold') warm = Math.max(warm, outcome.seconds ?? step.dwell);
   }
   return warm;

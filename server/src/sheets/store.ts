@@ -1,6 +1,6 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
 import type { SheetInput, SheetRow, StoredRig, StoredSheet } from '@lastmark/contract';
-import { makeSheet, methodOf, methodsFor, type SheetStep, sheetSeconds } from '@lastmark/core/plan';
+import { makeSheet, methodOf, methodsFor, portsOf, type SheetStep, sheetSeconds } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
 import { listClaims } from '../claims/store.ts';
@@ -135,9 +135,9 @@ export async function updateSheet(
     if (!(await listRigs(tx)).some(({ id: rigId }) => rigId === input.rigId))
       throw refused('rigId', 'This rig is not on the bench any more. Choose another.');
     const labels = (await getSample(tx, row.sampleId)).model.ports.map(({ label }) => label);
-    for (const [index, { outputs }] of input.steps.entries()) {
-      const stray = outputs.find(({ port }) => !labels.includes(port));
-      if (stray) throw refused(`steps[${index}].outputs`, `There is no port "${stray.port}".`);
+    for (const [index, step] of input.steps.entries()) {
+      const stray = portsOf(step).find((port) => !labels.includes(port));
+      if (stray !== undefined) throw refused(`steps[${index}]`, `There is no port "${stray}".`);
     }
     const changed = { ...row, ...input, version: row.version + 1 };
     await tx.update(runSheets).set(changed).where(eq(runSheets.id, id));

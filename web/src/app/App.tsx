@@ -2,7 +2,7 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClientProvider } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { queryClient } from '../api/queries.ts';
 import { ShelfPage } from '../shelf/ShelfPage.tsx';
@@ -64,6 +64,9 @@ const router = createBrowserRouter([
 function Themed() {
   const { light } = useSettings();
   const theme = useMemo(() => makeTheme(light), [light]);
+  useEffect(() => {
+    document.documentElement.dataset.theme = light;
+  }, [light]);
   return (
     <ThemeProvider theme={theme}>
       <CssBaseline />

@@ -1,6 +1,14 @@
 // A step of one's own: a load point, a hold, or something to do by hand.
 import type { StoredSheet } from '@lastmark/contract/plan';
-import { blankStep, holdStep, type Method, proofPoint, type SheetStep } from '@lastmark/core/plan';
+import {
+  holdStep,
+  type Method,
+  mainsOf,
+  type NewStep,
+  proofPoint,
+  type SheetStep,
+  stepBase,
+} from '@lastmark/core/plan';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -31,7 +39,7 @@ interface Props {
 
 /** Supplies the sheet already uses, else those of its method. */
 function suppliesOf({ steps }: StoredSheet, method: Method): readonly Mains[] {
-  const used = steps.flatMap(({ mains }) => (mains ? [mains] : []));
+  const used = steps.flatMap((step) => mainsOf(step) ?? []);
   const all = used.length > 0 ? used : method.mains;
   return all.filter((one, at) => all.findIndex((other) => mainsLabel(other) === mainsLabel(one)) === at);
 }
@@ -55,12 +63,12 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
     (!loads || (output.volts > 0 && output.amps > 0 && mains)) &&
     (!times || seconds > 0) &&
     (kind !== 'by hand' || text.trim() !== '');
-  const made = (): Omit<SheetStep, 'id'> => {
+  const made = (): NewStep => {
     if (kind === 'point' && mains) return proofPoint(method.by, mains, [output], 1);
     if (kind === 'hold' && mains) return holdStep({ ...method, hold: seconds }, mains, [output]);
     if (kind === 'cool')
-      return { ...blankStep('cool', method.by, `Loads off, let it cool ${minutes}`), dwell: seconds, attended: false };
-    return { ...blankStep('by hand', 'keypad', text.trim()), dwell: 0 };
+      return { ...stepBase('cool', method.by, `Loads off, let it cool ${minutes}`), dwell: seconds, attended: false };
+    return stepBase('by hand', 'keypad', text.trim());
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();

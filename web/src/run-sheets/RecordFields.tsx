@@ -1,7 +1,7 @@
 // What a person reads off the meters for a step, typed with number keys and Enter alone.
 import type { Ask } from '@lastmark/contract/plan';
 import type { StoredRig } from '@lastmark/contract/types';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { DeviceStep, IdleStep, PointStep, SheetStep } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
 import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
 import type { Place } from '@lastmark/core/reading';
@@ -22,8 +22,15 @@ export interface Asked {
   readonly needed: boolean;
 }
 
+/** A step whose readings a person types. */
+export type TypedStep = PointStep | IdleStep | DeviceStep;
+
+/** The step as one a person types readings of; null where there is nothing to type. */
+export const typedStep = (step: SheetStep | undefined): TypedStep | null =>
+  step?.by === 'keypad' && (step.kind === 'point' || step.kind === 'idle' || step.kind === 'device') ? step : null;
+
 /** The fields of a step, in the order they are read. */
-export function fieldsOf(step: SheetStep, rig: Pick<StoredRig, 'outputPlace'>): readonly Asked[] {
+export function fieldsOf(step: TypedStep, rig: Pick<StoredRig, 'outputPlace'>): readonly Asked[] {
   const place = rig.outputPlace;
   if (step.kind === 'idle')
     return [
@@ -48,7 +55,7 @@ export function fieldsOf(step: SheetStep, rig: Pick<StoredRig, 'outputPlace'>): 
 const readable = (text: string, quantity: QuantityId): boolean => parseQuantity(text, quantity).ok;
 
 interface Props {
-  readonly step: SheetStep;
+  readonly step: TypedStep;
   readonly rig: StoredRig;
   readonly onRecord: (ask: Ask) => void;
 }

@@ -8,7 +8,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { useSettings } from '../state/settings.tsx';
 import { useKeys } from '../state/useKeys.ts';
-import { RecordFields } from './RecordFields.tsx';
+import { RecordFields, typedStep } from './RecordFields.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 
 interface Props {
@@ -24,11 +24,12 @@ type Open = 'skip' | 'note' | 'stop';
 export function RunActions({ run, step, rig, ask, error }: Props) {
   const { person } = useSettings();
   const [open, setOpen] = useState<Open | null>(null);
-  const typing = run.state === 'waiting' && step?.by === 'keypad' && ['point', 'idle', 'device'].includes(step.kind);
+  const typing = run.state === 'waiting' ? typedStep(step) : null;
   const canGoOn = run.state === 'held' || run.state === 'interrupted' || (run.state === 'waiting' && !typing);
   const running = run.state === 'running';
   const goOn = () => ask({ kind: 'go on', person: person || run.person });
-  const canRecord = step !== undefined && (step.settle !== null || step.kind === 'warm-up' || step.kind === 'hold');
+  const canRecord =
+    step?.kind === 'warm-up' || step?.kind === 'hold' || (step?.kind === 'point' && step.settle !== null);
   const record = () => ask({ kind: 'record', readings: [], device: null });
   const actions: readonly (readonly [key: string, label: string, can: boolean, act: () => void, main?: boolean])[] = [
     canGoOn || !running
@@ -56,7 +57,7 @@ export function RunActions({ run, step, rig, ask, error }: Props) {
   };
   return (
     <Box component="section" aria-label="What to do">
-      {typing && step && rig && <RecordFields key={step.id} step={step} rig={rig} onRecord={ask} />}
+      {typing && rig && <RecordFields key={typing.id} step={typing} rig={rig} onRecord={ask} />}
       {error && (
         <Alert severity="error" sx={{ mb: 1 }}>
           {error.message}

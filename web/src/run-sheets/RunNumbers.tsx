@@ -4,7 +4,7 @@ import type { StoredInstrument, StoredRig } from '@lastmark/contract/types';
 import { levelTolerance } from '@lastmark/core/claim';
 import type { Limit } from '@lastmark/core/decision';
 import { toldNumber } from '@lastmark/core/instrument';
-import type { SheetStep } from '@lastmark/core/plan';
+import { outputsOf, type SheetStep } from '@lastmark/core/plan';
 import { fixed, formatMeasured, type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { readAt } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
@@ -85,7 +85,8 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
   const thermal = live.events.find(({ instrumentId }) => instrumentId === rig.drives?.thermometer);
   const points = (thermal?.values ?? []).slice(1).filter((value): value is number => value !== null);
   const hottest = points.length > 0 ? Math.max(...points) : null;
-  const several = step.outputs.length > 1;
+  const outputs = outputsOf(step);
+  const several = outputs.length > 1;
   return (
     <Box
       component="section"
@@ -93,7 +94,7 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
       sx={{ display: 'flex', flexWrap: 'wrap', columnGap: several ? 3 : 2, rowGap: 0.5 }}
     >
       <Big name="Input" value={told(rig.meters.mains, 'power', null)} unit="W" decimals={2} />
-      {step.outputs.map(({ port, volts, supply }) => {
+      {outputs.map(({ port, volts, supply }) => {
         const v = told(rig.meters.outputVolts, 'voltage', port);
         const a = told(rig.meters.outputAmps, 'current', port);
         return (

@@ -1,6 +1,6 @@
 // The present step, large enough for a metre away.
 import type { SheetRun } from '@lastmark/contract/plan';
-import { type SheetStep, STEP_WORDS } from '@lastmark/core/plan';
+import { mainsOf, type SheetStep, STEP_WORDS } from '@lastmark/core/plan';
 import { mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -22,6 +22,7 @@ export function RunStep({
 }) {
   const { state, says, progress, sample } = run;
   const over = isOver(state);
+  const mains = step ? mainsOf(step) : null;
   return (
     <Box component="section" aria-label="Present step">
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', color: 'text.secondary' }}>
@@ -47,7 +48,7 @@ export function RunStep({
       {!over && step && (
         <Box sx={{ color: 'text.secondary', fontSize: 16 }}>
           Step {number} of {run.steps.length} · {STEP_WORDS[step.kind]}
-          {step.mains && ` · ${mainsLabel(step.mains)}`}
+          {mains && ` · ${mainsLabel(mains)}`}
         </Box>
       )}
       {!over && step?.caution && <Caution line={step.caution} />}

@@ -16,7 +16,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type SheetStep, STEP_WORDS, stepSeconds } from '@lastmark/core/plan';
+import { mainsOf, type SheetStep, STEP_WORDS, stepSeconds } from '@lastmark/core/plan';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -31,7 +31,8 @@ interface RowProps {
   readonly onSkip: (step: SheetStep) => void;
 }
 
-function settleWords({ settle }: SheetStep): string {
+function settleWords(step: SheetStep): string {
+  const settle = step.kind === 'point' ? step.settle : null;
   return settle
     ? `settles: ${settle.fraction * 100} % over ${howLong(settle.over)}, else ${howLong(settle.average)} averaged`
     : '';
@@ -42,6 +43,7 @@ const StepRow = memo(function StepRow({ step, number, onSkip }: RowProps) {
     id: step.id,
   });
   const skipped = step.skip !== null;
+  const mains = mainsOf(step);
   const details = [settleWords(step), step.needs.length > 0 ? `needs ${step.needs.join(', ')}` : ''].filter(Boolean);
   return (
     <Box
@@ -90,7 +92,7 @@ const StepRow = memo(function StepRow({ step, number, onSkip }: RowProps) {
           <Box sx={{ fontSize: 13, color: 'text.secondary' }}>{details.join(' · ')}</Box>
         )}
       </Box>
-      <Box>{step.mains ? mainsLabel(step.mains) : ''}</Box>
+      <Box>{mains ? mainsLabel(mains) : ''}</Box>
       <Box sx={{ textAlign: 'right' }}>{howLong(stepSeconds(step))}</Box>
       <Box sx={{ fontSize: 13 }}>
         {step.by === 'keypad' ? 'keypad' : 'by itself'}

@@ -1,15 +1,18 @@
 // What this browser remembers about how its user likes things.
+import useMediaQuery from '@mui/material/useMediaQuery';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
 import type { Light } from './theme.ts';
 
 interface Settings {
-  readonly light: Light;
+  /** null until someone chose: as the device has it. */
+  readonly light: Light | null;
   readonly ledgerOpen: boolean;
   /** Who works here, for runs; empty until someone says so. */
   readonly person: string;
 }
 
-interface SettingsControl extends Settings {
+interface SettingsControl extends Omit<Settings, 'light'> {
+  readonly light: Light;
   readonly change: (part: Partial<Settings>) => void;
 }
 
@@ -19,8 +22,7 @@ const WIDE = 1180;
 const Context = createContext<SettingsControl | null>(null);
 
 function remembered(): Settings {
-  const dim = window.matchMedia('(prefers-color-scheme: dark)').matches;
-  const settings: Settings = { light: dim ? 'dim' : 'light', ledgerOpen: window.innerWidth >= WIDE, person: '' };
+  const settings: Settings = { light: null, ledgerOpen: window.innerWidth >= WIDE, person: '' };
   try {
     return { ...settings, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Settings>) };
   } catch {
@@ -30,10 +32,15 @@ function remembered(): Settings {
 
 export function SettingsProvider({ children }: { readonly children: ReactNode }) {
   const [settings, setSettings] = useState(remembered);
+  const asDevice: Light = useMediaQuery('(prefers-color-scheme: dark)', { noSsr: true }) ? 'dim' : 'light';
   useEffect(() => localStorage.setItem(KEY, JSON.stringify(settings)), [settings]);
   const value = useMemo<SettingsControl>(
-    () => ({ ...settings, change: (part) => setSettings((before) => ({ ...before, ...part })) }),
-    [settings],
+    () => ({
+      ...settings,
+      light: settings.light ?? asDevice,
+      change: (part) => setSettings((before) => ({ ...before, ...part })),
+    }),
+    [settings, asDevice],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

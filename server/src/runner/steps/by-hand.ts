@@ -1,6 +1,6 @@
 // Steps a person does: set it up, read the meters, type; or use a real device and say what it took.
 import type { Ask } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { DeviceStep, IdleStep, PointStep, SheetStep } from '@lastmark/core/plan';
 import { parseQuantity } from '@lastmark/core/quantity';
 import { newId } from '../../db/ids.ts';
 import { listDevices } from '../../devices/store.ts';
@@ -14,13 +14,11 @@ import { sourceOf } from './point.ts';
 
 type Recorded = Ask & { kind: 'record' };
 
-async function keepPoint(hands: Hands, step: SheetStep, { readings }: Recorded): Promise<void> {
-  const { mains } = step;
-  if (!mains) throw new StepFailed('The step says no supply.');
+async function keepPoint(hands: Hands, step: PointStep | IdleStep, { readings }: Recorded): Promise<void> {
   const sampleId = hands.run.sample.id;
   await hands.db.transaction(async (tx) => {
-    const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
-    const setup = step.kind === 'idle' ? null : await loadingFor(tx, sampleId, step.outputs, hands.rig.id, purpose);
+    const setup =
+      step.kind === 'idle' ? null : await loadingFor(tx, sampleId, step.outputs, hands.rig.id, step.station);
     const id = newId();
     await storePoints(
       tx,
@@ -29,9 +27,9 @@ async function keepPoint(hands: Hands, step: SheetStep, { readings }: Recorded):
         {
           id,
           setupId: setup?.id ?? null,
-          mains,
+          mains: step.mains,
           load: step.kind === 'idle' ? 0 : step.load,
-          attached: step.attached,
+          attached: step.kind === 'idle' ? step.attached : 'nothing',
           rigId: hands.rig.id,
           takenAt: new Date().toISOString(),
           readings: readings.map((one) => ({ ...one, id: newId() })),
@@ -55,10 +53,10 @@ const numberOf = (recorded: Recorded, quantity: 'voltage' | 'power'): number | n
   return parsed.value;
 };
 
-async function keepDevice(hands: Hands, step: SheetStep, recorded: Recorded): Promise<void> {
+async function keepDevice(hands: Hands, step: DeviceStep, recorded: Recorded): Promise<void> {
   const device = (await listDevices(hands.db)).find(({ id }) => id === step.deviceId);
   const { port } = step;
-  if (!device || !port || !hands.ports.includes(port))
+  if (!device || !hands.ports.includes(port))
     throw new StepFailed('The device or the port of this step is not there any more.');
   const atPort = recorded.readings.some(({ quantity, place }) => quantity === 'power' && place === 'port');
   const watts = numberOf(recorded, 'power');

@@ -1,6 +1,6 @@
 // Records something against time by itself: with the scope, or from what the meters tell while the supply is moved.
 import { type CaptureKind, captureFigures, captureSays, evenly, type Trace } from '@lastmark/core/capture';
-import { DIP_TO, type SheetStep, SWEEP_LOWEST } from '@lastmark/core/plan';
+import { type CaptureStep, DIP_TO, SWEEP_LOWEST } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
 import { storeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
@@ -25,7 +25,7 @@ const EMPTY_VOLTS = 0.5;
 /** Looks behind a fading output, however fast the bench's clock runs. */
 const FADING_LOOKS = 20;
 
-const outputOf = (hands: Hands, step: SheetStep): Spot => ({
+const outputOf = (hands: Hands, step: CaptureStep): Spot => ({
   quantity: 'voltage',
   place: hands.rig.outputPlace,
   port: step.port ?? step.outputs[0]?.port ?? null,
@@ -35,20 +35,20 @@ const SUPPLY: Spot = { quantity: 'voltage', place: 'mains', port: null };
 const timed = (hands: Hands, spot: Spot, from: number) => hands.looks.samples(spot, from);
 
 /** Voltage of the output since a time, evenly. */
-function outputTrace(hands: Hands, step: SheetStep, from: number): Trace {
+function outputTrace(hands: Hands, step: CaptureStep, from: number): Trace {
   const even = evenly(timed(hands, outputOf(hands, step), from));
   if (!even) throw new StepFailed('The meter at the output told nothing.');
   return { interval: even.interval, columns: { volts: even.values }, gaps: even.gaps };
 }
 
-async function waveform(hands: Hands, step: SheetStep): Promise<Trace> {
+async function waveform(hands: Hands, step: CaptureStep): Promise<Trace> {
   await setUp(hands, step);
   await wait(hands, step.dwell, 'Load on');
   return hands.driver.capture('waveform');
 }
 
 /** Switched on at another moment of the cycle each time; the highest surge is kept. */
-async function inrush(hands: Hands, step: SheetStep): Promise<Trace> {
+async function inrush(hands: Hands, step: CaptureStep): Promise<Trace> {
   const { driver } = hands;
   await driver.off();
   await driver.occupy([]);
@@ -64,7 +64,7 @@ async function inrush(hands: Hands, step: SheetStep): Promise<Trace> {
   return traces.reduce((highest, one) => (peak(one) > peak(highest) ? one : highest));
 }
 
-async function fading(hands: Hands, step: SheetStep): Promise<Trace> {
+async function fading(hands: Hands, step: CaptureStep): Promise<Trace> {
   const { driver, looks } = hands;
   await driver.off();
   await setSupply(hands, step);
@@ -88,21 +88,21 @@ async function fading(hands: Hands, step: SheetStep): Promise<Trace> {
   return trace;
 }
 
-async function dip(hands: Hands, step: SheetStep): Promise<Trace> {
+async function dip(hands: Hands, step: CaptureStep): Promise<Trace> {
   const { driver } = hands;
   await setUp(hands, step);
   await wait(hands, BEFORE_SECONDS, 'Load on');
   const from = await freshLooks(hands, step, 'Before', 2 * DIP_LOOKS);
   await driver.sourceVolts(DIP_TO);
   await freshLooks(hands, step, `Supply at ${DIP_TO} V`, DIP_LOOKS);
-  await driver.sourceVolts(step.mains?.volts ?? DIP_TO);
+  await driver.sourceVolts(step.mains.volts);
   await freshLooks(hands, step, 'After', 2 * DIP_LOOKS);
   return outputTrace(hands, step, from);
 }
 
-async function sweep(hands: Hands, step: SheetStep): Promise<Trace> {
+async function sweep(hands: Hands, step: CaptureStep): Promise<Trace> {
   const { driver } = hands;
-  const top = step.mains?.volts ?? SWEEP_LOWEST;
+  const top = step.mains.volts;
   await setUp(hands, step);
   const from = await freshLooks(hands, step, 'Load on');
   const stops = Math.ceil((top - SWEEP_LOWEST) / SWEEP_STEP);
@@ -123,7 +123,7 @@ async function sweep(hands: Hands, step: SheetStep): Promise<Trace> {
   };
 }
 
-const WAYS: Readonly<Partial<Record<CaptureKind, (hands: Hands, step: SheetStep) => Promise<Trace>>>> = {
+const WAYS: Readonly<Partial<Record<CaptureKind, (hands: Hands, step: CaptureStep) => Promise<Trace>>>> = {
   waveform,
   inrush,
   fading,
@@ -131,11 +131,10 @@ const WAYS: Readonly<Partial<Record<CaptureKind, (hands: Hands, step: SheetStep)
   sweep,
 };
 
-export async function captureStep(hands: Hands, step: SheetStep): Promise<void> {
-  const kind = step.capture ?? 'waveform';
-  const { mains } = step;
+export async function captureStep(hands: Hands, step: CaptureStep): Promise<void> {
+  const { capture: kind, mains } = step;
   const way = WAYS[kind];
-  if (!way || !mains) throw new StepFailed('The step does not say what to record, or at which supply.');
+  if (!way) throw new StepFailed(`Instruments do not record this by themselves: ${kind}.`);
   const trace = await way(hands, step);
   await hands.driver.off();
   const refused = captureFigures(kind, trace);

@@ -11,16 +11,16 @@ import { rigStep } from './rig.ts';
 import { wait } from './set-up.ts';
 import { splitStep } from './split.ts';
 
-async function coolStep(hands: Hands, step: SheetStep): Promise<void> {
+async function coolStep(hands: Hands, step: SheetStep<'cool'>): Promise<void> {
   await hands.driver.off();
   await wait(hands, step.dwell, 'Cooling down');
   await hands.finish(hands.db, { state: 'done', says: 'Loads off.', madeIds: [] });
 }
 
-type Way = (hands: Hands, step: SheetStep) => Promise<void>;
+type Way<Kind extends StepKind> = (hands: Hands, step: SheetStep<Kind>) => Promise<void>;
 
 /** How the instruments carry out each kind of step; what they cannot do is done by hand. */
-const WAYS: Readonly<Record<StepKind, Way>> = {
+const WAYS: { readonly [Kind in StepKind]: Way<Kind> } = {
   rig: rigStep,
   idle: idleStep,
   'read-out': readOutStep,
@@ -34,6 +34,9 @@ const WAYS: Readonly<Record<StepKind, Way>> = {
   'by hand': keypadStep,
 };
 
+const carryOut = <Kind extends StepKind>(hands: Hands, kind: Kind, step: SheetStep<Kind>): Promise<void> =>
+  WAYS[kind](hands, step);
+
 /** Carry out a step to its outcome. @throws Turn, Fault, StepFailed and what instruments and database raise */
-export const doStep: Way = (hands, step) =>
-  step.by === 'keypad' && step.kind !== 'cool' ? keypadStep(hands, step) : WAYS[step.kind](hands, step);
+export const doStep = (hands: Hands, step: SheetStep): Promise<void> =>
+  step.by === 'keypad' && step.kind !== 'cool' ? keypadStep(hands, step) : carryOut(hands, step.kind, step);

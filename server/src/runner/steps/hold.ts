@@ -1,6 +1,6 @@
 // Warm-up and hold: rated load for a long time, watched for a cut-off, a dropped level, or power folding back.
 
-import type { SheetStep } from '@lastmark/core/plan';
+import type { LongStep } from '@lastmark/core/plan';
 import type { HoldRun } from '@lastmark/core/proof';
 import { fixed, formatPlain } from '@lastmark/core/quantity';
 import { newId } from '../../db/ids.ts';
@@ -20,7 +20,7 @@ const LASTING_SECONDS = 60;
 type End = HoldRun['end'];
 
 /** What the ports gave over the whole hold: extremes of their power and the energy together. */
-function given({ looks }: Hands, { outputs }: SheetStep, begun: number, level: number): string[] {
+function given({ looks }: Hands, { outputs }: LongStep, begun: number, level: number): string[] {
   const sum = (from: number, of: (mean: Mean) => number) => {
     const watts = outputs.map(({ port }) => looks.watts(port, from));
     return watts.reduce<number | null>((total, one) => (total === null || !one ? null : total + of(one)), 0);
@@ -31,7 +31,7 @@ function given({ looks }: Hands, { outputs }: SheetStep, begun: number, level: n
   return [`${fixed(least, 1)} to ${fixed(most, 1)} W`, `${fixed(joules / 3600, 2)} Wh given`];
 }
 
-export async function holdStep(hands: Hands, step: SheetStep): Promise<void> {
+export async function holdStep(hands: Hands, step: LongStep): Promise<void> {
   const { looks } = hands;
   await setUp(hands, step);
   const begun = looks.begin();

@@ -1,6 +1,6 @@
 // Idle draw: nothing drawn, energy counted over minutes, since idle comes in bursts.
 import { evenly } from '@lastmark/core/capture';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { IdleStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
 import type { Attached } from '@lastmark/core/reading';
 import { storeCapture } from '../../captures/store.ts';
@@ -28,7 +28,7 @@ const LEAST_LOOKS = 100;
 
 const exactly = (value: number) => ({ value, count: 1, spread: 0 });
 
-export async function idleStep(hands: Hands, step: SheetStep): Promise<void> {
+export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
   const { driver, looks } = hands;
   await driver.off();
   await driver.occupy([]);
@@ -54,8 +54,7 @@ export async function idleStep(hands: Hands, step: SheetStep): Promise<void> {
         takenReading('duration', 'mains', null, exactly(step.dwell)),
       );
   }
-  const { mains } = step;
-  if (readings.length === 0 || !mains) throw new StepFailed('The meter at the mains told nothing.');
+  if (readings.length === 0) throw new StepFailed('The meter at the mains told nothing.');
   const [first, time] = readings.map(({ typed }) => Number.parseFloat(typed));
   const watts = readings[0]?.quantity === 'energy' ? (first ?? 0) / (time ?? 1) : (first ?? 0);
   const even = evenly(looks.input(begun));
@@ -70,7 +69,7 @@ export async function idleStep(hands: Hands, step: SheetStep): Promise<void> {
       [
         {
           id,
-          mains,
+          mains: step.mains,
           load: 0,
           attached: step.attached,
           rigId: hands.rig.id,
@@ -88,7 +87,7 @@ export async function idleStep(hands: Hands, step: SheetStep): Promise<void> {
         {
           id: newId(),
           kind: 'idle',
-          mains,
+          mains: step.mains,
           setupId: null,
           load: 0,
           port: null,

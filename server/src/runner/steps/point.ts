@@ -1,5 +1,5 @@
 // A load point: set, wait, settle, read, store.
-import { type SheetStep, settling, warmUpBefore } from '@lastmark/core/plan';
+import { type PointStep, type SheetStep, settling, warmUpBefore } from '@lastmark/core/plan';
 import { fixed, type QuantityId } from '@lastmark/core/quantity';
 import type { Place, Taken } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
@@ -8,7 +8,7 @@ import { loadingFor } from '../../setups/store.ts';
 import type { Hands } from '../hands.ts';
 import type { Mean } from '../looks.ts';
 import { StepFailed } from '../turns.ts';
-import { freshLooks, outputGone, setUp, wait } from './set-up.ts';
+import { freshLooks, type LoadedStep, outputGone, setUp, wait } from './set-up.ts';
 
 /** Where readings of a run say they come from. */
 export const sourceOf = ({ run }: Hands): string => `run "${run.title}"`.slice(0, 250);
@@ -51,7 +51,7 @@ interface Rested {
 }
 
 /** Wait until the input has settled, or until it has been averaged long enough. */
-async function settle(hands: Hands, step: SheetStep): Promise<Rested> {
+async function settle(hands: Hands, step: PointStep): Promise<Rested> {
   const rule = step.settle;
   if (!rule) return { from: await freshLooks(hands, step, 'Reading'), how: '', rest: null };
   const begun = hands.looks.begin();
@@ -109,7 +109,7 @@ export async function takenOf(hands: Hands, step: SheetStep, from: number, rest:
 }
 
 /** Everything the rig reads of a step since a time. */
-export function readingsSince(hands: Hands, step: SheetStep, from: number): TakenReading[] {
+export function readingsSince(hands: Hands, step: LoadedStep, from: number): TakenReading[] {
   const { looks, rig } = hands;
   const place = rig.outputPlace;
   const spots: [QuantityId, Place, string | null, Mean | null][] = [];
@@ -146,7 +146,7 @@ export function saysOf(readings: readonly TakenReading[], how: string): string {
   return [...outputs, ...(input === null ? [] : [`input ${fixed(input, 3)} W`]), ...(how ? [how] : [])].join(' · ');
 }
 
-export async function pointStep(hands: Hands, step: SheetStep): Promise<void> {
+export async function pointStep(hands: Hands, step: PointStep): Promise<void> {
   await setUp(hands, step);
   await wait(hands, step.dwell, step.load > 0 ? 'Load on' : 'No load');
   const gone = outputGone(hands, step);
@@ -156,13 +156,10 @@ export async function pointStep(hands: Hands, step: SheetStep): Promise<void> {
   if (lost) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${lost} while it settled.`);
   const readings = readingsSince(hands, step, from);
   if (readings.length === 0) throw new StepFailed('The meters of the rig told nothing about this point.');
-  const { mains } = step;
-  if (!mains) throw new StepFailed('The step says no supply.');
   const taken = await takenOf(hands, step, from, rest);
   const sampleId = hands.run.sample.id;
   await hands.db.transaction(async (tx) => {
-    const purpose = step.station === 'efficiency' ? 'efficiency' : 'proof';
-    const setup = await loadingFor(tx, sampleId, step.outputs, hands.rig.id, purpose);
+    const setup = await loadingFor(tx, sampleId, step.outputs, hands.rig.id, step.station);
     const id = newId();
     await storePoints(
       tx,
@@ -171,9 +168,9 @@ export async function pointStep(hands: Hands, step: SheetStep): Promise<void> {
         {
           id,
           setupId: setup.id,
-          mains,
+          mains: step.mains,
           load: step.load,
-          attached: step.attached,
+          attached: 'nothing',
           rigId: hands.rig.id,
           takenAt: new Date().toISOString(),
           taken,

@@ -2,14 +2,14 @@
 
 import type { ReadOutInput } from '@lastmark/contract';
 import { decodeIdentity, decodeSource, wordOf } from '@lastmark/core/pd';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { ReadOutStep } from '@lastmark/core/plan';
 import type { ReadOut } from '@lastmark/core/read-out';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import type { Hands } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
-import { setSupply, wait } from './set-up.ts';
+import { wait } from './set-up.ts';
 
 function markerOf(cable: readonly string[]): ReadOut['marker'] {
   const rating = decodeIdentity(cable.map(wordOf)).cable?.rating;
@@ -48,14 +48,12 @@ export function readOutOf(
   };
 }
 
-export async function readOutStep(hands: Hands, step: SheetStep): Promise<void> {
+export async function readOutStep(hands: Hands, step: ReadOutStep): Promise<void> {
   const { driver } = hands;
   const { port } = step;
-
-  if (!port || !hands.ports.includes(port)) throw new StepFailed('The step names no port of this sample.');
+  if (!hands.ports.includes(port)) throw new StepFailed('The step names no port of this sample.');
   if (!driver.readsOut) throw new StepFailed('The rig has no PD analyser. Choose one at Bench.');
   await driver.off();
-  await setSupply(hands, step);
   await driver.occupy([port]);
   await wait(hands, step.dwell, `Plugged into ${port}`);
   const words = await driver.words(port);

@@ -3,10 +3,10 @@ import {
   calibrations,
   lineCapacity,
   loadCapacity,
+  mainsOf,
   meterZero,
   type RigLine,
   referenceCable,
-  type SheetStep,
 } from '@lastmark/core/plan';
 import { specFor } from '@lastmark/core/reading';
 import { specLimit } from '@lastmark/core/uncertainty';
@@ -30,12 +30,12 @@ function zeroSpots({ rig, ports }: Hands): Spot[] {
   ];
 }
 
-async function zeros(hands: Hands, step: SheetStep): Promise<RigLine[]> {
+async function zeros(hands: Hands): Promise<RigLine[]> {
   const { driver, looks, rig, own } = hands;
   await driver.mainsOff();
   await driver.unplugAll();
   await wait(hands, CALM_SECONDS, 'Everything off');
-  const from = await freshLooks(hands, step, 'Zero of the meters');
+  const from = await freshLooks(hands, { outputs: [] }, 'Zero of the meters');
   return zeroSpots(hands).map((spot) => {
     const { mains, outputVolts, outputAmps, loadEnd } = rig.meters;
     const id =
@@ -63,29 +63,9 @@ async function line(hands: Hands): Promise<RigLine> {
   const { rig, ports, run, looks, own } = hands;
   const stated = rig.leadOhms || 0;
   const port = ports[0];
-  const mains = run.steps.find((one) => one.mains)?.mains ?? null;
+  const mains = run.steps.map(mainsOf).find((one) => one !== null);
   if (rig.outputPlace !== 'port' || !rig.meters.loadEnd || !port || !mains) return referenceCable(stated, null, 0);
-  const step: SheetStep = {
-    id: 'reference',
-    kind: 'point',
-    by: 'instruments',
-    title: 'Reference cable',
-    mains,
-    outputs: [{ port, volts: 5, amps: REFERENCE_AMPS }],
-    order: [],
-    port: null,
-    load: 1,
-    station: null,
-    attached: 'nothing',
-    dwell: CALM_SECONDS,
-    settle: null,
-    deviceId: null,
-    hottest: null,
-    needs: [],
-    caution: null,
-    attended: false,
-    skip: null,
-  };
+  const step = { mains, outputs: [{ port, volts: 5, amps: REFERENCE_AMPS }], load: 1, attended: false };
   await setUp(hands, step);
   await wait(hands, CALM_SECONDS, 'Reference cable at 5 V 1 A');
   const from = await freshLooks(hands, step, 'Reference cable at 5 V 1 A');
@@ -101,7 +81,7 @@ async function line(hands: Hands): Promise<RigLine> {
   return referenceCable(stated, (near.value - far.value) / amps.value, Math.hypot(...limits) / amps.value);
 }
 
-export async function rigStep(hands: Hands, step: SheetStep): Promise<void> {
+export async function rigStep(hands: Hands): Promise<void> {
   const { own, run, rig, ports } = hands;
   const today = new Date().toISOString().slice(0, 10);
   const load = own.find(({ id }) => id === rig.drives?.load);
@@ -109,7 +89,7 @@ export async function rigStep(hands: Hands, step: SheetStep): Promise<void> {
     calibrations(own, today),
     loadCapacity(load?.name ?? 'the load', load?.ratings, ports.length, run.steps),
     lineCapacity(rig, run.steps),
-    ...(await zeros(hands, step)),
+    ...(await zeros(hands)),
     await line(hands),
   ];
   const stops = lines.filter(({ state }) => state === 'stop');

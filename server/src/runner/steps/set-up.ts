@@ -1,9 +1,9 @@
 // What most steps begin with: the supply, the level of each port, the load; and what they wait for.
 import type { Progress } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { LongStep, PointStep } from '@lastmark/core/plan';
 import { formatPlain } from '@lastmark/core/quantity';
 import { bestReadOut } from '@lastmark/core/read-out';
-import { mainsLabel } from '@lastmark/core/reading';
+import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { listReadOuts } from '../../read-outs/store.ts';
 import { SettingProblem } from '../driver.ts';
 import type { Hands } from '../hands.ts';
@@ -14,6 +14,9 @@ import { StepFailed } from '../turns.ts';
 const CALM_SECONDS = 2;
 /** Looks behind a figure that needs no settling. */
 const LEAST_LOOKS = 5;
+
+/** A step that sets a supply, levels and a load. */
+export type LoadedStep = Pick<PointStep | LongStep, 'mains' | 'outputs' | 'load' | 'attended'>;
 
 /** Wait some seconds of the instruments' time. */
 export async function wait(hands: Hands, seconds: number, doing: string): Promise<void> {
@@ -32,7 +35,7 @@ export async function wait(hands: Hands, seconds: number, doing: string): Promis
 /** Wait until looks newer than now are there. @returns time the newest-born of them begin at, s */
 export async function freshLooks(
   hands: Hands,
-  { outputs }: Pick<SheetStep, 'outputs'>,
+  { outputs }: { readonly outputs: readonly Output[] },
   doing: string,
   wantedLooks = LEAST_LOOKS,
 ): Promise<number> {
@@ -52,9 +55,9 @@ export async function freshLooks(
 }
 
 /** The supply of a step; a rig without a source asks for it. */
-export async function setSupply(hands: Hands, { mains }: SheetStep): Promise<void> {
+export async function setSupply(hands: Hands, { mains }: { readonly mains: Mains }): Promise<void> {
   const { driver } = hands;
-  if (!mains || driver.hasMains(mains)) return;
+  if (driver.hasMains(mains)) return;
   if (driver.setsMains) {
     await driver.mains(mains);
     await wait(hands, CALM_SECONDS, `Supply ${mainsLabel(mains)}`);
@@ -66,7 +69,7 @@ export async function setSupply(hands: Hands, { mains }: SheetStep): Promise<voi
 }
 
 /** Supply, plugs, levels and load of a step. A level that cannot be had ends the step, not the sheet. */
-export async function setUp(hands: Hands, step: SheetStep): Promise<void> {
+export async function setUp(hands: Hands, step: LoadedStep): Promise<void> {
   const { driver, db, run } = hands;
   await setSupply(hands, step);
   if (step.attended && step.load > 0) await hands.attend();
@@ -91,7 +94,7 @@ export async function setUp(hands: Hands, step: SheetStep): Promise<void> {
 }
 
 /** An output that is gone though the load is on, or stands well below its level; null when all is well. */
-export function outputGone(hands: Hands, step: SheetStep): 'cut off' | 'dropped a level' | null {
+export function outputGone(hands: Hands, step: Pick<LoadedStep, 'outputs'>): 'cut off' | 'dropped a level' | null {
   for (const { port, volts } of step.outputs) {
     const now = hands.looks.newest({ quantity: 'voltage', place: hands.rig.outputPlace, port });
     if (now === null) continue;

@@ -1,7 +1,7 @@
 // A combination: plugged in one after the other while the running ports are watched, loaded to what each offers, pairs once
 // more with one loaded a little, and the last pulled again.
 import type { RunInput } from '@lastmark/contract';
-import { bestOffer, type SheetStep } from '@lastmark/core/plan';
+import { bestOffer, type SplitStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
 import type { Output } from '@lastmark/core/reading';
 import { type Drop, dropIn } from '@lastmark/core/split';
@@ -114,12 +114,12 @@ async function readAll(hands: Hands, outputs: readonly Output[], light: readonly
   };
 }
 
-export async function splitStep(hands: Hands, step: SheetStep): Promise<void> {
+export async function splitStep(hands: Hands, step: SplitStep): Promise<void> {
   const { driver, rig } = hands;
   const { order, mains } = step;
   const [first] = order;
   const last = order.at(-1);
-  if (!first || !last || !mains) throw new StepFailed('The step names no ports or no supply.');
+  if (!first || !last) throw new StepFailed('The step names no ports.');
   await driver.off();
   await setSupply(hands, step);
   await driver.occupy([]);
