@@ -4,12 +4,13 @@ import { CHROMIUM } from './scripts/lib/chromium.mjs';
 
 export default defineConfig({
   testDir: 'e2e',
-  outputDir: 'test-results',
+  outputDir: 'test-results/journeys',
   globalSetup: './e2e/stage.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
+  timeout: 300_000,
+  expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/journeys.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -17,12 +17,13 @@ export default defineConfig({
           name: 'api',
           include: ['server/**/*.test.ts'],
           globalSetup: ['server/test/database.global.ts'],
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
-          // What is waited for is waited for, also beside a busy processor.
-          expect: { poll: { timeout: 20_000 } },
+          // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
+          testTimeout: 300_000,
+          hookTimeout: 120_000,
+          expect: { poll: { timeout: 200_000 } },
           // Every file has a database, ports and a server of its own; most of them wait more than they work.
-          maxWorkers: 2,
+          maxWorkers: 3,
+          isolate: false,
         },
       },
     ],

@@ -1,15 +1,15 @@
 // A server that is open to the network asks each browser once for its token.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 // @ts-expect-error plain script without types
 import { startMariadb } from '../scripts/lib/mariadb.mjs';
+// @ts-expect-error plain script without types
+import { scratch } from '../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../scripts/lib/stage.mjs';
 import { expect, test } from './bench.ts';
 
 test('the token is asked for, a wrong one is refused, and this browser is asked once', async ({ page, browser }) => {
-  const folder = mkdtempSync(join(tmpdir(), 'lastmark-door-'));
+  const folder = scratch('door');
   const database = await startMariadb(folder);
   const env = { HOST: '0.0.0.0', LASTMARK_TOKEN: 'hut-31-open' };
   const { server, exited, port } = await forkServer(database.url, folder, { env });

@@ -7,7 +7,7 @@ import { startStage } from '../scripts/lib/stage.mjs';
 import { DEMO, expect, freshSample, test } from './bench.ts';
 
 test('a sheet is planned, edited, started with the tag of the sample, and run to its claims', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   const benchPort = (await portsInARow()) as number;
   const bench = (await startSimulatedBench({ port: benchPort, speed: 600 })) as { stop: () => Promise<void> };
   process.env.BENCH_PORT = String(benchPort);
@@ -106,7 +106,7 @@ test('a sheet is planned, edited, started with the tag of the sample, and run to
 
     await page.bringToFront();
     await page.keyboard.press('Enter');
-    await expect(present.getByRole('status')).toContainText('done', { timeout: 150_000 });
+    await expect(present.getByRole('status')).toContainText('done', { timeout: 400_000 });
     const claims = page.getByRole('list', { name: 'Claims' });
     await expect(claims.getByRole('listitem').filter({ hasText: 'C1: 20 V 2.25 A' })).toContainText('proven');
     await expect(page.getByRole('list', { name: 'Steps done, newest first' })).toContainText('settled, drift');

@@ -3,7 +3,7 @@
 import { startStage } from '../scripts/lib/stage.mjs';
 
 export default async function setup() {
-  const stage = await startStage();
+  const stage = await startStage({ memory: true });
   process.env.LASTMARK_URL = stage.url;
   return stage.stop;
 }

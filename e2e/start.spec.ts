@@ -1,9 +1,10 @@
 // The start command itself: up, one at a time, and gone without a trace.
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+// @ts-expect-error plain script without types
+import { scratch } from '../scripts/lib/scratch.mjs';
 
 const ROOT = join(import.meta.dirname, '..');
 const START = join(ROOT, 'scripts', 'start.mjs');
@@ -15,7 +16,7 @@ function listen(child: ChildProcess) {
   return {
     said: () => said,
     until: async (sentence: RegExp) => {
-      await expect.poll(() => said, { timeout: 40_000 }).toMatch(sentence);
+      await expect.poll(() => said, { timeout: 250_000 }).toMatch(sentence);
       return sentence.exec(said);
     },
   };
@@ -28,7 +29,7 @@ const processesOn = (folder: string): string[] =>
     .filter(Boolean);
 
 test('start, serve, refuse a second start, stop by Ctrl-C, start again with everything kept', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'lastmark-start-'));
+  const folder = scratch('start');
   const env = { ...process.env, LASTMARK_DATA: folder, PORT: '0', DATABASE_URL: '', LASTMARK_DEMO: '0' };
   const start = () => {
     const child = spawn('node', [START], { env, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
@@ -86,7 +87,7 @@ test('start, serve, refuse a second start, stop by Ctrl-C, start again with ever
 });
 
 test('a server that dies by a signal is started again, says so, and Ctrl-C still ends everything', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'lastmark-dies-'));
+  const folder = scratch('dies');
   const env = { ...process.env, LASTMARK_DATA: folder, PORT: '0', DATABASE_URL: '', LASTMARK_DEMO: '0' };
   const child = spawn('node', [START], { env, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
   const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));

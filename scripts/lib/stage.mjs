@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startMariadb } from './mariadb.mjs';
 import { ROOT } from './paths.mjs';
+import { scratch } from './scratch.mjs';
 
 const READY_MILLISECONDS = 60_000;
 
@@ -45,11 +46,12 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
 /**
  * Start a stage. Needs the build to be there.
  * @param demo fill in the demo shelf
+ * @param memory keep its data in memory where there is plenty: for tests, never for measurements
  * @param env more of the server's environment
  * @returns url of the server and of its database, stop(), which leaves nothing behind, and ways to kill and restart both
  */
-export async function startStage({ demo = true, env = {} } = {}) {
-  const folder = mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
+export async function startStage({ demo = true, env = {}, memory = false } = {}) {
+  const folder = memory ? scratch('stage') : mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
   let database = await startMariadb(folder);
   let running = await forkServer(database.url, folder, { demo, env });
   const stop = async () => {

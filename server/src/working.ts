@@ -29,6 +29,8 @@ export interface WorkingParts {
   readonly confirm?: ConfirmRule;
   /** This server's name among those on the database. */
   readonly owner?: string;
+  /** How often instruments are asked while someone looks, ms. */
+  readonly liveEvery?: number;
 }
 
 export interface Working {
@@ -61,11 +63,12 @@ export function createWorking({
   networks,
   confirm,
   owner,
+  liveEvery,
 }: WorkingParts): Working {
   const self = owner ?? newId();
   const links = new Links(networks);
   const roster = new Roster(vital);
-  const live = new LiveStream(roster, links);
+  const live = new LiveStream(roster, links, liveEvery);
   const runner = new Runner({ db, vital, links, live, log, owner: self, ...(confirm ? { confirm } : {}) });
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });
   const loadsOff = new LoadsOff({ vital, links, roster, log });

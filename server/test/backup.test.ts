@@ -1,16 +1,17 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+// @ts-expect-error plain script without types
+import { scratch } from '../../scripts/lib/scratch.mjs';
 import { seedDemo } from '../src/demo/seed.ts';
 import { type Harness, makers, startHarness } from './harness.ts';
 
 let harness: Harness;
 let empty: Harness;
-const folder = mkdtempSync(join(tmpdir(), 'lastmark-backup-'));
+const folder = scratch('backup');
 const script = (name: string) => fileURLToPath(new URL(`../../scripts/${name}.mjs`, import.meta.url));
 const envFor = ({ url }: Harness) => ({ ...process.env, DATABASE_URL: url, LASTMARK_DATA: folder });
 

@@ -11,6 +11,7 @@ import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
 import { Door } from '../src/http/door.ts';
+import { LIVE_EVERY } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
 import type { Runner } from '../src/runner/runner.ts';
@@ -28,7 +29,7 @@ export interface Harness extends Connection {
 /** A migrated database of its own and an application on it. */
 export async function startHarness(
   name: string,
-  { migrated = true, confirm = CONFIRM, server = inject('databaseUrl') } = {},
+  { migrated = true, confirm = CONFIRM, liveEvery = LIVE_EVERY, server = inject('databaseUrl') } = {},
 ): Promise<Harness> {
   const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
   const admin = createPool(server);
@@ -49,6 +50,7 @@ export async function startHarness(
     databaseUrl: url,
     version: '9.9.9',
     confirm,
+    liveEvery,
   });
   const app = createApp({
     db: connection.db,

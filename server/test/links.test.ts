@@ -118,14 +118,11 @@ describe('loads off', () => {
     expect(rack.bench.port('C1').amps).toBe(2);
   };
 
-  it('takes the current away, well within 200 ms, whatever is being asked meanwhile', async () => {
+  it('takes the current away, whatever is being asked meanwhile', async () => {
     await draw();
     const busy = Array.from({ length: 40 }, () => say(load.id, 'FETC?'));
-    const started = performance.now();
     const { items } = await off();
-    while (rack.bench.port('C1').amps > 0 && performance.now() - started < 2000)
-      await new Promise((resolve) => setTimeout(resolve, 1));
-    expect(rack.bench.port('C1').amps).toBe(0);
+    await expect.poll(() => rack.bench.port('C1').amps).toBe(0);
     expect(items.find(({ instrumentId }) => instrumentId === load.id)).toMatchObject({ sent: true });
     await Promise.all(busy);
   });

@@ -3,6 +3,7 @@ import { startRack } from '@lastmark/bench/sim';
 import type { LoadsOffAnswer, Page, SampleRow, StoredInstrument } from '@lastmark/contract';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { changed } from '../src/changes/changes.ts';
 import { newId } from '../src/db/ids.ts';
 import { instrumentProfiles, instruments, points, readings } from '../src/db/schema.ts';
 import { aPoint, EU, type Harness, makers, startHarness } from './harness.ts';
@@ -86,12 +87,14 @@ describe('a reading', () => {
         enteredAt: new Date(),
       });
     }
-    const answer = await request(harness.app).get('/api/samples');
-    expect(answer.status).toBe(200);
-    const { items } = answer.body as Page<SampleRow>;
-    const row = (id: string) => items.find((one) => one.id === id);
-    expect(row(good.id)?.unjudged).toBe(false);
-    expect(row(bad.id)?.unjudged).toBe(true);
+    await changed(harness.db, bad.id, 'points');
+    harness.working.figures.nudge();
+    const row = async (id: string) => {
+      const { body } = await request(harness.app).get('/api/samples').expect(200);
+      return (body as Page<SampleRow>).items.find((one) => one.id === id);
+    };
+    await expect.poll(async () => (await row(bad.id))?.unjudged).toBe(true);
+    await expect.poll(async () => (await row(good.id))?.unjudged).toBe(false);
     for (const path of ['dossier', 'export.csv'])
       expect((await request(harness.app).get(`/api/samples/${bad.id}/${path}`)).status, path).toBe(200);
     for (const path of ['sheet.pdf', 'export.json']) {
@@ -164,7 +167,7 @@ describe('an instrument', () => {
       null,
       () => undefined,
     );
-    await expect.poll(() => heard.includes('Good load'), { timeout: 10_000 }).toBe(true);
+    await expect.poll(() => heard.includes('Good load')).toBe(true);
     stop();
   });
 });

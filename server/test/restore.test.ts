@@ -1,7 +1,6 @@
 // A damaged backup changes nothing and is named; a good one is compared before it takes the place of what was there.
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { fileURLToPath } from 'node:url';
@@ -10,10 +9,12 @@ import type { RowDataPacket } from 'mysql2';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 // @ts-expect-error plain script without types
 import { writeBackup } from '../../scripts/lib/backup-file.mjs';
+// @ts-expect-error plain script without types
+import { scratch } from '../../scripts/lib/scratch.mjs';
 import { type Harness, makers, startHarness } from './harness.ts';
 
 const TRIES = process.env.LASTMARK_ATTACK ? 60 : 6;
-const folder = mkdtempSync(join(tmpdir(), 'lastmark-restore-'));
+const folder = scratch('restore');
 const good = join(folder, 'good.sql.gz');
 let from: Harness;
 let to: Harness;
@@ -74,7 +75,7 @@ describe('a damaged backup', () => {
       expect(Number(end)).toBeGreaterThan(at);
       expect(said).toContain('Nothing was changed');
     }
-  }, 120_000);
+  });
 
   it.each([
     ['cut off', (bytes: Buffer) => bytes.subarray(0, Math.floor(bytes.length * 0.7)), /ends in the middle of a block/],
@@ -121,7 +122,7 @@ describe('a good backup', () => {
     expect(String(tables[0]?.['Create Table'])).not.toMatch(/_restoring|_before|lastmark_/);
     await makers(to).sample({ unit: { serial: 'after' } });
     expect(await serials(to)).toHaveLength(41);
-  }, 60_000);
+  });
 
   it('of an earlier version, without a check of its own, is taken when it is whole', async () => {
     const sql = gunzipSync(readFileSync(good))
@@ -131,5 +132,5 @@ describe('a good backup', () => {
     writeFileSync(file, gzipSync(sql));
     expect(run('db-restore', to, file, '--replace').status).toBe(0);
     expect(await serials(to)).toHaveLength(40);
-  }, 60_000);
+  });
 });

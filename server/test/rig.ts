@@ -22,6 +22,8 @@ export interface TestRig {
   readonly ask: (runId: string, ask: object) => Promise<SheetRun>;
   /** Wait until a run is as wanted. */
   readonly until: (runId: string, wanted: (run: SheetRun) => boolean, what: string) => Promise<SheetRun>;
+  /** Stop whatever still runs, so that a test that failed costs no other. */
+  readonly release: () => Promise<void>;
   readonly close: () => Promise<void>;
 }
 
@@ -32,7 +34,8 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
   return { ...point, settle: null, dwell: 100_000, ...part };
 };
 
-const PATIENCE = 45_000;
+/** Longer than anything takes on a busy processor, ms. */
+const PATIENCE = 200_000;
 
 /**
  * An Ember 45 with its claims on a rack whose clock runs fast.
@@ -94,6 +97,14 @@ export async function startRig(
       }),
     ask: (runId, ask) => call<SheetRun>('post', `/sheet-runs/${runId}/asks`, { ask }),
     until,
+    release: async () => {
+      const leases = async () => (await call<{ items: { runId: string }[] }>('get', '/leases')).items;
+      for (const id of new Set((await leases()).map(({ runId }) => runId))) {
+        await call('post', `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: 'after the test' } });
+        await until(id, ({ state }) => state === 'stopped', 'stopped after the test');
+      }
+      await expect.poll(leases).toEqual([]);
+    },
     close: () => rack.close(),
   };
 }

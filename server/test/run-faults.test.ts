@@ -24,7 +24,7 @@ afterAll(async () => {
 });
 
 const draws = () => bench.rack.bench.isOn('C1');
-const untilDraws = (wanted: boolean) => expect.poll(draws, { timeout: 15_000, interval: 20 }).toBe(wanted);
+const untilDraws = (wanted: boolean) => expect.poll(draws, { interval: 20 }).toBe(wanted);
 const held = ({ state }: SheetRun) => state === 'held';
 
 /** A soak that would last for hours. */
@@ -40,12 +40,7 @@ afterEach(async () => {
   await harness.db.delete(profiles);
   await harness.db.update(samples).set({ limits: null });
   for (const kind of ['dc-load', 'power-analyser', 'multimeter'] as const) bench.rack.fault(kind, 'none');
-  const { items } = await bench.call<{ items: { runId: string }[] }>('get', '/leases');
-  for (const id of new Set(items.map((one) => one.runId))) {
-    await bench.ask(id, { kind: 'stop', reason: 'after the test' });
-    await bench.until(id, ({ state }) => state === 'stopped', 'stopped after the test');
-  }
-  await expect.poll(async () => (await bench.call<{ items: unknown[] }>('get', '/leases')).items).toEqual([]);
+  await bench.release();
 });
 
 describe('loads go off and the run holds', () => {
@@ -60,7 +55,7 @@ describe('loads go off and the run holds', () => {
     expect(draws()).toBe(false);
     await bench.ask(runId, { kind: 'go on', person: 'Warden' });
     await untilDraws(true);
-  }, 60_000);
+  });
 
   it('when Loads off is pressed while a step is being set up', async () => {
     for (let turn = 0; turn < 5; turn += 1) {
@@ -73,7 +68,7 @@ describe('loads go off and the run holds', () => {
       await bench.until(runId, ({ state }) => state === 'stopped', 'stopped');
       await expect.poll(async () => (await bench.call<{ items: unknown[] }>('get', '/leases')).items).toEqual([]);
     }
-  }, 90_000);
+  });
 
   it('when the hottest spot passes the limit of this sample', async () => {
     const { etag } = await bench.call<{ etag: string }>('get', `/samples/${bench.sample.id}`);
@@ -86,7 +81,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'too hot');
     expect(run.says).toMatch(/^Hottest spot 32\.\d °C: above the limit of 32\.0 °C\.$/);
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 
   it('when a port stands above the voltage limit of the bench', async () => {
     const profile = await bench.call<StoredProfile>('get', '/profile');
@@ -105,7 +100,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'too many volts');
     expect(run.says).toMatch(/^C1 20\.\d\d V: above the limit of 15 V\.$/);
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 
   it('when a meter hangs', async () => {
     runId = await soak();
@@ -114,7 +109,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'a lost meter');
     expect(run.says).toBe('"Simulated power analyser" tells nothing any more.');
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 
   it('when the load itself is lost, as soon as it answers again', async () => {
     runId = await soak();
@@ -123,7 +118,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'a lost load');
     expect(run.says).toMatch(/connection to "Simulated DC load" was lost|connection was lost during/);
     await untilDraws(false);
-  }, 60_000);
+  });
 
   it('when a meter stands still although the load moves', async () => {
     runId = await soak();
@@ -134,7 +129,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'a frozen meter');
     expect(run.says).toContain('the meter stands still');
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 
   it('when nobody is at the console of a run that is not to be left alone', async () => {
     runId = await soak({}, { watched: true });
@@ -148,7 +143,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'an empty chair');
     expect(run.says).toContain('Nobody is at the console');
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 
   it('and a watched step does not begin before someone is there', async () => {
     runId = await soak({ attended: true });
@@ -169,7 +164,7 @@ describe('loads go off and the run holds', () => {
     const run = await bench.until(runId, held, 'no answer');
     expect(run.says).toBe('A watched step was not confirmed.');
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 });
 
 describe('a rig that does not prove itself', () => {
@@ -185,7 +180,7 @@ describe('a rig that does not prove itself', () => {
     bench.rack.bench.lay(good);
     await bench.ask(runId, { kind: 'repeat' });
     await bench.until(runId, ({ stepId, state }) => state === 'running' && stepId !== run.stepId, 'the next step');
-  }, 60_000);
+  });
 });
 
 describe('a server that goes away', () => {
@@ -223,7 +218,7 @@ describe('a server that goes away', () => {
       await second.close();
       await harness.runner.watch();
     }
-  }, 60_000);
+  });
 
   it('without a word is noticed: the run shows as interrupted and its loads go off', async () => {
     const second = anotherServer();
@@ -247,5 +242,5 @@ describe('a server that goes away', () => {
       await second.close();
       await harness.runner.watch();
     }
-  }, 60_000);
+  });
 });

@@ -3,7 +3,7 @@ import type { RunSample, SampleDossier, SheetRun, StoredInstrument } from '@last
 import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { toJudge } from '../src/dossier/dossier.ts';
 import { type Harness, startHarness } from './harness.ts';
 import { fullPoint, startRig, type TestRig } from './rig.ts';
@@ -11,7 +11,7 @@ import { fullPoint, startRig, type TestRig } from './rig.ts';
 let harness: Harness;
 let bench: TestRig;
 beforeAll(async () => {
-  harness = await startHarness('run_sheets');
+  harness = await startHarness('run_sheets', { liveEvery: 25 });
   bench = await startRig(harness, 600);
   const line = (volts: number, amps: number) => ({ kind: 'port-line', port: 'C1', volts, amps });
   for (const promise of [
@@ -23,6 +23,7 @@ beforeAll(async () => {
   ])
     await bench.make.claim(bench.sample.id, promise);
 });
+afterEach(() => bench.release());
 afterAll(async () => {
   await harness.stop();
   await bench.close();
@@ -42,7 +43,7 @@ const stop = async (id: string) => {
 /** True when the load of the simulated charger draws. */
 const draws = () => bench.rack.bench.isOn('C1');
 const untilDraws = async (wanted: boolean) => {
-  await expect.poll(draws, { timeout: 15_000, interval: 20 }).toBe(wanted);
+  await expect.poll(draws, { interval: 20 }).toBe(wanted);
 };
 
 describe('a whole sheet', () => {
@@ -68,7 +69,7 @@ describe('a whole sheet', () => {
     expect(draws()).toBe(false);
     expect(bench.rack.bench.supply.on).toBe(false);
     expect((await bench.call<{ items: unknown[] }>('get', '/leases')).items).toEqual([]);
-  }, 120_000);
+  });
 
   it('keeps everything the instruments told, committed while it goes on', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
@@ -76,11 +77,12 @@ describe('a whole sheet', () => {
     await untilDraws(true);
     const trace = async () =>
       (await bench.call<{ items: RunSample[] }>('get', `/sheet-runs/${id}/trace?step=soak`)).items;
-    await expect.poll(async () => (await trace()).length, { timeout: 10_000 }).toBeGreaterThan(20);
-    const newest = (await trace()).at(-1);
-    expect(Date.now() - (newest?.at ?? 0)).toBeLessThan(1000);
+    await expect.poll(async () => (await trace()).length).toBeGreaterThan(20);
+    const now = Date.now();
+    await expect.poll(async () => (await trace()).at(-1)?.at).toBeGreaterThan(now);
+    expect(draws()).toBe(true);
     await stop(id);
-  }, 60_000);
+  });
 });
 
 describe('a run does what it is asked', () => {
@@ -99,7 +101,7 @@ describe('a run does what it is asked', () => {
     expect(run.state).toBe('done');
     expect(run.outcomes.soak).toMatchObject({ state: 'skipped', says: 'Seen enough.' });
     expect(run.notes.map(({ text }) => text)).toEqual(['Smells of nothing.']);
-  }, 60_000);
+  });
 
   it('records a settling point by hand, and says so', async () => {
     const settle = { fraction: 0.0001, over: 3600, average: 14_400 };
@@ -109,7 +111,7 @@ describe('a run does what it is asked', () => {
     await bench.ask(id, { kind: 'record', readings: [], device: null });
     const run = await bench.until(id, over, 'recorded');
     expect(run.outcomes.soak?.says).toContain('recorded by hand before it settled');
-  }, 60_000);
+  });
 
   it('stops for good, with everything off; then nothing more can be asked', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
@@ -120,7 +122,7 @@ describe('a run does what it is asked', () => {
     expect(run).toMatchObject({ state: 'stopped', says: 'Stopped: Wrong cable.' });
     await expect.poll(() => bench.rack.bench.supply.on).toBe(false);
     await expect(bench.ask(id, { kind: 'repeat' })).rejects.toThrow('This run is over.');
-  }, 60_000);
+  });
 
   it('a level that is not offered ends the step, not the sheet', async () => {
     const sheet = await bench.sheet((steps) => [
@@ -132,7 +134,7 @@ describe('a run does what it is asked', () => {
     expect(run.outcomes.twelve).toMatchObject({ state: 'failed', says: 'C1 does not offer fixed 12 V now.' });
     expect(run.outcomes.soak?.state).toBe('done');
     expect(run.says).toBe('1 of 2 steps done, 1 could not be done.');
-  }, 60_000);
+  });
 });
 
 describe('who and what', () => {
@@ -143,7 +145,7 @@ describe('who and what', () => {
     await expect(bench.start(sheet.id, { tag: 'ZZZZZZ' })).rejects.toThrow('No sample has the tag "ZZZZZZ"');
     const { id } = await bench.start(sheet.id, { tag: `lastmark:${bench.sample.tag.toLowerCase()}` });
     await bench.until(id, over, 'the scanned run');
-  }, 60_000);
+  });
 
   it('one run owns its instruments: a second is told who has them, and only questions reach them', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
@@ -185,7 +187,7 @@ describe('who and what', () => {
     expect((await bench.call<SheetRun>('get', `/sheet-runs/${id}`)).state).toBe('running');
     await stop(id);
     expect((await command('CURR 1')).status).toBe(201);
-  }, 60_000);
+  });
 
   it('a label carries the tag', async () => {
     const answer = await request(harness.app).get(`/api/samples/${bench.sample.id}/label.pdf`);
@@ -219,14 +221,15 @@ describe('who and what', () => {
     await bench.until(id, over, 'the run');
     const stays = await request(harness.app).delete(`/api/run-sheets/${ran.id}`).set('If-Match', '"v2"');
     expect([stays.status, stays.body.detail]).toEqual([409, expect.stringContaining('This sheet ran')]);
-  }, 60_000);
+  });
 });
 
 describe('a sweep of combinations', () => {
   it('plugs in one after the other, sees what drops out, and loads what each offers', async () => {
     const truth = CHARGERS.find(({ name }) => name === 'Quad 130');
     if (!truth) throw new Error('no such charger');
-    bench.rack.clock.speed = 1;
+    // Looks as close together as at a real bench.
+    bench.rack.clock.speed = 4;
     bench.rack.bench.load(truth);
     const sample = await bench.make.sample({
       model: {
@@ -270,7 +273,7 @@ describe('a sweep of combinations', () => {
       'C1 with C2',
       'C2 with C1',
     ]);
-  }, 90_000);
+  });
 });
 
 describe('typed at the keypad', () => {
@@ -306,5 +309,5 @@ describe('typed at the keypad', () => {
     const [pointId] = run.outcomes[steps[1]?.id ?? '']?.madeIds ?? [];
     const point = (await dossier()).points.find((one) => one.id === pointId);
     expect(point?.readings.map(({ value }) => value)).toEqual([5.01, 3, 17.1]);
-  }, 60_000);
+  });
 });

@@ -1,21 +1,24 @@
 // A database that hangs (stopped, not gone) while loads draw: the wire does not wait for it.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import type { LoadsOffAnswer, SheetRun } from '@lastmark/contract';
 import request from 'supertest';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 // @ts-expect-error plain script without types
 import { startMariadb } from '../../scripts/lib/mariadb.mjs';
+// @ts-expect-error plain script without types
+import { scratch } from '../../scripts/lib/scratch.mjs';
 import { loadsOffLatch, runParts } from '../src/db/schema.ts';
 import { type Harness, startHarness } from './harness.ts';
 import { fullPoint, startRig, type TestRig } from './rig.ts';
 import { layWire } from './wire.ts';
 
-/** Goals are held to in `npm run attack`; beside other tests on a busy machine only what waits for the database is to be found. */
-const BESIDE_OTHERS = process.env.LASTMARK_ATTACK ? 1 : 5;
+/** Goals, ms, are held to in `npm run attack`; beside other tests, on a busy machine, no time says anything. */
+const MEASURED = Boolean(process.env.LASTMARK_ATTACK);
+const WIRE = MEASURED ? 200 : Number.MAX_VALUE;
+const ANSWER = MEASURED ? 1000 : Number.MAX_VALUE;
+const OFF = MEASURED ? 5000 : Number.MAX_VALUE;
 
-const folder = mkdtempSync(join(tmpdir(), 'lastmark-silent-'));
+const folder = scratch('silent');
 let database: { url: string; pid: number; stop: () => Promise<void> };
 let harness: Harness;
 let bench: TestRig;
@@ -46,7 +49,7 @@ afterAll(async () => {
 });
 
 const draws = () => bench.rack.bench.isOn('C1');
-const untilDraws = (wanted: boolean) => expect.poll(draws, { timeout: 20_000, interval: 10 }).toBe(wanted);
+const untilDraws = (wanted: boolean) => expect.poll(draws, { interval: 10 }).toBe(wanted);
 async function soak(): Promise<string> {
   const sheet = await bench.sheet((steps) => [fullPoint(steps, { id: 'soak' })]);
   return (await bench.start(sheet.id)).id;
@@ -70,10 +73,9 @@ describe('while the database hangs', () => {
     await untilDraws(true);
     hang();
     const { body, answered, onWire } = await press();
-    if (process.env.LASTMARK_ATTACK)
-      console.log(`on the wire after ${onWire.toFixed(0)} ms, answered after ${answered.toFixed(0)} ms`);
-    expect(onWire).toBeLessThan(200 * BESIDE_OTHERS);
-    expect(answered).toBeLessThan(1000 * BESIDE_OTHERS);
+    if (MEASURED) console.log(`on the wire after ${onWire.toFixed(0)} ms, answered after ${answered.toFixed(0)} ms`);
+    expect(onWire).toBeLessThan(WIRE);
+    expect(answered).toBeLessThan(ANSWER);
     expect(draws()).toBe(false);
     expect(body.items.map(({ sent, sure }) => [sent, sure])).toEqual([[true, true]]);
     expect(body.written).toBe(false);
@@ -84,7 +86,7 @@ describe('while the database hangs', () => {
     expect(run.says).not.toBe('');
     expect(draws()).toBe(false);
     await stop(id);
-  }, 60_000);
+  });
 
   it('a run switches its loads off by itself within five seconds, and says that it was the database', async () => {
     const id = await soak();
@@ -93,8 +95,8 @@ describe('while the database hangs', () => {
     const begun = performance.now();
     await untilDraws(false);
     const took = performance.now() - begun;
-    if (process.env.LASTMARK_ATTACK) console.log(`loads off after ${took.toFixed(0)} ms`);
-    expect(took).toBeLessThan(5000 + 2000 * (BESIDE_OTHERS - 1));
+    if (MEASURED) console.log(`loads off after ${took.toFixed(0)} ms`);
+    expect(took).toBeLessThan(OFF);
     await new Promise((resolve) => setTimeout(resolve, 1500));
     expect(draws()).toBe(false);
     goOn();
@@ -105,7 +107,7 @@ describe('while the database hangs', () => {
     await bench.ask(id, { kind: 'go on', person: 'Warden' });
     await untilDraws(true);
     await stop(id);
-  }, 60_000);
+  });
 
   it('no load goes on: who may command is asked of the database', async () => {
     const id = await soak();
@@ -116,7 +118,7 @@ describe('while the database hangs', () => {
     goOn();
     await bench.until(id, ({ state }) => state === 'interrupted' || state === 'held', 'not going on by itself');
     await stop(id);
-  }, 60_000);
+  });
 });
 
 describe('a load that does not say that it is off', () => {
@@ -148,10 +150,10 @@ describe('a load that does not say that it is off', () => {
     await untilDraws(false);
     await expect.poll(() => String(heard.at(-1))).not.toContain('Nobody knows');
     stopListening();
-    await expect.poll(() => harness.working.links.doubt(load), { timeout: 10_000 }).toBeNull();
+    await expect.poll(() => harness.working.links.doubt(load)).toBeNull();
     await bench.until(id, ({ says }: SheetRun) => says.endsWith('Loads are off now.'), 'a word that it is off');
     await bench.ask(id, { kind: 'go on', person: 'Warden' });
     await untilDraws(true);
     await stop(id);
-  }, 90_000);
+  });
 });

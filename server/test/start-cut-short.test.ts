@@ -1,10 +1,11 @@
 // A start that was cut short, by a signal or by the power, is simply started again.
-import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { RowDataPacket } from 'mysql2';
 import { createPool, type Pool } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+// @ts-expect-error plain script without types
+import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
 import { type MigrateOptions, MigrationProblem, migrate } from '../src/db/migrate.ts';
@@ -14,7 +15,7 @@ import { MIGRATIONS } from '../src/paths.ts';
 const EVERY = process.env.LASTMARK_ATTACK ? 7 : 23;
 const KILLS = process.env.LASTMARK_ATTACK ? 32 : 2;
 
-const folder = mkdtempSync(join(tmpdir(), 'lastmark-cut-'));
+const folder = scratch('cut');
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 interface Forked {
@@ -100,7 +101,7 @@ describe('the first start', () => {
       expect(await tablesOf(pool), `moment ${moment}`).toEqual(whole);
       await pool.end();
     }
-  }, 600_000);
+  });
 
   it('left half-way by a version that remembered no statements goes on too', async () => {
     const { pool } = await anEmpty();
@@ -142,7 +143,7 @@ describe('the first start', () => {
       expect(await shelfOf(url), `killed after ${killAfter} ms`).toBe(total);
       await pool.end();
     }
-  }, 600_000);
+  });
 });
 
 describe('an upgrade of a filled database', () => {
@@ -173,7 +174,7 @@ describe('an upgrade of a filled database', () => {
       expect(copies[0]).not.toContain('run_sheets');
       await pool.end();
     }
-  }, 600_000);
+  });
 
   it('killed at any time goes on at the next start, with everything that was in it', async () => {
     const env = { LASTMARK_DATA: folder };
@@ -199,7 +200,7 @@ describe('an upgrade of a filled database', () => {
       expect(await tablesOf(pool), `killed after ${killAfter} ms`).toEqual(whole);
       await pool.end();
     }
-  }, 600_000);
+  });
 
   it('that cannot be copied first is not begun, and says what to do', async () => {
     const { pool, url } = await filled();
@@ -218,7 +219,7 @@ describe('an upgrade of a filled database', () => {
     await there.exited;
     expect(readdirSync(join(folder, 'backups')).filter((name) => /^before-.*\.sql\.gz$/.test(name))).not.toEqual([]);
     await pool.end();
-  }, 60_000);
+  });
 
   it('whose statement fails says which and that it goes on from there', async () => {
     const { pool } = await filled();

@@ -1,10 +1,10 @@
 // Two living servers on one database and one bench: a run has one owner, whatever happens to the first.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import type { SheetRun } from '@lastmark/contract';
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+// @ts-expect-error plain script without types
+import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
 import { points, runParts, sheetRuns } from '../src/db/schema.ts';
@@ -18,7 +18,7 @@ interface Forked {
   readonly port: number;
 }
 
-const folder = mkdtempSync(join(tmpdir(), 'lastmark-two-'));
+const folder = scratch('two');
 let harness: Harness;
 let bench: TestRig;
 let wire: Awaited<ReturnType<typeof layWire>>;
@@ -64,11 +64,9 @@ async function call<T>({ port }: Forked, path: string, body?: object): Promise<T
 }
 
 const draws = () => bench.rack.bench.isOn('C1');
-const untilDraws = (wanted: boolean) => expect.poll(draws, { timeout: 30_000, interval: 20 }).toBe(wanted);
+const untilDraws = (wanted: boolean) => expect.poll(draws, { interval: 20 }).toBe(wanted);
 const untilRun = (at: Forked, id: string, wanted: (run: SheetRun) => boolean) =>
-  expect
-    .poll(async () => wanted(await call<SheetRun>(at, `/sheet-runs/${id}`)), { timeout: 40_000, interval: 50 })
-    .toBe(true);
+  expect.poll(async () => wanted(await call<SheetRun>(at, `/sheet-runs/${id}`)), { interval: 50 }).toBe(true);
 
 /** A point at full load that takes some seconds, and nothing else. */
 const aPoint = (dwell: number) => bench.sheet((steps) => [fullPoint(steps, { id: 'point', dwell })]);
@@ -114,7 +112,7 @@ describe('a server that was stopped for ten seconds in the middle of a step', ()
     expect(draws()).toBe(false);
     // Both are well, and the first says the same of the run.
     expect(await call<SheetRun>(first, `/sheet-runs/${id}`)).toEqual(run);
-  }, 90_000);
+  });
 
   it('and that nobody took over goes on as its own, with loads off first and a word about it', async () => {
     const only = await aServer();
@@ -131,7 +129,7 @@ describe('a server that was stopped for ten seconds in the middle of a step', ()
     expect(draws()).toBe(false);
     await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
     await untilRun(only, id, ({ state }) => state === 'stopped');
-  }, 60_000);
+  });
 });
 
 it('a run whose epoch is taken away while its server is well has its loads off at once, and writes nothing more', async () => {
@@ -161,7 +159,7 @@ it('a run whose epoch is taken away while its server is well has its loads off a
   await untilRun(only, id, ({ state }) => state === 'interrupted');
   await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
   await untilRun(only, id, ({ state }) => state === 'stopped');
-}, 60_000);
+});
 
 it('Loads off at one server holds the run of the other, which stays off', async () => {
   const first = await aServer();
@@ -178,7 +176,7 @@ it('Loads off at one server holds the run of the other, which stays off', async 
   await untilDraws(true);
   await call(first, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
   await untilRun(first, id, ({ state }) => state === 'stopped');
-}, 60_000);
+});
 
 describe('a load switched on at the console', () => {
   const loadId = async (at: Forked) =>
@@ -202,16 +200,14 @@ describe('a load switched on at the console', () => {
     only.server.kill('SIGTERM');
     await only.exited;
     expect(draws()).toBe(false);
-  }, 60_000);
+  });
 
   it('goes off when its server dies without a word: by its own watchdog, or by another server', async () => {
     const first = await aServer();
     const second = await aServer();
     await drawFromConsole(first);
     first.server.kill('SIGKILL');
-    const begun = performance.now();
     await untilDraws(false);
-    expect(performance.now() - begun).toBeLessThan(20_000);
     // And one without a watchdog of its own.
     await drawFromConsole(second);
     await call(second, `/instruments/${await loadId(second)}/commands`, { command: 'INP:WATC 0' });
@@ -219,5 +215,5 @@ describe('a load switched on at the console', () => {
     second.server.kill('SIGKILL');
     await untilDraws(false);
     expect((await call<{ items: unknown[] }>(third, '/leases')).items).toEqual([]);
-  }, 60_000);
+  });
 });

@@ -6,7 +6,8 @@ import { ProblemError } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
 import type { Roster } from '../links/roster.ts';
 
-const EVERY_MILLISECONDS = 100;
+/** How often instruments are asked, ms. */
+export const LIVE_EVERY = 100;
 /** The list of instruments is looked at anew this often, so that a new address joins by itself. */
 const REFRESH_MILLISECONDS = 500;
 /** An instrument that does not answer is said to be away this often. */
@@ -40,6 +41,7 @@ interface Kept {
 export class LiveStream {
   readonly #roster: Roster;
   readonly #links: Links;
+  readonly #every: number;
   readonly #listeners = new Map<Listener, () => void>();
   #kept: Kept[] = [];
   #next = 1;
@@ -50,7 +52,8 @@ export class LiveStream {
   /** Current all loads draw together, A: input power should follow it. */
   #loadAmps = 0;
 
-  constructor(roster: Roster, links: Links) {
+  constructor(roster: Roster, links: Links, every = LIVE_EVERY) {
+    this.#every = every;
     this.#roster = roster;
     this.#links = links;
   }
@@ -90,7 +93,7 @@ export class LiveStream {
       .then(() => this.#refresh());
     this.#timers = [
       setInterval(() => this.#refresh(), REFRESH_MILLISECONDS),
-      setInterval(() => this.#askAll(), EVERY_MILLISECONDS),
+      setInterval(() => this.#askAll(), this.#every),
     ];
   }
 

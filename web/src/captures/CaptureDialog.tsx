@@ -10,17 +10,15 @@ import {
 import { ATTACHED, type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { FileButton } from '../parts/FileButton.tsx';
-import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
+import { typedSi } from '../parts/fields.tsx';
+import { FormDialog } from '../parts/form/FormDialog.tsx';
+import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
+import { useTyped } from '../parts/form/useTyped.ts';
 import { Loading } from '../parts/QueryGate.tsx';
 import { useSample } from '../state/sample.tsx';
 import type { CapturePreview, CaptureWork } from '../workers/capture.worker.ts';
@@ -30,6 +28,17 @@ const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.
 
 /** Largest file taken, bytes. */
 const LARGEST = 48 * 1024 * 1024;
+
+interface Form {
+  kind: CaptureKind;
+  supply: string;
+  setupId: string;
+  load: string;
+  port: string;
+  attached: Attached;
+  rigId: string;
+  note: string;
+}
 
 interface Props {
   readonly kinds: readonly CaptureKind[];
@@ -52,14 +61,18 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
   const { add } = useCapture();
   const setups = dossier.setups.filter(({ purpose }) => purpose === 'efficiency');
   const ports = dossier.sample.model.ports.map(({ label }) => label);
-  const [kind, setKind] = useState<CaptureKind>(kinds[0] ?? 'waveform');
-  const [label, setLabel] = useState(mainsLabel(supplies[0] ?? { kind: 'dc', volts: 13.8 }));
-  const [setupId, setSetupId] = useState(setups[0]?.id ?? '');
-  const [load, setLoad] = useState('100');
-  const [port, setPort] = useState(ports[0] ?? '');
-  const [attached, setAttached] = useState<Attached>('nothing');
-  const [rigId, setRigId] = useState(setups[0]?.rigId ?? dossier.rigs[0]?.id ?? '');
-  const [note, setNote] = useState('');
+  const form = useTyped<Form>({
+    kind: kinds[0] ?? 'waveform',
+    supply: mainsLabel(supplies[0] ?? { kind: 'dc', volts: 13.8 }),
+    setupId: setups[0]?.id ?? '',
+    load: '100',
+    port: ports[0] ?? '',
+    attached: 'nothing',
+    rigId: setups[0]?.rigId ?? dossier.rigs[0]?.id ?? '',
+    note: '',
+  });
+  const { control, values } = form;
+  const { kind, rigId } = values;
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const preview = useQuery({
@@ -72,29 +85,22 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
   const scopes = dossier.instruments.filter((one) => one.class === 'oscilloscope' && one.address !== null);
   const loaded = kind === 'waveform' || kind === 'sweep' || kind === 'dip';
   const atPort = kind === 'fading' || kind === 'dip' || kind === 'sweep';
-  const mains = supplies.find((one) => mainsLabel(one) === label);
-  const keep = (text: string | null, scopeId: string | null) => {
-    const share = loaded ? typedSi(load, 'efficiency') : 0;
-    if (!mains || share === null || Number.isNaN(share)) return setProblem('Give supply and load first.');
-    setProblem(null);
-    add.mutate(
-      {
-        choice: {
-          kind,
-          mains,
-          setupId: kind === 'waveform' && setupId ? setupId : null,
-          load: share,
-          port: atPort ? port : null,
-          attached: kind === 'idle' ? attached : 'nothing',
-          rigId,
-          source: file?.name ?? scopes.find(({ id }) => id === scopeId)?.name ?? '',
-          note: note.trim(),
-        },
-        text,
-        scopeId,
-      },
-      { onSuccess: onClose },
-    );
+  const mains = supplies.find((one) => mainsLabel(one) === values.supply);
+  const keep = async (text: string | null, scopeId: string | null) => {
+    const load = loaded ? typedSi(values.load, 'efficiency') : 0;
+    if (!mains || load === null || Number.isNaN(load)) throw new Error('Give supply and load first.');
+    const choice = {
+      kind,
+      mains,
+      setupId: kind === 'waveform' && values.setupId ? values.setupId : null,
+      load,
+      port: atPort ? values.port : null,
+      attached: kind === 'idle' ? values.attached : ('nothing' as const),
+      rigId,
+      source: file?.name ?? scopes.find(({ id }) => id === scopeId)?.name ?? '',
+      note: values.note.trim(),
+    };
+    await add.mutateAsync({ choice, text, scopeId });
   };
   const take = async ([first]: readonly File[]) => {
     if (!first) return;
@@ -105,93 +111,86 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
   const needed = ['time', ...CAPTURE_COLUMNS[kind].map((name) => COLUMN_WORDS[name])].join(', ');
   const seen = preview.data;
   const contradiction = seen?.ok && mains ? captureContradiction(mains, seen.figures) : null;
+  const refused = problem ?? contradiction ?? (seen && !seen.ok ? seen.reason : null);
   return (
-    <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="capture-title">
-      <DialogTitle id="capture-title">Take in a capture</DialogTitle>
-      <DialogContent
-        sx={{ display: 'grid', gap: 2, gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', '&&': { pt: 1 } }}
-      >
-        <Choice
-          label="What was recorded"
-          value={kind}
-          options={kinds.map((one) => ({ value: one, label: KIND_WORDS[one] }))}
-          onChange={setKind}
+    <FormDialog
+      title="Take in a capture"
+      form={form}
+      onSave={() => keep(file?.text ?? null, null)}
+      onClose={onClose}
+      action="Keep"
+      ready={file !== null && seen?.ok === true && contradiction === null && rigId !== ''}
+      width="md"
+      sx={{ gap: 2, gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}
+      more={
+        <>
+          {(kind === 'waveform' || kind === 'inrush') &&
+            scopes.map(({ id, name }) => (
+              <Button
+                key={id}
+                onClick={() => void keep(null, id).then(onClose, ({ message }: Error) => setProblem(message))}
+                disabled={add.isPending || rigId === ''}
+              >
+                Take it from {name}
+              </Button>
+            ))}
+          <FileButton
+            label="Capture file"
+            accept=".csv,.tsv,.txt"
+            onFiles={(files) => void take(files)}
+            button={{ variant: 'outlined', sx: { mr: 'auto' } }}
+          >
+            {file ? 'Another file' : 'Choose a file'}
+          </FileButton>
+        </>
+      }
+    >
+      <ChoiceInput
+        control={control}
+        name="kind"
+        label="What was recorded"
+        options={kinds.map((one) => ({ value: one, label: KIND_WORDS[one] }))}
+      />
+      <ChoiceInput control={control} name="supply" label="Supply" options={supplies.map(mainsLabel)} />
+      <ChoiceInput
+        control={control}
+        name="rigId"
+        label="Rig"
+        options={dossier.rigs.map(({ id, name }) => ({ value: id, label: name }))}
+      />
+      {kind === 'waveform' && setups.length > 0 && (
+        <ChoiceInput
+          control={control}
+          name="setupId"
+          label="Loading"
+          options={setups.map(({ id, name }) => ({ value: id, label: name }))}
         />
-        <Choice label="Supply" value={label} options={supplies.map(mainsLabel)} onChange={setLabel} />
-        <Choice
-          label="Rig"
-          value={rigId}
-          options={dossier.rigs.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={setRigId}
-        />
-        {kind === 'waveform' && setups.length > 0 && (
-          <Choice
-            label="Loading"
-            value={setupId}
-            options={setups.map(({ id, name }) => ({ value: id, label: name }))}
-            onChange={setSetupId}
-          />
-        )}
-        {loaded && <QuantityField label="Load, %" quantity="efficiency" value={load} onChange={setLoad} />}
-        {atPort && <Choice label="Port" value={port} options={ports} onChange={setPort} />}
-        {kind === 'idle' && <Choice label="Attached" value={attached} options={ATTACHED} onChange={setAttached} />}
-        <TextField
-          label="Note"
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-          slotProps={{ htmlInput: { maxLength: 400 } }}
-        />
-        <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-          A file has a header line and evenly spaced lines with {needed}; units in the header, such as time [ms].
-        </Typography>
-        {preview.isFetching && <Typography sx={{ gridColumn: '1 / -1' }}>Reading {file?.name} …</Typography>}
-        {seen?.ok && file && (
-          <>
-            <Alert severity="success" sx={{ gridColumn: '1 / -1' }}>
-              {file.name}: {seen.samples} samples. {captureSays(seen.figures)} {seen.figures.findings.join(' ')}
-            </Alert>
-            <Suspense fallback={<Loading what="the chart" />}>
-              <div style={{ gridColumn: '1 / -1' }}>
-                <CaptureChart caption={file.name} columns={seen.columns} height={180} />
-              </div>
-            </Suspense>
-          </>
-        )}
-        {(problem || contradiction || (seen && !seen.ok) || add.error) && (
-          <Alert severity="error" sx={{ gridColumn: '1 / -1' }}>
-            {problem ?? contradiction ?? (seen && !seen.ok ? seen.reason : add.error?.message)}
+      )}
+      {loaded && <QuantityInput control={control} name="load" label="Load, %" quantity="efficiency" />}
+      {atPort && <ChoiceInput control={control} name="port" label="Port" options={ports} />}
+      {kind === 'idle' && <ChoiceInput control={control} name="attached" label="Attached" options={ATTACHED} />}
+      <TextInput control={control} name="note" label="Note" max={400} />
+      <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
+        A file has a header line and evenly spaced lines with {needed}; units in the header, such as time [ms].
+      </Typography>
+      {preview.isFetching && <Typography sx={{ gridColumn: '1 / -1' }}>Reading {file?.name} …</Typography>}
+      {seen?.ok && file && (
+        <>
+          <Alert severity="success" sx={{ gridColumn: '1 / -1' }}>
+            {file.name}: {seen.samples} samples. {captureSays(seen.figures)} {seen.figures.findings.join(' ')}
           </Alert>
-        )}
-      </DialogContent>
-      <DialogActions>
-        {(kind === 'waveform' || kind === 'inrush') &&
-          scopes.map(({ id, name }) => (
-            <Button
-              key={id}
-              onClick={() => keep(null, id)}
-              disabled={add.isPending || rigId === ''}
-              sx={{ mr: 'auto' }}
-            >
-              Take it from {name}
-            </Button>
-          ))}
-        <Button onClick={onClose}>Cancel</Button>
-        <FileButton
-          label="Capture file"
-          accept=".csv,.tsv,.txt"
-          onFiles={(files) => void take(files)}
-          button={{ variant: 'outlined' }}
-        >
-          {file ? 'Another file' : 'Choose a file'}
-        </FileButton>
-        <Button
-          variant="contained"
-          disabled={!file || !seen?.ok || contradiction !== null || add.isPending || rigId === ''}
-          onClick={() => keep(file?.text ?? null, null)}
-        >
-          Keep
-        </Button>
-      </DialogActions>
-    </Dialog>
+          <Suspense fallback={<Loading what="the chart" />}>
+            <div style={{ gridColumn: '1 / -1' }}>
+              <CaptureChart caption={file.name} columns={seen.columns} height={180} />
+            </div>
+          </Suspense>
+        </>
+      )}
+      {refused && (
+        <Alert severity="error" sx={{ gridColumn: '1 / -1' }}>
+          {refused}
+        </Alert>
+      )}
+    </FormDialog>
   );
 }

@@ -1,20 +1,18 @@
 // Overrides a derived nameplate class, with the reason that stays with it.
 import { NAMEPLATE_CLASSES, type NameplateClass } from '@lastmark/core/limits';
-import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
-import { Choice } from './fields.tsx';
+import { FormDialog } from './form/FormDialog.tsx';
+import { ChoiceInput, TextInput } from './form/inputs.tsx';
+import { useTyped } from './form/useTyped.ts';
 
 export interface ClassChoice {
   readonly nameplateClass: NameplateClass;
   readonly reason: string;
+}
+
+interface Form {
+  chosen: NameplateClass | 'derived';
+  reason: string;
 }
 
 interface Props {
@@ -28,54 +26,32 @@ interface Props {
 }
 
 export function ClassDialog({ derived, chosen: before, stays, onSave, onClose }: Props) {
-  const [chosen, setChosen] = useState<NameplateClass | 'derived'>(before?.nameplateClass ?? 'derived');
-  const [reason, setReason] = useState(before?.reason ?? '');
-  const save = useMutation({
-    mutationFn: () => onSave(chosen === 'derived' ? null : { nameplateClass: chosen, reason: reason.trim() }),
-    onSuccess: onClose,
-  });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate();
-  };
+  const form = useTyped<Form>({ chosen: before?.nameplateClass ?? 'derived', reason: before?.reason ?? '' });
+  const { control, values } = form;
+  const own = values.chosen !== 'derived';
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="class-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="class-title">Nameplate class</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
-          <Typography>{derived.why}</Typography>
-          <Choice
-            label="Judged as"
-            value={chosen}
-            options={[
-              { value: 'derived' as const, label: `derived: ${derived.nameplateClass}` },
-              ...NAMEPLATE_CLASSES.map((one) => ({ value: one, label: one })),
-            ]}
-            onChange={setChosen}
-          />
-          {chosen !== 'derived' && (
-            <TextField
-              label="Why"
-              required
-              value={reason}
-              onChange={(event) => setReason(event.target.value)}
-              helperText={stays}
-              slotProps={{ htmlInput: { maxLength: 300 } }}
-            />
-          )}
-          {save.error && <Alert severity="error">{save.error.message}</Alert>}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button
-            type="submit"
-            variant="contained"
-            disabled={save.isPending || (chosen !== 'derived' && reason.trim() === '')}
-          >
-            Save
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog
+      title="Nameplate class"
+      form={form}
+      onSave={({ chosen, reason }) =>
+        onSave(chosen === 'derived' ? null : { nameplateClass: chosen, reason: reason.trim() })
+      }
+      onClose={onClose}
+      action="Save"
+      ready={!own || values.reason.trim() !== ''}
+      sx={{ gap: 2 }}
+    >
+      <Typography>{derived.why}</Typography>
+      <ChoiceInput
+        control={control}
+        name="chosen"
+        label="Judged as"
+        options={[
+          { value: 'derived', label: `derived: ${derived.nameplateClass}` },
+          ...NAMEPLATE_CLASSES.map((one) => ({ value: one, label: one })),
+        ]}
+      />
+      {own && <TextInput control={control} name="reason" label="Why" max={300} required more={{ helperText: stays }} />}
+    </FormDialog>
   );
 }

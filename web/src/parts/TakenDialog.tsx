@@ -3,22 +3,17 @@ import type { StatedInput } from '@lastmark/contract/types';
 import { formatPlain, parseDecimal } from '@lastmark/core/quantity';
 import { type Mains, mainsLabel, type Taken } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { refreshSample } from '../api/queries.ts';
 import { useSample, useSupplies } from '../state/sample.tsx';
-import { Choice, QuantityField, typedSi } from './fields.tsx';
+import { typedSi } from './fields.tsx';
+import { FormDialog } from './form/FormDialog.tsx';
+import { ChoiceInput, QuantityInput, TextInput } from './form/inputs.tsx';
+import { useTyped } from './form/useTyped.ts';
 
-interface Form {
+interface TakenText {
   warmUp: string;
   how: 'settled' | 'averaged' | 'not watched';
   drift: string;
@@ -29,7 +24,7 @@ interface Form {
   crest: string;
 }
 
-const EMPTY: Form = {
+const EMPTY: TakenText = {
   warmUp: '',
   how: 'not watched',
   drift: '',
@@ -44,7 +39,7 @@ const percentText = (fraction: number | null): string => (fraction === null ? ''
 const plain = (value: number | null): string => (value === null ? '' : String(value));
 const plainNumber = (text: string): number | null => (text.trim() === '' ? null : parseDecimal(text));
 
-function toForm(taken: Taken | undefined): Form {
+function toForm(taken: Taken | undefined): TakenText {
   if (!taken) return EMPTY;
   const { warmUp, rest, source } = taken;
   return {
@@ -59,7 +54,7 @@ function toForm(taken: Taken | undefined): Form {
   };
 }
 
-function toTaken(form: Form): Taken {
+function toTaken(form: TakenText): Taken {
   const minutes = (text: string) => typedSi(/[a-z]/i.test(text) ? text : `${text} min`, 'duration');
   return {
     warmUp: form.warmUp.trim() === '' ? null : minutes(form.warmUp),
@@ -80,6 +75,10 @@ function toTaken(form: Form): Taken {
   };
 }
 
+interface Form extends TakenText {
+  supply: string;
+}
+
 interface Props {
   /** The loading it is about; null for idle. */
   readonly setupId: string | null;
@@ -94,127 +93,91 @@ export function TakenDialog({ setupId, title, onClose }: Props) {
   const supplies: readonly Mains[] = [...supplied, ...own.map(({ mains }) => mains)].filter(
     (mains, index, all) => all.findIndex((one) => mainsLabel(one) === mainsLabel(mains)) === index,
   );
-  const [label, setLabel] = useState(mainsLabel(own.at(-1)?.mains ?? supplies[0] ?? { kind: 'dc', volts: 12 }));
   const newest = (at: string) =>
     dossier.stated.findLast((one) => one.setupId === setupId && mainsLabel(one.mains) === at)?.taken;
-  const [form, setForm] = useState(() => toForm(newest(label)));
-  const mains = supplies.find((one) => mainsLabel(one) === label);
-  const recorded = own.filter((point) => mainsLabel(point.mains) === label && point.taken).length;
-  const field = (key: keyof Form) => (typed: string) => setForm({ ...form, [key]: typed });
-  const save = useMutation({
-    mutationFn: () => {
-      if (!mains) throw new Error('Choose the supply.');
-      const taken = toTaken(form);
-      const wrong = [taken.warmUp, taken.rest?.drift, taken.rest?.over, ...Object.values(taken.source)].some(
-        (value) => typeof value === 'number' && Number.isNaN(value),
-      );
-      if (wrong) throw new Error('One of the values cannot be read. Give numbers, such as 30 min or 0.4 %.');
-      const body: StatedInput = { id: ulid(), setupId, mains, taken };
-      return api(`/samples/${dossier.sample.id}/stated`, { method: 'POST', body });
-    },
-    onSuccess: async () => {
-      await refreshSample(dossier.sample.id);
-      onClose();
-    },
-  });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate();
+  const first = mainsLabel(own.at(-1)?.mains ?? supplies[0] ?? { kind: 'dc', volts: 12 });
+  const form = useTyped<Form>({ ...toForm(newest(first)), supply: first });
+  const { control, values, set } = form;
+  const mains = supplies.find((one) => mainsLabel(one) === values.supply);
+  const recorded = own.filter((point) => mainsLabel(point.mains) === values.supply && point.taken).length;
+  const save = async (typed: Form) => {
+    if (!mains) throw new Error('Choose the supply.');
+    const taken = toTaken(typed);
+    const wrong = [taken.warmUp, taken.rest?.drift, taken.rest?.over, ...Object.values(taken.source)].some(
+      (value) => typeof value === 'number' && Number.isNaN(value),
+    );
+    if (wrong) throw new Error('One of the values cannot be read. Give numbers, such as 30 min or 0.4 %.');
+    const body: StatedInput = { id: ulid(), setupId, mains, taken };
+    await api(`/samples/${dossier.sample.id}/stated`, { method: 'POST', body });
+    await refreshSample(dossier.sample.id);
   };
   const isAc = mains?.kind === 'ac';
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="taken-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="taken-title">How it was taken: {title}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, gridTemplateColumns: '1fr 1fr', '&&': { pt: 1 } }}>
-          <Choice
-            label="Supply"
-            value={label}
-            options={supplies.map(mainsLabel)}
-            onChange={(chosen) => {
-              setLabel(chosen);
-              setForm(toForm(newest(chosen)));
-            }}
-            more={{ sx: { gridColumn: '1 / -1' } }}
+    <FormDialog
+      title={`How it was taken: ${title}`}
+      form={form}
+      onSave={save}
+      onClose={onClose}
+      action="State it"
+      sx={{ gap: 2, gridTemplateColumns: '1fr 1fr' }}
+    >
+      <ChoiceInput
+        control={control}
+        name="supply"
+        label="Supply"
+        options={supplies.map(mainsLabel)}
+        onChosen={(supply) => set(toForm(newest(supply)))}
+        more={{ sx: { gridColumn: '1 / -1' } }}
+      />
+      {recorded > 0 && (
+        <Alert severity="info" sx={{ gridColumn: '1 / -1' }}>
+          {recorded} points of this supply carry their own record; that counts for them, whatever is stated here.
+        </Alert>
+      )}
+      {setupId && (
+        <>
+          <QuantityInput control={control} name="warmUp" label="Warmed up at 100 %, min" quantity="duration" />
+          <ChoiceInput
+            control={control}
+            name="how"
+            label="Input was"
+            options={['settled', 'averaged', 'not watched']}
           />
-          {recorded > 0 && (
-            <Alert severity="info" sx={{ gridColumn: '1 / -1' }}>
-              {recorded} points of this supply carry their own record; that counts for them, whatever is stated here.
-            </Alert>
-          )}
-          {setupId && (
-            <>
-              <QuantityField
-                label="Warmed up at 100 %, min"
-                quantity="duration"
-                value={form.warmUp}
-                onChange={field('warmUp')}
-              />
-              <Choice
-                label="Input was"
-                value={form.how}
-                options={['settled', 'averaged', 'not watched']}
-                onChange={(how) => setForm({ ...form, how })}
-              />
-              {form.how !== 'not watched' && (
-                <>
-                  <QuantityField
-                    label={form.how === 'settled' ? 'Watched for, min' : 'Averaged over, min'}
-                    quantity="duration"
-                    value={form.over}
-                    onChange={field('over')}
-                  />
-                  <QuantityField
-                    label="Drift over that time, %"
-                    quantity="efficiency"
-                    value={form.drift}
-                    onChange={field('drift')}
-                  />
-                </>
-              )}
-            </>
-          )}
-          <QuantityField label="Supply as read, V" quantity="voltage" value={form.volts} onChange={field('volts')} />
-          {isAc && (
-            <QuantityField
-              label="Frequency as read, Hz"
-              quantity="frequency"
-              value={form.hertz}
-              onChange={field('hertz')}
-            />
-          )}
-          {isAc && (
-            <QuantityField
-              label="Distortion of its voltage, %"
-              quantity="efficiency"
-              value={form.distortion}
-              onChange={field('distortion')}
-            />
-          )}
-          {isAc && (
-            <TextField
-              label="Crest factor of its voltage"
-              value={form.crest}
-              error={form.crest.trim() !== '' && Number.isNaN(parseDecimal(form.crest))}
-              onChange={(event) => field('crest')(event.target.value)}
-            />
-          )}
-          <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-            What stays empty reads "not recorded", and the result stays indicative.
-          </Typography>
-          {save.error && (
-            <Alert severity="error" sx={{ gridColumn: '1 / -1' }}>
-              {save.error.message}
-            </Alert>
-          )}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={save.isPending}>
-            State it
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        </>
+      )}
+      {setupId && values.how !== 'not watched' && (
+        <>
+          <QuantityInput
+            control={control}
+            name="over"
+            label={values.how === 'settled' ? 'Watched for, min' : 'Averaged over, min'}
+            quantity="duration"
+          />
+          <QuantityInput control={control} name="drift" label="Drift over that time, %" quantity="efficiency" />
+        </>
+      )}
+      <QuantityInput control={control} name="volts" label="Supply as read, V" quantity="voltage" />
+      {isAc && (
+        <>
+          <QuantityInput control={control} name="hertz" label="Frequency as read, Hz" quantity="frequency" />
+          <QuantityInput
+            control={control}
+            name="distortion"
+            label="Distortion of its voltage, %"
+            quantity="efficiency"
+          />
+          <TextInput
+            control={control}
+            name="crest"
+            label="Crest factor of its voltage"
+            max={40}
+            more={{ error: values.crest.trim() !== '' && Number.isNaN(parseDecimal(values.crest)) }}
+          />
+        </>
+      )}
+      <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
+        What stays empty reads "not recorded", and the result stays indicative.
+      </Typography>
+    </FormDialog>
   );
 }

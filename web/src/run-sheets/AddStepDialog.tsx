@@ -11,15 +11,11 @@ import {
 } from '@lastmark/core/plan';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
-import { type FormEvent, useState } from 'react';
 import { ulid } from 'ulid';
-import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
+import { typedSi } from '../parts/fields.tsx';
+import { FormDialog } from '../parts/form/FormDialog.tsx';
+import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
+import { useTyped } from '../parts/form/useTyped.ts';
 
 const KINDS = [
   { value: 'point', label: 'Load point' },
@@ -27,7 +23,16 @@ const KINDS = [
   { value: 'cool', label: 'Cool down' },
   { value: 'by hand', label: 'By hand' },
 ] as const;
-type Kind = (typeof KINDS)[number]['value'];
+
+interface Form {
+  kind: (typeof KINDS)[number]['value'];
+  port: string;
+  supply: string;
+  volts: string;
+  amps: string;
+  time: string;
+  text: string;
+}
 
 interface Props {
   readonly sheet: StoredSheet;
@@ -44,69 +49,62 @@ function suppliesOf({ steps }: StoredSheet, method: Method): readonly Mains[] {
   return all.filter((one, at) => all.findIndex((other) => mainsLabel(other) === mainsLabel(one)) === at);
 }
 
+/** @returns null while something is missing */
+function stepOf(
+  { kind, port, volts, amps, time, text }: Form,
+  method: Method,
+  mains: Mains | undefined,
+): NewStep | null {
+  const output = { port, volts: typedSi(volts, 'voltage') ?? 0, amps: typedSi(amps, 'current') ?? 0 };
+  const seconds = typedSi(time, 'duration') ?? 0;
+  const loaded = output.volts > 0 && output.amps > 0;
+  if (kind === 'point') return mains && loaded ? proofPoint(method.by, mains, [output], 1) : null;
+  if (kind === 'hold')
+    return mains && loaded && seconds > 0 ? holdStep({ ...method, hold: seconds }, mains, [output]) : null;
+  if (kind === 'cool')
+    return seconds > 0
+      ? { ...stepBase('cool', method.by, `Loads off, let it cool ${time}`), dwell: seconds, attended: false }
+      : null;
+  return text.trim() === '' ? null : stepBase('by hand', 'keypad', text.trim());
+}
+
 export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
-  const [kind, setKind] = useState<Kind>('point');
-  const [port, setPort] = useState(ports[0] ?? '');
-  const [volts, setVolts] = useState('');
-  const [amps, setAmps] = useState('');
-  const [minutes, setMinutes] = useState('10 min');
-  const [text, setText] = useState('');
   const supplies = suppliesOf(sheet, method);
   const [first] = supplies;
-  const [supply, setSupply] = useState(first ? mainsLabel(first) : '');
-  const mains = supplies.find((one) => mainsLabel(one) === supply) ?? first;
-  const output = { port, volts: typedSi(volts, 'voltage') ?? 0, amps: typedSi(amps, 'current') ?? 0 };
-  const seconds = typedSi(minutes, 'duration') ?? 0;
-  const loads = kind === 'point' || kind === 'hold';
-  const times = kind === 'hold' || kind === 'cool';
-  const complete =
-    (!loads || (output.volts > 0 && output.amps > 0 && mains)) &&
-    (!times || seconds > 0) &&
-    (kind !== 'by hand' || text.trim() !== '');
-  const made = (): NewStep => {
-    if (kind === 'point' && mains) return proofPoint(method.by, mains, [output], 1);
-    if (kind === 'hold' && mains) return holdStep({ ...method, hold: seconds }, mains, [output]);
-    if (kind === 'cool')
-      return { ...stepBase('cool', method.by, `Loads off, let it cool ${minutes}`), dwell: seconds, attended: false };
-    return stepBase('by hand', 'keypad', text.trim());
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (complete) onAdd({ ...made(), id: ulid() });
-  };
+  const form = useTyped<Form>({
+    kind: 'point',
+    port: ports[0] ?? '',
+    supply: first ? mainsLabel(first) : '',
+    volts: '',
+    amps: '',
+    time: '10 min',
+    text: '',
+  });
+  const { control, values } = form;
+  const { kind } = values;
+  const made = stepOf(values, method, supplies.find((one) => mainsLabel(one) === values.supply) ?? first);
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="add-step-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="add-step-title">Add a step</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }}>
-          <Choice label="What" value={kind} options={KINDS} onChange={setKind} />
-          {loads && (
-            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-              <Choice label="Port" value={port} options={ports} onChange={setPort} />
-              <Choice label="Supply" value={supply} options={supplies.map(mainsLabel)} onChange={setSupply} />
-              <QuantityField label="Level, V" quantity="voltage" value={volts} onChange={setVolts} />
-              <QuantityField label="Current, A" quantity="current" value={amps} onChange={setAmps} />
-            </Box>
-          )}
-          {times && (
-            <QuantityField label="For how long, min" quantity="duration" value={minutes} onChange={setMinutes} />
-          )}
-          {kind === 'by hand' && (
-            <TextField
-              label="What to do"
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-              slotProps={{ htmlInput: { maxLength: 160 } }}
-            />
-          )}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={!complete}>
-            Add
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog
+      title="Add a step"
+      form={form}
+      onSave={() => made && onAdd({ ...made, id: ulid() })}
+      onClose={onClose}
+      action="Add"
+      ready={made !== null}
+    >
+      <ChoiceInput control={control} name="kind" label="What" options={KINDS} />
+      {(kind === 'point' || kind === 'hold') && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+          <ChoiceInput control={control} name="port" label="Port" options={ports} />
+          <ChoiceInput control={control} name="supply" label="Supply" options={supplies.map(mainsLabel)} />
+          <QuantityInput control={control} name="volts" label="Level, V" quantity="voltage" />
+          <QuantityInput control={control} name="amps" label="Current, A" quantity="current" />
+        </Box>
+      )}
+      {(kind === 'hold' || kind === 'cool') && (
+        <QuantityInput control={control} name="time" label="For how long, min" quantity="duration" />
+      )}
+      {kind === 'by hand' && <TextInput control={control} name="text" label="What to do" max={160} />}
+    </FormDialog>
   );
 }

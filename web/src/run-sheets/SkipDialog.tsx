@@ -1,11 +1,7 @@
 // A step is left out with a reason, which the record keeps.
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
-import { type FormEvent, useState } from 'react';
+import { FormDialog } from '../parts/form/FormDialog.tsx';
+import { TextInput } from '../parts/form/inputs.tsx';
+import { useTyped } from '../parts/form/useTyped.ts';
 
 interface Props {
   readonly title: string;
@@ -16,42 +12,19 @@ interface Props {
   readonly onClose: () => void;
 }
 
-export function SkipDialog({
-  title,
-  heading = 'Leave out',
-  label = 'Reason',
-  action = 'Leave it out',
-  onSkip,
-  onClose,
-}: Props) {
-  const [reason, setReason] = useState('');
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (reason.trim()) onSkip(reason.trim());
-  };
+export function SkipDialog(props: Props) {
+  const { title, heading = 'Leave out', label = 'Reason', action = 'Leave it out', onSkip, onClose } = props;
+  const form = useTyped({ reason: '' });
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="skip-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="skip-title">
-          {heading}: {title}
-        </DialogTitle>
-        <DialogContent sx={{ '&&': { pt: 1 } }}>
-          <TextField
-            label={label}
-            autoFocus
-            required
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-            slotProps={{ htmlInput: { maxLength: 200 } }}
-          />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={reason.trim() === ''}>
-            {action}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog
+      title={`${heading}: ${title}`}
+      form={form}
+      onSave={({ reason }) => onSkip(reason.trim())}
+      onClose={onClose}
+      action={action}
+      ready={form.values.reason.trim() !== ''}
+    >
+      <TextInput control={form.control} name="reason" label={label} max={200} required more={{ autoFocus: true }} />
+    </FormDialog>
   );
 }

@@ -4,17 +4,14 @@ import { type ClaimDuration, type Promised, sharePorts } from '@lastmark/core/cl
 import { formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel, RANGE_SUPPLIES, type RangeSupply, SUPPLY_WORDS } from '@lastmark/core/reading';
 import { allModes } from '@lastmark/core/signal';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type FormEvent, useState } from 'react';
-import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import type { Control } from 'react-hook-form';
+import { typedSi } from '../../parts/fields.tsx';
+import { FormDialog } from '../../parts/form/FormDialog.tsx';
+import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
+import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample, useSupplies } from '../../state/sample.tsx';
 
 type Kind = Promised['kind'];
@@ -138,57 +135,39 @@ function usePromise(form: Form): Promised {
   }
 }
 
-interface Props {
-  readonly claim: ClaimInput | null;
-  readonly error: string | undefined;
-  readonly busy: boolean;
-  readonly onSave: (input: ClaimInput) => void;
-  readonly onClose: () => void;
+interface PromiseProps {
+  readonly control: Control<Form>;
+  readonly form: Form;
+  readonly set: (part: Partial<Form>) => void;
 }
 
-function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part: Partial<Form>) => void }) {
+function PromiseFields({ control, form, set }: PromiseProps) {
   const { sample, profile } = useSample().dossier;
   const supplied = useSupplies();
   const ports = sample.model.ports.map(({ label }) => label);
+  const port = <ChoiceInput control={control} name="port" label="Port" options={ports} />;
   const quantity = (
     name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio',
     label: string,
     of: 'voltage' | 'current' | 'power' | 'efficiency',
-  ) => (
-    <QuantityField
-      label={label}
-      quantity={of}
-      value={form[name]}
-      required
-      onChange={(value) => set({ [name]: value })}
-    />
-  );
-  const mains = (
-    <Choice
-      label="At mains"
-      value={form.mains}
-      options={[{ value: '', label: 'any' }, ...supplied.map(mainsLabel)]}
-      onChange={(value) => set({ mains: value })}
-    />
-  );
-  if (form.kind === 'port-line') {
+  ) => <QuantityInput control={control} name={name} label={label} quantity={of} required />;
+  if (form.kind === 'port-line')
     return (
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1.5 }}>
-        <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
+        {port}
         {quantity('volts', 'Volts', 'voltage')}
         {quantity('amps', 'Amps', 'current')}
       </Box>
     );
-  }
-  if (form.kind === 'range') {
+  if (form.kind === 'range')
     return (
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
-        <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
-        <Choice
+        {port}
+        <ChoiceInput
+          control={control}
+          name="supply"
           label="Kind"
-          value={form.supply}
           options={RANGE_SUPPLIES.map((value) => ({ value, label: SUPPLY_WORDS[value] }))}
-          onChange={(supply) => set({ supply })}
         />
         <span />
         {quantity('volts', 'From, V', 'voltage')}
@@ -196,121 +175,110 @@ function PromiseFields({ form, set }: { readonly form: Form; readonly set: (part
         {quantity('amps', 'Amps', 'current')}
       </Box>
     );
-  }
   if (form.kind === 'signal') {
     const modes = allModes(profile.signalModes).map(({ id, title }) => ({ value: id, label: title }));
     return (
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 2fr', gap: 1.5 }}>
-        <Choice label="Port" value={form.port} options={ports} onChange={(port) => set({ port })} />
-        <Choice label="Mode" value={form.mode} options={modes} onChange={(mode) => set({ mode })} />
+        {port}
+        <ChoiceInput control={control} name="mode" label="Mode" options={modes} />
       </Box>
     );
   }
-  if (form.kind === 'combination') {
+  if (form.kind === 'combination')
     return (
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
         <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
           A port that shares another’s watts: “with {ports[0]}”.
         </Typography>
-        {ports.map((port) => (
+        {ports.map((label) => (
           <TextField
-            key={port}
-            label={`${port}, W`}
-            value={form.shares[port] ?? ''}
-            onChange={(event) => set({ shares: { ...form.shares, [port]: event.target.value } })}
+            key={label}
+            label={`${label}, W`}
+            value={form.shares[label] ?? ''}
+            onChange={(event) => set({ shares: { ...form.shares, [label]: event.target.value } })}
             slotProps={{ htmlInput: { autoComplete: 'off' } }}
           />
         ))}
       </Box>
     );
-  }
-  if (form.kind === 'wording') {
-    return (
-      <TextField
-        label="Words as printed"
-        value={form.text}
-        required
-        onChange={(event) => set({ text: event.target.value })}
-        slotProps={{ htmlInput: { maxLength: 300 } }}
-      />
-    );
-  }
+  if (form.kind === 'wording')
+    return <TextInput control={control} name="text" label="Words as printed" max={300} required />;
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
       {form.kind === 'average-efficiency'
         ? quantity('ratio', 'Efficiency, %', 'efficiency')
         : quantity('watts', 'Watts', 'power')}
-      {form.kind !== 'total' && mains}
+      {form.kind !== 'total' && (
+        <ChoiceInput
+          control={control}
+          name="mains"
+          label="At mains"
+          options={[{ value: '', label: 'any' }, ...supplied.map(mainsLabel)]}
+        />
+      )}
     </Box>
   );
 }
 
-export function ClaimDialog({ claim, error, busy, onSave, onClose }: Props) {
+interface Props {
+  readonly claim: ClaimInput | null;
+  readonly onSave: (input: ClaimInput) => Promise<unknown>;
+  readonly onClose: () => void;
+}
+
+export function ClaimDialog({ claim, onSave, onClose }: Props) {
   const { sample } = useSample().dossier;
-  const [form, setForm] = useState(() =>
+  const form = useTyped<Form>(
     toForm(
       claim,
       sample.model.ports.map(({ label }) => label),
     ),
   );
-  const set = (part: Partial<Form>) => setForm((before) => ({ ...before, ...part }));
-  const promise = usePromise(form);
-  const timed = form.kind === 'port-line' || form.kind === 'total' || form.kind === 'combination';
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const seconds = typedSi(form.seconds, 'duration') ?? Number.NaN;
+  const { control, values, set } = form;
+  const promise = usePromise(values);
+  const timed = values.kind === 'port-line' || values.kind === 'total' || values.kind === 'combination';
+  const save = ({ seconds, lasts, printed }: Form) => {
     const duration: ClaimDuration =
-      timed && form.lasts === 'peak'
-        ? { kind: 'peak', seconds }
-        : { kind: timed && form.lasts === 'continuous' ? 'continuous' : 'unstated' };
-    onSave({ promise, duration, printed: form.printed.trim() });
+      timed && lasts === 'peak'
+        ? { kind: 'peak', seconds: typedSi(seconds, 'duration') ?? Number.NaN }
+        : { kind: timed && lasts === 'continuous' ? 'continuous' : 'unstated' };
+    return onSave({ promise, duration, printed: printed.trim() });
   };
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="claim-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="claim-title">{claim ? 'Change the claim' : 'Add a claim'}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
-          <Choice label="Promises" value={form.kind} options={KINDS} onChange={(kind) => set({ kind })} />
-          <PromiseFields form={form} set={set} />
-          {timed && (
-            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-              <Choice
-                label="For how long"
-                value={form.lasts}
-                options={[
-                  { value: 'unstated', label: 'not stated' },
-                  { value: 'continuous', label: 'continuous' },
-                  { value: 'peak', label: 'a peak' },
-                ]}
-                onChange={(lasts) => set({ lasts })}
-              />
-              {form.lasts === 'peak' && (
-                <QuantityField
-                  label="Lasting (600 s, 10 min)"
-                  quantity="duration"
-                  value={form.seconds}
-                  required
-                  onChange={(seconds) => set({ seconds })}
-                />
-              )}
-            </Box>
-          )}
-          <TextField
-            label="Printed on"
-            value={form.printed}
-            required
-            onChange={(event) => set({ printed: event.target.value })}
-            slotProps={{ htmlInput: { maxLength: 120 } }}
+    <FormDialog
+      title={claim ? 'Change the claim' : 'Add a claim'}
+      form={form}
+      onSave={save}
+      onClose={onClose}
+      action={claim ? 'Save' : 'Add'}
+      sx={{ gap: 2 }}
+    >
+      <ChoiceInput control={control} name="kind" label="Promises" options={KINDS} />
+      <PromiseFields control={control} form={values} set={set} />
+      {timed && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+          <ChoiceInput
+            control={control}
+            name="lasts"
+            label="For how long"
+            options={[
+              { value: 'unstated', label: 'not stated' },
+              { value: 'continuous', label: 'continuous' },
+              { value: 'peak', label: 'a peak' },
+            ]}
           />
-          {error && <Alert severity="error">{error}</Alert>}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={busy}>
-            {claim ? 'Save' : 'Add'}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+          {values.lasts === 'peak' && (
+            <QuantityInput
+              control={control}
+              name="seconds"
+              label="Lasting (600 s, 10 min)"
+              quantity="duration"
+              required
+            />
+          )}
+        </Box>
+      )}
+      <TextInput control={control} name="printed" label="Printed on" max={120} required />
+    </FormDialog>
   );
 }

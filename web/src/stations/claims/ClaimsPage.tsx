@@ -165,10 +165,8 @@ export function ClaimsPage() {
     add.reset();
     change.reset();
   };
-  const save = (input: ClaimInput) => {
-    if (open === 'new') add.mutate([input], { onSuccess: close });
-    else if (open) change.mutate({ claim: open, input }, { onSuccess: close });
-  };
+  const save = (input: ClaimInput) =>
+    open === 'new' || open === null ? add.mutateAsync([input]) : change.mutateAsync({ claim: open, input });
   return (
     <Box sx={{ maxWidth: 980 }}>
       <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
@@ -223,15 +221,7 @@ export function ClaimsPage() {
           ))}
         </Box>
       )}
-      {open && (
-        <ClaimDialog
-          claim={open === 'new' ? null : open}
-          error={(add.error ?? change.error)?.message}
-          busy={add.isPending || change.isPending}
-          onSave={save}
-          onClose={close}
-        />
-      )}
+      {open && <ClaimDialog claim={open === 'new' ? null : open} onSave={save} onClose={close} />}
     </Box>
   );
 }

@@ -1,71 +1,50 @@
 // An adjustable level moved while loaded: did the output break?
 import Box from '@mui/material/Box';
-import TextField from '@mui/material/TextField';
-import { useState } from 'react';
-import { QuantityField, typedSi } from '../../parts/fields.tsx';
+import { typedSi } from '../../parts/fields.tsx';
+import { QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
+import { useTyped } from '../../parts/form/useTyped.ts';
 import { RunDialog, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 export function MoveDialog({ onClose }: { readonly onClose: () => void }) {
-  const [form, setForm] = useState({
-    ...useRunHead(),
-    from: '5',
-    to: '11',
-    amps: '',
-    breaks: '0',
-    longest: '',
-    lowest: '',
-  });
-  const set = (part: Partial<typeof form>) => setForm((before) => ({ ...before, ...part }));
-  const add = useAddRun('move', onClose);
+  const head = useRunHead();
+  const form = useTyped({ ...head, from: '5', to: '11', amps: '', breaks: '0', longest: '', lowest: '' });
+  const { control, values } = form;
+  const add = useAddRun('move');
   const run = {
-    port: form.port,
-    rigId: form.rigId,
-    note: form.note.trim(),
-    fromVolts: typedSi(form.from, 'voltage') ?? Number.NaN,
-    toVolts: typedSi(form.to, 'voltage') ?? Number.NaN,
-    amps: typedSi(form.amps, 'current') ?? Number.NaN,
-    breaks: Number(form.breaks),
-    longest: typedSi(form.longest, 'duration'),
-    lowest: typedSi(form.lowest, 'voltage'),
+    port: values.port,
+    rigId: values.rigId,
+    note: values.note.trim(),
+    fromVolts: typedSi(values.from, 'voltage') ?? Number.NaN,
+    toVolts: typedSi(values.to, 'voltage') ?? Number.NaN,
+    amps: typedSi(values.amps, 'current') ?? Number.NaN,
+    breaks: Number(values.breaks),
+    longest: typedSi(values.longest, 'duration'),
+    lowest: typedSi(values.lowest, 'voltage'),
   };
   const numbers = [run.fromVolts, run.toVolts, run.amps, run.longest ?? 0, run.lowest ?? 0];
-  const counted = /^\d+$/.test(form.breaks.trim());
+  const counted = /^\d+$/.test(values.breaks.trim());
   return (
     <RunDialog
       title="Enter a move under load"
-      head={form}
-      onHead={set}
-      error={add.error}
-      busy={add.isPending}
+      form={form}
       ready={numbers.every(Number.isFinite) && counted}
-      onSave={() => add.mutate(run)}
+      onSave={() => add(run)}
       onClose={onClose}
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
-        <QuantityField label="From, V" quantity="voltage" value={form.from} onChange={(from) => set({ from })} />
-        <QuantityField label="To, V" quantity="voltage" value={form.to} onChange={(to) => set({ to })} />
-        <QuantityField label="Load, A" quantity="current" value={form.amps} onChange={(amps) => set({ amps })} />
-        <TextField
+        <QuantityInput control={control} name="from" label="From, V" quantity="voltage" />
+        <QuantityInput control={control} name="to" label="To, V" quantity="voltage" />
+        <QuantityInput control={control} name="amps" label="Load, A" quantity="current" />
+        <TextInput
+          control={control}
+          name="breaks"
           label="Breaks"
-          value={form.breaks}
-          error={!counted}
-          helperText={counted ? ' ' : 'A whole number; 0 when it never broke.'}
-          onChange={(event) => set({ breaks: event.target.value })}
-          slotProps={{ htmlInput: { inputMode: 'numeric', autoComplete: 'off' } }}
+          max={12}
+          more={{ error: !counted, helperText: counted ? ' ' : 'A whole number; 0 when it never broke.' }}
         />
-        <QuantityField
-          label="Longest (200 ms)"
-          quantity="duration"
-          value={form.longest}
-          onChange={(longest) => set({ longest })}
-        />
-        <QuantityField
-          label="Lowest, V"
-          quantity="voltage"
-          value={form.lowest}
-          onChange={(lowest) => set({ lowest })}
-        />
+        <QuantityInput control={control} name="longest" label="Longest (200 ms)" quantity="duration" />
+        <QuantityInput control={control} name="lowest" label="Lowest, V" quantity="voltage" />
       </Box>
     </RunDialog>
   );

@@ -4,14 +4,24 @@ import { formatPlain } from '@lastmark/core/quantity';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
-import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { QuantityField, typedSi } from '../../parts/fields.tsx';
+import { ChoiceInput, QuantityInput } from '../../parts/form/inputs.tsx';
+import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
-import { RunDialog, useRunHead } from './RunDialog.tsx';
+import { RunDialog, type RunHeadForm, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 type Attached = 'electronic load' | 'device';
 type Latched = 'not seen' | 'stays off until unplugged' | 'comes back by itself';
+
+interface Form extends RunHeadForm {
+  volts: string;
+  rated: string;
+  attached: Attached;
+  rows: { amps: string; volts: string }[];
+  latched: Latched;
+  recovery: string;
+}
 
 export function OverDialog({ onClose }: { readonly onClose: () => void }) {
   const { dossier, verdict } = useSample();
@@ -29,20 +39,20 @@ export function OverDialog({ onClose }: { readonly onClose: () => void }) {
     const level = strongest(port);
     return { volts: level ? String(level.volts) : '', rated: level ? String(level.amps) : '' };
   };
-  const [form, setForm] = useState({
+  const form = useTyped<Form>({
     ...head,
     ...fill(head.port),
-    attached: 'electronic load' as Attached,
-    rows: [] as { amps: string; volts: string }[],
-    latched: 'not seen' as Latched,
+    attached: 'electronic load',
+    rows: [],
+    latched: 'not seen',
     recovery: '',
   });
-  const set = (part: Partial<typeof form>) => setForm((before) => ({ ...before, ...part }));
-  const add = useAddRun('over', onClose);
-  const volts = typedSi(form.volts, 'voltage') ?? Number.NaN;
-  const rated = typedSi(form.rated, 'current') ?? Number.NaN;
+  const { control, values, set } = form;
+  const add = useAddRun('over');
+  const volts = typedSi(values.volts, 'voltage') ?? Number.NaN;
+  const rated = typedSi(values.rated, 'current') ?? Number.NaN;
   const asked = rated > 0 ? overSteps(rated, step) : [];
-  const read = form.rows.map((row, index) => ({
+  const read = values.rows.map((row, index) => ({
     asked: asked[index] ?? 0,
     amps: typedSi(row.amps, 'current') ?? Number.NaN,
     volts: typedSi(row.volts, 'voltage') ?? Number.NaN,
@@ -51,22 +61,23 @@ export function OverDialog({ onClose }: { readonly onClose: () => void }) {
   const complete = read.filter((one) => Number.isFinite(one.amps) && Number.isFinite(one.volts));
   const ends = complete.map((one) => overStepEnd(one, volts));
   const ended = ends.find((end) => end !== null) ?? null;
-  const next = ended === null && complete.length === form.rows.length && form.rows.length < asked.length;
-  const shown = next ? [...form.rows, { amps: '', volts: '' }] : form.rows;
+  const next = ended === null && complete.length === values.rows.length && values.rows.length < asked.length;
+  const shown = next ? [...values.rows, { amps: '', volts: '' }] : values.rows;
   const change = (index: number, part: { amps?: string; volts?: string }) =>
     set({ rows: shown.map((row, at) => (at === index ? { ...row, ...part } : row)) });
-  const device = form.attached === 'device';
+  const device = values.attached === 'device';
   const run = {
-    port: form.port,
-    rigId: form.rigId,
-    note: form.note.trim(),
+    port: values.port,
+    rigId: values.rigId,
+    note: values.note.trim(),
     volts,
     rated,
     steps: complete,
-    attached: form.attached,
-    latched: ended === 'cut off' && form.latched !== 'not seen' ? form.latched === 'stays off until unplugged' : null,
+    attached: values.attached,
+    latched:
+      ended === 'cut off' && values.latched !== 'not seen' ? values.latched === 'stays off until unplugged' : null,
     recovery:
-      ended === 'cut off' && form.latched === 'comes back by itself' ? typedSi(form.recovery, 'duration') : null,
+      ended === 'cut off' && values.latched === 'comes back by itself' ? typedSi(values.recovery, 'duration') : null,
   };
   return (
     <RunDialog
@@ -75,33 +86,26 @@ export function OverDialog({ onClose }: { readonly onClose: () => void }) {
         line: `This can destroy the sample. Seconds only: ${formatPlain(seconds, 'duration', 's')} a step, load off between; never with a real device.`,
         more: 'Stand by the load’s off switch. Stop at smell, smoke, swelling or noise. A port that stays dead after it is a finding: prove every port again.',
       }}
-      head={form}
-      onHead={(part) => set({ ...part, ...(part.port ? { ...fill(part.port), rows: [] } : {}) })}
-      error={add.error}
-      busy={add.isPending}
+      form={form}
+      onPort={(port) => set({ ...fill(port), rows: [] })}
       ready={!device && complete.length > 0 && Number.isFinite(volts)}
-      onSave={() => add.mutate(run)}
+      onSave={() => add(run)}
       onClose={onClose}
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1.6fr', gap: 1.5 }}>
         <QuantityField
           label="Level, V"
           quantity="voltage"
-          value={form.volts}
+          value={values.volts}
           onChange={(value) => set({ volts: value, rows: [] })}
         />
         <QuantityField
           label="Rated, A"
           quantity="current"
-          value={form.rated}
+          value={values.rated}
           onChange={(value) => set({ rated: value, rows: [] })}
         />
-        <Choice
-          label="Attached"
-          value={form.attached}
-          options={['electronic load', 'device']}
-          onChange={(attached) => set({ attached })}
-        />
+        <ChoiceInput control={control} name="attached" label="Attached" options={['electronic load', 'device']} />
       </Box>
       {device && (
         <Alert severity="error">
@@ -142,19 +146,14 @@ export function OverDialog({ onClose }: { readonly onClose: () => void }) {
       )}
       {ended === 'cut off' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-          <Choice
+          <ChoiceInput
+            control={control}
+            name="latched"
             label="After the cut-off"
-            value={form.latched}
             options={['not seen', 'stays off until unplugged', 'comes back by itself']}
-            onChange={(latched) => set({ latched })}
           />
-          {form.latched === 'comes back by itself' && (
-            <QuantityField
-              label="Back after (2 s)"
-              quantity="duration"
-              value={form.recovery}
-              onChange={(recovery) => set({ recovery })}
-            />
+          {values.latched === 'comes back by itself' && (
+            <QuantityInput control={control} name="recovery" label="Back after (2 s)" quantity="duration" />
           )}
         </Box>
       )}

@@ -1,22 +1,18 @@
-// The frame of every run's form: title, caution, fields, and what the server says against it.
-import Alert from '@mui/material/Alert';
+// The frame of every run's form: caution, port and rig, the run's own fields, a note.
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
-import type { FormEvent, ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import type { Control, FieldValues } from 'react-hook-form';
 import { Caution } from '../../parts/Caution.tsx';
-import { Choice } from '../../parts/fields.tsx';
+import { FormDialog } from '../../parts/form/FormDialog.tsx';
+import { ChoiceInput, TextInput } from '../../parts/form/inputs.tsx';
+import type { Typed } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
 
 /** What every run has. */
 export interface RunHeadForm {
-  readonly port: string;
-  readonly rigId: string;
-  readonly note: string;
+  port: string;
+  rigId: string;
+  note: string;
 }
 
 export function useRunHead(): RunHeadForm {
@@ -29,62 +25,42 @@ export function useRunHead(): RunHeadForm {
   };
 }
 
-interface Props {
+interface Props<Form extends RunHeadForm & FieldValues> {
   readonly title: string;
   readonly caution?: { readonly line: string; readonly more?: string };
-  readonly head: RunHeadForm;
-  readonly onHead: (part: Partial<RunHeadForm>) => void;
-  readonly error: Error | null;
-  readonly busy: boolean;
+  readonly form: Typed<Form>;
   readonly ready: boolean;
-  readonly onSave: () => void;
+  readonly onPort?: (port: string) => void;
+  readonly onSave: () => Promise<unknown>;
   readonly onClose: () => void;
   readonly children: ReactNode;
 }
 
-export function RunDialog(props: Props) {
-  const { title, caution, head, onHead, error, busy, ready, onSave, onClose, children } = props;
+export function RunDialog<Form extends RunHeadForm & FieldValues>(props: Props<Form>) {
+  const { title, caution, form, ready, onPort, onSave, onClose, children } = props;
   const { sample, rigs } = useSample().dossier;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (ready) onSave();
-  };
+  // Every run's form has a head, whatever else it has.
+  const control = form.control as unknown as Control<RunHeadForm>;
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="run-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="run-title">{title}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }}>
-          {caution && <Caution {...caution} />}
-          <Box sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', gap: 1.5 }}>
-            <Choice
-              label="Port"
-              value={head.port}
-              options={sample.model.ports.map(({ label }) => label)}
-              onChange={(port) => onHead({ port })}
-            />
-            <Choice
-              label="Rig"
-              value={head.rigId}
-              options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
-              onChange={(rigId) => onHead({ rigId })}
-            />
-          </Box>
-          {children}
-          <TextField
-            label="Note"
-            value={head.note}
-            onChange={(event) => onHead({ note: event.target.value })}
-            slotProps={{ htmlInput: { maxLength: 400 } }}
-          />
-          {error && <Alert severity="error">{error.message}</Alert>}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={busy || !ready}>
-            Keep
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog title={title} form={form} onSave={onSave} onClose={onClose} action="Keep" ready={ready}>
+      {caution && <Caution {...caution} />}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', gap: 1.5 }}>
+        <ChoiceInput
+          control={control}
+          name="port"
+          label="Port"
+          options={sample.model.ports.map(({ label }) => label)}
+          {...(onPort && { onChosen: onPort })}
+        />
+        <ChoiceInput
+          control={control}
+          name="rigId"
+          label="Rig"
+          options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
+        />
+      </Box>
+      {children}
+      <TextInput control={control} name="note" label="Note" max={400} />
+    </FormDialog>
   );
 }

@@ -14,19 +14,14 @@ type Fields<K extends RunInput['kind']> = Omit<
 >;
 
 /** Adds one run; sent again after a lost answer it keeps its id, so that it counts once. */
-export function useAddRun<K extends RunInput['kind']>(kind: K, onDone: () => void) {
+export function useAddRun<K extends RunInput['kind']>(kind: K) {
   const { sample } = useSample().dossier;
   const [id] = useState(ulid);
-  return useMutation({
-    mutationFn: (fields: Fields<K>) => {
-      const run = { ...fields, kind, id, takenAt: new Date().toISOString(), supersedes: null, withdrawn: false };
-      return api<StoredRun>(`/samples/${sample.id}/runs`, { method: 'POST', body: { run } });
-    },
-    onSuccess: async () => {
-      await refreshSample(sample.id);
-      onDone();
-    },
-  });
+  return async (fields: Fields<K>): Promise<void> => {
+    const run = { ...fields, kind, id, takenAt: new Date().toISOString(), supersedes: null, withdrawn: false };
+    await api<StoredRun>(`/samples/${sample.id}/runs`, { method: 'POST', body: { run } });
+    await refreshSample(sample.id);
+  };
 }
 
 /** Takes a run back; the raw one stays, and undoing brings it back. */

@@ -5,19 +5,15 @@ import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMutation } from '@tanstack/react-query';
-import { type FormEvent, startTransition, useState } from 'react';
+import { startTransition, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
-import { useDraft } from '../../parts/useDraft.ts';
+import { FormDialog } from '../../parts/form/FormDialog.tsx';
+import { ChoiceInput, TextInput } from '../../parts/form/inputs.tsx';
+import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
 import { DecodedView, Identity } from './DecodedView.tsx';
 import { EntryConditions } from './EntryConditions.tsx';
@@ -39,151 +35,122 @@ export function EntryDialog({ port, correct, onClose }: Props) {
   const analysers = instruments.filter(({ sees }) => sees);
   const empty = emptyForm(port, dossier.readOuts.at(-1)?.instrumentId ?? analysers.at(-1)?.id ?? '');
   const start = correct ? { ...fromReadOut(correct, empty), instrumentId: correct.instrumentId } : empty;
-  const draft = useDraft<Form>(`read-out-${sample.id}-${correct?.id ?? port}`, start);
-  const form = draft.value;
-  const set = (part: Partial<Form>) => draft.set({ ...form, ...part });
+  const typed = useTyped<Form>(start, `read-out-${sample.id}-${correct?.id ?? port}`);
+  const { control, values: form, set } = typed;
   const [listing, setListing] = useState<Listing | null>(null);
   const { decoded, busy } = useInterpret(listing?.text ?? form.text, form.order, form.are);
   const cable = useInterpret(form.cable, form.order, 'identity').decoded.identity;
   const [id] = useState(ulid);
-  const save = useMutation({
-    mutationFn: () => {
-      const body = { ...toInput(form, decoded, cable, correct), id };
-      if (Number.isNaN(body.temperature)) throw new Error('The temperature cannot be read.');
-      return api<StoredReadOut>(`/samples/${sample.id}/read-outs`, { method: 'POST', body });
-    },
-    onSuccess: async () => {
-      draft.clear();
-      await refreshSample(sample.id);
-      onClose();
-    },
-  });
-  const close = () => {
-    draft.clear();
-    onClose();
+  const save = async () => {
+    const body = { ...toInput(form, decoded, cable, correct), id };
+    if (Number.isNaN(body.temperature)) throw new Error('The temperature cannot be read.');
+    await api<StoredReadOut>(`/samples/${sample.id}/read-outs`, { method: 'POST', body });
+    await refreshSample(sample.id);
   };
   const analyser = analysers.find(({ id: own }) => own === form.instrumentId);
   const nothing = decoded.words.length === 0 && Object.values(form.signals).every((one) => one === 'not looked for');
   const tooMany = decoded.words.length > MOST_OFFERS;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate();
-  };
   return (
-    <Dialog open onClose={close} maxWidth="lg" fullWidth aria-labelledby="read-out-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="read-out-title">{correct ? 'Correct the read-out' : 'Enter a read-out'}</DialogTitle>
-        <DialogContent
-          sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1.05fr) minmax(0, 1fr)', gap: 3, '&&': { pt: 1 } }}
-        >
-          <Box sx={{ display: 'grid', gap: 1.5, alignContent: 'start' }}>
-            <Box sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', gap: 1.5 }}>
-              <Choice
-                label="Port"
-                value={form.port}
-                options={sample.model.ports.map(({ label }) => label)}
-                onChange={(to) => set({ port: to, occupied: form.occupied.filter((one) => one !== to) })}
-              />
-              <Choice
-                label="Analyser"
-                value={form.instrumentId}
-                options={analysers.map(({ id: own, name, firmware }) => ({
-                  value: own,
-                  label: firmware ? `${name}, firmware ${firmware}` : name,
-                }))}
-                onChange={(instrumentId) => set({ instrumentId })}
-              />
-            </Box>
-            {analysers.length === 0 && (
-              <Alert severity="warning">No PD analyser yet. Add one at Bench, with what it can see.</Alert>
-            )}
-            <EntryText
-              form={form}
-              set={set}
-              listing={listing}
-              onListing={(to) => startTransition(() => setListing(to))}
-              decoded={decoded}
-            />
-            {decoded.several.length > 0 && (
-              <Choice
-                label="Which read-out"
-                value=""
-                options={decoded.several.map((one, index) => ({
-                  value: String(index),
-                  label: `${one.port ?? '?'}, ${one.takenAt?.slice(0, 16).replace('T', ' ') ?? 'time not noted'}, ${one.words?.length ?? 0} positions`,
-                }))}
-                onChange={(index) => {
-                  setListing(null);
-                  set({ text: JSON.stringify(decoded.several[Number(index)]) });
-                }}
-              />
-            )}
-            {decoded.readOut && (
-              <Button variant="outlined" onClick={() => set(fromReadOut(decoded.readOut ?? {}, form))}>
-                Take the conditions from the file too
-              </Button>
-            )}
-            <EntryConditions form={form} set={set} />
-          </Box>
-          <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
-            <DecodedView decoded={decoded} busy={busy} />
-            {cable.length > 0 && <Identity words={cable} />}
-            <Box role="group" aria-label="Outside PD">
-              <Typography variant="h3" sx={{ mb: 1 }}>
-                Outside PD
-              </Typography>
-              {allModes(profile.signalModes).map(({ id: mode, title, how }) => {
-                const blind = analyser?.sees && !analyser.sees.signals.includes(mode);
-                const value = form.signals[mode] ?? 'not looked for';
-                return (
-                  <Box
-                    key={mode}
-                    title={how}
-                    sx={{ display: 'grid', gridTemplateColumns: '1fr 160px', gap: 1, mb: 0.75, alignItems: 'center' }}
-                  >
-                    <span>{title}</span>
-                    <Choice
-                      label={blind ? 'analyser cannot' : 'Result'}
-                      value={value}
-                      options={LOOKED}
-                      onChange={(to) => set({ signals: { ...form.signals, [mode]: to } })}
-                      more={{ slotProps: { htmlInput: { 'aria-label': title } } }}
-                    />
-                  </Box>
-                );
-              })}
-            </Box>
-            <Unreachables
-              value={form.unreachable}
-              count={decoded.words.length}
-              onChange={(unreachable) => set({ unreachable })}
-            />
-            <TextField
-              label="Note"
-              value={form.note}
-              onChange={(event) => set({ note: event.target.value })}
-              slotProps={{ htmlInput: { maxLength: 400 } }}
-            />
-            {tooMany && (
-              <Alert severity="info">
-                A read-out holds at most {MOST_OFFERS} offers; this lists {decoded.words.length.toLocaleString('en')}.
-                Look through them here, and keep those of one port.
-              </Alert>
-            )}
-            {save.error && <Alert severity="error">{save.error.message}</Alert>}
-          </Box>
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={close}>Cancel</Button>
-          <Button
-            type="submit"
-            variant="contained"
-            disabled={save.isPending || busy || nothing || tooMany || analysers.length === 0}
-          >
-            {correct ? 'Save the correction' : 'Keep the read-out'}
+    <FormDialog
+      title={correct ? 'Correct the read-out' : 'Enter a read-out'}
+      form={typed}
+      onSave={save}
+      onClose={onClose}
+      action={correct ? 'Save the correction' : 'Keep the read-out'}
+      ready={!busy && !nothing && !tooMany && analysers.length > 0}
+      width="lg"
+      sx={{ gridTemplateColumns: 'minmax(0, 1.05fr) minmax(0, 1fr)', gap: 3 }}
+    >
+      <Box sx={{ display: 'grid', gap: 1.5, alignContent: 'start' }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', gap: 1.5 }}>
+          <Choice
+            label="Port"
+            value={form.port}
+            options={sample.model.ports.map(({ label }) => label)}
+            onChange={(to) => set({ port: to, occupied: form.occupied.filter((one) => one !== to) })}
+          />
+          <ChoiceInput
+            control={control}
+            name="instrumentId"
+            label="Analyser"
+            options={analysers.map(({ id: own, name, firmware }) => ({
+              value: own,
+              label: firmware ? `${name}, firmware ${firmware}` : name,
+            }))}
+          />
+        </Box>
+        {analysers.length === 0 && (
+          <Alert severity="warning">No PD analyser yet. Add one at Bench, with what it can see.</Alert>
+        )}
+        <EntryText
+          form={form}
+          set={set}
+          listing={listing}
+          onListing={(to) => startTransition(() => setListing(to))}
+          decoded={decoded}
+        />
+        {decoded.several.length > 0 && (
+          <Choice
+            label="Which read-out"
+            value=""
+            options={decoded.several.map((one, index) => ({
+              value: String(index),
+              label: `${one.port ?? '?'}, ${one.takenAt?.slice(0, 16).replace('T', ' ') ?? 'time not noted'}, ${one.words?.length ?? 0} positions`,
+            }))}
+            onChange={(index) => {
+              setListing(null);
+              set({ text: JSON.stringify(decoded.several[Number(index)]) });
+            }}
+          />
+        )}
+        {decoded.readOut && (
+          <Button variant="outlined" onClick={() => set(fromReadOut(decoded.readOut ?? {}, form))}>
+            Take the conditions from the file too
           </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        )}
+        <EntryConditions form={form} set={set} />
+      </Box>
+      <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
+        <DecodedView decoded={decoded} busy={busy} />
+        {cable.length > 0 && <Identity words={cable} />}
+        <Box role="group" aria-label="Outside PD">
+          <Typography variant="h3" sx={{ mb: 1 }}>
+            Outside PD
+          </Typography>
+          {allModes(profile.signalModes).map(({ id: mode, title, how }) => {
+            const blind = analyser?.sees && !analyser.sees.signals.includes(mode);
+            const value = form.signals[mode] ?? 'not looked for';
+            return (
+              <Box
+                key={mode}
+                title={how}
+                sx={{ display: 'grid', gridTemplateColumns: '1fr 160px', gap: 1, mb: 0.75, alignItems: 'center' }}
+              >
+                <span>{title}</span>
+                <Choice
+                  label={blind ? 'analyser cannot' : 'Result'}
+                  value={value}
+                  options={LOOKED}
+                  onChange={(to) => set({ signals: { ...form.signals, [mode]: to } })}
+                  more={{ slotProps: { htmlInput: { 'aria-label': title } } }}
+                />
+              </Box>
+            );
+          })}
+        </Box>
+        <Unreachables
+          value={form.unreachable}
+          count={decoded.words.length}
+          onChange={(unreachable) => set({ unreachable })}
+        />
+        <TextInput control={control} name="note" label="Note" max={400} />
+        {tooMany && (
+          <Alert severity="info">
+            A read-out holds at most {MOST_OFFERS} offers; this lists {decoded.words.length.toLocaleString('en')}. Look
+            through them here, and keep those of one port.
+          </Alert>
+        )}
+      </Box>
+    </FormDialog>
   );
 }

@@ -3,18 +3,14 @@
 import { parseQuantity } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { RETURNS, type Return } from '@lastmark/core/split';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import type { FormEvent } from 'react';
 import { Caution } from '../../parts/Caution.tsx';
 import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
-import { useDraft } from '../../parts/useDraft.ts';
+import { FormDialog } from '../../parts/form/FormDialog.tsx';
+import { ChoiceInput, QuantityInput } from '../../parts/form/inputs.tsx';
+import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 import { useAddRun } from '../proof/useRuns.ts';
@@ -57,27 +53,20 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
   const { sample, rigs } = useSample().dossier;
   const labels = sample.model.ports.map(({ label }) => label);
   const place = useProofPlace();
-  const draft = useDraft<Form>(`split-${sample.id}`, {
-    order: start,
-    ports: {},
-    mainsWatts: '',
-    pulled: '',
-    evidence: 'load',
-  });
-  const form = start.length > 0 && draft.value.order.length === 0 ? { ...draft.value, order: start } : draft.value;
-  const set = (part: Partial<Form>) => draft.set({ ...form, ...part });
-  const of = (port: string) => form.ports[port] ?? BLANK;
+  const form = useTyped<Form>(
+    { order: start, ports: {}, mainsWatts: '', pulled: '', evidence: 'load' },
+    `split-${sample.id}`,
+  );
+  const { control, values, set } = form;
+  const order = start.length > 0 && values.order.length === 0 ? start : values.order;
+  const of = (port: string) => values.ports[port] ?? BLANK;
   const change = (port: string, part: Partial<PortText>) =>
-    set({ ports: { ...form.ports, [port]: { ...of(port), ...part } } });
-  const close = () => {
-    draft.clear();
-    onClose();
-  };
-  const add = useAddRun('split', close);
-  const last = form.order.at(-1) ?? '';
-  const pulled = form.order.includes(form.pulled) ? '' : form.pulled;
-  const running = pulled ? form.order : form.order.slice(0, -1);
-  const shares = form.order.map((port) => ({
+    set({ ports: { ...values.ports, [port]: { ...of(port), ...part } } });
+  const add = useAddRun('split');
+  const last = order.at(-1) ?? '';
+  const pulled = order.includes(values.pulled) ? '' : values.pulled;
+  const running = pulled ? order : order.slice(0, -1);
+  const shares = order.map((port) => ({
     port,
     volts: typedSi(of(port).volts, 'voltage'),
     amps: typedSi(of(port).amps, 'current'),
@@ -99,171 +88,161 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
       },
     ];
   });
-  const mainsWatts = typedSi(form.mainsWatts, 'power');
+  const mainsWatts = typedSi(values.mainsWatts, 'power');
   const numbers = [
     ...shares.flatMap(({ volts, amps }) => [volts ?? 0, amps ?? 0]),
     mainsWatts ?? 0,
     ...drops.map(({ seconds }) => seconds ?? 0),
   ];
   const something = mainsWatts !== null || shares.some(({ volts, amps }) => volts !== null && amps !== null);
-  const ready = form.order.length > 0 && numbers.every(Number.isFinite) && something && place.rig !== undefined;
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!ready || !place.rig) return;
-    add.mutate({
-      port: form.order[0] ?? '',
+  const ready = order.length > 0 && numbers.every(Number.isFinite) && something && place.rig !== undefined;
+  const save = async () => {
+    if (!place.rig) return;
+    await add({
+      port: order[0] ?? '',
       rigId: place.rig.id,
       note: '',
-      order: [...form.order],
+      order: [...order],
       mains: place.mains,
       shares,
       mainsWatts,
-      evidence: form.evidence,
+      evidence: values.evidence,
       drops,
     });
   };
   const toggle = (port: string) =>
-    set({ order: form.order.includes(port) ? form.order.filter((one) => one !== port) : [...form.order, port] });
+    set({ order: order.includes(port) ? order.filter((one) => one !== port) : [...order, port] });
   return (
-    <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="split-title">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="split-title">Enter a combination</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }}>
-          <Caution line="Several ports at full load heat the charger most: hot surfaces, stay beside it." />
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1.5 }}>
-            <Choice
-              label="Rig"
-              value={place.rig?.id ?? ''}
-              options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
-              onChange={(rigId) => place.choose({ rigId })}
-            />
-            <Choice
-              label="Supply"
-              value={mainsLabel(place.mains)}
-              options={place.supplies.map(mainsLabel)}
-              onChange={(mains) => place.choose({ mains })}
-            />
-            <Choice
-              label="Loaded by"
-              value={form.evidence}
-              options={[
-                { value: 'load', label: 'electronic loads' },
-                { value: 'device', label: 'real devices' },
-              ]}
-              onChange={(evidence) => set({ evidence })}
-            />
-          </Box>
-          <Box
-            role="group"
-            aria-label="Ports in the order they were plugged in"
-            sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}
-          >
-            <Typography>Plugged in, in this order:</Typography>
-            {labels.map((port) => {
-              const at = form.order.indexOf(port);
-              return (
-                <Button
-                  key={port}
-                  variant={at >= 0 ? 'contained' : 'outlined'}
-                  aria-pressed={at >= 0}
-                  onClick={() => toggle(port)}
-                >
-                  {at >= 0 ? `${at + 1}. ${port}` : port}
-                </Button>
-              );
-            })}
-          </Box>
-          <Box sx={{ width: 260 }}>
-            <Choice
-              label="Watched while"
-              value={pulled}
-              options={[
-                { value: '', label: last ? `${last} was plugged in` : 'the last was plugged in' },
-                ...labels
-                  .filter((port) => !form.order.includes(port))
-                  .map((port) => ({ value: port, label: `${port} was unplugged` })),
-              ]}
-              onChange={(port) => set({ pulled: port })}
-            />
-          </Box>
-          {form.order.map((port) => (
-            <Box
+    <FormDialog
+      title="Enter a combination"
+      form={form}
+      onSave={save}
+      onClose={onClose}
+      action="Keep"
+      ready={ready}
+      width="md"
+    >
+      <Caution line="Several ports at full load heat the charger most: hot surfaces, stay beside it." />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1.5 }}>
+        <Choice
+          label="Rig"
+          value={place.rig?.id ?? ''}
+          options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(rigId) => place.choose({ rigId })}
+        />
+        <Choice
+          label="Supply"
+          value={mainsLabel(place.mains)}
+          options={place.supplies.map(mainsLabel)}
+          onChange={(mains) => place.choose({ mains })}
+        />
+        <ChoiceInput
+          control={control}
+          name="evidence"
+          label="Loaded by"
+          options={[
+            { value: 'load', label: 'electronic loads' },
+            { value: 'device', label: 'real devices' },
+          ]}
+        />
+      </Box>
+      <Box
+        role="group"
+        aria-label="Ports in the order they were plugged in"
+        sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}
+      >
+        <Typography>Plugged in, in this order:</Typography>
+        {labels.map((port) => {
+          const at = order.indexOf(port);
+          return (
+            <Button
               key={port}
-              role="group"
-              aria-label={port}
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: '60px 110px 110px 140px 140px 100px 130px',
-                gap: 1,
-                alignItems: 'start',
-              }}
+              variant={at >= 0 ? 'contained' : 'outlined'}
+              aria-pressed={at >= 0}
+              onClick={() => toggle(port)}
             >
-              <Typography sx={{ fontWeight: 600, pt: 1 }}>{port}</Typography>
+              {at >= 0 ? `${at + 1}. ${port}` : port}
+            </Button>
+          );
+        })}
+      </Box>
+      <Box sx={{ width: 260 }}>
+        <Choice
+          label="Watched while"
+          value={pulled}
+          options={[
+            { value: '', label: last ? `${last} was plugged in` : 'the last was plugged in' },
+            ...labels
+              .filter((port) => !order.includes(port))
+              .map((port) => ({ value: port, label: `${port} was unplugged` })),
+          ]}
+          onChange={(port) => set({ pulled: port })}
+        />
+      </Box>
+      {order.map((port) => (
+        <Box
+          key={port}
+          role="group"
+          aria-label={port}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '60px 110px 110px 140px 140px 100px 130px',
+            gap: 1,
+            alignItems: 'start',
+          }}
+        >
+          <Typography sx={{ fontWeight: 600, pt: 1 }}>{port}</Typography>
+          <QuantityField
+            label={`${port}, V`}
+            quantity="voltage"
+            value={of(port).volts}
+            onChange={(volts) => change(port, { volts })}
+          />
+          <QuantityField
+            label={`${port}, A`}
+            quantity="current"
+            value={of(port).amps}
+            onChange={(amps) => change(port, { amps })}
+          />
+          <Choice
+            label="Loaded with"
+            value={of(port).load}
+            options={['all it offers', 'a little']}
+            onChange={(load) => change(port, { load })}
+          />
+          {running.includes(port) && (
+            <Choice
+              label={pulled ? `When ${pulled} went` : `When ${last} came`}
+              value={of(port).happened}
+              options={['not watched', 'stayed on', 'dropped']}
+              onChange={(happened) => change(port, { happened })}
+            />
+          )}
+          {running.includes(port) && of(port).happened === 'dropped' && (
+            <>
               <QuantityField
-                label={`${port}, V`}
-                quantity="voltage"
-                value={of(port).volts}
-                onChange={(volts) => change(port, { volts })}
-              />
-              <QuantityField
-                label={`${port}, A`}
-                quantity="current"
-                value={of(port).amps}
-                onChange={(amps) => change(port, { amps })}
+                label="for, s"
+                quantity="duration"
+                value={of(port).seconds}
+                onChange={(seconds) => change(port, { seconds })}
               />
               <Choice
-                label="Loaded with"
-                value={of(port).load}
-                options={['all it offers', 'a little']}
-                onChange={(load) => change(port, { load })}
+                label="then"
+                value={of(port).back}
+                options={RETURNS}
+                onChange={(back) => change(port, { back })}
               />
-              {running.includes(port) && (
-                <Choice
-                  label={pulled ? `When ${pulled} went` : `When ${last} came`}
-                  value={of(port).happened}
-                  options={['not watched', 'stayed on', 'dropped']}
-                  onChange={(happened) => change(port, { happened })}
-                />
-              )}
-              {running.includes(port) && of(port).happened === 'dropped' && (
-                <>
-                  <QuantityField
-                    label="for, s"
-                    quantity="duration"
-                    value={of(port).seconds}
-                    onChange={(seconds) => change(port, { seconds })}
-                  />
-                  <Choice
-                    label="then"
-                    value={of(port).back}
-                    options={RETURNS}
-                    onChange={(back) => change(port, { back })}
-                  />
-                </>
-              )}
-            </Box>
-          ))}
-          <Box sx={{ width: 220 }}>
-            <QuantityField
-              label="At the socket, W"
-              quantity="power"
-              value={form.mainsWatts}
-              onChange={(text) => set({ mainsWatts: text })}
-            />
-          </Box>
-          <Typography variant="body2" color="text.secondary">
-            Leave volts and amps empty for a port without a meter: it follows from the socket by this sample’s
-            efficiency, with its uncertainty.
-          </Typography>
-          {add.error && <Alert severity="error">{add.error.message}</Alert>}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={!ready || add.isPending}>
-            Keep
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+            </>
+          )}
+        </Box>
+      ))}
+      <Box sx={{ width: 220 }}>
+        <QuantityInput control={control} name="mainsWatts" label="At the socket, W" quantity="power" />
+      </Box>
+      <Typography variant="body2" color="text.secondary">
+        Leave volts and amps empty for a port without a meter: it follows from the socket by this sample’s efficiency,
+        with its uncertainty.
+      </Typography>
+    </FormDialog>
   );
 }
