@@ -7,7 +7,9 @@ export default defineConfig({
         test: {
           name: 'unit',
           // Chance is drawn often enough to tell; beside a busy processor that takes its time.
-          testTimeout: 60_000,
+          testTimeout: 120_000,
+          // Nothing in these has a state to be kept apart.
+          isolate: false,
           include: ['{core,bench,contract,web,scripts}/**/*.test.{ts,mjs}'],
           exclude: ['**/node_modules/**'],
         },
