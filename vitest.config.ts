@@ -10,6 +10,7 @@ export default defineConfig({
           testTimeout: 120_000,
           // Nothing in these has a state to be kept apart.
           isolate: false,
+          maxWorkers: 2,
           include: ['{core,bench,contract,web,scripts}/**/*.test.{ts,mjs}'],
           exclude: ['**/node_modules/**'],
         },

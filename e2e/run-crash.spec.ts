@@ -50,7 +50,19 @@ class Bench {
 
   run = (id: string) => this.get<Run>(`/sheet-runs/${id}`);
   ask = (id: string, ask: object) => this.post<Run>(`/sheet-runs/${id}/asks`, { ask });
-  samples = async (id: string) => (await this.get<{ items: { at: number }[] }>(`/sheet-runs/${id}/trace`)).items;
+  /** Everything told, oldest first. */
+  samples = async (id: string): Promise<{ at: number }[]> => {
+    const told: { at: number }[] = [];
+    let before: string | null = '';
+    while (before !== null) {
+      const part: { items: { at: number }[]; before: string | null } = await this.get(
+        `/sheet-runs/${id}/trace${before ? `?before=${before}` : ''}`,
+      );
+      told.unshift(...part.items);
+      before = part.before;
+    }
+    return told;
+  };
 
   /** Start the demo's run, and go on until a load draws in a step after the first point. */
   async start(): Promise<string> {

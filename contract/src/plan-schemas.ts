@@ -105,7 +105,8 @@ export const limitsInput = record({
 export const sampleLimitsInput = record({ limits: limitsInput.nullable().defined() });
 
 export const sheetsQuery = record({ sampleId: id().optional() }).strict(false);
-export const traceQuery = record({ step: string().max(26) }).strict(false);
+/** A part of a trace: of one step, before a part. */
+export const traceQuery = record({ step: string().max(26), before: id().optional() }).strict(false);
 
 /** The demo's one button: which method, and how fast the bench's clock runs. */
 export const simulatedInput = record({ methodId: text(40), person: text(60), speed: si(1, 3600).required() });

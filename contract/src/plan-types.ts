@@ -127,6 +127,13 @@ export interface RunSample {
   values: (number | null)[];
 }
 
+/** Part of what was told in a run, oldest first. */
+export interface RunTrace {
+  items: RunSample[];
+  /** Ask for what was told before this; null when there is nothing before. */
+  before: string | null;
+}
+
 export interface SimulatedBenchState {
   /** Whether this start has one. */
   there: boolean;

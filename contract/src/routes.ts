@@ -19,7 +19,7 @@ import {
 import type {
   Ask,
   Lease,
-  RunSample,
+  RunTrace,
   SheetInput,
   SheetRow,
   SheetRun,
@@ -291,10 +291,14 @@ export const ROUTES = {
     answer: is<SheetRun>(),
   }),
   getRun: get('/sheet-runs/{runId}', 'One run of a sheet, as it is now', { answer: is<SheetRun>() }),
-  getRunTrace: get('/sheet-runs/{runId}/trace', 'Everything the instruments told during a step', {
-    query: of<{ step?: string }>(traceQuery),
-    answer: is<Items<RunSample>>(),
-  }),
+  getRunTrace: get(
+    '/sheet-runs/{runId}/trace',
+    'What the instruments told, the newest part or the one before another',
+    {
+      query: of<{ step?: string; before?: string }>(traceQuery),
+      answer: is<RunTrace>(),
+    },
+  ),
   askOfRun: write('post', '/sheet-runs/{runId}/asks', 'Hold, go on, repeat, skip, note, record, stop', {
     body: of<{ ask: Ask }>(askInput),
     answer: is<SheetRun>(),

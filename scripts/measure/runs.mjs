@@ -103,7 +103,12 @@ export async function measureSoak({ url, serverPid }) {
     }
   }
   const seconds = (performance.now() - begun) / 1000;
-  const { items: told } = await call('GET', `/sheet-runs/${run.id}/trace?step=${warm.id}`);
+  const told = [];
+  for (let before = ''; before !== null; ) {
+    const part = await call('GET', `/sheet-runs/${run.id}/trace?step=${warm.id}${before && `&before=${before}`}`);
+    told.push(...part.items);
+    before = part.before;
+  }
   const numbers = told.reduce((sum, { values }) => sum + values.length, 0);
   console.log(`soak, 10 h of the bench's clock at ×${SOAK_SPEED}, ${seconds.toFixed(0)} s: ${state}`);
   console.log(

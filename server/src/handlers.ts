@@ -204,7 +204,7 @@ export const createHandlers = ({
     startRun: async (call) => ({ body: await runner.start(call.params.sheetId, call.body) }),
     getRun: async (call) => ({ body: await getRun(call.db, call.params.runId) }),
     getRunTrace: async (call) => ({
-      body: { items: await listTrace(call.db, call.params.runId, call.query.step) },
+      body: await listTrace(call.db, call.params.runId, call.query),
     }),
     askOfRun: async (call) => ({ body: await runner.ask(call.params.runId, call.body.ask) }),
     hereAtRun: async (call) => {

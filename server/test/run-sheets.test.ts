@@ -1,9 +1,11 @@
 import { CHARGERS, idleMean } from '@lastmark/bench/sim';
-import type { RunSample, SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
+import type { RunTrace, SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
 import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
+import { runParts } from '../src/db/schema.ts';
 import { toJudge } from '../src/dossier/dossier.ts';
 import { type Harness, startHarness } from './harness.ts';
 import { fullPoint, startRig, type TestRig } from './rig.ts';
@@ -75,13 +77,34 @@ describe('a whole sheet', () => {
     const sheet = await bench.sheet((steps) => soak(steps));
     const { id } = await bench.start(sheet.id);
     await untilDraws(true);
-    const trace = async () =>
-      (await bench.call<{ items: RunSample[] }>('get', `/sheet-runs/${id}/trace?step=soak`)).items;
+    const part = (before = '') =>
+      bench.call<RunTrace>('get', `/sheet-runs/${id}/trace?step=soak${before && `&before=${before}`}`);
+    const trace = async () => (await part()).items;
     await expect.poll(async () => (await trace()).length).toBeGreaterThan(20);
     const now = Date.now();
     await expect.poll(async () => (await trace()).at(-1)?.at).toBeGreaterThan(now);
     expect(draws()).toBe(true);
     await stop(id);
+    // However long it was, it is told in parts, the newest first.
+    const told = await trace();
+    const much = Array.from({ length: 1200 }, (_, at) => ({
+      id: newId(),
+      runId: id,
+      stepId: 'soak',
+      body: [{ at, instrumentId: 'x', values: [at] }],
+    }));
+    await harness.db.insert(runParts).values(much);
+    const all: RunTrace['items'] = [];
+    const sizes: number[] = [];
+    for (let before: string | null = ''; before !== null; ) {
+      const one: RunTrace = await part(before);
+      all.unshift(...one.items);
+      sizes.push(one.items.length);
+      before = one.before;
+    }
+    expect(sizes.slice(0, 2)).toEqual([500, 500]);
+    expect(all.slice(0, told.length)).toEqual(told);
+    expect(all.slice(told.length).map(({ at }) => at)).toEqual(much.map((_, at) => at));
   });
 });
 

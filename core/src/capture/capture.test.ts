@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { efficiencySeries } from '../efficiency/index.ts';
 import { aPoint, aReading, aRig } from '../reading/testing.ts';
+import { csvText } from '../table/index.ts';
 import {
   type Capture,
   captureContradiction,
-  captureCsv,
   captureFigures,
+  captureTable,
   correctionBrackets,
   currentCaptures,
   type DipFigures,
@@ -233,7 +234,7 @@ describe('a capture as a file', () => {
       interval: 0.1,
       columns: { watts: Float64Array.from({ length: 30 }, (_, index) => 0.03 + index / 1000) },
     };
-    const read = readCapture('idle', captureCsv(trace).join('\n'));
+    const read = readCapture('idle', csvText(captureTable(trace)));
     const drift = [...trace.columns.watts].map((value, index) =>
       Math.abs(value - ((read.ok && read.trace.columns.watts?.[index]) || 0)),
     );

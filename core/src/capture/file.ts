@@ -1,8 +1,10 @@
 // A capture as a file: a time column, and volts, amps or watts against it.
+
 import Papa from 'papaparse';
 import { type FilePlan, headerParts, slicesOf, sniffFile } from '../meter-file/index.ts';
 import { meterNumber } from '../meter-file/number.ts';
 import { findUnit, type QuantityId, toSi, type Unit } from '../quantity/index.ts';
+import type { Table } from '../table/index.ts';
 import { COLUMN_WORDS, MOST_SAMPLES } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
 
@@ -168,21 +170,19 @@ export function readCapture(kind: CaptureKind, text: string): CaptureReading {
   return reader.result();
 }
 
-/** A trace as lines of CSV in SI, heads first. */
-export function captureCsv({ interval, columns }: Trace): string[] {
+/** A trace as a table in SI, heads first. */
+export function captureTable({ interval, columns }: Trace): Table {
   const names = Object.keys(columns) as ColumnName[];
   const length = Math.max(0, ...names.map((name) => columns[name]?.length ?? 0));
   const units: Readonly<Record<ColumnName, string>> = { volts: 'V', amps: 'A', watts: 'W', supply: 'V' };
   return [
-    ['time [s]', ...names.map((name) => `${name} [${units[name]}]`)].join(','),
-    ...Array.from({ length }, (_, index) =>
-      [
-        Number((index * interval).toPrecision(9)),
-        ...names.map((name) => {
-          const value = columns[name]?.[index] ?? 0;
-          return Number.isNaN(value) ? '' : Number(value.toPrecision(7));
-        }),
-      ].join(','),
-    ),
+    ['time [s]', ...names.map((name) => `${name} [${units[name]}]`)],
+    ...Array.from({ length }, (_, index) => [
+      Number((index * interval).toPrecision(9)),
+      ...names.map((name) => {
+        const value = columns[name]?.[index] ?? 0;
+        return Number.isNaN(value) ? null : Number(value.toPrecision(7));
+      }),
+    ]),
   ];
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Mains, Setup } from '../reading/index.ts';
 import { aPoint, aRig } from '../reading/testing.ts';
-import { compareSeries, efficiencySeries, efficiencySurface, type Side, surfaceCsv } from './index.ts';
+import { compareSeries, efficiencySeries, efficiencySurface, type Side, surfaceTable } from './index.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
 const US: Mains = { kind: 'ac', volts: 115, hertz: 60 };
@@ -56,10 +56,10 @@ describe('the surface of a sample', () => {
     expect(surface.mostLoss?.at.loss.value).toBeCloseTo(45 / 0.89 - 45, 9);
   });
 
-  it('goes out as CSV, a line a point', () => {
-    const csv = surfaceCsv(surface);
-    expect(csv).toHaveLength(15);
-    expect(csv[1]).toMatch(/^"C1 20 V","115 V 60 Hz",10,/);
+  it('goes out as a table, a line a point', () => {
+    const table = surfaceTable(surface);
+    expect(table).toHaveLength(15);
+    expect(table[1]?.slice(0, 3)).toEqual(['C1 20 V', '115 V 60 Hz', 10]);
   });
 
   it('of nothing is empty', () => expect(efficiencySurface([])).toMatchObject({ loads: [], rows: [], best: null }));

@@ -1,5 +1,6 @@
 // The efficiency surface: every level at every mains against load, with its losses and its full spread.
 import { type Mains, mainsLabel } from '../reading/index.ts';
+import type { Table } from '../table/index.ts';
 import type { LoadResult, MainsResult, SeriesResult } from './series.ts';
 
 /** One loading at one mains, across the loads of the whole surface. */
@@ -58,8 +59,8 @@ export function efficiencySurface(series: readonly SeriesResult[]): EfficiencySu
   };
 }
 
-/** The surface as lines of CSV, heads first: one line a point. */
-export function surfaceCsv({ rows }: EfficiencySurface): readonly string[] {
+/** The surface as a table, heads first: one line a point. */
+export function surfaceTable({ rows }: EfficiencySurface): Table {
   const lines = rows.flatMap(({ name, mains, cells }) =>
     cells.flatMap((at) =>
       at
@@ -72,13 +73,23 @@ export function surfaceCsv({ rows }: EfficiencySurface): readonly string[] {
               at.output.value,
               at.loss.value,
               at.efficiency.value * 100,
-              at.powerFactor ?? '',
-            ]
-              .map((value) => (typeof value === 'string' ? `"${value.replaceAll('"', '""')}"` : value))
-              .join(','),
+              at.powerFactor,
+            ],
           ]
         : [],
     ),
   );
-  return ['loading,mains,load_percent,input_watts,output_watts,loss_watts,efficiency_percent,power_factor', ...lines];
+  return [
+    [
+      'loading',
+      'mains',
+      'load_percent',
+      'input_watts',
+      'output_watts',
+      'loss_watts',
+      'efficiency_percent',
+      'power_factor',
+    ],
+    ...lines,
+  ];
 }

@@ -1,11 +1,12 @@
 // Captures: only ever added, raw samples kept, figures worked out once; idle captures count as idle readings too.
+
 import type { CaptureTrace } from '@lastmark/contract';
 import {
   type Capture,
   type CaptureHead,
   captureContradiction,
-  captureCsv,
   captureFigures,
+  captureTable,
   currentCaptures,
   minMax,
   readCapture,
@@ -13,6 +14,7 @@ import {
   type Trace,
 } from '@lastmark/core/capture';
 import { currentReadings } from '@lastmark/core/reading';
+import { csvText } from '@lastmark/core/table';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { changed } from '../changes/changes.ts';
@@ -225,8 +227,8 @@ export async function captureTrace(db: Queries, id: string, buckets: number): Pr
 /** Every sample as CSV. */
 export async function captureFile(db: Queries, id: string): Promise<{ name: string; text: string }> {
   const { body, columns } = await stored(db, id);
-  const text = captureCsv({ interval: body.interval, columns });
-  return { name: `${body.kind} ${body.id.slice(-6)}.csv`, text: `${text.join('\r\n')}\r\n` };
+  const text = csvText(captureTable({ interval: body.interval, columns }));
+  return { name: `${body.kind} ${body.id.slice(-6)}.csv`, text };
 }
 
 export const capturesPart: DossierPart<'captures'> = {

@@ -3,8 +3,8 @@ import type { SampleDossier } from '@lastmark/contract';
 import { quantityOf } from '@lastmark/core/quantity';
 import { currentReadings, mainsLabel } from '@lastmark/core/reading';
 import type { AnyStation } from '@lastmark/core/station';
+import { csvText, type Field } from '@lastmark/core/table';
 import { judgeSample, STATIONS } from '@lastmark/core/verdict';
-import Papa from 'papaparse';
 import { toJudge } from '../dossier/dossier.ts';
 
 /** Identifies the JSON form, so that a reader can tell what it has. */
@@ -41,7 +41,7 @@ export function toCsv(dossier: SampleDossier): string {
     list.find((one) => one.id === id)?.name ?? '';
   const rows = points.flatMap((point) =>
     currentReadings(point.readings).map(
-      (reading): Record<(typeof COLUMNS)[number], unknown> => ({
+      (reading): Record<(typeof COLUMNS)[number], Field> => ({
         reading: reading.id,
         point: point.id,
         taken_at: reading.takenAt,
@@ -66,7 +66,7 @@ export function toCsv(dossier: SampleDossier): string {
       }),
     ),
   );
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+  return csvText([COLUMNS, ...rows.map((row) => COLUMNS.map((column) => row[column]))]);
 }
 
 /**

@@ -1,7 +1,7 @@
 // What the database knows of runs: their row, what was asked of them, what was told, and who owns which instrument.
-import type { RunSample, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
+import type { RunTrace, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { limitsInForce } from '@lastmark/core/plan';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, lt, sql } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { type Database, isDatabaseError, type Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -151,12 +151,30 @@ export const here = async (db: Queries, runId: string): Promise<void> => {
     .where(eq(sheetRuns.id, runId));
 };
 
-/** Everything told during a step, or during the whole run, oldest first. */
-export async function listTrace(db: Queries, runId: string, step: string | undefined): Promise<RunSample[]> {
+/** Parts told at a time: some minutes of four instruments. */
+const MOST_PARTS = 500;
+
+/**
+ * What was told during a step, or during the whole run.
+ * @param before tells what came before this part; the newest without it
+ */
+export async function listTrace(
+  db: Queries,
+  runId: string,
+  { step, before }: { readonly step?: string; readonly before?: string },
+): Promise<RunTrace> {
   const parts = await db
-    .select({ body: runParts.body })
+    .select({ id: runParts.id, body: runParts.body })
     .from(runParts)
-    .where(and(eq(runParts.runId, runId), step ? eq(runParts.stepId, step) : undefined))
-    .orderBy(asc(runParts.id));
-  return parts.flatMap(({ body }) => body);
+    .where(
+      and(
+        eq(runParts.runId, runId),
+        step ? eq(runParts.stepId, step) : undefined,
+        before ? lt(runParts.id, before) : undefined,
+      ),
+    )
+    .orderBy(desc(runParts.id))
+    .limit(MOST_PARTS);
+  const oldest = parts.length === MOST_PARTS ? (parts.at(-1)?.id ?? null) : null;
+  return { items: parts.reverse().flatMap(({ body }) => body), before: oldest };
 }

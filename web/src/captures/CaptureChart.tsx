@@ -94,7 +94,7 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
       },
     },
   };
-  const csv = columns.flatMap(({ name, points }) => points.map(({ x, y }) => `${name},${x},${y}`));
+  const rows = columns.flatMap(({ name, points }) => points.map(({ x, y }) => [name, x, y]));
   const words = columns
     .map(({ name, points }) => {
       const values = points.map(({ y }) => y);
@@ -102,7 +102,7 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
     })
     .join(', ');
   return (
-    <Figure chart={chart} caption={caption} csv={['column,seconds,value', ...csv]} height={height}>
+    <Figure chart={chart} caption={caption} table={[['column', 'seconds', 'value'], ...rows]} height={height}>
       <Line ref={chart} data={data} options={options} role="img" aria-label={`${caption}: ${words}.`} />
     </Figure>
   );

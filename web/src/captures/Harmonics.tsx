@@ -29,9 +29,9 @@ export function Harmonics({ figures, caption }: { readonly figures: WaveformFigu
     <Figure
       chart={chart}
       caption={`${caption}, harmonics of the current`}
-      csv={[
-        'harmonic,amps_rms,percent_of_fundamental',
-        ...figures.harmonics.map((amps, index) => `${index + 1},${amps},${parts[index]}`),
+      table={[
+        ['harmonic', 'amps_rms', 'percent_of_fundamental'],
+        ...figures.harmonics.map((amps, index) => [index + 1, amps, parts[index] ?? null]),
       ]}
       height={180}
     >

@@ -1,7 +1,8 @@
 // Readings typed with number keys and Enter alone: a grid that keeps what is typed until the server has it.
 import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
-import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import type { SxProps, Theme } from '@mui/material/styles';
+import { type KeyboardEvent, memo, type ReactNode, useEffect, useRef, useState } from 'react';
 import { ApiProblem } from '../api/client.ts';
 import { readDraft, writeDraft } from './useDraft.ts';
 
@@ -55,17 +56,25 @@ function focusInColumn(from: HTMLInputElement, step: number): void {
   next?.select();
 }
 
-function Cell({
-  cell,
-  column,
-  draftKey,
-  report,
-}: {
+interface CellProps {
   readonly cell: CellSpec;
   readonly column: number;
   readonly draftKey: string;
   readonly report: Report;
-}) {
+  /** Stores it in the place the cell has now. */
+  readonly store: (column: number, typed: string, really: boolean) => Promise<void>;
+}
+
+/** How a cell looks depends on this alone; where it is stored is asked when it is. */
+const sameCell = (a: CellProps, b: CellProps): boolean =>
+  a.cell.id === b.cell.id &&
+  a.cell.typed === b.cell.typed &&
+  a.cell.label === b.cell.label &&
+  a.cell.quantity === b.cell.quantity &&
+  a.column === b.column &&
+  a.draftKey === b.draftKey;
+
+const Cell = memo(function Cell({ cell, column, draftKey, report, store }: CellProps) {
   const key = `${draftKey}.${cell.id}`;
   const [text, setText] = useState(() => readDraft<string>(key));
   const [state, setState] = useState<'rest' | 'saving' | 'refused'>(text === null ? 'rest' : 'refused');
@@ -102,8 +111,7 @@ function Cell({
     sending.current = text;
     setState('saving');
     report(cell.id, null);
-    void cell
-      .commit(text, meant && asked.current === text)
+    void store(column, text, meant && asked.current === text)
       .then(drop)
       .catch((error: unknown) => {
         setState('refused');
@@ -131,8 +139,7 @@ function Cell({
     }
   };
   return (
-    <Box
-      component="input"
+    <input
       data-entry=""
       data-column={column}
       data-state={state}
@@ -149,24 +156,10 @@ function Cell({
       onFocus={(event) => event.currentTarget.select()}
       onBlur={() => void commit()}
       onKeyDown={(event) => void keys(event)}
-      sx={(theme) => ({
-        width: '100%',
-        minWidth: cell.quantity === 'energy' ? 104 : 62,
-        height: 32,
-        px: 0.5,
-        font: 'inherit',
-        fontSize: 15,
-        textAlign: 'right',
-        color: 'text.primary',
-        bgcolor: 'background.default',
-        border: `1px solid ${theme.palette.soft}`,
-        borderRadius: 0.75,
-        '&[data-state=saving]': { borderStyle: 'dashed' },
-        '&[data-state=refused]': { borderColor: 'error.main', borderWidth: 2 },
-      })}
+      style={cell.quantity === 'energy' ? WIDE : undefined}
     />
   );
-}
+}, sameCell);
 
 interface RowProps {
   readonly row: RowSpec;
@@ -175,11 +168,19 @@ interface RowProps {
   readonly resultWidths: readonly number[];
 }
 
+const WIDE = { minWidth: 104 };
+
 function Row({ row, draftKey, width, resultWidths }: RowProps) {
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const report = useRef<Report>((cellId, problem) =>
     setProblems(({ [cellId]: _old, ...rest }) => (problem === null ? rest : { ...rest, [cellId]: problem })),
   );
+  const cells = useRef(row.cells);
+  cells.current = row.cells;
+  const store = useRef((column: number, typed: string, really: boolean) => {
+    const cell = cells.current[column];
+    return cell ? cell.commit(typed, really) : Promise.resolve();
+  });
   const sentences = row.cells.flatMap((cell) =>
     cell && problems[cell.id] ? [`${cell.label}: ${problems[cell.id]}`] : [],
   );
@@ -190,7 +191,16 @@ function Row({ row, draftKey, width, resultWidths }: RowProps) {
         {row.cells.map((cell, column) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
           <td key={column}>
-            {cell && <Cell key={cell.id} cell={cell} column={column} draftKey={draftKey} report={report.current} />}
+            {cell && (
+              <Cell
+                key={cell.id}
+                cell={cell}
+                column={column}
+                draftKey={draftKey}
+                report={report.current}
+                store={store.current}
+              />
+            )}
           </td>
         ))}
         {row.results.map((result, index) => (
@@ -215,19 +225,37 @@ function Row({ row, draftKey, width, resultWidths }: RowProps) {
 
 const NO_WIDTHS: readonly number[] = [];
 
+/** One style for the whole grid: many cells with styles of their own take long to draw. */
+const TABLE: SxProps<Theme> = {
+  borderCollapse: 'collapse',
+  width: '100%',
+  '& th, & td': { px: 0.45, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
+  '& thead th': { color: 'text.secondary', fontWeight: 600, fontSize: 13, verticalAlign: 'bottom' },
+  '& tbody th': { fontWeight: 600, pr: 1 },
+  '& small': { fontWeight: 400, fontSize: 12, color: 'text.secondary' },
+  '& tbody th small': { display: 'block', lineHeight: 1.1 },
+  '& td strong': { fontWeight: 600, fontSize: 16 },
+  '& input[data-entry]': {
+    width: '100%',
+    minWidth: 62,
+    height: 32,
+    px: 0.5,
+    font: 'inherit',
+    fontSize: 15,
+    textAlign: 'right',
+    color: 'text.primary',
+    bgcolor: 'background.default',
+    border: '1px solid',
+    borderColor: 'soft',
+    borderRadius: 0.75,
+  },
+  '& input[data-state=saving]': { borderStyle: 'dashed' },
+  '& input[data-state=refused]': { borderColor: 'error.main', borderWidth: 2 },
+};
+
 export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDTHS }: Props) {
   return (
-    <Box
-      component="table"
-      aria-label={label}
-      sx={{
-        borderCollapse: 'collapse',
-        width: '100%',
-        '& th, & td': { px: 0.45, py: 0.4, textAlign: 'left', fontWeight: 400, whiteSpace: 'nowrap' },
-        '& thead th': { color: 'text.secondary', fontWeight: 600, fontSize: 13, verticalAlign: 'bottom' },
-        '& tbody th': { fontWeight: 600, pr: 1 },
-      }}
-    >
+    <Box component="table" aria-label={label} sx={TABLE}>
       <thead>
         <tr>
           {heads.map((head, index) => (

@@ -1,22 +1,23 @@
 // A chart with its caption, saved as a picture or as the data behind it.
+import type { Table } from '@lastmark/core/table';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useTheme } from '@mui/material/styles';
 import type { Chart, ChartType } from 'chart.js';
 import type { ReactNode, RefObject } from 'react';
-import { saveFile } from './saveFile.ts';
+import { saveFile, saveTable } from './saveFile.ts';
 
 interface Props<T extends ChartType> {
   // biome-ignore lint/suspicious/noExplicitAny: charts differ in their data; only the canvas is used
   readonly chart: RefObject<Chart<T, any> | null>;
   readonly caption: string;
-  /** Lines of the data, heads first. */
-  readonly csv: readonly string[];
+  /** The data behind it, heads first. */
+  readonly table: Table;
   readonly height?: number;
   readonly children: ReactNode;
 }
 
-export function Figure<T extends ChartType>({ chart, caption, csv, height = 320, children }: Props<T>) {
+export function Figure<T extends ChartType>({ chart, caption, table, height = 320, children }: Props<T>) {
   const { palette, typography } = useTheme();
   const savePicture = () => {
     const source = chart.current?.canvas;
@@ -35,7 +36,7 @@ export function Figure<T extends ChartType>({ chart, caption, csv, height = 320,
     context.fillText(caption, line, source.height + line);
     canvas.toBlob((blob) => blob && saveFile(`${caption}.png`, blob));
   };
-  const saveData = () => saveFile(`${caption}.csv`, new Blob([[...csv, ''].join('\r\n')], { type: 'text/csv' }));
+  const saveData = () => saveTable(caption, table);
   return (
     <Box
       component="figure"

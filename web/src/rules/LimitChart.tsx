@@ -83,12 +83,12 @@ export function LimitChart({ set, quantity }: Props) {
     },
     plugins: { legend: { position: 'top', align: 'start', labels: { color: palette.text.primary, boxHeight: 1 } } },
   };
-  const csv = curves.flatMap(({ nameplateClass, spots }) => spots.map(({ x, y }) => `${nameplateClass},${x},${y}`));
+  const rows = curves.flatMap(({ nameplateClass, spots }) => spots.map(({ x, y }) => [nameplateClass, x, y]));
   return (
     <Figure
       chart={chart}
       caption={`${set.title || 'New set'}: ${QUANTITY_WORDS[quantity]}`}
-      csv={[`class,nameplate_watts,limit_${unit === '%' ? 'percent' : 'watts'}`, ...csv]}
+      table={[['class', 'nameplate_watts', `limit_${unit === '%' ? 'percent' : 'watts'}`], ...rows]}
       height={220}
     >
       <Line

@@ -1,6 +1,6 @@
 // What was told lately, rolling: input power and, where a load is on, output power.
 
-import type { RunSample, SheetRun } from '@lastmark/contract/plan';
+import type { RunSample, RunTrace, SheetRun } from '@lastmark/contract/plan';
 import type { LiveEvent } from '@lastmark/contract/types';
 import { toldNumber } from '@lastmark/core/instrument';
 import Box from '@mui/material/Box';
@@ -67,7 +67,7 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
     let gone = false;
     const step = firstStep.current;
     // What was told before this page came, so that the picture is whole.
-    void api<{ items: RunSample[] }>(`/sheet-runs/${run.id}/trace${step ? `?step=${step}` : ''}`)
+    void api<RunTrace>(`/sheet-runs/${run.id}/trace${step ? `?step=${step}` : ''}`)
       .then(({ items }) => {
         if (!gone && marks.current[0].length < 5) for (const sample of items.slice(-4000)) take(sample);
       })

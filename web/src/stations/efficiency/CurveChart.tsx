@@ -1,4 +1,5 @@
 // Lines over load with U as whiskers and limit lines: as picture and as data.
+import type { Table } from '@lastmark/core/table';
 import {
   Chart,
   type ChartData,
@@ -71,7 +72,7 @@ interface Props {
   /** What is drawn, with its unit: "Efficiency, %". */
   readonly title: string;
   readonly unit: string;
-  readonly csv: readonly string[];
+  readonly table: Table;
   readonly annotations?: Record<string, AnnotationOptions>;
   readonly height?: number;
   /** The axis below; left out for load in per cent. */
@@ -85,7 +86,7 @@ export function CurveChart({
   caption,
   title,
   unit,
-  csv,
+  table,
   annotations = {},
   height = 320,
   x = LOAD_AXIS,
@@ -144,7 +145,7 @@ export function CurveChart({
     )
     .join('. ');
   return (
-    <Figure chart={chart} caption={caption} csv={csv} height={height}>
+    <Figure chart={chart} caption={caption} table={table} height={height}>
       <Line
         ref={chart}
         data={data}

@@ -66,14 +66,14 @@ export function LoadChart({ series, limits }: Props) {
   if (byMains.length === 0) {
     return <Typography color="text.secondary">The curve appears with the first complete load point.</Typography>;
   }
-  const rows = byMains.flatMap((one) => pointsOf(one).map(({ x, y, u }) => `${mainsLabel(one.mains)},${x},${y},${u}`));
+  const rows = byMains.flatMap((one) => pointsOf(one).map(({ x, y, u }) => [mainsLabel(one.mains), x, y, u]));
   return (
     <CurveChart
       curves={byMains.map((one) => ({ label: mainsLabel(one.mains), points: pointsOf(one) }))}
       caption={`${sample.model.maker} ${sample.model.model}, unit ${sample.tag}: efficiency against load, ${setup.name}`}
       title="Efficiency, %"
       unit="%"
-      csv={['mains,load_percent,efficiency_percent,expanded_uncertainty_percent', ...rows]}
+      table={[['mains', 'load_percent', 'efficiency_percent', 'expanded_uncertainty_percent'], ...rows]}
       annotations={limitLines(limits, palette.text.secondary, palette.background.paper)}
     />
   );

@@ -21,13 +21,7 @@ export function LoadGrid({ setup }: Props) {
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);
   const headOf = (load: number) => (
     <>
-      {Math.round(load * 100)} %
-      <Box
-        component="span"
-        sx={{ display: 'block', fontWeight: 400, fontSize: 12, color: 'text.secondary', lineHeight: 1.1 }}
-      >
-        {load === 0 ? 'idle' : setting(setup, load)}
-      </Box>
+      {Math.round(load * 100)} % <small>{load === 0 ? 'idle' : setting(setup, load)}</small>
     </>
   );
   const findings = series.byMains.flatMap(({ mains, loads }) =>

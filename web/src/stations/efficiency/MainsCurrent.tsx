@@ -133,10 +133,10 @@ export function MainsCurrent() {
               title="Power factor"
               unit=""
               height={240}
-              csv={[
-                'loading,mains,load_percent,power_factor',
+              table={[
+                ['loading', 'mains', 'load_percent', 'power_factor'],
                 ...brackets.flatMap(({ name, mains, points }) =>
-                  points.map(({ load, factor }) => `"${name}",${mainsLabel(mains)},${load * 100},${factor}`),
+                  points.map(({ load, factor }) => [name, mainsLabel(mains), load * 100, factor]),
                 ),
               ]}
             />

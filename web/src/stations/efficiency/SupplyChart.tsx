@@ -27,10 +27,10 @@ export function SupplyChart({ series }: { readonly series: SeriesResult }) {
       title="Efficiency, %"
       unit="%"
       x={{ title: 'Supply, V', unit: 'V', min: Math.floor(Math.min(...all)), max: Math.ceil(Math.max(...all)) }}
-      csv={[
-        'supply,load_percent,efficiency_percent',
+      table={[
+        ['supply', 'load_percent', 'efficiency_percent'],
         ...dc.flatMap(({ mains, loads: own }) =>
-          own.map(({ load, efficiency }) => `${mainsLabel(mains)},${load * 100},${efficiency.value * 100}`),
+          own.map(({ load, efficiency }) => [mainsLabel(mains), load * 100, efficiency.value * 100]),
         ),
       ]}
     />

@@ -1,5 +1,5 @@
 // The whole surface: every level and mains against load as a heat map, with losses, averages, light load and spread.
-import { efficiencySurface, type LoadResult, type SurfacePoint, surfaceCsv } from '@lastmark/core/efficiency';
+import { efficiencySurface, type LoadResult, type SurfacePoint, surfaceTable } from '@lastmark/core/efficiency';
 import { formatMeasured, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty, type Measured } from '@lastmark/core/uncertainty';
@@ -16,7 +16,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { Loading } from '../../parts/QueryGate.tsx';
-import { saveFile } from '../../parts/saveFile.ts';
+import { saveTable } from '../../parts/saveFile.ts';
 import { useSample } from '../../state/sample.tsx';
 
 const CurveChart = lazy(async () => ({ default: (await import('./CurveChart.tsx')).CurveChart }));
@@ -91,12 +91,7 @@ export function Surface() {
             </>
           )}
         </Box>
-        <Button
-          size="small"
-          onClick={() =>
-            saveFile(`${caption}.csv`, new Blob([[...surfaceCsv(surface), ''].join('\r\n')], { type: 'text/csv' }))
-          }
-        >
+        <Button size="small" onClick={() => saveTable(caption, surfaceTable(surface))}>
           Save as CSV
         </Button>
       </Box>
@@ -161,7 +156,7 @@ export function Surface() {
           caption={caption}
           title={shown === 'efficiency' ? 'Efficiency, %' : 'Loss, W'}
           unit={shown === 'efficiency' ? '%' : 'W'}
-          csv={surfaceCsv(surface)}
+          table={surfaceTable(surface)}
         />
       </Suspense>
     </>

@@ -4,7 +4,6 @@ import type { LoadResult, SeriesResult } from '@lastmark/core/efficiency';
 import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
-import Box from '@mui/material/Box';
 import { type ReactNode, useReducer } from 'react';
 import type { CellSpec, RowSpec } from '../../parts/EntryGrid.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
@@ -36,14 +35,10 @@ function columnsOf({ outputs }: StoredSetup, place: 'port' | 'load-end', dc: boo
 function Result({ result }: { readonly result: LoadResult | undefined }) {
   if (!result) return null;
   return (
-    <Box component="span" sx={{ fontWeight: 600, fontSize: 16 }}>
-      {formatMeasured(result.efficiency.value, expandedUncertainty(result.efficiency), 'efficiency')}
-      {result.runs > 1 && (
-        <Box component="span" sx={{ fontWeight: 400, fontSize: 12, color: 'text.secondary', ml: 0.5 }}>
-          {result.runs} runs
-        </Box>
-      )}
-    </Box>
+    <>
+      <strong>{formatMeasured(result.efficiency.value, expandedUncertainty(result.efficiency), 'efficiency')}</strong>
+      {result.runs > 1 && <small> {result.runs} runs</small>}
+    </>
   );
 }
 

@@ -67,11 +67,9 @@ export function HoldChart() {
     },
   };
   const caption = `${model.maker} ${model.model}, unit ${tag}: hold-time against power; filled marks held to the end`;
-  const rows = holds.flatMap(({ title, lines }) =>
-    lines.map(({ watts, run }) => `${title},${watts},${run.held},${run.end}`),
-  );
+  const rows = holds.flatMap(({ title, lines }) => lines.map(({ watts, run }) => [title, watts, run.held, run.end]));
   return (
-    <Figure chart={chart} caption={caption} csv={['loading,watts,held_seconds,end', ...rows]} height={240}>
+    <Figure chart={chart} caption={caption} table={[['loading', 'watts', 'held_seconds', 'end'], ...rows]} height={240}>
       <Scatter
         ref={chart}
         data={{ datasets }}

@@ -200,13 +200,13 @@ export function LevelMap({ readOuts, caption }: Props) {
   datasets.forEach((dataset, index) => {
     dataset.order = datasets.length - index;
   });
-  const csv = shown.flatMap(({ readOut: { port }, offers, watts }) =>
+  const rows = shown.flatMap(({ readOut: { port }, offers, watts }) =>
     offers.flatMap((object) =>
-      edgeOf(object, watts, 10).map(({ volts, amps }) => `${port},${describeOffer(object)},${volts},${amps}`),
+      edgeOf(object, watts, 10).map(({ volts, amps }) => [port, describeOffer(object), volts, amps]),
     ),
   );
   return (
-    <Figure chart={chart} caption={caption} csv={['port,offer,volts,amps', ...csv]} height={330}>
+    <Figure chart={chart} caption={caption} table={[['port', 'offer', 'volts', 'amps'], ...rows]} height={330}>
       <Line
         ref={chart}
         data={{ datasets: datasets as ChartDataset<'line', MapPoint[]>[] }}

@@ -74,7 +74,7 @@ export function EveningView({
   const { model, tag } = dossier.sample;
   const rows = evening.moments.flatMap((moment, at) =>
     at % 5 === 0
-      ? [[moment / 60, ...evening.devices.map(({ levels }) => ((levels[at] ?? 0) * 100).toFixed(1))].join(',')]
+      ? [[moment / 60, ...evening.devices.map(({ levels }) => Number(((levels[at] ?? 0) * 100).toFixed(1)))]]
       : [],
   );
   return (
@@ -82,7 +82,7 @@ export function EveningView({
       <Figure
         chart={chart}
         caption={`${model.maker} ${model.model}, unit ${tag}: an evening of 12 h, ${fixed(evening.energy / 3600, 0)} Wh out of the charger, by our usual charge curve`}
-        csv={[['minutes', ...evening.devices.map(({ id }) => named(id))].join(','), ...rows]}
+        table={[['minutes', ...evening.devices.map(({ id }) => named(id))], ...rows]}
         height={240}
       >
         <Line
