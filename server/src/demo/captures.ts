@@ -4,14 +4,14 @@ import type { CaptureHead, CaptureKind, Trace } from '@lastmark/core/capture';
 import { seededNormal } from '@lastmark/core/random';
 import { CAR_STOPS, type Mains, type Output } from '@lastmark/core/reading';
 import { storeCapture } from '../captures/store.ts';
-import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { loadingFor } from '../setups/store.ts';
+import type { DemoWork } from './shelf.ts';
 import { meter } from './simulate.ts';
 
 /** Serials whose supply side was recorded, with their model on the simulated bench. */
-export const RECORDED: readonly { readonly serial: string; readonly charger: string }[] = [
+const RECORDED: readonly { readonly serial: string; readonly charger: string }[] = [
   { serial: 'TE-45-0117', charger: 'Ember 45' },
   { serial: 'OB-18-0092', charger: 'Monolith 180' },
   { serial: 'SH-0441', charger: 'Shuttle 75' },
@@ -209,14 +209,9 @@ function carPoints(
 }
 
 /** Record a sample's supply side, through the same doors a person's captures take. */
-export async function seedCaptures(
-  db: Database,
-  sampleId: string,
-  charger: string,
-  rigId: string,
-  random: () => number,
-  moment: () => string,
-): Promise<void> {
+const seed: DemoWork['seed'] = async ({ db, rigs, moment }, sampleId, serial, random) => {
+  const charger = RECORDED.find((one) => one.serial === serial)?.charger ?? '';
+  const rigId = rigs.load;
   const normal = seededNormal(random);
   await db.transaction(async (tx) => {
     for (const { head, outputs, trace } of capturesOf(charger, normal)) {
@@ -247,4 +242,6 @@ export async function seedCaptures(
     const setup = await loadingFor(tx, sampleId, [{ port: 'C1', volts: 20, amps: 3 }], rigId, 'efficiency');
     await storePoints(tx, sampleId, carPoints(stand, setup.id, rigId, random, moment), 'keypad');
   });
-}
+};
+
+export const CAPTURES: DemoWork = { serials: RECORDED.map(({ serial }) => serial), seed };

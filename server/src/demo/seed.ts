@@ -2,27 +2,30 @@
 import type { ReadingInput, StoredRig, StoredSetup } from '@lastmark/contract';
 import { seededRandom } from '@lastmark/core/random';
 import type { Mains, Taken } from '@lastmark/core/reading';
-import { eq, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { createInstrument, createRig } from '../bench/store.ts';
 import { createClaim } from '../claims/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId, withSeededIds } from '../db/ids.ts';
-import { samples } from '../db/schema.ts';
 import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
-import { RECORDED, seedCaptures } from './captures.ts';
+import { CAPTURES } from './captures.ts';
 import { INSTRUMENTS } from './instruments.ts';
 import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
+import { type DemoWork, sampleOf } from './shelf.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
 import { createSimulatedInstruments } from './simulated.ts';
-import { SWEPT, seedSplits } from './splits.ts';
+import { SPLITS } from './splits.ts';
 import { type DemoLoading, type DemoSample, type DemoUnit, SHELF } from './world.ts';
 
 const SEED = 20_260_301;
 const START = new Date('2026-03-02T08:00:00.000Z');
 const MINUTE = 60_000;
+
+/** Work done once the chargers stand on the shelf. A station adds its own at the end: each has chance of its own. */
+const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES];
 
 const MAINS: Record<115 | 230, Mains> = {
   115: { kind: 'ac', volts: 115, hertz: 60 },
@@ -223,15 +226,13 @@ async function fill(db: Database, benchPort: number | null): Promise<void> {
   await withSeededIds(seededRandom(SEED + 2), START, async () => {
     const bench = await createBench(db, random);
     for (const sample of SHELF) await seedSample(db, bench, sample);
-    const chance = seededRandom(SEED + 3);
-    for (const swept of SWEPT) {
-      const [row] = await db.select({ id: samples.id }).from(samples).where(eq(samples.serial, swept.serial));
-      if (row) await seedSplits(db, row.id, swept, bench.proof.rigs.proof.id, chance, bench.moment);
-    }
-    const recorded = seededRandom(SEED + 4);
-    for (const { serial, charger } of RECORDED) {
-      const [row] = await db.select({ id: samples.id }).from(samples).where(eq(samples.serial, serial));
-      if (row) await seedCaptures(db, row.id, charger, bench.load.id, recorded, bench.moment);
+    const rigs = { load: bench.load.id, proof: bench.proof.rigs.proof.id };
+    for (const [index, { serials, seed }] of WORKS.entries()) {
+      const chance = seededRandom(SEED + 3 + index);
+      for (const serial of serials) {
+        const sampleId = await sampleOf(db, serial);
+        if (sampleId) await seed({ db, rigs, moment: bench.moment }, sampleId, serial, chance);
+      }
     }
     if (benchPort) await createSimulatedInstruments(db, benchPort);
   });

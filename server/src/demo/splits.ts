@@ -3,13 +3,13 @@ import { CABLES, CHARGERS, HandClock, named, SimulatedBench } from '@lastmark/be
 import type { RunInput } from '@lastmark/contract';
 import { usableAmps, voltsOf } from '@lastmark/core/pd';
 import { type Drop, dropIn, plugOrder, sweepSets } from '@lastmark/core/split';
-import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { addRun } from '../runs/store.ts';
+import type { DemoWork } from './shelf.ts';
 import { meter } from './simulate.ts';
 
 /** Serial, model on the simulated bench, and how much of the sweep was done. */
-export const SWEPT: readonly {
+const SWEPT: readonly {
   readonly serial: string;
   readonly charger: string;
   readonly part: number;
@@ -76,14 +76,11 @@ function sweepOne(charger: string, order: readonly string[]): Swept | null {
 }
 
 /** Sweep what was swept of one charger and keep it as runs. */
-export async function seedSplits(
-  db: Database,
-  sampleId: string,
-  { charger, part, warm }: (typeof SWEPT)[number],
-  rigId: string,
-  random: () => number,
-  moment: () => string,
-): Promise<void> {
+const seed: DemoWork['seed'] = async ({ db, rigs, moment }, sampleId, serial, random) => {
+  const plan = SWEPT.find((one) => one.serial === serial);
+  if (!plan) return;
+  const { charger, part, warm } = plan;
+  const rigId = rigs.proof;
   const ports = named(CHARGERS, charger)?.ports.map(({ label }) => label) ?? [];
   const { sets } = sweepSets(ports);
   const volts = meter(random, 0.03, 0.0008, 3);
@@ -123,4 +120,6 @@ export async function seedSplits(
     };
     await addRun(db, sampleId, run);
   }
-}
+};
+
+export const SPLITS: DemoWork = { serials: SWEPT.map(({ serial }) => serial), seed };
