@@ -84,7 +84,7 @@ export function writeWhole(path, text) {
 }
 
 /** Create the database files beside their place, and move them there when they are whole. */
-function install(dataDir, user) {
+function install(dataDir, temporary, user) {
   const program = findProgram('mariadb-install-db');
   const unfinished = `${dataDir}.unfinished`;
   rmSync(unfinished, { recursive: true, force: true });
@@ -93,6 +93,7 @@ function install(dataDir, user) {
     [
       '--no-defaults',
       `--datadir=${unfinished}`,
+      `--tmpdir=${temporary}`,
       '--auth-root-authentication-method=normal',
       '--skip-test-db',
       `--user=${user}`,
@@ -118,14 +119,18 @@ export async function startMariadb(folder, { port } = {}) {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const dataDir = join(folder, 'mariadb');
   const pidFile = join(folder, 'mariadb.pid');
+  // A database that starts clears away the temporary tables it finds, whoever they belong to: each has a place of its own.
+  const temporary = join(folder, 'mariadb.tmp');
   const user = userInfo().username;
   await endLeftovers(dataDir);
+  rmSync(temporary, { recursive: true, force: true });
+  mkdirSync(temporary, { mode: 0o700 });
   // A folder without the system tables is one an earlier version was cut short in.
   if (!existsSync(join(dataDir, 'mysql'))) {
     if (existsSync(join(dataDir, 'lastmark')))
       throw new Error(`${dataDir} has data but no system tables. Bring back a copy of the folder, or move it away.`);
     rmSync(dataDir, { recursive: true, force: true });
-    install(dataDir, user);
+    install(dataDir, temporary, user);
   }
   const secret = secretOf(folder);
   const chosenPort = port ?? (await freePort());
@@ -149,6 +154,7 @@ export async function startMariadb(folder, { port } = {}) {
     [
       '--no-defaults',
       `--datadir=${dataDir}`,
+      `--tmpdir=${temporary}`,
       `--socket=${socket}`,
       `--port=${chosenPort}`,
       '--bind-address=127.0.0.1',

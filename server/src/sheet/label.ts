@@ -1,40 +1,42 @@
 // The label of a sample: its tag as a QR code and in letters, to stick on the charger.
 import type { Sample } from '@lastmark/contract';
-import pdfmake from 'pdfmake';
-import { FONTS, SHEET_FONT } from './fonts.ts';
-
-pdfmake.setFonts(FONTS);
+import type { TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { SHEET_FONT } from './fonts.ts';
+import { pdfmake } from './printer.ts';
 
 /** What the code says; a scanner types it. */
 export const labelText = ({ tag }: Pick<Sample, 'tag'>): string => `LASTMARK:${tag}`;
 
 const MILLIMETRE = 72 / 25.4;
 
-/** One label, 50 × 25 mm. */
-export async function labelPdf({ tag, model, unit }: Sample): Promise<Buffer> {
+/** A code keeps four of its modules clear around it, ISO/IEC 18004, 6.3.8; here a module is 2 pt. */
+const CLEAR = 8;
+
+/** One label, 50 × 25 mm, as it is laid out. */
+export function labelDocument({ tag, model, unit }: Pick<Sample, 'tag' | 'model' | 'unit'>): TDocumentDefinitions {
   const cut = (text: string) => (text.length > 34 ? `${text.slice(0, 33)}…` : text);
-  return pdfmake
-    .createPdf({
-      pageSize: { width: 50 * MILLIMETRE, height: 25 * MILLIMETRE },
-      pageMargins: [5, 5, 5, 5],
-      info: { title: `Label ${tag}`, producer: 'Lastmark' },
-      defaultStyle: { font: SHEET_FONT, fontSize: 6.5, lineHeight: 1.1 },
-      content: [
-        {
-          columns: [
-            { qr: labelText({ tag }), fit: 58, width: 62 },
-            {
-              width: '*',
-              stack: [
-                { text: tag, fontSize: 13, bold: true },
-                cut(model.maker),
-                cut(model.model),
-                unit.serial ? cut(unit.serial) : '',
-              ],
-            },
-          ],
-        },
-      ],
-    })
-    .getBuffer();
+  return {
+    pageSize: { width: 50 * MILLIMETRE, height: 25 * MILLIMETRE },
+    pageMargins: [CLEAR, CLEAR, 5, 5],
+    info: { title: `Label ${tag}`, producer: 'Lastmark' },
+    defaultStyle: { font: SHEET_FONT, fontSize: 6.5, lineHeight: 1.1 },
+    content: [
+      {
+        columns: [
+          { qr: labelText({ tag }), fit: 54, width: 42 + CLEAR },
+          {
+            width: '*',
+            stack: [
+              { text: tag, fontSize: 13, bold: true },
+              cut(model.maker),
+              cut(model.model),
+              unit.serial ? cut(unit.serial) : '',
+            ],
+          },
+        ],
+      },
+    ],
+  };
 }
+
+export const labelPdf = (sample: Sample): Promise<Buffer> => pdfmake.createPdf(labelDocument(sample)).getBuffer();

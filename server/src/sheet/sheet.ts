@@ -1,15 +1,10 @@
 // The printable sheet as PDF.
 import type { SampleDossier } from '@lastmark/contract';
 import { judgeSample, type Verdict } from '@lastmark/core/verdict';
-import pdfmake from 'pdfmake';
 import { toJudge } from '../dossier/dossier.ts';
 import { type Room, sheetContent } from './content.ts';
-import { FONTS, SHEET_FONT } from './fonts.ts';
-
-pdfmake.setFonts(FONTS);
-// The sheet is made of text alone: nothing may be fetched, and only the fonts are read.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => Object.values(FONTS[SHEET_FONT]).includes(path));
+import { SHEET_FONT } from './fonts.ts';
+import { pdfmake } from './printer.ts';
 
 /** From roomy to tight: the first that fits one page is printed. */
 const ROOMS: readonly Room[] = [
