@@ -2,11 +2,12 @@
 import type { SampleDossier } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
-import { memo, useDeferredValue, useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
+import { useAfterPaint } from '../state/useAfterPaint.ts';
 import { useKeys } from '../state/useKeys.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { Ledger } from './Ledger.tsx';
@@ -36,7 +37,7 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
 });
 
 function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
-  const soon = useDeferredValue(dossier);
+  const soon = useAfterPaint(dossier);
   return (
     <NowContext.Provider value={dossier}>
       {/* Another sample is shown at once: nothing of the last one may stay. */}

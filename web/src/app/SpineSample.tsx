@@ -4,12 +4,13 @@ import type { StationState } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { memo, useDeferredValue } from 'react';
+import { memo } from 'react';
 import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { PortFace } from '../parts/PortFace.tsx';
 import { StateMark } from '../parts/StateMark.tsx';
 import { useVerdict } from '../state/sample.tsx';
+import { useAfterPaint } from '../state/useAfterPaint.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { spineLink } from './Spine.tsx';
 
@@ -87,7 +88,7 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
 
 export function SpineSample({ sampleId }: { readonly sampleId: string }) {
   const { data: now } = useQuery(dossierQuery(sampleId));
-  const soon = useDeferredValue(now);
+  const soon = useAfterPaint(now);
   const data = soon?.sample.id === now?.sample.id ? soon : now;
   return data ? <Loaded dossier={data} /> : <Box sx={{ flex: 1 }} />;
 }

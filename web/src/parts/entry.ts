@@ -50,15 +50,15 @@ const setupIdsOf = ({ setups }: Pick<SampleDossier, 'setups'>, { setupId, output
         .map(({ id }) => id)
     : [setupId];
 
-const bySetup = memoOf((points: readonly Point[]) => groupsBy(points, ({ setupId }) => setupId));
-const conditionsAt = memoOf((point: Point) => conditionsOf(point));
+const spotOf = (setupId: string | null, conditions: string): string => `${setupId}|${conditions}`;
+const spotAt = memoOf((point: Point) => spotOf(point.setupId, conditionsOf(point)));
+/** Gone through once for all cells of a grid, however many points there are. */
+const bySpot = memoOf((points: readonly Point[]) => groupsBy(points, spotAt));
 
 /** All points taken under these conditions, oldest first. */
 function pointsAt(dossier: Pick<SampleDossier, 'setups' | 'points'>, key: PointKey): readonly Point[] {
   const wanted = conditionsOf(key);
-  return setupIdsOf(dossier, key)
-    .flatMap((id) => bySetup(dossier.points).get(id) ?? [])
-    .filter((point) => conditionsAt(point) === wanted);
+  return setupIdsOf(dossier, key).flatMap((id) => bySpot(dossier.points).get(spotOf(id, wanted)) ?? []);
 }
 
 interface Attempt {
