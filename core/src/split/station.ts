@@ -106,6 +106,10 @@ export const splitStation: Station<'splits', SplitFacts, Needs, SplitResult> = {
   },
   evidence: ({ delivered }) => ({ delivered }),
   settled: (result, slice, claims) => ({ ...result, rows: rowsOf(slice, result.readings, claims) }),
+  says: ({ readings, rule }) => [
+    ...(readings.length > 0 ? rule.sentences : []),
+    ...rule.unexplained.map(({ says }) => says),
+  ],
   progress: ({ sweep, left }, _slice, settles) => ({
     done: sweep.sets.length - left.length,
     total: sweep.sets.length,

@@ -147,6 +147,20 @@ describe('one row, one state', () => {
   });
 });
 
+describe('what Splits says on the sheet and in the data', () => {
+  const said = (runs: Parameters<typeof judge>[2]) =>
+    judge(['C1', 'C2'], [both], runs).stations.find(({ id }) => id === 'splits')?.says;
+
+  it('is the rule found, in the words of its page; of nothing read it says nothing', () => {
+    expect(said([])).toEqual([]);
+    const runs = [split({ C1: [20, 3] }), split({ C2: [20, 3] }), split({ C1: [20, 1.5], C2: [20, 1.5] })];
+    const rule = judge(['C1', 'C2'], [both], runs).results.splits.rule;
+    expect(rule.sentences.length).toBeGreaterThan(0);
+    expect(said(runs)).toEqual(rule.sentences);
+    expect(said(runs)?.join(' ')).toMatch(/60 W/);
+  });
+});
+
 describe('ports that share what is promised', () => {
   const shared = claim('s', { kind: 'combination', shares: [{ port: 'C2', with: ['C3'], watts: 20 }] });
   const inside = claim('i', {
