@@ -22,6 +22,8 @@ export interface TestRig {
   readonly ask: (runId: string, ask: object) => Promise<SheetRun>;
   /** Wait until a run is as wanted. */
   readonly until: (runId: string, wanted: (run: SheetRun) => boolean, what: string) => Promise<SheetRun>;
+  /** Wait for the end of a run. Where only this machine had no time for it, it is gone on with. */
+  readonly toItsEnd: (runId: string, what: string) => Promise<SheetRun>;
   /** Stop whatever still runs, so that a test that failed costs no other. */
   readonly release: () => Promise<void>;
   readonly close: () => Promise<void>;
@@ -36,6 +38,8 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
 
 /** Longer than anything takes on a busy processor, ms. */
 const PATIENCE = 200_000;
+/** What a run says of a machine that was too busy to ask its instruments, or its database. */
+const NO_TIME = /tells nothing|The database (stopped answering|did not answer)|Another server/;
 
 /**
  * An Ember 45 with its claims on a rack whose clock runs fast.
@@ -97,6 +101,14 @@ export async function startRig(
       }),
     ask: (runId, ask) => call<SheetRun>('post', `/sheet-runs/${runId}/asks`, { ask }),
     until,
+    toItsEnd: async (runId, what) => {
+      for (;;) {
+        const run = await until(runId, ({ state }) => state !== 'running' && state !== 'waiting', what);
+        if (!['held', 'interrupted'].includes(run.state) || !NO_TIME.test(run.says)) return run;
+        await call('post', `/sheet-runs/${runId}/asks`, { ask: { kind: 'go on', person: 'Warden' } });
+        await until(runId, ({ state }) => state !== run.state, `${what} goes on`);
+      }
+    },
     release: async () => {
       const leases = async () => (await call<{ items: { runId: string }[] }>('get', '/leases')).items;
       for (const id of new Set((await leases()).map(({ runId }) => runId))) {

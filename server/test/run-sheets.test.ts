@@ -52,7 +52,7 @@ describe('a whole sheet', () => {
   it('runs by itself from the rig check to proven claims, and finds what is true', async () => {
     const sheet = await bench.sheet();
     const { id } = await bench.start(sheet.id);
-    const run = await bench.until(id, (one) => over(one) || held(one), 'the whole sheet');
+    const run = await bench.toItsEnd(id, 'the whole sheet');
     expect(run.state, run.says).toBe('done');
     expect(Object.values(run.outcomes).filter(({ state }) => state !== 'done')).toEqual([]);
     expect(run.says).toBe(`${sheet.steps.length} of ${sheet.steps.length} steps done.`);
@@ -278,7 +278,7 @@ describe('a sweep of combinations', () => {
       .send({ title: made.title, rigId: bench.rig.id, steps })
       .expect(200);
     const { id } = await bench.start(made.id, { tag: sample.tag });
-    const run = await bench.until(id, (one) => over(one) || held(one), 'the combination');
+    const run = await bench.toItsEnd(id, 'the combination');
     expect(run.state, run.says).toBe('done');
     const found = await bench.call<SampleDossier>('get', `/samples/${sample.id}/dossier`);
     const [split, soft] = found.runs;
