@@ -1,5 +1,5 @@
 import { CHARGERS, named } from '@lastmark/bench/sim';
-import type { SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
+import type { SampleDossier, StoredInstrument } from '@lastmark/contract';
 import type { Capture, CaptureFigures, CaptureKind } from '@lastmark/core/capture';
 import type { SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
@@ -13,8 +13,8 @@ import { startRig, type TestRig } from './rig.ts';
 let harness: Harness;
 let bench: TestRig;
 beforeAll(async () => {
-  harness = await startHarness('captures', { liveEvery: 20 });
-  bench = await startRig(harness, 80);
+  harness = await startHarness('captures');
+  bench = await startRig(harness, 20);
 });
 afterAll(async () => {
   await harness.stop();
@@ -188,8 +188,7 @@ async function runCaptures(
     .send({ title: made.title, rigId: bench.rig.id, steps })
     .expect(200);
   const { id } = await bench.start(made.id, { tag });
-  const ended = ({ state }: SheetRun) => state === 'done' || state === 'stopped' || state === 'held';
-  const run = await bench.until(id, ended, 'the captures');
+  const run = await bench.toItsEnd(id, 'the captures');
   expect([run.state, run.says]).toEqual(['done', expect.any(String)]);
   const failed = Object.values(run.outcomes).filter(({ state }) => state !== 'done');
   expect(failed).toEqual([]);
@@ -228,7 +227,7 @@ describe('on the bench by itself', () => {
   it('lowers and raises the supply of a car charger, and dips it', async () => {
     const truth = named(CHARGERS, 'Shuttle 75');
     if (!truth) throw new Error('Shuttle 75');
-    bench.rack.clock.speed = 8;
+    bench.rack.clock.speed = 2;
     bench.rack.bench.load(truth);
     const sample = await bench.make.sample({
       model: {
