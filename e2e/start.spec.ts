@@ -64,6 +64,8 @@ test('start, serve, refuse a second start, stop by Ctrl-C, start again with ever
     process.kill(-(first.child.pid ?? 0), 'SIGINT');
     expect(await first.ended).toBe(0);
     expect(first.said()).toContain('stopped');
+    // Nothing went wrong behind the scenes either: warnings and errors are told as lines of JSON.
+    expect(first.said()).not.toMatch(/"level":[456]0/);
     expect(processesOn(folder)).toEqual([]);
 
     const again = start();

@@ -1,4 +1,6 @@
 // A server on a fresh database for a test file, spoken to over HTTP.
+
+import { randomUUID } from 'node:crypto';
 import type { AttachmentInfo, Sample, SampleInput, StoredClaim, StoredRig, StoredSetup } from '@lastmark/contract';
 import type { Express } from 'express';
 import { createPool } from 'mysql2/promise';
@@ -51,6 +53,8 @@ export async function startHarness(
     version: '9.9.9',
     confirm,
     liveEvery,
+    // As the start command names a server.
+    owner: randomUUID(),
   });
   const app = createApp({
     db: connection.db,

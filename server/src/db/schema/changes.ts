@@ -50,7 +50,7 @@ export const figures = mysqlTable(
 /** Work one server does for all, for as long as it says so. */
 export const turns = mysqlTable('turns', {
   what: varchar('what', { length: 40 }).primaryKey(),
-  owner: ulidColumn('owner').notNull(),
+  owner: varchar('owner', { length: 40 }).notNull(),
   /** By the database's clock. */
   until: momentColumn('until_at').notNull(),
 });

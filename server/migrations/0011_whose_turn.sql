@@ -1,0 +1,1 @@
+ALTER TABLE `turns` MODIFY COLUMN `owner` varchar(40) NOT NULL;
