@@ -106,14 +106,14 @@ export async function keepFigures(db: Database, made: readonly Made[], shared: n
 export async function workOutFigures(db: Database, most: number): Promise<number> {
   // Counted before it is read: what changes in between is worked out once more, never missed.
   const shared = sharedRevision(await revisionsOf(db, [EVERYONE]));
-  const todo = await wanted(db, shared, most);
-  if (todo.length === 0) return 0;
+  const behind = await wanted(db, shared, most);
+  if (behind.length === 0) return 0;
   const parts = await loadShared(db);
-  const changes = new Map(todo.map((one) => [one.id, one.changes]));
-  const refs = todo.map(({ id, modelId }) => ({ sampleId: id, modelId }));
+  const changes = new Map(behind.map((one) => [one.id, one.changes]));
+  const refs = behind.map(({ id, modelId }) => ({ sampleId: id, modelId }));
   const made: Made[] = [];
   for await (const { of, dossier } of dossiersOf(db, refs, parts))
     made.push({ id: of.sampleId, changes: changes.get(of.sampleId) ?? 0, body: figuresOf(dossier) });
   await keepFigures(db, made, shared);
-  return todo.length;
+  return behind.length;
 }
