@@ -14,7 +14,7 @@ const importsOf = (file) =>
     ([, target]) => target,
   );
 
-const isTest = (file) => /\.test\.tsx?$|\/testing\.ts$|^server\/test\//.test(file);
+const isTest = (file) => /\.test\.tsx?$|\/testing\/|^server\/test\//.test(file);
 
 /** What each part may import besides its own files. */
 const ALLOWED = {

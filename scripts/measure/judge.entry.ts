@@ -1,13 +1,13 @@
 // What the measurement of judging runs: a sample as busy as a bench makes one in a year, and the judge itself.
 import type { Capture } from '../../core/src/capture/index.ts';
-import { aHold, anOver } from '../../core/src/proof/testing.ts';
 import { seededRandom } from '../../core/src/random/index.ts';
 import type { Mains, Point } from '../../core/src/reading/index.ts';
-import { aReading, aRig } from '../../core/src/reading/testing.ts';
 import type { SplitRun } from '../../core/src/run/index.ts';
+import { aHold, anOver } from '../../core/src/testing/proof.ts';
+import { aReading, aRig } from '../../core/src/testing/reading.ts';
+import { dossierFor, EU, US } from '../../core/src/testing/verdict.ts';
 import { NO_SPEC } from '../../core/src/uncertainty/index.ts';
 import type { Dossier } from '../../core/src/verdict/index.ts';
-import { dossierFor, EU, US } from '../../core/src/verdict/testing.ts';
 
 export { createJudge, judgeSample } from '../../core/src/verdict/index.ts';
 

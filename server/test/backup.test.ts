@@ -7,7 +7,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 // @ts-expect-error plain script without types
 import { scratch } from '../../scripts/lib/scratch.mjs';
 import { seedDemo } from '../src/demo/seed.ts';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let empty: Harness;

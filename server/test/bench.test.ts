@@ -2,7 +2,7 @@ import type { StoredInstrument, StoredRig } from '@lastmark/contract';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { aPoint, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

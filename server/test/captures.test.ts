@@ -7,8 +7,8 @@ import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { toJudge } from '../src/dossier/dossier.ts';
-import { EU, type Harness, sendForm, startHarness } from './harness.ts';
-import { startRig, type TestRig } from './rig.ts';
+import { EU, type Harness, sendForm, startHarness } from '../testing/harness.ts';
+import { startRig, type TestRig } from '../testing/rig.ts';
 
 let harness: Harness;
 let bench: TestRig;

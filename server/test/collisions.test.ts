@@ -2,7 +2,7 @@ import type { Sample } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { samples } from '../src/db/schema.ts';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let pair: [Sample, Sample];

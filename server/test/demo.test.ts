@@ -8,7 +8,7 @@ import { getDossier, toJudge } from '../src/dossier/dossier.ts';
 import { getProfile } from '../src/profile/store.ts';
 import { workOutFigures } from '../src/shelf/figures.ts';
 import { listSamples } from '../src/shelf/shelf.ts';
-import { type Harness, startHarness } from './harness.ts';
+import { type Harness, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let other: Harness;

@@ -7,7 +7,7 @@ import { createApp } from '../src/http/app.ts';
 import { Door } from '../src/http/door.ts';
 import { Networks } from '../src/links/networks.ts';
 import { createWorking, type Working } from '../src/working.ts';
-import { aSample, type Harness, startHarness } from './harness.ts';
+import { aSample, type Harness, startHarness } from '../testing/harness.ts';
 
 const TOKEN = 'correct-horse';
 let harness: Harness;

@@ -6,7 +6,7 @@ import { newId } from '../src/db/ids.ts';
 import { turns } from '../src/db/schema.ts';
 import { FigureKeeper } from '../src/jobs/figure-keeper.ts';
 import { listSamples } from '../src/shelf/shelf.ts';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { aPoint, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

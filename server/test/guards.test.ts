@@ -11,7 +11,7 @@ import { createApp, expressPath } from '../src/http/app.ts';
 import { Door } from '../src/http/door.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { createWorking } from '../src/working.ts';
-import { aPoint, aSample, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, aSample, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {

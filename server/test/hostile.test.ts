@@ -12,9 +12,9 @@ import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
 import { expressPath } from '../src/http/app.ts';
-import { aSample, type Harness, startHarness } from './harness.ts';
-import { startRig, type TestRig } from './rig.ts';
-import { layWire } from './wire.ts';
+import { aSample, type Harness, startHarness } from '../testing/harness.ts';
+import { startRig, type TestRig } from '../testing/rig.ts';
+import { layWire } from '../testing/wire.ts';
 
 /** How much of everything: `npm run attack` uses the whole measure. */
 const WHOLE = Boolean(process.env.LASTMARK_ATTACK);

@@ -3,7 +3,7 @@ import { sniffFile } from '@lastmark/core/meter-file';
 import fc from 'fast-check';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Harness, makers, sendForm, startHarness } from './harness.ts';
+import { type Harness, makers, sendForm, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

@@ -5,7 +5,7 @@ import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { toJudge } from '../src/dossier/dossier.ts';
-import { aPoint, EU, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, EU, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

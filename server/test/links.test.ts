@@ -2,7 +2,7 @@ import { type Rack, startRack } from '@lastmark/bench/sim';
 import type { CommandAnswer, LoadsOffAnswer, StoredInstrument, StoredInstrumentProfile } from '@lastmark/contract';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { type Rack, startRack } from '@lastmark/bench/sim';
 import type { LiveEvent } from '@lastmark/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let rack: Rack;

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changed } from '../src/changes/changes.ts';
 import { newId } from '../src/db/ids.ts';
 import { instrumentProfiles, instruments, points, readings } from '../src/db/schema.ts';
-import { aPoint, EU, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, EU, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

@@ -6,7 +6,7 @@ import request from 'supertest';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { toJudge } from '../src/dossier/dossier.ts';
-import { EU, type Harness, makers, startHarness } from './harness.ts';
+import { EU, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

@@ -2,7 +2,7 @@ import type { Point } from '@lastmark/core/reading';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { aPoint, EU, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, EU, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

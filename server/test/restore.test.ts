@@ -11,7 +11,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { writeBackup } from '../../scripts/lib/backup-file.mjs';
 // @ts-expect-error plain script without types
 import { scratch } from '../../scripts/lib/scratch.mjs';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 const TRIES = process.env.LASTMARK_ATTACK ? 60 : 6;
 const folder = scratch('restore');

@@ -7,8 +7,8 @@ import request from 'supertest';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { profiles, samples, sheetRuns } from '../src/db/schema.ts';
 import { createWorking } from '../src/working.ts';
-import { type Harness, startHarness } from './harness.ts';
-import { fullPoint, startRig, type TestRig } from './rig.ts';
+import { type Harness, startHarness } from '../testing/harness.ts';
+import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 
 let harness: Harness;
 let bench: TestRig;

@@ -7,8 +7,8 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { runParts } from '../src/db/schema.ts';
 import { toJudge } from '../src/dossier/dossier.ts';
-import { type Harness, startHarness } from './harness.ts';
-import { fullPoint, startRig, type TestRig } from './rig.ts';
+import { type Harness, startHarness } from '../testing/harness.ts';
+import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 
 let harness: Harness;
 let bench: TestRig;

@@ -1,7 +1,7 @@
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { workOutFigures } from '../src/shelf/figures.ts';
-import { aPoint, aSample, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, aSample, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let make: ReturnType<typeof makers>;

@@ -8,9 +8,9 @@ import { startMariadb } from '../../scripts/lib/mariadb.mjs';
 // @ts-expect-error plain script without types
 import { scratch } from '../../scripts/lib/scratch.mjs';
 import { loadsOffLatch, runParts } from '../src/db/schema.ts';
-import { type Harness, startHarness } from './harness.ts';
-import { fullPoint, startRig, type TestRig } from './rig.ts';
-import { layWire } from './wire.ts';
+import { type Harness, startHarness } from '../testing/harness.ts';
+import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
+import { layWire } from '../testing/wire.ts';
 
 /** Goals, ms, are held to in `npm run attack`; beside other tests, on a busy machine, no time says anything. */
 const MEASURED = Boolean(process.env.LASTMARK_ATTACK);

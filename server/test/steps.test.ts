@@ -8,7 +8,7 @@ import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { runSheets } from '../src/db/schema.ts';
 import { MIGRATIONS } from '../src/paths.ts';
-import { type Harness, makers, startHarness } from './harness.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 let sheet: StoredSheet;

@@ -8,9 +8,9 @@ import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
 import { points, runParts, sheetRuns } from '../src/db/schema.ts';
-import { type Harness, startHarness } from './harness.ts';
-import { fullPoint, startRig, type TestRig } from './rig.ts';
-import { commands, layWire } from './wire.ts';
+import { type Harness, startHarness } from '../testing/harness.ts';
+import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
+import { commands, layWire } from '../testing/wire.ts';
 
 interface Forked {
   readonly server: { readonly pid: number; readonly kill: (signal: NodeJS.Signals) => void };

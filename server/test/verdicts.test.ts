@@ -13,7 +13,7 @@ import { figures, readings, samples } from '../src/db/schema.ts';
 import { getDossier, toJudge } from '../src/dossier/dossier.ts';
 import { keepFigures, workOutFigures } from '../src/shelf/figures.ts';
 import { listSamples } from '../src/shelf/shelf.ts';
-import { aPoint, aSample, type Harness, makers, startHarness } from './harness.ts';
+import { aPoint, aSample, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {

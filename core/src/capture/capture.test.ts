@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { efficiencySeries } from '../efficiency/index.ts';
-import { aPoint, aReading, aRig } from '../reading/testing.ts';
 import { csvText } from '../table/index.ts';
+import { aPoint, aReading, aRig } from '../testing/reading.ts';
 import {
   type Capture,
   captureContradiction,

@@ -7,7 +7,7 @@ import { idleResults } from '../idle/index.ts';
 import type { Promised } from '../promise/index.ts';
 import { deliveredByEfficiency } from '../proof/index.ts';
 import type { Point, Setup } from '../reading/index.ts';
-import { aPoint, aRig } from '../reading/testing.ts';
+import { aPoint, aRig } from '../testing/reading.ts';
 import { judgeClaims } from './index.ts';
 import { type Known, NOTHING_KNOWN } from './known.ts';
 

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Setup } from '../reading/index.ts';
-import { aPoint, aReading, aRig } from '../reading/testing.ts';
+import { aPoint, aReading, aRig } from '../testing/reading.ts';
 import { expandedUncertainty, standardUncertainty } from '../uncertainty/index.ts';
 import { type EfficiencyPoint, efficiencyPoint } from './index.ts';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Mains, Setup } from '../reading/index.ts';
-import { aPoint, aRig } from '../reading/testing.ts';
+import { aPoint, aRig } from '../testing/reading.ts';
 import { compareSeries, efficiencySeries, efficiencySurface, type Side, surfaceTable } from './index.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { aPoint, aReading } from '../reading/testing.ts';
+import { aPoint, aReading } from '../testing/reading.ts';
 import { standardUncertainty } from '../uncertainty/index.ts';
 import { ampHoursADay, idleResults, yearlyCost, yearlyKilowattHours } from './index.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { aRig } from '../reading/testing.ts';
+import { aRig } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import {
   calibrations,

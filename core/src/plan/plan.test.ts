@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { encodeSource, parseOffer, type SourceObject, wordText } from '../pd/index.ts';
-import { aReadOut } from '../read-out/testing.ts';
 import type { Mains } from '../reading/index.ts';
+import { aReadOut } from '../testing/read-out.ts';
 import {
   efficiencyPoint,
   METHODS,

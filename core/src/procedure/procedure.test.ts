@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Point, Taken } from '../reading/index.ts';
-import { aPoint, byTheBook, takenByTheBook } from '../reading/testing.ts';
+import { aPoint, byTheBook, takenByTheBook } from '../testing/reading.ts';
 import { measured } from '../uncertainty/index.ts';
 import { deviations, PROCEDURES, procedureOf, type TakenPoint, takenOf } from './index.ts';
 

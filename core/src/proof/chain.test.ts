@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { aSetup, aStep, METERS, proofRig } from '../testing/proof.ts';
 import { expandedUncertainty, measured } from '../uncertainty/index.ts';
 import { reconcile } from './index.ts';
-import { aSetup, aStep, METERS, proofRig } from './testing.ts';
 
 const level = (volts: number, amps: number) => aSetup([{ port: 'C1', volts, amps }]);
 const five = level(5, 3);

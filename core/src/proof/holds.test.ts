@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { aDeviceRun, aHold, anOver, METERS, proofRig } from '../testing/proof.ts';
 import { holdSummaries, moveSentence, overStepEnd, overSteps, overSummary, runRefusal } from './index.ts';
 import { runUncertainty } from './runs.ts';
-import { aDeviceRun, aHold, anOver, METERS, proofRig } from './testing.ts';
 
 const celsius = (value: number) => value + 273.15;
 const ended = (amps: number, minutes: number, hottest: number | null = null) =>

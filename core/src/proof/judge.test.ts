@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { efficiencyAround, efficiencySeries, outputFromWall } from '../efficiency/index.ts';
-import { aReadOut } from '../read-out/testing.ts';
-import { aPoint, aRig } from '../reading/testing.ts';
+import { aDeviceRun, aHold, aSetup, aStep, METERS, proofRig } from '../testing/proof.ts';
+import { aReadOut } from '../testing/read-out.ts';
+import { aPoint, aRig } from '../testing/reading.ts';
 import { measured } from '../uncertainty/index.ts';
 import { deviceSummary, offerState, type ProofInput, proofResult, stepTitle } from './index.ts';
-import { aDeviceRun, aHold, aSetup, aStep, METERS, proofRig } from './testing.ts';
 
 const OFFERS = aReadOut(['5 V 3 A', '20 V 3.25 A', 'PPS 3.3–11 V 3 A']);
 const five = aSetup([{ port: 'C1', volts: 5, amps: 3 }]);

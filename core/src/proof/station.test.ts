@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readOutStation } from '../read-out/index.ts';
+import { dossierFor } from '../testing/verdict.ts';
 import { measured } from '../uncertainty/index.ts';
-import { dossierFor } from '../verdict/testing.ts';
 import { type ProofResult, proofStation } from './index.ts';
 
 const nothing: ProofResult = {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decodeSource, describeOffer, type Sees, wordText } from '../pd/index.ts';
+import { aReadOut } from '../testing/read-out.ts';
 import {
   bestReadOut,
   compareReadOuts,
@@ -11,7 +12,6 @@ import {
   readList,
   readOutFindings,
 } from './index.ts';
-import { aReadOut } from './testing.ts';
 
 const FULL = ['5 V 3 A', '9 V 3 A', '15 V 3 A', '20 V 3.25 A'];
 const context = (part: Partial<ReadOutContext> = {}): ReadOutContext => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { aRig } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { accept, type Entry, type Instrument, specFor } from './index.ts';
-import { aRig } from './testing.ts';
 
 const instruments: Instrument[] = [
   {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { aPoint, aReading } from '../testing/reading.ts';
 import { asMeasured, contradictions, currentReadings, mainsLabel, mainsMatches, readingAt } from './index.ts';
-import { aPoint, aReading } from './testing.ts';
 
 describe('corrections', () => {
   const first = aReading({ id: 'a', quantity: 'power', value: 71.26 });

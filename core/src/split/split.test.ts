@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Claim } from '../promise/index.ts';
 import type { Instrument } from '../reading/index.ts';
-import { aRig } from '../reading/testing.ts';
 import type { SplitRun } from '../run/index.ts';
+import { aRig } from '../testing/reading.ts';
 import { measured, NO_SPEC } from '../uncertainty/index.ts';
 import {
   allSets,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { offeredLevels, proofSteps, readStepList, stepKey, stepTitle } from '../proof/index.ts';
-import { aReadOut } from '../read-out/testing.ts';
+import { aReadOut } from '../testing/read-out.ts';
 
 const line = (port: string, volts: number, amps: number) => ({
   promise: { kind: 'port-line' as const, port, volts, amps },

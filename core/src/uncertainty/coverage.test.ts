@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { conformity } from '../decision/index.ts';
 import { efficiencyPoint } from '../efficiency/point.ts';
 import { reconcile, regulations } from '../proof/index.ts';
-import { aSetup, aStep, proofRig } from '../proof/testing.ts';
 import { seededNormal, seededRandom } from '../random/index.ts';
-import { aPoint, aReading, aRig } from '../reading/testing.ts';
+import { aSetup, aStep, proofRig } from '../testing/proof.ts';
+import { aPoint, aReading, aRig } from '../testing/reading.ts';
 import {
   combineRepeats,
   difference,

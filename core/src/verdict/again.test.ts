@@ -2,14 +2,14 @@
 // time as copies of everything, which nothing remembered can fit.
 import { describe, expect, it } from 'vitest';
 import { LIMIT_SETS } from '../limits/index.ts';
-import { aHold, aStep } from '../proof/testing.ts';
 import { seededRandom } from '../random/index.ts';
 import type { Point } from '../reading/index.ts';
-import { aPoint, aReading, aRig, byTheBook } from '../reading/testing.ts';
 import type { SplitRun } from '../run/index.ts';
+import { aHold, aStep } from '../testing/proof.ts';
+import { aPoint, aReading, aRig, byTheBook } from '../testing/reading.ts';
+import { dossierFor, EU, US } from '../testing/verdict.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { createJudge, type Dossier, judgeSample } from './index.ts';
-import { dossierFor, EU, US } from './testing.ts';
 
 const random = seededRandom(131);
 const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)] as T;

@@ -1,13 +1,13 @@
 // Samples as other benches know them: a wall meter and devices only, ports that share, readings typed anywhere.
 
 import { describe, expect, it } from 'vitest';
-import { aDeviceRun } from '../proof/testing.ts';
-import { aReadOut } from '../read-out/testing.ts';
-import { aPoint } from '../reading/testing.ts';
 import type { SplitRun } from '../run/index.ts';
+import { aDeviceRun } from '../testing/proof.ts';
+import { aReadOut } from '../testing/read-out.ts';
+import { aPoint } from '../testing/reading.ts';
+import { dossierFor, EU } from '../testing/verdict.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
-import { dossierFor, EU } from './testing.ts';
 
 const spec = { ...NO_SPEC, readingPercent: 0.5 };
 const instruments: Dossier['instruments'] = ['wattmeter', 'voltmeter', 'ammeter'].map((id) => ({

@@ -2,11 +2,10 @@
 import { describe, expect, it } from 'vitest';
 import { classOfSample, idleResults } from '../idle/index.ts';
 import { LIMIT_SETS } from '../limits/index.ts';
-import { aPoint, aReading } from '../reading/testing.ts';
+import { aPoint, aReading } from '../testing/reading.ts';
+import { dossierFor, EU } from '../testing/verdict.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
-
-import { dossierFor, EU } from './testing.ts';
 
 const averaged = (watts: number, seconds: number, u = 0.002) =>
   aPoint({

@@ -3,7 +3,7 @@ import { efficiencySeries } from '../efficiency/index.ts';
 import { idleResults } from '../idle/index.ts';
 import { LIMIT_SETS } from '../limits/index.ts';
 import { CAR_SUPPLIES, type Mains, REGULATORY_PAIR, suppliesFor } from '../reading/index.ts';
-import { aPoint, aReading, aRig, byTheBook, takenByTheBook } from '../reading/testing.ts';
+import { aPoint, aReading, aRig, byTheBook, takenByTheBook } from '../testing/reading.ts';
 import { type Dossier, limitsOfIdle, limitsOfSetups, type SetupFacts } from './index.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };

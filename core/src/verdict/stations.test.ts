@@ -2,9 +2,9 @@ import { describe, expect, it, vi } from 'vitest';
 import type { Delivered } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { type AnyStation, STATIONS_ABOUT, type Station } from '../station/index.ts';
+import { dossierFor } from '../testing/verdict.ts';
 import { measured } from '../uncertainty/index.ts';
 import { createJudge, type Dossier, judgeSample, STATIONS } from './index.ts';
-import { dossierFor } from './testing.ts';
 
 /** Counts ripple captures, and has once seen C1 carry what the first setup asks for. */
 const toy: Station<'hum', Pick<Dossier, 'captures' | 'setups'>, object, { count: number; delivered: Delivered[] }> = {

@@ -1,11 +1,11 @@
 // A meter nobody stated the accuracy of decides nothing, wherever its reading ends up.
 import { describe, expect, it } from 'vitest';
 import { LIMIT_SETS } from '../limits/index.ts';
-import { aDeviceRun } from '../proof/testing.ts';
-import { aPoint, aReading } from '../reading/testing.ts';
+import { aDeviceRun } from '../testing/proof.ts';
+import { aPoint, aReading } from '../testing/reading.ts';
+import { dossierFor, EU } from '../testing/verdict.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
-import { dossierFor, EU } from './testing.ts';
 
 const line = (id: string, promise: Dossier['claims'][number]['promise']) => ({
   id,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { LIMIT_SETS } from '../limits/index.ts';
 import { type Mains, REGULATORY_PAIR, type Stated } from '../reading/index.ts';
-import { aPoint, aReading, aRig, byTheBook } from '../reading/testing.ts';
+import { aPoint, aReading, aRig, byTheBook } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
 

@@ -1,6 +1,6 @@
 // Builders that let tests read as statements about read-outs.
 import { encodeSource, parseOffer, wordText } from '../pd/index.ts';
-import type { ReadOut } from './types.ts';
+import type { ReadOut } from '../read-out/types.ts';
 
 let serial = 0;
 

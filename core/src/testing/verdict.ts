@@ -1,7 +1,7 @@
 // A dossier with everything but what a test is about filled in.
 import type { Mains } from '../reading/index.ts';
-import { aRig } from '../reading/testing.ts';
-import type { Dossier } from './types.ts';
+import type { Dossier } from '../verdict/types.ts';
+import { aRig } from './reading.ts';
 
 export const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
 export const US: Mains = { kind: 'ac', volts: 115, hertz: 60 };

@@ -1,5 +1,5 @@
 // Builders that let tests read as statements about chargers.
-import type { Mains, Point, Reading, Rig, Stated, Taken } from './types.ts';
+import type { Mains, Point, Reading, Rig, Stated, Taken } from '../reading/types.ts';
 
 let serial = 0;
 

@@ -1,9 +1,9 @@
 // Builders that let tests read as statements about proof.
 
 import type { Instrument, Output, Point, Reading, Setup } from '../reading/index.ts';
-import { aPoint, aReading, aRig } from '../reading/testing.ts';
 import type { DeviceRun, HoldRun, OverRun } from '../run/index.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
+import { aPoint, aReading, aRig } from './reading.ts';
 
 const fine = {
   voltage: { ...NO_SPEC, readingPercent: 0.05, offset: 0.004 },
