@@ -71,7 +71,7 @@ export const instrumentInput = record({
   }),
   /** Left out: not stated. */
   ratings: ratings.nullable().optional().default(undefined),
-}).test('due-after', 'calibrationDue lies before the day it was calibrated', (value) => {
+}).test('due-after', 'Its calibration is due before the day it was calibrated', (value) => {
   const { calibratedOn, calibrationDue } = (value ?? {}) as {
     calibratedOn?: string | null;
     calibrationDue?: string | null;

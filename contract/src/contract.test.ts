@@ -42,11 +42,11 @@ describe('a sample', () => {
   it('as it should be passes', () => expect(errorsOf(sampleInput, goodSample)).toEqual([]));
 
   it.each([
-    ['maker', '', 'model.maker: model.maker is empty'],
-    ['kind', 'boat', 'model.kind: model.kind must be one of: wall, desktop, car'],
+    ['maker', '', 'model.maker: Maker is empty'],
+    ['kind', 'boat', 'model.kind: Kind must be one of: wall, desktop, car'],
     ['mass', Number.NaN, 'model.mass'],
     ['mass', '80 g', 'model.mass'],
-    ['length', -1, 'model.length: model.length must be at least 0.001'],
+    ['length', -1, 'model.length: Length must be at least 1 mm'],
     ['prices', [{ kind: 'paid', amount: 5, currency: 'euro', date: '2026-02-31' }], 'model.prices[0].currency'],
     ['colour', 'red', 'a field nobody knows: colour'],
   ])('with a wrong %s is refused and told where', (field, value, message) => {
@@ -161,7 +161,7 @@ describe('the API description', () => {
       rigId: 'nope',
       nameplateClass: null,
     };
-    expect(errorsOf(setupInput, bad).join()).toContain('rigId is not an id');
+    expect(errorsOf(setupInput, bad).join()).toContain('Rig is not an id');
     expect(errorsOf(setupInput, { ...bad, rigId: id, outputs: [{ port: 'C1', volts: 20, amps: 1 }] })).toEqual([]);
   });
 });

@@ -178,7 +178,7 @@ export const setupInput = record({
     .nullable()
     .defined(),
   classReason: string().strict().max(300).nullable().optional().default(undefined),
-}).test('reason', 'classReason: say why the class is another than the derived one', (value) => {
+}).test('reason', 'Say why the class is another than the derived one', (value) => {
   const { nameplateClass, classReason } = (value ?? {}) as {
     nameplateClass?: string | null;
     classReason?: string | null;
@@ -256,7 +256,7 @@ export const profileInput = record({
   assumedEfficiency: record({ low: si(0.3, 1).required(), high: si(0.3, 1).required() })
     .optional()
     .default(undefined)
-    .test('order', 'assumedEfficiency: the lower end is below the upper one', (value) => {
+    .test('order', 'Efficiency where none was measured: the lower end is below the upper one', (value) => {
       const { low, high } = (value ?? {}) as { low?: number; high?: number };
       return low === undefined || high === undefined || low < high;
     }),

@@ -1,6 +1,7 @@
 // Validation with many errors at once, each with its path; a little at a time, so that no body can hold a server up.
 import { type AnyObject, type ObjectSchema, type Schema, ValidationError } from 'yup';
 import type { Union } from './parts.ts';
+import { fieldName, inWords } from './words.ts';
 
 export interface FieldError {
   readonly path: string;
@@ -28,13 +29,13 @@ const inside = (path: string, key: string): string => (path === '' ? key : `${pa
 /** What no schema needs to be asked about: half characters, reserved names, endless nesting. Null is a place to rest. */
 function* roughProblems(value: unknown, path: string, depth: number): Generator<FieldError | null> {
   if (typeof value === 'string') {
-    if (HALF_CHARACTER.test(value)) yield { path, message: `${path || 'This'} has half a character in it.` };
+    if (HALF_CHARACTER.test(value)) yield { path, message: `${fieldName(path)} has half a character in it.` };
     return;
   }
   if (typeof value !== 'object' || value === null) return;
   yield null;
   if (depth > MOST_DEPTH) {
-    yield { path, message: `${path} is nested deeper than anything here.` };
+    yield { path, message: `${fieldName(path)} is nested deeper than anything here.` };
     return;
   }
   if (Array.isArray(value)) {
@@ -58,7 +59,7 @@ function own(schema: Schema<unknown>, value: unknown, path: string): FieldError[
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const inner = error.inner.length > 0 ? error.inner : [error];
-    return inner.map((one) => ({ path: one.path || path, message: one.message }));
+    return inner.map((one) => ({ path: one.path || path, message: inWords(one, one.path || path) }));
   }
 }
 
@@ -142,6 +143,6 @@ export function validateQuery(schema: ObjectSchema<AnyObject>, value: object): V
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const inner = error.inner.length > 0 ? error.inner : [error];
-    return { ok: false, errors: inner.map(({ path, message }) => ({ path: path ?? '', message })) };
+    return { ok: false, errors: inner.map((one) => ({ path: one.path ?? '', message: inWords(one, one.path ?? '') })) };
   }
 }

@@ -50,7 +50,7 @@ describe('instruments', () => {
 
   it.each([
     ['no name', { name: '' }, 'name is empty'],
-    ['a class nobody has', { class: 'crystal ball' }, 'class must be one of'],
+    ['a class nobody has', { class: 'crystal ball' }, 'Class must be one of'],
     ['a day that is none', { calibrationDue: '2027-02-30' }, 'not a day of the calendar'],
     ['an accuracy of exactly zero', { specs: { power: { ...spec, readingPercent: 0, offset: 0 } } }, 'exactly zero'],
     ['a spec for a quantity it cannot have', { specs: { length: spec } }, 'a field nobody knows: length'],

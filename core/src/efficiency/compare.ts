@@ -94,3 +94,24 @@ export function compareSeries(a: Side, b: Side): SeriesComparison {
       only.push(`Only ${b.name} was measured at ${mainsLabel(mains)}.`);
   return { pairs, unlike: [...says, ...only] };
 }
+
+/** A side that may be chosen, with the readings it is made of. */
+export interface Candidate {
+  readonly id: string;
+  readonly side: Side;
+  readonly pointIds: readonly string[];
+}
+
+/**
+ * The first two sides of two lists that can be compared, so that a comparison opens on something to see. What is made of
+ * the same readings says nothing about itself.
+ * @returns null where no two can be
+ */
+export function firstComparable<S extends Candidate>(a: readonly S[], b: readonly S[]): readonly [S, S] | null {
+  for (const left of a)
+    for (const right of b) {
+      const shared = left.pointIds.some((id) => right.pointIds.includes(id));
+      if (!shared && compareSeries(left.side, right.side).pairs.length > 0) return [left, right];
+    }
+  return null;
+}

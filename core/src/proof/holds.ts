@@ -191,3 +191,16 @@ export function overSummary(run: OverRun): OverSummary {
     sentence: `${level}: ${end} ${between} (${percent(tripped.asked)} of its rating)${after}.`,
   };
 }
+
+/** A hold as it is drawn and saved. */
+export interface HoldRow extends Pick<HoldRun, 'held' | 'planned' | 'end'> {
+  readonly title: string;
+  readonly watts: number;
+  readonly ended: boolean;
+}
+
+/** Every hold, loading by loading, the highest power first. */
+export const holdRows = (holds: readonly HoldSummary[]): readonly HoldRow[] =>
+  holds.flatMap(({ title, lines }) =>
+    lines.map(({ run: { held, planned, end }, watts, ended }) => ({ title, watts, held, planned, end, ended })),
+  );

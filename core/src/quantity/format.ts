@@ -22,11 +22,14 @@ export const roundUp = (value: number, decimals: number): number =>
 export const roundDown = (value: number, decimals: number): number =>
   Math.floor(value * 10 ** decimals + 1e-9) / 10 ** decimals;
 
-/** A number with fixed decimals; "–" for NaN and infinities, never "-0". */
+/** With a true minus sign, as wide as a plus. */
+const signed = (text: string): string => text.replace(/^-/, '\u2212');
+
+/** A number with fixed decimals and a true minus sign; "–" for NaN and infinities, never "−0". */
 export function fixed(value: number, decimals: number): string {
   if (!Number.isFinite(value)) return '–';
   const text = value.toFixed(decimals);
-  return Number(text) === 0 ? text.replace('-', '') : text;
+  return Number(text) === 0 ? text.replace('-', '') : signed(text);
 }
 
 const withUnit = (number: string, unit: string): string => (unit === '' ? number : `${number} ${unit}`);
@@ -44,7 +47,7 @@ export function formatPlain(si: number, id: QuantityId, unitSymbol = quantityOf(
   if (!unit) throw new RangeError(`"${unitSymbol}" is not a unit of ${id}.`);
   const value = fromSi(si, unit);
   if (!Number.isFinite(value)) return '–';
-  return withUnit(String(Number(value.toPrecision(4))), unitSymbol);
+  return withUnit(signed(String(Number(value.toPrecision(4)))), unitSymbol);
 }
 
 /** A probability in words people trust: `97.7 %`, `> 99.9 %`, `< 0.1 %`. */
@@ -71,7 +74,7 @@ export function formatMeasured(
   const value = fromSi(si, unit);
   const shownU = expanded / unit.factor;
   if (shownU === Number.POSITIVE_INFINITY && Number.isFinite(value))
-    return withUnit(`${String(Number(value.toPrecision(4)))} ± ?`, unitSymbol);
+    return withUnit(`${signed(String(Number(value.toPrecision(4))))} ± ?`, unitSymbol);
   if (!Number.isFinite(shownU) || shownU <= 0) return formatPlain(si, id, unitSymbol);
   const decimals = decimalsFor(shownU);
   return withUnit(`${fixed(value, decimals)} ± ${fixed(roundUp(shownU, decimals), decimals)}`, unitSymbol);

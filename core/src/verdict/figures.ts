@@ -7,7 +7,7 @@ import { drawWords, type IdleResult } from '../idle/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
 import { mainsLabel } from '../reading/index.ts';
 import { expandedUncertainty, isStated, type Measured } from '../uncertainty/index.ts';
-import type { Dossier, KeyFigure, KeyFigures, PriceFacts } from './types.ts';
+import type { Dossier, KeyFigure, KeyFigures, PriceFacts, StationState } from './types.ts';
 import { FIGURES_FORM } from './types.ts';
 
 /** The figure at the mains where it is worst, with that mains. */
@@ -37,6 +37,7 @@ export function keyFigures(
   series: readonly SeriesResult[],
   idle: readonly IdleResult[],
   claims: readonly ClaimResult[],
+  stations: readonly StationState[],
 ): KeyFigures {
   const watts = nameplateOf(dossier, series);
   const main = worseOf(
@@ -77,5 +78,6 @@ export function keyFigures(
     massPerWatt: watts && dossier.sample.mass ? dossier.sample.mass / watts : null,
     pricePerWatt: watts && price ? { value: price.amount / watts, currency: price.currency, basis: price.kind } : null,
     claims: counts,
+    stations: stations.map(({ id, look }) => ({ id, look })),
   };
 }

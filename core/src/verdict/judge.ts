@@ -2,7 +2,7 @@
 
 import { type ClaimResult, judgeClaims, type Known, NOTHING_KNOWN } from '../claim/index.ts';
 import { withAccuracies } from '../reading/index.ts';
-import { type AnyStation, stationsOf } from '../station/index.ts';
+import { type AnyStation, lookOf, stationsOf } from '../station/index.ts';
 import { keyFigures } from './figures.ts';
 import { type Results, STATIONS } from './stations.ts';
 import type { Dossier, StationState, Verdict } from './types.ts';
@@ -95,10 +95,12 @@ function stateOf(
     return kind && station.settles.includes(kind) && state !== 'not tested' ? [state] : [];
   });
   const all = claims.map(({ state }) => state);
+  const progress = station.progress(result, slice, settles, all);
   return {
     id: station.id,
     title: station.title,
-    ...station.progress(result, slice, settles, all),
+    ...progress,
+    look: lookOf(progress),
     says: station.says?.(result, slice) ?? [],
   };
 }
@@ -127,11 +129,12 @@ export function createJudge(stations: readonly AnyStation[] = STATIONS): (dossie
     });
     // Only the list of stations knows what each of them gives.
     const results = Object.fromEntries(concluded.map(({ station, result }) => [station.id, result])) as Results;
+    const states = concluded.map((one) => stateOf(one, dossier, claims));
     return {
       results,
       claims,
-      figures: keyFigures(dossier, results.efficiency?.series ?? [], results.idle?.draws ?? [], claims),
-      stations: concluded.map((one) => stateOf(one, dossier, claims)),
+      figures: keyFigures(dossier, results.efficiency?.series ?? [], results.idle?.draws ?? [], claims, states),
+      stations: states,
     };
   };
 }

@@ -12,7 +12,7 @@ import type { ReadOut } from '../read-out/index.ts';
 import type { Instrument, Mains, Point, Rig, Stated } from '../reading/index.ts';
 import type { Device, Run } from '../run/index.ts';
 import type { SignalMode } from '../signal/index.ts';
-import type { StationProgress } from '../station/index.ts';
+import type { StationLook, StationProgress } from '../station/index.ts';
 import type { Results } from './stations.ts';
 
 export type SampleKind = 'wall' | 'desktop' | 'car';
@@ -93,6 +93,7 @@ export interface Dossier {
 export interface StationState extends StationProgress {
   readonly id: string;
   readonly title: string;
+  readonly look: StationLook;
   readonly says: readonly string[];
 }
 
@@ -107,7 +108,7 @@ export interface KeyFigure {
 }
 
 /** Counts how key figures are worked out and kept: figures of another form are worked out anew. */
-export const FIGURES_FORM = 2;
+export const FIGURES_FORM = 3;
 
 export interface KeyFigures {
   readonly form: number;
@@ -126,6 +127,8 @@ export interface KeyFigures {
     readonly basis: PriceFacts['kind'];
   } | null;
   readonly claims: Readonly<Partial<Record<ClaimState, number>>>;
+  /** How each station of the sample looks, in the order of the work. */
+  readonly stations: readonly { readonly id: string; readonly look: StationLook }[];
 }
 
 export interface Verdict {

@@ -40,6 +40,7 @@ const UNKNOWN: KeyFigures = {
   massPerWatt: null,
   pricePerWatt: null,
   claims: {},
+  stations: [],
 };
 
 interface Found {

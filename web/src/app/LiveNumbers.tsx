@@ -53,7 +53,20 @@ function figuresOf({ instrumentId, name, class: kind, values }: LiveEvent): read
 /** Whether a problem is that nobody knows whether a load is off. */
 export const isDoubt = (problem: string): boolean => problem.startsWith('Nobody knows whether');
 
-export function LiveNumbers({ live }: { readonly live: Live }) {
+/** More than what an open channel reads by itself, A. */
+const LEAST_AMPS = 0.01;
+
+/** Whether something flows from a port into this load. */
+export const isDrawing = ({ class: kind, values }: LiveEvent): boolean =>
+  kind === 'DC load' && values.some((value, index) => index > 0 && index % 2 === 0 && (value ?? 0) >= LEAST_AMPS);
+
+interface Props {
+  readonly live: Live;
+  /** Read from a metre away. */
+  readonly loud: boolean;
+}
+
+export function LiveNumbers({ live, loud }: Props) {
   const figures = live.events.filter(({ values }) => values.length > 0).flatMap(figuresOf);
   // Loads in doubt are told beside the button that is to be pressed.
   const problems = live.events.flatMap(({ problem, name }) =>
@@ -77,7 +90,7 @@ export function LiveNumbers({ live }: { readonly live: Live }) {
           <Box component="span" sx={{ color: 'text.secondary', fontSize: 13, mr: 0.75 }}>
             {name}
           </Box>
-          <Box component="span" sx={{ fontWeight: 600, fontSize: 18, whiteSpace: 'pre' }}>
+          <Box component="span" sx={{ fontWeight: 600, fontSize: loud ? 20 : 15, whiteSpace: 'pre' }}>
             {text}
           </Box>
         </Box>

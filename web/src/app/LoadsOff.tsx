@@ -1,5 +1,6 @@
-// The bench line: live numbers, and Loads off, big and on every view as soon as a load has an address. Esc does the same:
-// everywhere while a run is on, else outside dialogs and fields.
+// The bench line: live numbers and Loads off, on every view as soon as a load has an address. A narrow line while nothing
+// draws, unmistakable as soon as something does or nobody knows. Esc does the same as the button: everywhere while a run is
+// on, else outside dialogs and fields.
 import type { LoadsOffAnswer } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -8,7 +9,7 @@ import { useEffect, useState } from 'react';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, leasesQuery } from '../api/queries.ts';
 import { useLive } from '../state/useLive.ts';
-import { isDoubt, LiveNumbers } from './LiveNumbers.tsx';
+import { isDoubt, isDrawing, LiveNumbers } from './LiveNumbers.tsx';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="dialog"], [role="listbox"], input, textarea') !== null;
@@ -33,6 +34,24 @@ function wordsOf({ items, written }: LoadsOffAnswer, settled: ReadonlySet<string
   const later = written ? '' : ' It could not be written down yet; that follows when the database answers.';
   return { said: `${items.length > 0 ? 'Every load is off.' : 'No load has an address.'}${later}`, wrong: false };
 }
+
+const LINE = {
+  position: 'sticky',
+  bottom: 0,
+  zIndex: 5,
+  display: 'flex',
+  flexWrap: 'wrap',
+  alignItems: 'center',
+  columnGap: 2,
+  px: 3,
+  py: 0.25,
+  minHeight: 36,
+  boxSizing: 'border-box',
+  borderTop: 1,
+  borderColor: 'divider',
+  bgcolor: 'background.paper',
+  '&[data-loud=true]': { borderTop: 4, borderColor: 'error.main', bgcolor: 'badGround', py: 0.75 },
+} as const;
 
 export function LoadsOff() {
   const { data } = useQuery(instrumentsQuery);
@@ -71,35 +90,33 @@ export function LoadsOff() {
       : off.data
         ? wordsOf(off.data, settled)
         : { said: live.open ? '' : 'Loads are connected; live numbers are on their way.', wrong: false };
+  const loud = wrong || running || live.events.some(isDrawing);
   return (
-    <Box
-      component="section"
-      aria-label="Bench line"
-      sx={{
-        position: 'sticky',
-        bottom: 0,
-        zIndex: 5,
-        display: 'flex',
-        alignItems: 'center',
-        gap: 2,
-        px: 3,
-        py: 1,
-        borderTop: 1,
-        borderColor: 'divider',
-        bgcolor: 'background.paper',
-      }}
-    >
-      <Box sx={{ flex: 1, minWidth: 260 }}>
-        <LiveNumbers live={live} />
+    <Box component="section" aria-label="Bench line" data-loud={loud} sx={LINE}>
+      {loud && (
+        <Box sx={{ fontWeight: 700, color: 'error.main', whiteSpace: 'nowrap' }}>
+          <span aria-hidden>▲ </span>
+          {running ? 'Run on' : wrong ? 'Not sure' : 'Drawing'}
+        </Box>
+      )}
+      <Box sx={{ flex: 1, minWidth: 200 }}>
+        <LiveNumbers live={live} loud={loud} />
       </Box>
-      <Box role="status" sx={{ color: wrong ? 'error.main' : 'text.secondary', fontWeight: wrong ? 600 : 400 }}>
+      <Box
+        role="status"
+        sx={{
+          fontSize: loud ? undefined : 13,
+          color: wrong ? 'error.main' : 'text.secondary',
+          fontWeight: wrong ? 600 : 400,
+        }}
+      >
         {wrong && '▼ '}
         {said}
       </Box>
       <Button
-        variant="contained"
+        variant={loud ? 'contained' : 'outlined'}
         color="error"
-        size="large"
+        size={loud ? 'large' : 'small'}
         onClick={() => mutate()}
         sx={{ whiteSpace: 'nowrap', flexShrink: 0 }}
         endIcon={<kbd style={{ fontSize: 12 }}>Esc</kbd>}

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
+import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
 import { useAfterPaint } from '../state/useAfterPaint.ts';
@@ -25,9 +26,10 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
     <SampleContext.Provider value={value}>
-      <Box sx={{ display: 'flex', minHeight: '100vh' }}>
+      {/* The ledger stands beside the work, or above it where it is short or there is no room. */}
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', gridTemplateRows: 'auto 1fr' }}>
         {/* Keyed by unit: no field of one sample may survive into another. */}
-        <Box key={id} sx={{ flex: 1, minWidth: 0, p: 3, pb: 8 }}>
+        <Box key={id} sx={{ gridColumn: 1, gridRow: 2, px: PAGE_SIDE, pt: 2.5, pb: 6 }}>
           <Outlet />
         </Box>
         <Ledger />

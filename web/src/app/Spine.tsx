@@ -3,9 +3,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense } from 'react';
-import { NavLink, useMatch } from 'react-router';
+import { lazy, Suspense, useState } from 'react';
+import { NavLink, useLocation, useMatch } from 'react-router';
 import { useSettings } from '../state/settings.tsx';
+import { useKeys } from '../state/useKeys.ts';
+import { useNarrow } from '../state/useNarrow.ts';
 import { Spared } from './Spared.tsx';
 
 const SpineSample = lazy(async () => ({ default: (await import('./SpineSample.tsx')).SpineSample }));
@@ -39,42 +41,30 @@ interface Props {
   readonly onKeys: () => void;
 }
 
-export function Spine({ onCommand, onKeys }: Props) {
-  const { light, change } = useSettings();
+function Mark() {
+  return (
+    <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+      <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden="true">
+        <path
+          d="M5 25h22M10 25V9M16 25v-9M22 25V5"
+          stroke="currentColor"
+          strokeWidth="3"
+          strokeLinecap="round"
+          fill="none"
+        />
+      </svg>
+      <Typography component="span" sx={{ fontWeight: 600, fontSize: 17, letterSpacing: 0.2 }}>
+        Lastmark
+      </Typography>
+    </Stack>
+  );
+}
+
+function Places() {
   const sampleId = useMatch('/samples/:sampleId/*')?.params.sampleId;
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
   return (
-    <Box
-      component="nav"
-      aria-label="Spine"
-      sx={{
-        width: SPINE_WIDTH,
-        flexShrink: 0,
-        position: 'sticky',
-        top: 0,
-        height: '100vh',
-        overflowY: 'auto',
-        display: 'flex',
-        flexDirection: 'column',
-        bgcolor: 'background.paper',
-        borderRight: 1,
-        borderColor: 'divider',
-      }}
-    >
-      <Stack direction="row" spacing={1} sx={{ px: 2, pt: 2, pb: 1.5, alignItems: 'center' }}>
-        <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden="true">
-          <path
-            d="M5 25h22M10 25V9M16 25v-9M22 25V5"
-            stroke="currentColor"
-            strokeWidth="3"
-            strokeLinecap="round"
-            fill="none"
-          />
-        </svg>
-        <Typography component="span" sx={{ fontWeight: 600, fontSize: 17, letterSpacing: 0.2 }}>
-          Lastmark
-        </Typography>
-      </Stack>
+    <>
       {PLACES.map(({ to, title }) => (
         <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
           {title}
@@ -87,25 +77,93 @@ export function Spine({ onCommand, onKeys }: Props) {
           </Spared>
         </Suspense>
       )}
-      <Box sx={{ flex: 1 }} />
-      <Stack
-        sx={{
-          p: 1,
-          borderTop: 1,
-          borderColor: 'divider',
-          '& .MuiButton-root': { justifyContent: 'space-between', color: 'text.secondary' },
-        }}
-      >
-        <Button size="small" onClick={onCommand} endIcon={<kbd style={{ fontSize: 12 }}>Ctrl K</kbd>}>
-          Find or do
+    </>
+  );
+}
+
+const SPINE = {
+  width: SPINE_WIDTH,
+  flexShrink: 0,
+  overflowY: 'auto',
+  display: 'flex',
+  flexDirection: 'column',
+  bgcolor: 'background.paper',
+  borderRight: 1,
+  borderColor: 'divider',
+} as const;
+
+export function Spine({ onCommand, onKeys }: Props) {
+  const { light, change } = useSettings();
+  const narrow = useNarrow();
+  const { pathname } = useLocation();
+  // Where it was opened: gone somewhere, it is closed again.
+  const [openAt, setOpenAt] = useState<string | null>(null);
+  const open = openAt === pathname;
+  useKeys(open ? { escape: () => setOpenAt(null) } : {});
+  const foot = (
+    <Stack
+      sx={{
+        p: 1,
+        borderTop: 1,
+        borderColor: 'divider',
+        '& .MuiButton-root': { justifyContent: 'space-between', color: 'text.secondary' },
+      }}
+    >
+      <Button size="small" onClick={onCommand} endIcon={<kbd style={{ fontSize: 12 }}>Ctrl K</kbd>}>
+        Find or do
+      </Button>
+      <Button size="small" onClick={() => change({ light: light === 'dim' ? 'light' : 'dim' })}>
+        {light === 'dim' ? 'Light theme' : 'Dim theme'}
+      </Button>
+      <Button size="small" onClick={onKeys} endIcon={<kbd style={{ fontSize: 12 }}>?</kbd>}>
+        Keys
+      </Button>
+    </Stack>
+  );
+  if (!narrow) {
+    return (
+      <Box component="nav" aria-label="Spine" sx={{ ...SPINE, position: 'sticky', top: 0, height: '100vh' }}>
+        <Box sx={{ px: 2, pt: 2, pb: 1.5 }}>
+          <Mark />
+        </Box>
+        <Places />
+        <Box sx={{ flex: 1 }} />
+        {foot}
+      </Box>
+    );
+  }
+  return (
+    <Box
+      component="nav"
+      aria-label="Spine"
+      sx={{
+        position: 'sticky',
+        top: 0,
+        zIndex: 6,
+        bgcolor: 'background.paper',
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Stack direction="row" spacing={2} sx={{ px: 1.5, py: 0.75, alignItems: 'center' }}>
+        <Button
+          size="small"
+          variant="outlined"
+          aria-expanded={open}
+          aria-controls="spine"
+          onClick={() => setOpenAt(open ? null : pathname)}
+        >
+          {open ? 'Close' : 'Stations and places'}
         </Button>
-        <Button size="small" onClick={() => change({ light: light === 'dim' ? 'light' : 'dim' })}>
-          {light === 'dim' ? 'Light theme' : 'Dim theme'}
-        </Button>
-        <Button size="small" onClick={onKeys} endIcon={<kbd style={{ fontSize: 12 }}>?</kbd>}>
-          Keys
-        </Button>
+        <Mark />
       </Stack>
+      {open && (
+        <Box id="spine" sx={{ ...SPINE, position: 'fixed', top: 46, bottom: 0, left: 0, zIndex: 7 }}>
+          <Places />
+          <Box sx={{ flex: 1 }} />
+          {foot}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -8,21 +8,30 @@ import { memo } from 'react';
 import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { PortFace } from '../parts/PortFace.tsx';
-import { StateMark } from '../parts/StateMark.tsx';
+import { isLoud, isOpen } from '../parts/StateMark.tsx';
+import { StationMark } from '../parts/StationMark.tsx';
 import { useVerdict } from '../state/sample.tsx';
 import { useAfterPaint } from '../state/useAfterPaint.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { spineLink } from './Spine.tsx';
 
-/** How much of a station is done, as a small filled bar. */
-function Progress({ done, total }: { readonly done: number; readonly total: number }) {
-  const share = total > 0 ? Math.min(1, done / total) : 0;
+/** What a station's row says at its end: the exception in a word, or how far it is. */
+function End({ state }: { readonly state: StationState }) {
+  const { done, total, worst, look } = state;
+  if (worst && (isLoud(worst) || isOpen(worst))) {
+    return (
+      <Box
+        component="span"
+        sx={{ color: isLoud(worst) ? 'error.main' : 'warning.main', fontWeight: 700, fontSize: 13 }}
+      >
+        {worst === 'cannot be decided' ? 'undecided' : worst}
+      </Box>
+    );
+  }
+  if (look !== 'under way') return null;
   return (
-    <Box
-      aria-hidden
-      sx={{ width: 30, height: 5, border: 1, borderColor: 'text.secondary', borderRadius: 1, overflow: 'hidden' }}
-    >
-      <Box sx={{ width: `${share * 100}%`, height: '100%', bgcolor: 'text.secondary' }} />
+    <Box component="span" sx={{ color: 'text.secondary', fontSize: 13 }}>
+      {done}/{total}
     </Box>
   );
 }
@@ -36,22 +45,31 @@ function StationLink({
   readonly title: string;
   readonly state: StationState;
 }) {
-  const { id, done, total, worst } = state;
+  const { id, done, total, worst, look } = state;
   return (
     <Box
       component={NavLink}
       to={`/samples/${sampleId}/${id}`}
-      sx={spineLink}
-      aria-label={`${title}, ${done} of ${total} done${worst ? `, worst: ${worst}` : ''}`}
+      data-look={look}
+      sx={STATION_LINK}
+      aria-label={`${title}, ${look}, ${done} of ${total} done${worst ? `, worst: ${worst}` : ''}`}
     >
+      <StationMark look={look} />
       <Box component="span" sx={{ flex: 1 }}>
         {title}
       </Box>
-      {worst && <StateMark state={worst} bare />}
-      <Progress done={done} total={total} />
+      <End state={state} />
     </Box>
   );
 }
+
+/** What is done recedes, what was found wanting stands out, what nobody touched is faint. */
+const STATION_LINK = {
+  ...spineLink,
+  '&[data-look="found wanting"]': { bgcolor: 'badGround', fontWeight: 700 },
+  '&[data-look=untouched]': { color: 'text.secondary' },
+  '&[data-look="found wanting"].active': { borderColor: 'error.main' },
+} as const;
 
 const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossier }) {
   const { sample } = dossier;

@@ -4,6 +4,8 @@ import Box from '@mui/material/Box';
 import type { SxProps, Theme } from '@mui/material/styles';
 import { type KeyboardEvent, memo, type ReactNode, useEffect, useRef, useState } from 'react';
 import { ApiProblem } from '../api/client.ts';
+import { cellsOf, placed, withUnit } from './spread.ts';
+import { UnitHead } from './UnitHead.tsx';
 import { readDraft, writeDraft } from './useDraft.ts';
 
 export interface CellSpec {
@@ -34,9 +36,17 @@ interface Props {
   readonly draftKey: string;
   /** Room kept for each result, px, so that nothing moves when the first appears. */
   readonly resultWidths?: readonly number[];
+  /** Grids one above the other share their columns. */
+  readonly fixed?: boolean;
 }
 
 type Report = (cellId: string, problem: string | null) => void;
+
+/** Whether an arrow leaves the field: all of it is marked, or the caret stands at that end. */
+function atEnd({ value, selectionStart, selectionEnd }: HTMLInputElement, step: number): boolean {
+  if (selectionStart === 0 && selectionEnd === value.length) return true;
+  return selectionStart === selectionEnd && selectionStart === (step < 0 ? 0 : value.length);
+}
 
 const inputsOf = (from: Element): HTMLInputElement[] => [
   ...(from.closest('[data-entry-area]') ?? document).querySelectorAll<HTMLInputElement>('input[data-entry]'),
@@ -56,6 +66,16 @@ function focusInColumn(from: HTMLInputElement, step: number): void {
   next?.select();
 }
 
+/** Puts a text into a cell and keeps it, as if it had been typed there. */
+type Put = (text: string) => void;
+
+/** The cells of one grid by id, and what to do with a paste of several. */
+interface Spread {
+  readonly puts: Map<string, Put>;
+  /** @returns whether it was more than one cell */
+  readonly paste: (cellId: string, text: string) => boolean;
+}
+
 interface CellProps {
   readonly cell: CellSpec;
   readonly column: number;
@@ -63,6 +83,9 @@ interface CellProps {
   readonly report: Report;
   /** Stores it in the place the cell has now. */
   readonly store: (column: number, typed: string, really: boolean) => Promise<void>;
+  readonly spread: Spread;
+  /** Unit taken where none is typed; empty for the usual one. */
+  readonly unit: string;
 }
 
 /** How a cell looks depends on this alone; where it is stored is asked when it is. */
@@ -72,16 +95,17 @@ const sameCell = (a: CellProps, b: CellProps): boolean =>
   a.cell.label === b.cell.label &&
   a.cell.quantity === b.cell.quantity &&
   a.column === b.column &&
-  a.draftKey === b.draftKey;
+  a.draftKey === b.draftKey &&
+  a.unit === b.unit;
 
-const Cell = memo(function Cell({ cell, column, draftKey, report, store }: CellProps) {
+const Cell = memo(function Cell({ cell, column, draftKey, report, store, spread, unit }: CellProps) {
   const key = `${draftKey}.${cell.id}`;
-  const [text, setText] = useState(() => readDraft<string>(key));
-  const [state, setState] = useState<'rest' | 'saving' | 'refused'>(text === null ? 'rest' : 'refused');
+  const [typing, setText] = useState(() => readDraft<string>(key));
+  const [state, setState] = useState<'rest' | 'saving' | 'refused'>(typing === null ? 'rest' : 'refused');
   const sending = useRef<string | null>(null);
   /** What the server asked about: the same text again means "yes, really". */
   const asked = useRef<string | null>(null);
-  const shown = text ?? cell.typed;
+  const shown = typing ?? cell.typed;
   useEffect(() => {
     if (readDraft<string>(key) !== null) report(cell.id, 'Not saved yet: press Enter to try again, Esc to drop it.');
   }, [key, cell.id, report]);
@@ -91,7 +115,8 @@ const Cell = memo(function Cell({ cell, column, draftKey, report, store }: CellP
     writeDraft(key, null);
     report(cell.id, null);
   };
-  const commit = async (meant = false): Promise<boolean> => {
+  const commit = async (meant = false, put: string | null = null): Promise<boolean> => {
+    const text = put === null ? typing : withUnit(put, unit);
     if (text === null || (text === cell.typed && state !== 'refused')) {
       drop();
       return true;
@@ -125,14 +150,31 @@ const Cell = memo(function Cell({ cell, column, draftKey, report, store }: CellP
       });
     return true;
   };
+  const put: Put = (one) => {
+    setText(one);
+    writeDraft(key, one);
+    void commit(false, one);
+  };
+  useEffect(() => {
+    const { puts } = spread;
+    puts.set(cell.id, put);
+    return () => {
+      puts.delete(cell.id);
+    };
+  });
   const keys = async (event: KeyboardEvent<HTMLInputElement>) => {
     const input = event.currentTarget;
     if (event.key === 'Enter') {
       event.preventDefault();
-      if (await commit(true)) focusBy(input, event.shiftKey ? -1 : 1);
+      if (await commit(true, typing)) focusBy(input, event.shiftKey ? -1 : 1);
     } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       focusInColumn(input, event.key === 'ArrowDown' ? 1 : -1);
+    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+      const step = event.key === 'ArrowRight' ? 1 : -1;
+      if (!atEnd(input, step)) return;
+      event.preventDefault();
+      focusBy(input, step);
     } else if (event.key === 'Escape') {
       event.stopPropagation();
       drop();
@@ -154,7 +196,10 @@ const Cell = memo(function Cell({ cell, column, draftKey, report, store }: CellP
         if (state === 'refused') setState('rest');
       }}
       onFocus={(event) => event.currentTarget.select()}
-      onBlur={() => void commit()}
+      onBlur={() => void commit(false, typing)}
+      onPaste={(event) => {
+        if (spread.paste(cell.id, event.clipboardData.getData('text'))) event.preventDefault();
+      }}
       onKeyDown={(event) => void keys(event)}
       style={cell.quantity === 'energy' ? WIDE : undefined}
     />
@@ -163,6 +208,9 @@ const Cell = memo(function Cell({ cell, column, draftKey, report, store }: CellP
 
 interface RowProps {
   readonly row: RowSpec;
+  readonly spread: Spread;
+  /** Unit of each column of cells. */
+  readonly units: readonly string[];
   readonly draftKey: string;
   readonly width: number;
   readonly resultWidths: readonly number[];
@@ -170,7 +218,7 @@ interface RowProps {
 
 const WIDE = { minWidth: 104 };
 
-function Row({ row, draftKey, width, resultWidths }: RowProps) {
+function Row({ row, draftKey, width, resultWidths, spread, units }: RowProps) {
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const report = useRef<Report>((cellId, problem) =>
     setProblems(({ [cellId]: _old, ...rest }) => (problem === null ? rest : { ...rest, [cellId]: problem })),
@@ -199,6 +247,8 @@ function Row({ row, draftKey, width, resultWidths }: RowProps) {
                 draftKey={draftKey}
                 report={report.current}
                 store={store.current}
+                spread={spread}
+                unit={units[column] ?? ''}
               />
             )}
           </td>
@@ -253,22 +303,86 @@ const TABLE: SxProps<Theme> = {
   '& input[data-state=refused]': { borderColor: 'error.main', borderWidth: 2 },
 };
 
-export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDTHS }: Props) {
+/** Same columns in every grid of a page: heads and fields share what room there is, results have theirs. */
+const FIXED: SxProps<Theme> = {
+  '& table': { tableLayout: 'fixed' },
+  '& th, & td': { overflow: 'hidden', textOverflow: 'ellipsis' },
+};
+
+export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDTHS, fixed = false }: Props) {
+  const latest = useRef(rows);
+  latest.current = rows;
+  const [spread] = useState((): Spread => {
+    const puts = new Map<string, Put>();
+    return {
+      puts,
+      paste: (cellId, text) => {
+        const block = cellsOf(text);
+        if (block.length === 1 && block[0]?.length === 1) return false;
+        for (const [id, one] of placed(
+          latest.current.map(({ cells }) => cells.map((cell) => cell?.id ?? null)),
+          cellId,
+          block,
+        ))
+          puts.get(id)?.(one);
+        return true;
+      },
+    };
+  });
+  const quantities =
+    (rows.find(({ cells }) => cells.every(Boolean)) ?? rows[0])?.cells.map((cell) => cell?.quantity ?? null) ?? [];
+  const [units, setUnits] = useState<Readonly<Record<number, string>>>({});
+  const first = heads.length - quantities.length - (rows[0]?.results.length ?? 0);
+  const unitOf = (column: number) => units[column] ?? '';
   return (
-    <Box component="table" aria-label={label} sx={TABLE}>
+    <Box
+      component="table"
+      aria-label={label}
+      sx={fixed ? [TABLE as object, FIXED as object] : TABLE}
+      style={fixed ? { tableLayout: 'fixed', minWidth: 660 } : undefined}
+    >
+      {fixed && (
+        <colgroup>
+          {heads.map((_head, index) => {
+            const room = resultWidths[index - first - quantities.length];
+            // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+            return <col key={index} style={{ width: index < first ? 92 : room }} />;
+          })}
+        </colgroup>
+      )}
       <thead>
         <tr>
-          {heads.map((head, index) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
-            <th key={index} scope="col">
-              {head}
-            </th>
-          ))}
+          {heads.map((head, index) => {
+            const quantity = quantities[index - first];
+            return (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+              <th key={index} scope="col">
+                {quantity && typeof head === 'string' ? (
+                  <UnitHead
+                    head={head}
+                    quantity={quantity}
+                    unit={unitOf(index - first)}
+                    onUnit={(unit) => setUnits({ ...units, [index - first]: unit })}
+                  />
+                ) : (
+                  head
+                )}
+              </th>
+            );
+          })}
         </tr>
       </thead>
       <tbody>
         {rows.map((row) => (
-          <Row key={row.id} row={row} draftKey={draftKey} width={heads.length} resultWidths={resultWidths} />
+          <Row
+            key={row.id}
+            row={row}
+            draftKey={draftKey}
+            width={heads.length}
+            resultWidths={resultWidths}
+            spread={spread}
+            units={quantities.map((_quantity, column) => unitOf(column))}
+          />
         ))}
       </tbody>
     </Box>

@@ -1,10 +1,12 @@
-// A chart with its caption, saved as a picture or as the data behind it.
+// A picture with its caption: read as numbers, saved as a picture or as the data behind it.
+import { fixed } from '@lastmark/core/quantity';
 import type { Table } from '@lastmark/core/table';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useTheme } from '@mui/material/styles';
 import type { Chart, ChartType } from 'chart.js';
-import type { ReactNode, RefObject } from 'react';
+import { type ReactNode, type RefObject, useState } from 'react';
+import { QuietTable } from './QuietTable.tsx';
 import { saveFile, saveTable } from './saveFile.ts';
 
 interface Props<T extends ChartType> {
@@ -17,8 +19,35 @@ interface Props<T extends ChartType> {
   readonly children: ReactNode;
 }
 
+const cellText = (cell: Table[number][number] | undefined): string =>
+  typeof cell === 'number'
+    ? fixed(cell, 4)
+        .replace(/(\.\d*?)0+$/, '$1')
+        .replace(/\.$/, '')
+    : String(cell ?? '');
+
+/** The picture for those who read: every number it is drawn from. */
+function Numbers({ caption, table }: { readonly caption: string; readonly table: Table }) {
+  const [heads = [], ...rows] = table;
+  const keyed = rows.map((row, index) => ({ row, key: String(index) }));
+  return (
+    <QuietTable<(typeof keyed)[number]>
+      label={`Numbers of ${caption}`}
+      height={320}
+      rows={keyed}
+      rowKey={({ key }) => key}
+      columns={heads.map((head, at) => ({
+        head: String(head).replaceAll('_', ' '),
+        number: rows.every((row) => typeof row[at] === 'number' || row[at] == null),
+        cell: ({ row }) => cellText(row[at]),
+      }))}
+    />
+  );
+}
+
 export function Figure<T extends ChartType>({ chart, caption, table, height = 320, children }: Props<T>) {
   const { palette, typography } = useTheme();
+  const [asNumbers, setAsNumbers] = useState(false);
   const savePicture = () => {
     const source = chart.current?.canvas;
     if (!source) return;
@@ -40,14 +69,33 @@ export function Figure<T extends ChartType>({ chart, caption, table, height = 32
   return (
     <Box
       component="figure"
-      sx={{ m: 0, p: 1.5, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
+      sx={{
+        m: 0,
+        p: 1.5,
+        pb: 0.5,
+        minWidth: 0,
+        border: 1,
+        borderColor: 'divider',
+        borderRadius: 1,
+        bgcolor: 'background.paper',
+      }}
     >
-      <Box sx={{ height }}>{children}</Box>
+      <Box sx={{ height, position: 'relative', minWidth: 0 }}>{children}</Box>
       <Box
         component="figcaption"
-        sx={{ display: 'flex', alignItems: 'center', gap: 1, color: 'text.secondary', fontSize: 13 }}
+        sx={{
+          display: 'flex',
+          flexWrap: 'wrap',
+          alignItems: 'center',
+          columnGap: 0.5,
+          color: 'text.secondary',
+          fontSize: 13,
+        }}
       >
-        <Box sx={{ flex: 1 }}>{caption}</Box>
+        <Box sx={{ flex: '1 1 240px' }}>{caption}</Box>
+        <Button size="small" aria-expanded={asNumbers} onClick={() => setAsNumbers(!asNumbers)}>
+          Numbers
+        </Button>
         <Button size="small" onClick={savePicture}>
           Save as PNG
         </Button>
@@ -55,6 +103,7 @@ export function Figure<T extends ChartType>({ chart, caption, table, height = 32
           Save as CSV
         </Button>
       </Box>
+      {asNumbers && <Numbers caption={caption} table={table} />}
     </Box>
   );
 }

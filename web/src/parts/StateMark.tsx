@@ -45,17 +45,46 @@ const SHAPES: Record<ClaimState, ReactNode> = {
   'not tested': <circle cx="8" cy="8" r="6.1" fill="none" stroke="currentColor" strokeWidth="1.7" />,
 };
 
+/** What must be found in a second: a promise that fell short, or cannot be had. */
+export const isLoud = (state: ClaimState): boolean => state === 'short' || state === 'unreachable';
+
+/** What somebody still has to look at. */
+export const isOpen = (state: ClaimState): boolean => state === 'borderline' || state === 'cannot be decided';
+
 /** Colour a state is drawn in; neutral where there is nothing to worry or rejoice about. */
 export function stateColour(state: ClaimState, theme: Theme): string {
   if (state === 'proven' || state === 'assumed') return theme.palette.success.main;
-  if (state === 'short' || state === 'unreachable') return theme.palette.error.main;
-  return state === 'borderline' || state === 'cannot be decided' ? theme.palette.warning.main : theme.palette.soft;
+  if (isLoud(state)) return theme.palette.error.main;
+  return isOpen(state) ? theme.palette.warning.main : theme.palette.soft;
 }
 
 interface Props {
   readonly state: ClaimState;
   /** Leave the word to a tooltip where space is scarce. */
   readonly bare?: boolean;
+}
+
+/** The exception is louder than the rule: a filled plate, an outlined one, and plain words. */
+function wordLook(state: ClaimState, { palette }: Theme): object {
+  const plate = { px: 0.75, borderRadius: 0.75, fontWeight: 700 };
+  if (isLoud(state)) {
+    return { ...plate, bgcolor: palette.error.main, color: palette.error.contrastText, '--hole': palette.error.main };
+  }
+  if (isOpen(state)) {
+    return {
+      ...plate,
+      bgcolor: palette.openGround,
+      color: palette.warning.main,
+      outline: '1.5px solid currentColor',
+      outlineOffset: -1.5,
+    };
+  }
+  const good = state === 'proven' || state === 'assumed';
+  return {
+    color: palette.soft,
+    '& svg': { color: good ? palette.success.main : palette.soft },
+    '--hole': palette.background.paper,
+  };
 }
 
 export function StateMark({ state, bare = false }: Props) {
@@ -68,9 +97,9 @@ export function StateMark({ state, bare = false }: Props) {
         alignItems: 'center',
         gap: 0.75,
         whiteSpace: 'nowrap',
-        fontWeight: 600,
-        color: stateColour(state, theme),
-        '--hole': theme.palette.background.paper,
+        ...(bare
+          ? { color: stateColour(state, theme), '--hole': theme.palette.background.paper }
+          : wordLook(state, theme)),
       })}
     >
       <svg

@@ -4,10 +4,10 @@ import { formatPlain } from '@lastmark/core/quantity';
 import { typedSi } from './fields.tsx';
 
 export const LIMIT_FIELDS = [
-  { key: 'hottest', label: 'Hottest, °C', quantity: 'temperature' },
-  { key: 'volts', label: 'Volts at a port', quantity: 'voltage' },
-  { key: 'amps', label: 'Amps at a port', quantity: 'current' },
-  { key: 'watts', label: 'Watts of a port', quantity: 'power' },
+  { key: 'hottest', label: 'Hottest point, °C', quantity: 'temperature' },
+  { key: 'volts', label: 'Voltage at a port, V', quantity: 'voltage' },
+  { key: 'amps', label: 'Current at a port, A', quantity: 'current' },
+  { key: 'watts', label: 'Power of a port, W', quantity: 'power' },
 ] as const;
 
 export type LimitText = Record<keyof Limits, string>;

@@ -3,18 +3,19 @@ import { profileInput } from '@lastmark/contract/schemas';
 import type { StoredProfile } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
 import { ASSUMED_EFFICIENCY } from '@lastmark/core/proof';
-import { formatPlain, parseDecimal } from '@lastmark/core/quantity';
+import { formatPlain, parseDecimal, type QuantityId } from '@lastmark/core/quantity';
 import { MAINS_CHOICES, type Mains, mainsLabel } from '@lastmark/core/reading';
 import type { Profile } from '@lastmark/core/verdict';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useMutation } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
-import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
+import { typedSi } from '../parts/fields.tsx';
+import { FormSection } from '../parts/form/FormSection.tsx';
+import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
+import { useTyped } from '../parts/form/useTyped.ts';
 import { fromLimitText, LIMIT_FIELDS, toLimitText } from '../parts/limitText.ts';
 import { useNotify } from '../state/notices.tsx';
 
@@ -31,161 +32,174 @@ const CHOICES = [...MAINS_CHOICES, CAR];
 const sameMains = (a: readonly Mains[], b: readonly Mains[]): boolean =>
   a.map(mainsLabel).join() === b.map(mainsLabel).join();
 
+const percent = (value: number): string => formatPlain(value, 'efficiency');
+
+function textOf(profile: StoredProfile) {
+  const assumed = profile.assumedEfficiency ?? ASSUMED_EFFICIENCY;
+  return {
+    rule: profile.rule as string,
+    allowance: percent(profile.allowance),
+    mains: CHOICES.find(({ mains }) => sameMains(mains, profile.mains))?.id ?? 'own',
+    tariff: String(profile.tariff),
+    currency: profile.currency,
+    tolerance: profile.tolerance === null ? '' : percent(profile.tolerance),
+    continuous: formatPlain(profile.continuous, 'duration'),
+    over: profile.overRating.on ? 'on' : 'off',
+    overStep: percent(profile.overRating.step),
+    moreAs: profile.more.as as string,
+    margin: percent(profile.more.margin),
+    lowest: percent(assumed.low),
+    highest: percent(assumed.high),
+    ...toLimitText(profile.limits),
+  };
+}
+
+type ProfileText = ReturnType<typeof textOf>;
+
+/** Where in the form what was refused stands. */
+const FIELD_OF: Readonly<Record<string, keyof ProfileText>> = {
+  allowance: 'allowance',
+  tariff: 'tariff',
+  currency: 'currency',
+  tolerance: 'tolerance',
+  continuous: 'continuous',
+  'overRating.step': 'overStep',
+  'more.margin': 'margin',
+  assumedEfficiency: 'lowest',
+  'assumedEfficiency.low': 'lowest',
+  'assumedEfficiency.high': 'highest',
+  'limits.hottest': 'hottest',
+  'limits.volts': 'volts',
+  'limits.amps': 'amps',
+  'limits.watts': 'watts',
+};
+
+/** What is sent. NaN for what cannot be read, which the schema refuses in its own words. */
+const inputOf = (text: ProfileText, profile: StoredProfile): Profile => ({
+  rule: text.rule as Profile['rule'],
+  allowance: typedSi(text.allowance, 'efficiency') ?? 0,
+  mains: CHOICES.find(({ id }) => id === text.mains)?.mains ?? profile.mains,
+  tariff: parseDecimal(text.tariff.replace(/[€$£¥]/g, '').trim()) ?? Number.NaN,
+  currency: text.currency.trim().toUpperCase(),
+  limitSetIds: profile.limitSetIds,
+  tolerance: typedSi(text.tolerance, 'efficiency'),
+  continuous: typedSi(text.continuous, 'duration') ?? 0,
+  overRating: { ...profile.overRating, on: text.over === 'on', step: typedSi(text.overStep, 'efficiency') ?? 0 },
+  signalModes: profile.signalModes,
+  more: { as: text.moreAs as Profile['more']['as'], margin: typedSi(text.margin, 'efficiency') ?? 0 },
+  limits: fromLimitText(text),
+  assumedEfficiency: {
+    low: typedSi(text.lowest, 'efficiency') ?? Number.NaN,
+    high: typedSi(text.highest, 'efficiency') ?? Number.NaN,
+  },
+});
+
 export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const notify = useNotify();
-  const [rule, setRule] = useState(profile.rule);
-  const [allowance, setAllowance] = useState(formatPlain(profile.allowance, 'efficiency'));
-  const [mainsId, setMainsId] = useState(CHOICES.find(({ mains }) => sameMains(mains, profile.mains))?.id ?? 'own');
-  const [tariff, setTariff] = useState(String(profile.tariff));
-  const [currency, setCurrency] = useState(profile.currency);
-  const [tolerance, setTolerance] = useState(
-    profile.tolerance === null ? '' : formatPlain(profile.tolerance, 'efficiency'),
-  );
-  const [continuous, setContinuous] = useState(formatPlain(profile.continuous, 'duration'));
-  const [overOn, setOverOn] = useState<'on' | 'off'>(profile.overRating.on ? 'on' : 'off');
-  const [overStep, setOverStep] = useState(formatPlain(profile.overRating.step, 'efficiency'));
-  const [moreAs, setMoreAs] = useState(profile.more.as);
-  const [margin, setMargin] = useState(formatPlain(profile.more.margin, 'efficiency'));
-  const assumed = profile.assumedEfficiency ?? ASSUMED_EFFICIENCY;
-  const [lowest, setLowest] = useState(formatPlain(assumed.low, 'efficiency'));
-  const [highest, setHighest] = useState(formatPlain(assumed.high, 'efficiency'));
-  const [limits, setLimits] = useState(() => toLimitText(profile.limits));
+  const form = useTyped<ProfileText>(textOf(profile));
+  const { control, setError } = form;
   const save = useMutation({
-    mutationFn: async () => {
-      const mains = CHOICES.find(({ id }) => id === mainsId)?.mains ?? profile.mains;
-      const input = {
-        rule,
-        allowance: typedSi(allowance, 'efficiency') ?? 0,
-        mains,
-        tariff: parseDecimal(tariff),
-        currency: currency.trim(),
-        limitSetIds: profile.limitSetIds,
-        tolerance: typedSi(tolerance, 'efficiency'),
-        continuous: typedSi(continuous, 'duration') ?? 0,
-        overRating: { ...profile.overRating, on: overOn === 'on', step: typedSi(overStep, 'efficiency') ?? 0 },
-        signalModes: profile.signalModes,
-        more: { as: moreAs, margin: typedSi(margin, 'efficiency') ?? 0 },
-        limits: fromLimitText(limits),
-        assumedEfficiency: {
-          low: typedSi(lowest, 'efficiency') ?? Number.NaN,
-          high: typedSi(highest, 'efficiency') ?? Number.NaN,
-        },
-      };
-      const checked = validate<Profile>(profileInput, input);
-      if (!checked.ok) throw new Error(checked.errors.map(({ message }) => message).join(' · '));
-      return api<StoredProfile>('/profile', { method: 'PUT', body: checked.value, ifMatch: versionTag(profile) });
+    mutationFn: async (text: ProfileText) => {
+      const checked = validate<Profile>(profileInput, inputOf(text, profile));
+      if (checked.ok)
+        return api<StoredProfile>('/profile', { method: 'PUT', body: checked.value, ifMatch: versionTag(profile) });
+      checked.errors.forEach(({ path, message }, index) => {
+        const field = FIELD_OF[path];
+        if (field) setError(field, { message }, { shouldFocus: index === 0 });
+      });
+      throw new Error(checked.errors.map(({ message }) => message).join(' · '));
     },
     onSuccess: async () => {
       await refreshAll();
       notify('Saved. Every sample is judged anew.');
     },
   });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    save.mutate();
-  };
+  const quantity = (name: keyof ProfileText, label: string, of: QuantityId) => (
+    <QuantityInput control={control} name={name} label={label} quantity={of} />
+  );
   return (
     <Box
       component="form"
-      onSubmit={submit}
+      onSubmit={(event) => {
+        form.clearErrors();
+        void form.handleSubmit((text) => save.mutate(text))(event);
+      }}
       noValidate
       sx={{ p: 2, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
     >
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 1.5 }}>
-        <Choice
-          label="Mains"
-          value={mainsId}
-          options={[
-            ...CHOICES.map(({ id, title }) => ({ value: id, label: title })),
-            ...(mainsId === 'own' ? [{ value: 'own', label: profile.mains.map(mainsLabel).join(' and ') }] : []),
-          ]}
-          onChange={setMainsId}
-        />
-        <Choice
+      <FormSection title="How it is judged" hint="Which readings settle a promise.">
+        <ChoiceInput
+          control={control}
+          name="rule"
           label="Decision rule"
-          value={rule}
           options={[
-            { value: 'guarded', label: 'guarded: value ± U must clear' },
+            { value: 'guarded', label: 'guarded: U must clear too' },
             { value: 'simple', label: 'simple: the value alone' },
           ]}
-          onChange={setRule}
         />
-        <QuantityField
-          label="A power counts as reached within, %"
-          quantity="efficiency"
-          value={allowance}
-          onChange={setAllowance}
-        />
-        <TextField label="Price of a kWh" value={tariff} onChange={(event) => setTariff(event.target.value)} />
-        <TextField
-          label="Currency"
-          value={currency}
-          onChange={(event) => setCurrency(event.target.value)}
-          slotProps={{ htmlInput: { maxLength: 3 } }}
-        />
-        <QuantityField
-          label="Own voltage tolerance, ± %"
-          quantity="efficiency"
-          value={tolerance}
-          onChange={setTolerance}
-        />
-        <QuantityField
-          label="Counts as continuous from, min"
-          quantity="duration"
-          value={continuous}
-          onChange={setContinuous}
-        />
-        <Choice
-          label="Over the rating"
-          value={overOn}
-          options={[
-            { value: 'off', label: 'off: stop at the rating' },
-            { value: 'on', label: 'on: a short search for the cut-off' },
-          ]}
-          onChange={setOverOn}
-        />
-        <QuantityField label="Steps over the rating, %" quantity="efficiency" value={overStep} onChange={setOverStep} />
-        <Choice
+        {quantity('allowance', 'A power may miss by, %', 'efficiency')}
+        {quantity('tolerance', 'Own voltage tolerance, ± %', 'efficiency')}
+        {quantity('continuous', 'Continuous from, min', 'duration')}
+        <ChoiceInput
+          control={control}
+          name="moreAs"
           label="More than promised"
-          value={moreAs}
           options={[
             { value: 'stated', label: 'stated, no judgement' },
             { value: 'headroom', label: 'headroom: a virtue' },
             { value: 'hazard', label: 'a hazard to what hangs on it' },
           ]}
-          onChange={setMoreAs}
         />
-        <QuantityField label="Counts as more from, %" quantity="efficiency" value={margin} onChange={setMargin} />
-        <QuantityField
-          label="Efficiency where none was measured: from, %"
-          quantity="efficiency"
-          value={lowest}
-          onChange={setLowest}
+        {quantity('margin', 'Counts as more from, %', 'efficiency')}
+      </FormSection>
+      <FormSection title="Where it is measured" hint="Mains of a complete result, and what a kWh costs there.">
+        <ChoiceInput
+          control={control}
+          name="mains"
+          label="Mains"
+          options={[
+            ...CHOICES.map(({ id, title }) => ({ value: id, label: title })),
+            ...(form.values.mains === 'own'
+              ? [{ value: 'own', label: profile.mains.map(mainsLabel).join(' and ') }]
+              : []),
+          ]}
+          more={{ sx: { gridColumn: { sm: 'span 2' } } }}
         />
-        <QuantityField
-          label="Efficiency where none was measured: to, %"
-          quantity="efficiency"
-          value={highest}
-          onChange={setHighest}
+        <TextInput control={control} name="tariff" label="Price of a kWh" max={20} more={{ helperText: ' ' }} />
+        <TextInput control={control} name="currency" label="Currency" max={3} more={{ helperText: ' ' }} />
+      </FormSection>
+      <FormSection
+        title="Read at the socket only"
+        hint="Efficiency taken for a charger whose own was never measured; what follows from it stays an interval."
+      >
+        {quantity('lowest', 'From, %', 'efficiency')}
+        {quantity('highest', 'To, %', 'efficiency')}
+      </FormSection>
+      <FormSection title="Over the rating" hint="Can destroy a sample. Never with a real device attached.">
+        <ChoiceInput
+          control={control}
+          name="over"
+          label="Search for the cut-off"
+          options={[
+            { value: 'off', label: 'off: stop at the rating' },
+            { value: 'on', label: 'on: steps of a few seconds' },
+          ]}
         />
-        {LIMIT_FIELDS.map(({ key, label, quantity }) => (
-          <QuantityField
-            key={key}
-            label={`Loads off above: ${label.toLowerCase()}`}
-            quantity={quantity}
-            value={limits[key]}
-            onChange={(typed) => setLimits({ ...limits, [key]: typed })}
-          />
+        {quantity('overStep', 'In steps of, %', 'efficiency')}
+      </FormSection>
+      <FormSection title="Loads off above" hint="Every run stops there. Empty: no limit of that kind.">
+        {LIMIT_FIELDS.map(({ key, label, quantity: of }) => (
+          <QuantityInput key={key} control={control} name={key} label={label} quantity={of} />
         ))}
-        <Button type="submit" variant="contained" disabled={save.isPending} sx={{ height: 40 }}>
-          Save
-        </Button>
-      </Box>
+      </FormSection>
       {save.error && (
-        <Alert severity="error" sx={{ mt: 1.5 }}>
+        <Alert severity="error" sx={{ mb: 1.5 }}>
           {save.error.message}
         </Alert>
       )}
+      <Button type="submit" variant="contained" disabled={save.isPending}>
+        Save the method
+      </Button>
     </Box>
   );
 }

@@ -1,8 +1,8 @@
 // Rules: the choices of method, names of signalling, and the limit sets with where they come from.
-import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { profileQuery } from '../api/queries.ts';
+import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { LimitSets } from './LimitSets.tsx';
 import { ProfileForm } from './ProfileForm.tsx';
@@ -11,10 +11,7 @@ import { SignalModes } from './SignalModes.tsx';
 export function RulesPage() {
   const profile = useQuery(profileQuery);
   return (
-    <Box sx={{ p: 3, maxWidth: 1180 }}>
-      <Typography variant="h1" sx={{ mb: 2 }}>
-        Rules
-      </Typography>
+    <Page title="Rules">
       <Typography variant="h2" sx={{ mb: 1 }}>
         Method
       </Typography>
@@ -23,6 +20,6 @@ export function RulesPage() {
       </QueryGate>
       {profile.data && <SignalModes profile={profile.data} />}
       {profile.data && <LimitSets profile={profile.data} />}
-    </Box>
+    </Page>
   );
 }

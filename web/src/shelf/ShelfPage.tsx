@@ -9,7 +9,9 @@ import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { shelfQuery } from '../api/queries.ts';
+import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { useNarrow } from '../state/useNarrow.ts';
 import { ShelfTable } from './ShelfTable.tsx';
 
 const KINDS = [
@@ -42,6 +44,7 @@ function EmptyShelf({ filtered, onClear }: { readonly filtered: boolean; readonl
 }
 
 export function ShelfPage() {
+  const narrow = useNarrow();
   const [params, setParams] = useSearchParams();
   const q = params.get('q') ?? '';
   const kind = params.get('kind') ?? '';
@@ -57,16 +60,22 @@ export function ShelfPage() {
     setParams(next, { replace: true });
   };
   return (
-    <Box sx={{ p: 3, height: '100vh', display: 'flex', flexDirection: 'column' }}>
-      <Stack direction="row" spacing={2} sx={{ alignItems: 'center', mb: 2 }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Shelf
-        </Typography>
+    <Box
+      sx={{
+        px: PAGE_SIDE,
+        pt: 2.5,
+        pb: 2,
+        height: narrow ? '80vh' : '100vh',
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
+      <PageHead title="Shelf">
         <Button variant="contained" component={Link} to="/samples/new">
           Take in a sample
         </Button>
-      </Stack>
-      <Stack direction="row" spacing={2} sx={{ mb: 2, alignItems: 'center' }}>
+      </PageHead>
+      <Stack direction="row" useFlexGap sx={{ mb: 2, gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
         <TextField
           label="Find by maker, model, serial or tag"
           value={q}

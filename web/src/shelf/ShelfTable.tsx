@@ -2,18 +2,22 @@
 import type { SampleRow, ShelfOrder } from '@lastmark/contract/types';
 import type { ClaimState } from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
+import { STATIONS_ABOUT } from '@lastmark/core/station';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { PortFace } from '../parts/PortFace.tsx';
-import { StateMark } from '../parts/StateMark.tsx';
+import { isLoud, StateMark } from '../parts/StateMark.tsx';
+import { StationMark } from '../parts/StationMark.tsx';
 
 const ROW_HEIGHT = 62;
 const NEAR_END = 20;
 
-const COLUMNS = '108px minmax(150px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 128px';
+const COLUMNS = '108px minmax(132px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 146px';
+/** Least room for all of them, px: narrower, the table scrolls by itself. */
+const LEAST_WIDTH = 960;
 
 /** Heads, what each is sorted by, and whether the largest comes first at once. Prices are in several currencies. */
 const HEADS: readonly { readonly title: string; readonly sort?: ShelfOrder; readonly down?: boolean }[] = [
@@ -100,7 +104,9 @@ function Figure({ text, condition }: { readonly text: string; readonly condition
   );
 }
 
-const NONE = <Box sx={{ color: 'text.secondary' }}>–</Box>;
+/** What would stand there is named by its head. */
+const NONE = <Box sx={{ color: 'text.secondary', fontSize: 13 }}>not measured</Box>;
+const NOT_ENTERED = <Box sx={{ color: 'text.secondary', fontSize: 13 }}>not entered</Box>;
 
 /** Worst first; words that promise nothing are not counted. */
 const SHOWN_STATES = [
@@ -118,11 +124,20 @@ const SHOWN_STATES = [
 
 function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
   const states = SHOWN_STATES.filter((state) => claims[state]);
-  if (states.length === 0) return NONE;
+  if (states.length === 0) return <Box sx={{ color: 'text.secondary', fontSize: 13 }}>none entered</Box>;
   return (
-    <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 0.9 }}>
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 0.75, fontSize: 14, lineHeight: 1.3 }}>
       {states.map((state) => (
-        <Box key={state} component="span" sx={{ display: 'inline-flex', gap: 0.5, alignItems: 'center' }}>
+        <Box
+          key={state}
+          component="span"
+          sx={{
+            display: 'inline-flex',
+            gap: 0.5,
+            alignItems: 'center',
+            ...(isLoud(state) ? { fontWeight: 700, color: 'error.main' } : { color: 'text.secondary' }),
+          }}
+        >
           <StateMark state={state} bare />
           {claims[state]}
         </Box>
@@ -131,17 +146,33 @@ function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
   );
 }
 
+/** The spine in small. */
+function Stations({ stations }: Pick<KeyFigures, 'stations'>) {
+  return (
+    <Box sx={{ display: 'flex', gap: '3px', mt: 0.4 }}>
+      {stations.map(({ id, look }) => (
+        <StationMark
+          key={id}
+          look={look}
+          size={12}
+          label={`${STATIONS_ABOUT.find((one) => one.id === id)?.title ?? id}: ${look}`}
+        />
+      ))}
+    </Box>
+  );
+}
+
 function cells({ ports, maker, model, serial, tag, kind, figures, unjudged, pending }: SampleRow): ReactNode[] {
-  const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims } = figures;
+  const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims, stations } = figures;
   return [
     <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />,
     <Figure key="name" text={model} condition={`${maker} · ${serial || tag}`} />,
-    <Figure key="watts" text={watts === null ? '–' : formatPlain(watts, 'power')} condition={kind} />,
+    <Figure key="watts" text={watts === null ? 'not known' : formatPlain(watts, 'power')} condition={kind} />,
     efficiency ? <Figure key="eff" text={efficiency.words} condition={efficiency.condition} /> : NONE,
     idle ? <Figure key="idle" text={idle.words} condition={idle.condition} /> : NONE,
-    massPerWatt === null ? NONE : `${(massPerWatt * 1000).toFixed(2)} g/W`,
+    massPerWatt === null ? NOT_ENTERED : `${(massPerWatt * 1000).toFixed(2)} g/W`,
     pricePerWatt === null ? (
-      NONE
+      NOT_ENTERED
     ) : (
       <Figure
         key="price"
@@ -156,7 +187,11 @@ function cells({ ports, maker, model, serial, tag, kind, figures, unjudged, pend
     ) : (
       <Box key="claims">
         <ClaimCounts claims={claims} />
-        {pending && <Box sx={{ fontSize: 12, color: 'text.secondary' }}>being worked out</Box>}
+        {pending ? (
+          <Box sx={{ fontSize: 12, color: 'text.secondary' }}>being worked out</Box>
+        ) : (
+          <Stations stations={stations} />
+        )}
       </Box>
     ),
   ];
@@ -206,6 +241,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder }: Props) {
           display: 'grid',
           gridTemplateColumns: COLUMNS,
           columnGap: 1.5,
+          minWidth: LEAST_WIDTH,
           px: 2,
           py: 1,
           position: 'sticky',
@@ -223,7 +259,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder }: Props) {
           <Head key={head.title} head={head} order={order} onOrder={onOrder} />
         ))}
       </Box>
-      <Box role="rowgroup" sx={{ position: 'relative', height: virtual.getTotalSize() }}>
+      <Box role="rowgroup" sx={{ position: 'relative', height: virtual.getTotalSize(), minWidth: LEAST_WIDTH }}>
         {items.map(({ index, start }) => {
           const row = rows[index];
           if (!row) return null;

@@ -16,7 +16,10 @@ const COLOURS = {
     onAccent: '#ffffff',
     good: '#1c6438',
     bad: '#a1261d',
+    onBad: '#ffffff',
+    badGround: '#f9e6e3',
     open: '#7a4f00',
+    openGround: '#f7edd9',
   },
   dim: {
     ground: '#111715',
@@ -28,7 +31,10 @@ const COLOURS = {
     onAccent: '#0c1512',
     good: '#83d19b',
     bad: '#f49a90',
+    onBad: '#1a0d0b',
+    badGround: '#3a211e',
     open: '#e6bb66',
+    openGround: '#332a17',
   },
 } as const;
 
@@ -43,12 +49,17 @@ declare module '@mui/material/styles' {
     line: string;
     soft: string;
     ground: string;
+    /** Ground of what fell short, and of what is open. */
+    badGround: string;
+    openGround: string;
     series: readonly string[];
   }
   interface PaletteOptions {
     line: string;
     soft: string;
     ground: string;
+    badGround: string;
+    openGround: string;
     series: readonly string[];
   }
 }
@@ -63,12 +74,14 @@ export function makeTheme(light: Light): Theme {
       text: { primary: colour.ink, secondary: colour.soft },
       primary: { main: colour.accent, contrastText: colour.onAccent },
       success: { main: colour.good },
-      error: { main: colour.bad },
+      error: { main: colour.bad, contrastText: colour.onBad },
       warning: { main: colour.open },
       divider: colour.line,
       line: colour.line,
       soft: colour.soft,
       ground: colour.ground,
+      badGround: colour.badGround,
+      openGround: colour.openGround,
       series: SERIES[light],
     },
     typography: {

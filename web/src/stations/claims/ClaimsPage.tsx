@@ -5,12 +5,12 @@ import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type FormEvent, useState } from 'react';
 import { Link } from 'react-router';
 import { Attachments } from '../../parts/Attachments.tsx';
+import { PageHead } from '../../parts/Page.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { useSample } from '../../state/sample.tsx';
@@ -169,17 +169,14 @@ export function ClaimsPage() {
     open === 'new' || open === null ? add.mutateAsync([input]) : change.mutateAsync({ claim: open, input });
   return (
     <Box sx={{ maxWidth: 980 }}>
-      <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Claims
-        </Typography>
+      <PageHead title="Claims">
         <Button variant="outlined" onClick={() => setOpen('new')}>
           Add by form
         </Button>
         <Button component={Link} to={`/samples/${sample.id}/efficiency`} variant="outlined">
           Measure efficiency
         </Button>
-      </Stack>
+      </PageHead>
       {sample.model.ports.length === 0 && (
         <Alert severity="info" sx={{ mb: 2 }}>
           No ports yet. <Link to={`/samples/${sample.id}/intake`}>Enter them at Intake</Link>, then port lines can be

@@ -11,9 +11,7 @@ import { useNotify } from '../../state/notices.tsx';
 function checked(input: ClaimInput): ClaimInput {
   const result = validate<ClaimInput>(claimInput, input);
   if (result.ok) return result.value;
-  throw new Error(
-    result.errors.map(({ path, message }) => message.replace(path, `The ${path.split('.').at(-1)}`)).join(' · '),
-  );
+  throw new Error(result.errors.map(({ message }) => message).join(' · '));
 }
 
 export function useClaims(sampleId: string) {

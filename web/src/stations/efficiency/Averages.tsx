@@ -19,8 +19,8 @@ export function Averages({ series, limits }: Props) {
   const { byMains, best, worst } = series;
   if (byMains.length === 0) return null;
   return (
-    <Box sx={{ mb: 2 }}>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 5, rowGap: 1.5 }}>
+    <Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1.5 }}>
         {byMains.map(({ mains, average, missing, lightLoad }) => {
           const label = mainsLabel(mains);
           const held = (limits?.lines ?? []).filter(
@@ -30,7 +30,7 @@ export function Averages({ series, limits }: Props) {
           return (
             <Box key={label}>
               <Box sx={{ color: 'text.secondary', fontSize: 13 }}>Four-point average, {label}</Box>
-              <Box sx={{ fontSize: 28, fontWeight: 600, lineHeight: 1.2 }}>
+              <Box sx={{ fontSize: 28, fontWeight: 600, lineHeight: 1.2, whiteSpace: 'nowrap' }}>
                 {average ? (
                   shown(average)
                 ) : (
@@ -40,7 +40,7 @@ export function Averages({ series, limits }: Props) {
                 )}
               </Box>
               {verdicts.map((line) => (
-                <Box key={line.setId} sx={{ fontSize: 13, display: 'flex', gap: 1 }}>
+                <Box key={line.setId} sx={{ fontSize: 13, display: 'flex', gap: 0.75 }}>
                   <StateMark state={line.decision.outcome} />
                   {line.title}
                 </Box>
@@ -53,7 +53,7 @@ export function Averages({ series, limits }: Props) {
           );
         })}
         {best && worst && (
-          <Box sx={{ fontSize: 13, alignSelf: 'flex-end' }}>
+          <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
             <Box>
               Best {formatValue(best.efficiency.value, 'efficiency', 1)} at {percent(best.load)} load,{' '}
               {mainsLabel(best.mains)}

@@ -1,33 +1,36 @@
 // Two series side by side: another loading, another day, or another sample; only where conditions match.
 import type { SampleDossier } from '@lastmark/contract/types';
-import { compareSeries, efficiencySeries, type Pair, type SeriesResult, type Side } from '@lastmark/core/efficiency';
+import {
+  type Candidate,
+  compareSeries,
+  efficiencySeries,
+  firstComparable,
+  type Pair,
+  type Side,
+} from '@lastmark/core/efficiency';
 import { takenOf } from '@lastmark/core/procedure';
 import { fixed, formatMeasured } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { dossierQuery } from '../../api/queries.ts';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { type Chosen, SampleField } from '../../parts/SampleField.tsx';
 import { useSample } from '../../state/sample.tsx';
+import { CurveChart } from './CurveChart.tsx';
 
-interface Candidate {
-  readonly id: string;
+interface Labelled extends Candidate {
   readonly label: string;
-  readonly side: Side;
 }
 
 /** The series of one sample: each loading as a whole, and each day of it where it was taken on several. */
-function candidates(dossier: SampleDossier, prefix: string): Candidate[] {
+function candidates(dossier: SampleDossier, prefix: string): Labelled[] {
   return dossier.setups
     .filter(({ purpose }) => purpose === 'efficiency')
     .flatMap((setup) => {
@@ -43,18 +46,20 @@ function candidates(dossier: SampleDossier, prefix: string): Candidate[] {
           warmUp: known.length > 0 ? Math.min(...known) : null,
         };
       };
-      const whole = { id: setup.id, label: `${prefix}${setup.name}`, side: side(`${prefix}${setup.name}`, own) };
-      const single = days.map((day) => {
-        const label = `${prefix}${setup.name}, ${day}`;
-        return {
-          id: `${setup.id} ${day}`,
-          label,
-          side: side(
-            label,
-            own.filter(({ takenAt }) => takenAt.startsWith(day)),
-          ),
-        };
+      const made = (id: string, label: string, points: typeof own): Labelled => ({
+        id,
+        label,
+        pointIds: points.map((point) => point.id),
+        side: side(label, points),
       });
+      const whole = made(setup.id, `${prefix}${setup.name}`, own);
+      const single = days.map((day) =>
+        made(
+          `${setup.id} ${day}`,
+          `${prefix}${setup.name}, ${day}`,
+          own.filter(({ takenAt }) => takenAt.startsWith(day)),
+        ),
+      );
       return days.length > 1 ? [whole, ...single] : [whole];
     })
     .filter(({ side }) => side.series.byMains.length > 0);
@@ -63,27 +68,7 @@ function candidates(dossier: SampleDossier, prefix: string): Candidate[] {
 const loadText = (load: number | null): string =>
   load === null ? 'average of four' : `${Math.round(load * 100)} % load`;
 
-function Row({ pair }: { readonly pair: Pair }) {
-  const shown = (value: SeriesResult['byMains'][number]['average']) =>
-    value ? formatMeasured(value.value, expandedUncertainty(value), 'efficiency') : '–';
-  const points = pair.difference.value * 100;
-  const expanded = expandedUncertainty(pair.difference) * 100;
-  return (
-    <TableRow>
-      <TableCell>{mainsLabel(pair.mains)}</TableCell>
-      <TableCell sx={{ fontWeight: pair.load === null ? 600 : 400 }}>{loadText(pair.load)}</TableCell>
-      <TableCell align="right">{shown(pair.a)}</TableCell>
-      <TableCell align="right">{shown(pair.b)}</TableCell>
-      <TableCell align="right">
-        {points > 0 ? '+' : ''}
-        {fixed(points, 2)} ± {fixed(expanded, 2)} points
-      </TableCell>
-      <TableCell sx={{ fontWeight: pair.differs ? 600 : 400 }}>
-        {pair.differs ? (points > 0 ? 'better' : 'worse') : 'not told apart'}
-      </TableCell>
-    </TableRow>
-  );
-}
+const shown = (value: Pair['a']): string => formatMeasured(value.value, expandedUncertainty(value), 'efficiency');
 
 export function Compare() {
   const { dossier } = useSample();
@@ -96,13 +81,20 @@ export function Compare() {
   const nameOf = ({ sample }: SampleDossier) => `${sample.model.model} ${sample.unit.serial || sample.tag}: `;
   const mine = candidates(dossier, foreign ? nameOf(dossier) : '');
   const theirs = other.data ? candidates(other.data, foreign ? nameOf(other.data) : '') : [];
-  const left = mine.find(({ id }) => id === leftId) ?? mine[0];
-  const right = theirs.find(({ id }) => id === rightId) ?? theirs.find(({ id }) => id !== left?.id) ?? theirs[0];
-  if (!left) return <Typography color="text.secondary">Nothing to compare until a load point is complete.</Typography>;
+  // Opens on two that can be compared, as far as nobody has chosen.
+  const [first, second] =
+    firstComparable(
+      mine.filter(({ id }) => leftId === '' || id === leftId),
+      theirs.filter(({ id }) => rightId === '' || id === rightId),
+    ) ?? [];
+  const left = mine.find(({ id }) => id === leftId) ?? first ?? mine[0];
+  const right =
+    theirs.find(({ id }) => id === rightId) ?? second ?? theirs.find(({ id }) => id !== left?.id) ?? theirs[0];
+  if (!left) return <EmptyFigure says="Two curves side by side, as soon as a load point is complete." />;
   const result = right && right.id !== left.id ? compareSeries(left.side, right.side) : null;
   return (
     <>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 1.5, mb: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(200px, 1fr))', gap: 1.5, mb: 2 }}>
         <Choice
           label="Compare"
           value={left.id}
@@ -133,22 +125,57 @@ export function Compare() {
       )}
       {result && result.pairs.length > 0 && (
         <>
-          <Table size="small" aria-label="Comparison" sx={{ '& td': { whiteSpace: 'nowrap' } }}>
-            <TableHead>
-              <TableRow>
-                {['Mains', 'At', left.label, right?.label ?? '', 'Second less first', ''].map((head, index) => (
-                  <TableCell key={head || 'word'} align={index > 1 && index < 5 ? 'right' : 'left'}>
-                    {head}
-                  </TableCell>
-                ))}
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {result.pairs.map((pair) => (
-                <Row key={`${mainsLabel(pair.mains)} ${pair.load}`} pair={pair} />
-              ))}
-            </TableBody>
-          </Table>
+          <Box sx={{ mb: 1.5 }}>
+            <CurveChart
+              curves={[left, right].flatMap((one) =>
+                (one?.side.series.byMains ?? []).map(({ mains, loads }) => ({
+                  label: `${one?.label ?? ''}, ${mainsLabel(mains)}`,
+                  points: loads.map(({ load, efficiency }) => ({
+                    x: load * 100,
+                    y: efficiency.value * 100,
+                    u: expandedUncertainty(efficiency) * 100,
+                  })),
+                })),
+              )}
+              caption={`${left.label} and ${right?.label ?? ''}: efficiency against load`}
+              title="Efficiency, %"
+              unit="%"
+              height={280}
+              table={[
+                ['mains', 'load', 'first_percent', 'second_percent', 'second_less_first_points'],
+                ...result.pairs.map(({ mains, load, a, b, difference }) => [
+                  mainsLabel(mains),
+                  loadText(load),
+                  a.value * 100,
+                  b.value * 100,
+                  difference.value * 100,
+                ]),
+              ]}
+            />
+          </Box>
+          <QuietTable
+            label="Comparison"
+            rows={result.pairs}
+            rowKey={({ mains, load }) => `${mainsLabel(mains)} ${load}`}
+            columns={[
+              { head: 'Mains', cell: ({ mains }) => mainsLabel(mains) },
+              { head: 'At', cell: ({ load }) => (load === null ? <strong>{loadText(load)}</strong> : loadText(load)) },
+              { head: left.label, unit: '%', number: true, cell: ({ a }) => shown(a) },
+              { head: right?.label ?? '', unit: '%', number: true, cell: ({ b }) => shown(b) },
+              {
+                head: 'Second less first',
+                unit: 'points',
+                number: true,
+                cell: ({ difference }) =>
+                  `${fixed(difference.value * 100, 2)} ± ${fixed(expandedUncertainty(difference) * 100, 2)}`,
+              },
+              {
+                head: '',
+                cell: ({ differs, difference }) =>
+                  differs ? <strong>{difference.value > 0 ? 'better' : 'worse'}</strong> : 'not told apart',
+              },
+            ]}
+          />
           <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
             No spec says how much of a meter’s error is the same in both, so none of it is taken to cancel. A difference
             is called only where it exceeds its own uncertainty.

@@ -75,6 +75,8 @@ interface Props {
   readonly table: Table;
   readonly annotations?: Record<string, AnnotationOptions>;
   readonly height?: number;
+  /** Somebody pressed a mark. */
+  readonly onPick?: (curve: number, point: number) => void;
   /** The axis below; left out for load in per cent. */
   readonly x?: { readonly title: string; readonly unit: string; readonly min: number; readonly max: number };
 }
@@ -89,6 +91,7 @@ export function CurveChart({
   table,
   annotations = {},
   height = 320,
+  onPick,
   x = LOAD_AXIS,
 }: Props) {
   const { palette, axis, title: axisTitle, colourOf } = useChartStyle();
@@ -108,6 +111,15 @@ export function CurveChart({
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
+    ...(onPick
+      ? {
+          onClick: (_event, [mark]) => mark && onPick(mark.datasetIndex, mark.index),
+          onHover: (event, marks) => {
+            const canvas = event.native?.target;
+            if (canvas instanceof HTMLElement) canvas.style.cursor = marks.length > 0 ? 'pointer' : '';
+          },
+        }
+      : null),
     // Marks at 100 % stand on the edge of the area and are drawn whole.
     clip: false,
     layout: { padding: { right: 16 } },

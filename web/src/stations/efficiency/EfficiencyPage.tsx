@@ -5,7 +5,6 @@ import { tooCoarse } from '@lastmark/core/procedure';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import Typography from '@mui/material/Typography';
@@ -13,6 +12,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { PageHead } from '../../parts/Page.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { Averages } from './Averages.tsx';
@@ -62,6 +62,21 @@ function NoLoading({ onAdd }: { readonly onAdd: () => void }) {
   );
 }
 
+/** The picture and what it comes to side by side, the grid below; beside them where there is room. */
+const MEASURED = {
+  display: 'grid',
+  columnGap: 2,
+  rowGap: 2,
+  mb: 2,
+  gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 226px', xl: 'minmax(0, 5fr) minmax(0, 6fr)' },
+  gridTemplateAreas: {
+    xs: '"picture" "figures" "grid"',
+    md: '"picture figures" "grid grid"',
+    xl: '"picture grid" "figures grid"',
+  },
+  gridTemplateRows: { xl: 'auto 1fr' },
+} as const;
+
 function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onFile: (file: File) => void }) {
   const { dossier, verdict } = useSample();
   const [over, setOver] = useState(false);
@@ -92,14 +107,20 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
           {coarse}
         </Alert>
       )}
-      <Averages series={series} limits={limits} />
-      <Budget series={series} />
-      <LoadGrid key={setup.id} setup={setup} />
-      <Box sx={{ mt: 3 }}>
-        <Suspense fallback={<Loading what="the chart" />}>
-          <LoadChart series={series} limits={limits} />
-        </Suspense>
+      <Box sx={MEASURED}>
+        <Box sx={{ gridArea: 'picture', minWidth: 0 }}>
+          <Suspense fallback={<Box sx={{ height: 350 }} />}>
+            <LoadChart series={series} limits={limits} />
+          </Suspense>
+        </Box>
+        <Box sx={{ gridArea: 'figures', minWidth: 0 }}>
+          <Averages series={series} limits={limits} />
+        </Box>
+        <Box sx={{ gridArea: 'grid', minWidth: 0 }}>
+          <LoadGrid key={setup.id} setup={setup} />
+        </Box>
       </Box>
+      <Budget series={series} />
       {limits && <LimitTable limits={limits} setup={setup} />}
     </Box>
   );
@@ -125,15 +146,12 @@ export function EfficiencyPage() {
       value={chosen.id}
       options={setups.map(({ id, name }) => ({ value: id, label: name }))}
       onChange={choose}
-      more={{ sx: { mb: 2, width: 320, display: 'block' }, fullWidth: true }}
+      more={{ sx: { width: 260, display: 'block' }, fullWidth: true }}
     />
   );
   return (
-    <Box sx={{ maxWidth: 1180 }}>
-      <Stack direction="row" spacing={1} sx={{ mb: 1.5, alignItems: 'center' }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Efficiency
-        </Typography>
+    <>
+      <PageHead title="Efficiency">
         {chosen && ofLoading && (
           <>
             <FileButton
@@ -152,9 +170,10 @@ export function EfficiencyPage() {
         <Button variant="outlined" onClick={() => setDialog('new')} disabled={dossier.sample.model.ports.length === 0}>
           Add a loading
         </Button>
-      </Stack>
+      </PageHead>
       {chosen && (
         <Tabs
+          variant="scrollable"
           value={view}
           onChange={(_event, id: View) => setParams(id === 'points' ? {} : { view: id }, { replace: true })}
           aria-label="Views"
@@ -168,8 +187,12 @@ export function EfficiencyPage() {
       {!chosen && <NoLoading onAdd={() => setDialog('new')} />}
       {chosen && view === 'points' && (
         <>
-          <Wanted onChoose={choose} />
-          {loading}
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 2, alignItems: 'start', mb: 1.5 }}>
+            {loading}
+            <Box sx={{ flex: '1 1 300px', pt: 1 }}>
+              <Wanted onChoose={choose} />
+            </Box>
+          </Box>
           <Measured setup={chosen} onFile={setFile} />
         </>
       )}
@@ -199,6 +222,6 @@ export function EfficiencyPage() {
           <ImportDialog file={file} setup={chosen} onClose={() => setFile(null)} />
         </Suspense>
       )}
-    </Box>
+    </>
   );
 }

@@ -4,8 +4,9 @@ import { mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { SetupLimits } from '@lastmark/core/verdict';
 import { useTheme } from '@mui/material/styles';
-import Typography from '@mui/material/Typography';
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
+import { focusEntry } from '../../parts/focusEntry.ts';
 import { useSample } from '../../state/sample.tsx';
 import { CurveChart, type CurvePoint } from './CurveChart.tsx';
 
@@ -63,9 +64,7 @@ export function LoadChart({ series, limits }: Props) {
   const { sample } = useSample().dossier;
   const { palette } = useTheme();
   const { byMains, setup } = series;
-  if (byMains.length === 0) {
-    return <Typography color="text.secondary">The curve appears with the first complete load point.</Typography>;
-  }
+  if (byMains.length === 0) return <EmptyFigure says="The curve starts with the first complete load point." />;
   const rows = byMains.flatMap((one) => pointsOf(one).map(({ x, y, u }) => [mainsLabel(one.mains), x, y, u]));
   return (
     <CurveChart
@@ -74,6 +73,12 @@ export function LoadChart({ series, limits }: Props) {
       title="Efficiency, %"
       unit="%"
       table={[['mains', 'load_percent', 'efficiency_percent', 'expanded_uncertainty_percent'], ...rows]}
+      height={300}
+      onPick={(curve, at) => {
+        const one = byMains[curve];
+        const load = one?.loads[at]?.load;
+        if (one && load !== undefined) focusEntry(`${mainsLabel(one.mains)}, ${Math.round(load * 100)} %, `);
+      }}
       annotations={limitLines(limits, palette.text.secondary, palette.background.paper)}
     />
   );

@@ -1,7 +1,7 @@
 // The load points of one loading at every mains, typed from left to right and downwards.
 import type { StoredSetup } from '@lastmark/contract/types';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
-import { mainsLabel } from '@lastmark/core/reading';
+import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
@@ -24,12 +24,15 @@ export function LoadGrid({ setup }: Props) {
       {Math.round(load * 100)} % <small>{load === 0 ? 'idle' : setting(setup, load)}</small>
     </>
   );
+  // What was measured stands first; where nothing was, the supplies keep their order.
+  const measured = (mains: Mains) => series.byMains.some((one) => mainsLabel(one.mains) === mainsLabel(mains));
+  const inOrder = [...supplies].sort((a, b) => Number(measured(b)) - Number(measured(a)));
   const findings = series.byMains.flatMap(({ mains, loads }) =>
     loads.flatMap((one) => one.findings.map((finding) => `${mainsLabel(mains)}: ${finding}`)),
   );
   return (
     <Box data-entry-area="">
-      {supplies.map((mains) => (
+      {inOrder.map((mains) => (
         <Panel key={mainsLabel(mains)}>
           <Typography variant="h3" sx={{ px: 0.75 }}>
             {mainsLabel(mains)}
@@ -40,6 +43,7 @@ export function LoadGrid({ setup }: Props) {
             rows={LOAD_POINTS.map((load) => rowOf(mains, load, headOf(load)))}
             draftKey={`cell-${dossier.sample.id}`}
             resultWidths={LOAD_RESULT_WIDTHS}
+            fixed
           />
         </Panel>
       ))}

@@ -61,7 +61,7 @@ export function Wanted({ onChoose }: Props) {
       ),
   );
   return (
-    <Box component="details" sx={{ mb: 2 }}>
+    <Box component="details">
       <Box component="summary" sx={{ cursor: 'pointer' }}>
         {open.length === 0
           ? 'Every loading a complete result needs is measured'

@@ -1,7 +1,7 @@
 // One row of load readings, typed from left to right: the cells of a loading and what follows from them.
 import type { StoredSetup } from '@lastmark/contract/types';
 import type { LoadResult, SeriesResult } from '@lastmark/core/efficiency';
-import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
+import { fixed, formatMeasured, formatPlain } from '@lastmark/core/quantity';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import { type ReactNode, useReducer } from 'react';
@@ -47,7 +47,7 @@ export const setting = (setup: StoredSetup, load: number): string =>
   setup.outputs.map(({ amps }) => formatPlain(amps * load, 'current')).join(' + ');
 
 /** Room for efficiency, output, loss and the button, px. */
-export const LOAD_RESULT_WIDTHS: readonly number[] = [126, 66, 56, 62];
+export const LOAD_RESULT_WIDTHS: readonly number[] = [124, 72, 62, 70];
 
 export interface LoadRows {
   /** Heads after the first column. */
@@ -62,7 +62,7 @@ export function useLoadRows(setup: StoredSetup, series: SeriesResult): LoadRows 
   const [, redraw] = useReducer((count: number) => count + 1, 0);
   const rig = dossier.rigs.find(({ id }) => id === setup.rigId);
   const columns = columnsOf(setup, rig?.outputPlace ?? 'port', dossier.sample.model.kind === 'car');
-  const heads = [...columns.map(({ head }) => head), 'Efficiency', 'Output', 'Loss', ''];
+  const heads = [...columns.map(({ head }) => head), 'Efficiency', 'Output, W', 'Loss, W', ''];
 
   const rowOf = (mains: Mains, load: number, head: ReactNode): RowSpec => {
     const idle = load === 0;
@@ -88,8 +88,8 @@ export function useLoadRows(setup: StoredSetup, series: SeriesResult): LoadRows 
       cells,
       results: [
         <Result key="eff" result={result} />,
-        result ? formatValue(result.output.value, 'power', 2) : '',
-        result ? formatValue(result.loss.value, 'power', 2) : '',
+        result ? fixed(result.output.value, 2) : '',
+        result ? fixed(result.loss.value, 2) : '',
         result && pointOf(key) ? (
           <RepeatButton
             key="repeat"

@@ -7,20 +7,22 @@ import { ATTACHED, type Attached, type Mains, mainsLabel } from '@lastmark/core/
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useReducer, useState } from 'react';
+import { lazy, Suspense, useReducer, useState } from 'react';
 import { Link } from 'react-router';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { BudgetLines } from '../../parts/BudgetLines.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { PageHead } from '../../parts/Page.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
 import { type PointKey, useEntry } from '../../parts/useEntry.ts';
 import { useSample, useSupplies } from '../../state/sample.tsx';
 import { IdleLimits } from './IdleLimits.tsx';
 import { UsePanel } from './UsePanel.tsx';
+
+const IdleBars = lazy(async () => ({ default: (await import('./IdleBars.tsx')).IdleBars }));
 
 /** A screen or a pad is read only where the charger has one, or was read with one. */
 const EXTRAS: readonly Attached[] = ['screen on', 'wireless pad on'];
@@ -114,11 +116,8 @@ export function IdlePage() {
     [...doubts, ...averaged, ...notes].map((finding) => `${mainsLabel(mains)}, ${attached}: ${finding}`),
   );
   return (
-    <Box sx={{ maxWidth: 1080 }}>
-      <Stack direction="row" spacing={2} sx={{ mb: 2, alignItems: 'center' }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Idle
-        </Typography>
+    <>
+      <PageHead title="Idle">
         <Choice
           label="Rig"
           value={rigId}
@@ -126,13 +125,18 @@ export function IdlePage() {
           onChange={setRigId}
           more={{ sx: { width: 220 } }}
         />
-      </Stack>
+      </PageHead>
       {rigs.length === 0 ? (
         <Alert severity="warning">
           No rig yet: readings need to know their meters. <Link to="/bench">Add instruments and a rig at Bench</Link>.
         </Alert>
       ) : (
         <Box data-entry-area="">
+          <Box sx={{ mb: 1.5 }}>
+            <Suspense fallback={<Box sx={{ height: 190 }} />}>
+              <IdleBars />
+            </Suspense>
+          </Box>
           {supplies.map((mains) => (
             <Panel key={mainsLabel(mains)}>
               <Typography variant="h3" sx={{ px: 0.75 }}>
@@ -189,6 +193,6 @@ export function IdlePage() {
       />
       <IdleLimits />
       <UsePanel />
-    </Box>
+    </>
   );
 }

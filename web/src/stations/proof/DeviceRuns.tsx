@@ -1,11 +1,16 @@
 // Real devices as loads: what each took, and what that can prove.
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { DeviceRunDialog } from './DeviceRunDialog.tsx';
 import { RunList } from './RunList.tsx';
+
+const DeviceBars = lazy(async () => ({ default: (await import('./DeviceBars.tsx')).DeviceBars }));
 
 export function DeviceRuns() {
   const { dossier, verdict } = useSample();
@@ -37,7 +42,16 @@ export function DeviceRuns() {
           more: [limiter, ...notes],
         }))}
       >
-        <Typography color="text.secondary" sx={{ mb: 1 }}>
+        {verdict.results.proof.devices.length > 0 ? (
+          <Box sx={{ mb: 1.5 }}>
+            <Suspense fallback={<Loading what="the chart" />}>
+              <DeviceBars />
+            </Suspense>
+          </Box>
+        ) : (
+          <EmptyFigure says="What each device took shows here, beside the most it takes anywhere." />
+        )}
+        <Typography color="text.secondary" sx={{ my: 1 }}>
           A device takes what it wants: what it took is a lower bound and never refutes a promise.
         </Typography>
       </RunList>

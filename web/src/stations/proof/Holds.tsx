@@ -5,13 +5,18 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { HoldDialog } from './HoldDialog.tsx';
 import { MoveDialog } from './MoveDialog.tsx';
 import { RunList } from './RunList.tsx';
 
+const HoldBars = lazy(async () => ({ default: (await import('./HoldBars.tsx')).HoldBars }));
 const HoldChart = lazy(async () => ({ default: (await import('./HoldChart.tsx')).HoldChart }));
+
+/** Side by side where there is room. */
+const PICTURES = { xs: 'minmax(0, 1fr)', xl: 'repeat(auto-fit, minmax(460px, 1fr))' } as const;
 
 const time = (seconds: number): string => formatPlain(seconds, 'duration', seconds < 120 ? 's' : 'min');
 
@@ -54,18 +59,21 @@ export function Holds() {
           ],
         }))}
       >
-        {holds.map(({ title, sentence }) => (
-          <Typography key={title} sx={{ mb: 1, fontSize: 18 }}>
-            <strong>{title}</strong>: {sentence}
-          </Typography>
-        ))}
+        {lines.length === 0 && <EmptyFigure says="Time held against power, and what ended it, show here." />}
         {lines.length > 0 && (
-          <Box sx={{ mb: 1.5 }}>
+          <Box sx={{ mb: 1.5, display: 'grid', gap: 1.5, gridTemplateColumns: PICTURES }}>
             <Suspense fallback={<Loading what="the chart" />}>
-              <HoldChart />
+              <HoldBars />
+              {/* How long depends on how much only shows with several powers. */}
+              {holds.some((one) => one.lines.length > 1) && <HoldChart />}
             </Suspense>
           </Box>
         )}
+        {holds.map(({ title, sentence }) => (
+          <Typography key={title} sx={{ mb: 1 }}>
+            <strong>{title}</strong>: {sentence}
+          </Typography>
+        ))}
       </RunList>
       <RunList
         title="Levels moved under load"

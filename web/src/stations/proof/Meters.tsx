@@ -4,21 +4,14 @@ import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantit
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
+import { lazy, Suspense } from 'react';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
-const frame = {
-  border: 1,
-  borderColor: 'divider',
-  borderRadius: 1,
-  bgcolor: 'background.paper',
-  overflowX: 'auto',
-} as const;
+const ChainChart = lazy(async () => ({ default: (await import('./ChainChart.tsx')).ChainChart }));
 
 function OneChain({ chain }: { readonly chain: Chain }) {
   const { rigs } = useSample().dossier;
@@ -39,26 +32,37 @@ function OneChain({ chain }: { readonly chain: Chain }) {
         </Alert>
       ))}
       {drops.length > 0 && (
-        <Box sx={frame}>
-          <Table size="small" aria-label={`Drops on ${rig?.name ?? 'the rig'}`}>
-            <TableHead>
-              <TableRow>
-                {['Step', 'Current', 'Port less load end', 'Off the line'].map((head) => (
-                  <TableCell key={head}>{head}</TableCell>
-                ))}
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {drops.map(({ pointId, title, amps, drop, residual }) => (
-                <TableRow key={`${pointId} ${title}`}>
-                  <TableCell>{title}</TableCell>
-                  <TableCell>{formatPlain(amps, 'current')}</TableCell>
-                  <TableCell>{formatValue(drop, 'voltage', 0, 'mV')}</TableCell>
-                  <TableCell>{formatValue(residual, 'voltage', 1, 'mV')}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
+        <Suspense fallback={<Loading what="the chart" />}>
+          <ChainChart chain={chain} name={rig?.name ?? 'Rig'} />
+        </Suspense>
+      )}
+      {drops.length > 0 && (
+        <Box component="details" sx={{ mt: 1.5 }}>
+          <Box component="summary" sx={{ cursor: 'pointer', mb: 1 }}>
+            Every step
+          </Box>
+
+          <QuietTable
+            label={`Drops on ${rig?.name ?? 'the rig'}`}
+            rows={drops}
+            rowKey={({ pointId, title }) => `${pointId} ${title}`}
+            columns={[
+              { head: 'Step', cell: ({ title }) => title },
+              { head: 'Current', unit: 'A', number: true, cell: ({ amps }) => formatPlain(amps, 'current') },
+              {
+                head: 'Port less load end',
+                unit: 'mV',
+                number: true,
+                cell: ({ drop }) => formatValue(drop, 'voltage', 0, 'mV'),
+              },
+              {
+                head: 'Off the line',
+                unit: 'mV',
+                number: true,
+                cell: ({ residual }) => formatValue(residual, 'voltage', 1, 'mV'),
+              },
+            ]}
+          />
         </Box>
       )}
     </Box>
@@ -71,9 +75,7 @@ export function Meters() {
   return (
     <>
       {chains.length === 0 && (
-        <Typography color="text.secondary" sx={{ my: 2 }}>
-          Read a step with two meters and their differences show here: the lead, the rounding, or a meter that is off.
-        </Typography>
+        <EmptyFigure says="Read a step with two meters and their differences show here: the lead, the rounding, or a meter that is off." />
       )}
       {chains.map((chain) => (
         <OneChain key={chain.rigId} chain={chain} />
@@ -83,26 +85,21 @@ export function Meters() {
           <Typography variant="h2" id="regulation" sx={{ mb: 1 }}>
             From no load to full load
           </Typography>
-          <Box sx={frame}>
-            <Table size="small" aria-label="Load regulation">
-              <TableHead>
-                <TableRow>
-                  {['Level', 'No load', 'With load'].map((head) => (
-                    <TableCell key={head}>{head}</TableCell>
-                  ))}
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {regulation.map(({ port, volts, conditions, noLoad, sentence }) => (
-                  <TableRow key={`${port} ${volts} ${conditions}`}>
-                    <TableCell sx={{ fontWeight: 600 }}>{conditions}</TableCell>
-                    <TableCell>{formatMeasured(noLoad.value, expandedUncertainty(noLoad), 'voltage')}</TableCell>
-                    <TableCell>{sentence}</TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
-          </Box>
+          <QuietTable
+            label="Load regulation"
+            rows={regulation}
+            rowKey={({ port, volts, conditions }) => `${port} ${volts} ${conditions}`}
+            columns={[
+              { head: 'Level', cell: ({ conditions }) => conditions },
+              {
+                head: 'No load',
+                unit: 'V',
+                number: true,
+                cell: ({ noLoad }) => formatMeasured(noLoad.value, expandedUncertainty(noLoad), 'voltage'),
+              },
+              { head: 'With load', cell: ({ sentence }) => sentence },
+            ]}
+          />
         </Box>
       )}
     </>

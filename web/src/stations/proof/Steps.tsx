@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Caution } from '../../parts/Caution.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
@@ -19,6 +19,8 @@ import { ListDialog } from './ListDialog.tsx';
 import { ReasonDialog } from './ReasonDialog.tsx';
 import { StepGrid } from './StepGrid.tsx';
 import { useProofPlace } from './useProofPlace.ts';
+
+const StepMap = lazy(async () => ({ default: (await import('./StepMap.tsx')).StepMap }));
 
 /** Sections of the page: each port, then what is loaded together. */
 function sections(results: readonly StepResult[]): { title: string; results: StepResult[] }[] {
@@ -100,7 +102,15 @@ export function Steps() {
   return (
     <>
       <Box
-        sx={{ display: 'grid', gridTemplateColumns: '190px 160px 1fr auto', gap: 1.5, alignItems: 'center', mb: 1.5 }}
+        sx={{
+          display: 'flex',
+          flexWrap: 'wrap',
+          gap: 1.5,
+          alignItems: 'center',
+          mb: 1.5,
+          '& > .MuiFormControl-root': { width: 180 },
+          '& > .MuiFormControlLabel-root': { flex: 1 },
+        }}
       >
         <Choice
           label="Rig"
@@ -161,7 +171,10 @@ export function Steps() {
         </Box>
       ) : (
         <>
-          <Typography sx={{ mb: 1 }}>
+          <Suspense fallback={<Box sx={{ height: 342 }} />}>
+            <StepMap results={results} />
+          </Suspense>
+          <Typography sx={{ my: 1 }}>
             {done} of {results.length} steps read. Type a number, then Enter; 5 % either side of a level is the
             standard’s tolerance
             {dossier.profile.tolerance === null

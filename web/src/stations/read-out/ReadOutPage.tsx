@@ -4,7 +4,6 @@ import { bestReadOut, conditionsLine, currentReadOuts } from '@lastmark/core/rea
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import Typography from '@mui/material/Typography';
@@ -15,6 +14,7 @@ import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
+import { PageHead } from '../../parts/Page.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -91,10 +91,7 @@ export function ReadOutPage() {
   const caption = `${sample.model.maker} ${sample.model.model}, unit ${sample.tag}: what ${port === ALL ? 'each port offers' : `${port} offers${chosen ? `, ${conditionsLine(chosen)}` : ''}`}`;
   return (
     <Box sx={{ maxWidth: 1180 }}>
-      <Stack direction="row" spacing={1} sx={{ mb: 1, alignItems: 'center' }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Read-out
-        </Typography>
+      <PageHead title="Read-out">
         {port !== ALL && chosen && (
           <>
             <Button onClick={() => setEntry(chosen)}>Correct it</Button>
@@ -106,7 +103,7 @@ export function ReadOutPage() {
         <Button variant="contained" onClick={() => setEntry('new')} disabled={labels.length === 0}>
           Enter a read-out
         </Button>
-      </Stack>
+      </PageHead>
       {labels.length > 0 && (
         <Tabs
           value={port}

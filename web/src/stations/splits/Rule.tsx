@@ -10,8 +10,9 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { useSample } from '../../state/sample.tsx';
-import { BudgetFace } from './BudgetFace.tsx';
+import { SplitMatrix } from './SplitMatrix.tsx';
 
 const DEMAND_WORDS = {
   fixed: 'Shares are fixed by what is plugged in: what others draw does not matter.',
@@ -23,7 +24,8 @@ const PAIR_WORDS = { safe: '● stays on', drops: '▼ drops', 'not tested': '�
 
 export function Rule() {
   const { dossier, verdict } = useSample();
-  const { rule, drops } = verdict.results.splits;
+  const { rule, drops, rows } = verdict.results.splits;
+  const read = rows.filter(({ total }) => total !== null);
   const faces = dossier.sample.model.ports;
   const ports = faces.map(({ label }) => label);
   const pairs = pairsOf(ports, drops);
@@ -32,17 +34,30 @@ export function Rule() {
   return (
     <>
       <Box component="section" aria-label="Rule" sx={{ mb: 3 }}>
-        <BudgetFace ports={faces} budgets={rule.budgets} />
-        {rule.sentences.length === 0 && (
-          <Typography sx={{ mt: 1 }}>
-            No combination was read with a load yet. Measure each port alone, then pairs: the rule follows.
-          </Typography>
+        {read.length === 0 ? (
+          <EmptyFigure says="Measure each port alone, then pairs: the rule follows, drawn over the ports." />
+        ) : (
+          <SplitMatrix
+            label="Sharing rule"
+            rows={read}
+            ports={ports}
+            drops={drops}
+            budgets={rule.budgets}
+            as={dossier.profile.more.as}
+          />
         )}
-        {rule.sentences.map((sentence) => (
-          <Typography key={sentence} sx={{ mt: 1, fontSize: 18 }}>
-            {sentence}
-          </Typography>
-        ))}
+        {rule.sentences.length > 0 && (
+          <Box component="details" sx={{ mb: 1 }}>
+            <Box component="summary" sx={{ cursor: 'pointer' }}>
+              The rule in words
+            </Box>
+            {rule.sentences.map((sentence) => (
+              <Typography key={sentence} sx={{ mt: 0.5 }}>
+                {sentence}
+              </Typography>
+            ))}
+          </Box>
+        )}
         {rule.sentences.length > 0 && (
           <Typography sx={{ mt: 1 }} color="text.secondary">
             {DEMAND_WORDS[rule.demand]}

@@ -4,10 +4,10 @@ import { formatPlain } from '@lastmark/core/quantity';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import { EvidenceList } from '../../parts/EvidenceList.tsx';
+import { PageHead } from '../../parts/Page.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
 
@@ -103,10 +103,7 @@ export function VerdictPage() {
   const base = `/api/samples/${sample.id}`;
   return (
     <Box sx={{ maxWidth: 980 }}>
-      <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
-        <Typography variant="h1" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
-          Verdict
-        </Typography>
+      <PageHead title="Verdict">
         <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
           Print the sheet
         </Button>
@@ -116,7 +113,7 @@ export function VerdictPage() {
         <Button variant="outlined" href={`${base}/export.json`}>
           Data as JSON
         </Button>
-      </Stack>
+      </PageHead>
       <Figures figures={verdict.figures} />
       {CLAIM_STATES.map((state) => (
         <ClaimGroup key={state} state={state} />
