@@ -208,5 +208,7 @@ test('a device proves at least what it took and never refutes', async ({ page })
 test('a display that is off is named among three meters', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.quad)}/proof?part=meters`);
   await expect(page.getByRole('alert')).toContainText(/the display stands alone against the other two/);
+  await expect(page.getByRole('img', { name: /^Drop against current/ })).toBeVisible();
+  await page.getByText('Every step').click();
   await expect(page.getByRole('table', { name: 'Drops on Proof bench' })).toContainText('C1 20 V, 5 A');
 });

@@ -66,7 +66,7 @@ test('a new price of the kilowatt-hour changes what idle costs', async ({ page }
   await page.goto('/rules');
   await page.getByLabel('Price of a kWh').fill('dear');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('alert')).toContainText('tariff');
+  await expect(page.getByRole('alert')).toContainText('Price of a kWh is not a number');
   await setTariff('0,64');
   await page.goto(idle);
   await expect(table).toContainText(/0\.2[34] EUR/);

@@ -66,7 +66,10 @@ test('the demo’s four ports: short combinations, who drops out, and where each
   await expect(row).toContainText('of 130 W');
   await expect(row).toContainText('short');
   await page.getByRole('tab', { name: 'Rule and interruptions' }).click();
-  await expect(page.getByRole('region', { name: 'Rule' })).toContainText('C1+C2 60 + 45 W');
+  const rule = page.getByRole('region', { name: 'Rule', exact: true });
+  await expect(rule.getByRole('table', { name: 'Sharing rule' })).toContainText('share 112 W');
+  await rule.getByText('The rule in words').click();
+  await expect(rule).toContainText('C1+C2 60 + 45 W');
   await page.getByRole('tab', { name: 'Where to plug' }).click();
   await page.getByRole('checkbox', { name: 'Warden’s laptop' }).check();
   await page.getByRole('checkbox', { name: 'Bunk-room headlamp' }).check();

@@ -98,6 +98,7 @@ describe('a station put into the list for a while', () => {
       done: 0,
       total: 2,
       worst: 'proven',
+      look: 'untouched',
       says: ['0 hums of 50 Hz.'],
     });
     expect(stations.map(({ id }) => id)).toEqual([...STATIONS_ABOUT.map(({ id }) => id), 'hum']);

@@ -4,6 +4,7 @@ import { type Mains, REGULATORY_PAIR, type Stated } from '../reading/index.ts';
 import { aPoint, aReading, aRig, byTheBook } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
+import { STATIONS } from './stations.ts';
 
 const [us, eu] = REGULATORY_PAIR as [Mains, Mains];
 const full = (mains: Mains, eta: number) =>
@@ -145,13 +146,14 @@ describe('an empty sample', () => {
 
   it('concludes nothing and fails at nothing', () => {
     expect(verdict.figures).toEqual({
-      form: 2,
+      form: 3,
       watts: null,
       efficiency: null,
       idle: null,
       massPerWatt: null,
       pricePerWatt: null,
       claims: {},
+      stations: STATIONS.map(({ id }) => ({ id, look: 'untouched' })),
     });
     expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
     expect(verdict.results.idle.limits).toEqual([]);

@@ -1,6 +1,6 @@
-// What the one-page sheet says, taken from the verdict and nothing else.
+// What the sheet says, taken from the verdict and nothing else. The exception stands first, and nothing is left out.
 import type { SampleDossier } from '@lastmark/contract';
-import { describeDuration, describePromise } from '@lastmark/core/claim';
+import { CLAIM_STATES, describeDuration, describePromise } from '@lastmark/core/claim';
 import { drawWords, yearWords } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
@@ -8,23 +8,6 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import { indicativeBecause, qualitySentences } from './quality.ts';
-
-/** How much of each kind goes onto the page; the rest is counted, so that nothing is left out unseen. */
-export interface Room {
-  readonly claims: number;
-  readonly limits: number;
-  readonly loadings: number;
-  /** Characters of one sentence or user text. */
-  readonly characters: number;
-}
-
-const cut = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
-
-/** What was left out, counted. @param what "claims" */
-const rest = (count: number, what: string): Content[] =>
-  count > 0
-    ? [{ text: `and ${count} more ${count === 1 ? what.slice(0, -1) : what}; see the data.`, style: 'note' }]
-    : [];
 
 const STATE_MARKS: Record<string, string> = {
   proven: '+',
@@ -65,28 +48,30 @@ function facts({ sample }: SampleDossier): string {
     .join(' · ');
 }
 
-function claimsTable({ claims }: SampleDossier, verdict: Verdict, room: Room): Content[] {
+/** Every claim, the worst first; as printed where they stand alike. */
+function claimsTable({ claims }: SampleDossier, verdict: Verdict): Content[] {
   if (claims.length === 0) return [section('Claims'), { text: 'No claim was entered.', style: 'note' }];
-  const rows = claims.slice(0, room.claims).map((claim, index): TableCell[] => {
+  const judged = claims.map((claim, index) => {
     const result = verdict.claims[index];
-    const state = result?.state ?? 'not tested';
-    return [
-      { text: cut(describePromise(claim.promise), room.characters), bold: true },
-      claim.duration.kind === 'unstated' ? claim.printed : `${claim.printed}, ${describeDuration(claim.duration)}`,
-      { text: `${STATE_MARKS[state] ?? '·'} ${state}`, bold: state === 'short' },
-      cut(result?.sentence ?? '', room.characters),
-    ];
+    return { claim, state: result?.state ?? ('not tested' as const), sentence: result?.sentence ?? '' };
   });
+  const rows = CLAIM_STATES.flatMap((state) => judged.filter((one) => one.state === state)).map(
+    ({ claim, state, sentence }): TableCell[] => [
+      { text: describePromise(claim.promise), bold: true },
+      claim.duration.kind === 'unstated' ? claim.printed : `${claim.printed}, ${describeDuration(claim.duration)}`,
+      { text: `${STATE_MARKS[state] ?? '·'} ${state}`, bold: state === 'short' || state === 'unreachable' },
+      sentence,
+    ],
+  );
   return [
     section('Claims'),
     table(['auto', 'auto', 'auto', '*'], [head('Promised', 'Printed', 'State', 'Found'), ...rows]),
-    ...rest(claims.length - room.claims, 'claims'),
   ];
 }
 
-function efficiencyTables(verdict: Verdict, room: Room): Content[] {
+function efficiencyTables(verdict: Verdict): Content[] {
   const measured = verdict.results.efficiency.series.filter(({ byMains }) => byMains.length > 0);
-  const tables = measured.slice(0, room.loadings).flatMap(({ setup, byMains, best, worst }): Content[] => {
+  const tables = measured.flatMap(({ setup, byMains, best, worst }): Content[] => {
     const loads = [...new Set(byMains.flatMap((one) => one.loads.map(({ load }) => load)))].sort((a, b) => a - b);
     const body = byMains.map((one): TableCell[] => [
       mainsLabel(one.mains),
@@ -120,7 +105,7 @@ function efficiencyTables(verdict: Verdict, room: Room): Content[] {
     ];
   });
   if (tables.length === 0) return [section('Efficiency'), { text: 'Not measured.', style: 'note' }];
-  return [section('Efficiency'), ...tables, ...rest(measured.length - room.loadings, 'loadings')];
+  return [section('Efficiency'), ...tables];
 }
 
 function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
@@ -143,7 +128,7 @@ const OUTCOME = {
   'cannot be decided': 'cannot be decided: an accuracy is not stated',
 } as const;
 
-function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): Content[] {
+function limitsTable({ setups }: SampleDossier, verdict: Verdict): Content[] {
   const ofLoadings = verdict.results.efficiency.limits.flatMap(({ setupId, lines }) =>
     lines.map((line) => ({ line, of: setups.find(({ id }) => id === setupId)?.name ?? '' })),
   );
@@ -151,7 +136,10 @@ function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): C
     ({ line }) => line.standing === 'verdict',
   );
   if (all.length === 0) return [];
-  const rows = all.slice(0, room.limits).map(({ line, of }): TableCell[] => {
+  const worstFirst = [...all].sort(
+    (a, b) => CLAIM_STATES.indexOf(a.line.decision.outcome) - CLAIM_STATES.indexOf(b.line.decision.outcome),
+  );
+  const rows = worstFirst.map(({ line, of }): TableCell[] => {
     const quantity = line.quantity === 'no-load-power' ? 'power' : 'efficiency';
     const bound = line.limit.kind === 'at-most' ? line.limit.high : line.limit.low;
     return [
@@ -165,51 +153,42 @@ function limitsTable({ setups }: SampleDossier, verdict: Verdict, room: Room): C
   return [
     section('Limit sets'),
     table(['auto', '*', 'auto', 'auto', 'auto'], [head('Set', 'Quantity', 'Limit', 'Measured', 'Outcome'), ...rows]),
-    ...rest(all.length - room.limits, 'limits'),
     { text: 'Confirm against the current text. One sample is never compliance.', style: 'note' },
   ];
 }
 
-/** Sentences under a title, as many as there is room for. */
-function listed(title: string, sentences: readonly string[], what: string, room: Room): Content[] {
-  const shown = sentences.slice(0, Math.max(2, Math.ceil(room.limits / 2)));
-  if (sentences.length === 0) return [];
-  return [
-    section(title),
-    { ul: shown.map((sentence) => cut(sentence, 2 * room.characters)), margin: [0, 2, 0, 4] },
-    ...rest(sentences.length - shown.length, what),
-  ];
-}
+/** Sentences under a title. */
+const listed = (title: string, sentences: readonly string[]): Content[] =>
+  sentences.length === 0 ? [] : [section(title), { ul: [...sentences], margin: [0, 2, 0, 4] }];
 
 /** What the stations say, in the order of the work. */
-const stationLines = ({ stations }: Verdict, room: Room): Content[] =>
-  stations.flatMap(({ title, says }) => listed(title, says, 'findings', room));
+const stationLines = ({ stations }: Verdict): Content[] => stations.flatMap(({ title, says }) => listed(title, says));
 
-function qualityLines({ captures }: SampleDossier, verdict: Verdict, room: Room): Content[] {
+function qualityLines({ captures }: SampleDossier, verdict: Verdict): Content[] {
   const because = indicativeBecause(verdict);
   return [
-    ...(because ? [{ text: cut(because, 2 * room.characters), style: 'note' }] : []),
-    ...listed('Mains and supply', qualitySentences(captures, verdict), 'captures', room),
+    ...(because ? [{ text: because, style: 'note' }] : []),
+    ...listed('Mains and supply', qualitySentences(captures, verdict)),
   ];
 }
 
 /** The body of the sheet. */
-export function sheetContent(dossier: SampleDossier, verdict: Verdict, room: Room): Content[] {
+export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[] {
   const { sample, profile } = dossier;
   const rule =
     profile.rule === 'guarded'
       ? 'A claim is proven only if value − U clears its limit.'
       : 'Values are held against limits without a guard band.';
-  const disclosure = `Obtained: ${sample.unit.obtained}.${sample.unit.disclosure ? ` ${cut(sample.unit.disclosure, 2 * room.characters)}` : ''}`;
+  const disclosure = `Obtained: ${sample.unit.obtained}.${sample.unit.disclosure ? ` ${sample.unit.disclosure}` : ''}`;
   return [
     { text: `${sample.model.maker} ${sample.model.model}`, style: 'title' },
-    { text: cut(facts(dossier), 3 * room.characters), style: 'facts' },
-    ...claimsTable(dossier, verdict, room),
-    ...stationLines(verdict, room),
-    ...efficiencyTables(verdict, room),
+    { text: facts(dossier), style: 'facts' },
+    ...claimsTable(dossier, verdict),
+    ...stationLines(verdict),
+    ...efficiencyTables(verdict),
     ...idleTable(dossier, verdict),
-    ...limitsTable(dossier, verdict, room),
-    ...qualityLines(dossier, verdict, room),
+    ...limitsTable(dossier, verdict),
+    ...qualityLines(dossier, verdict),
     {
       text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached. Efficiency at the port. ${disclosure} This is not a safety certification.`,
       style: 'method',

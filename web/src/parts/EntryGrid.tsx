@@ -306,7 +306,7 @@ const TABLE: SxProps<Theme> = {
 /** Same columns in every grid of a page: heads and fields share what room there is, results have theirs. */
 const FIXED: SxProps<Theme> = {
   '& table': { tableLayout: 'fixed' },
-  '& th, & td': { overflow: 'hidden', textOverflow: 'ellipsis' },
+  '& thead th': { whiteSpace: 'normal' },
 };
 
 export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDTHS, fixed = false }: Props) {

@@ -80,7 +80,7 @@ export function Figure<T extends ChartType>({ chart, caption, table, height = 32
         bgcolor: 'background.paper',
       }}
     >
-      <Box sx={{ height, position: 'relative', minWidth: 0 }}>{children}</Box>
+      <Box sx={{ height, position: 'relative', minWidth: 0, overflow: 'hidden' }}>{children}</Box>
       <Box
         component="figcaption"
         sx={{

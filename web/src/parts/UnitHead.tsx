@@ -34,6 +34,8 @@ export function UnitHead({ head, quantity, unit, onUnit }: Props) {
           borderBottom: '1px dotted',
           p: 0,
           appearance: 'none',
+          // As wide as the unit that stands there.
+          fieldSizing: 'content',
           cursor: 'pointer',
         }}
       >

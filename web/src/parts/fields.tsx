@@ -13,10 +13,18 @@ interface ChoiceProps<T extends string> {
 
 /** One of a few values. */
 export function Choice<T extends string>({ label, value, options, onChange, more }: ChoiceProps<T>) {
+  const choices = options.map((option) => (typeof option === 'string' ? { value: option, label: option } : option));
   return (
-    <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value as T)} {...more}>
-      {options.map((option) => {
-        const { value: id, label: text } = typeof option === 'string' ? { value: option, label: option } : option;
+    <TextField
+      select
+      label={label}
+      value={value}
+      // In full where there is no room for it.
+      title={choices.find((one) => one.value === value)?.label}
+      onChange={(event) => onChange(event.target.value as T)}
+      {...more}
+    >
+      {choices.map(({ value: id, label: text }) => {
         return (
           <MenuItem key={id} value={id}>
             {text}

@@ -82,7 +82,13 @@ export function SignalModes({ profile }: { readonly profile: StoredProfile }) {
         onSubmit={submit}
         noValidate
         aria-label="Add a mode"
-        sx={{ display: 'grid', gridTemplateColumns: '260px 1fr auto', gap: 1.5, mt: 1.5, alignItems: 'start' }}
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: '260px 1fr auto' },
+          gap: 1.5,
+          mt: 1.5,
+          alignItems: 'start',
+        }}
       >
         <TextField
           label="Name"

@@ -50,7 +50,7 @@ export function LimitFields({ sample }: { readonly sample: Sample }) {
         component="form"
         onSubmit={submit}
         noValidate
-        sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr) auto', gap: 1.5, mt: 1.5 }}
+        sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))', gap: 1.5, mt: 1.5 }}
       >
         {LIMIT_FIELDS.map(({ key, label, quantity }) => (
           <QuantityField

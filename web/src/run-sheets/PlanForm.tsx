@@ -56,7 +56,14 @@ export function PlanForm({ sampleId }: { readonly sampleId: string | null }) {
       noValidate
       sx={{ p: 2, mb: 2, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
     >
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1.4fr 1fr 1fr auto', gap: 1.5, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fit, minmax(190px, 1fr))',
+          gap: 1.5,
+          alignItems: 'start',
+        }}
+      >
         <SampleField key={given?.id ?? 'any'} chosen={sample} onChoose={setPicked} />
         <Choice
           label="Method"

@@ -61,7 +61,13 @@ function Console({ run }: { readonly run: SheetRun }) {
     if (over) void refreshSample(run.sample.id);
   }, [over, run.sample.id]);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 284px', height: 'calc(100vh - 62px)' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 284px' },
+        height: { md: 'calc(100vh - 62px)' },
+      }}
+    >
       <Box sx={{ p: 2.5, display: 'flex', flexDirection: 'column', gap: 1.5, minWidth: 0, overflowY: 'auto' }}>
         <RunStep run={run} step={step} number={at + 1} />
         {over ? (

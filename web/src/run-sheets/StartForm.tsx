@@ -48,7 +48,14 @@ export function StartForm({ sheet, sample }: { readonly sheet: StoredSheet; read
       aria-label="Start a run"
       sx={{ p: 2, mb: 2, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
     >
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto auto', gap: 1.5, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fit, minmax(190px, 1fr))',
+          gap: 1.5,
+          alignItems: 'start',
+        }}
+      >
         <TextField
           label="Who runs it"
           required

@@ -69,7 +69,14 @@ function LabelLine({
       noValidate
       sx={{ p: 2, mb: 3, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
     >
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 170px auto', gap: 1.5, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', sm: '1fr 170px auto' },
+          gap: 1.5,
+          alignItems: 'start',
+        }}
+      >
         <TextField
           autoFocus
           label="A line as printed"

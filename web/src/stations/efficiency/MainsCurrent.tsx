@@ -72,7 +72,7 @@ function Room() {
         <Typography color="text.secondary">Read the power factor at a load point first.</Typography>
       ) : (
         <>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '160px 160px 1fr', gap: 1.5, mb: 1 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(200px, 1fr))', gap: 1.5, mb: 1 }}>
             {field('count', 'Chargers')}
             {field('fuse', 'Circuit, A')}
             <Choice

@@ -76,7 +76,9 @@ export function UsePanel() {
     />
   );
   const row = (keys: readonly (keyof Form)[], sentence: string) => (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 165px)', gap: 1, alignItems: 'center', mb: 1.75 }}>
+    <Box
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, 165px)', gap: 1, alignItems: 'center', mb: 1.75 }}
+    >
       {keys.map(field)}
       <Typography sx={{ gridColumn: '1 / -1', fontSize: 18 }}>
         {keys.every((key) => Number.isFinite(value(form[key]))) ? sentence : 'Give numbers.'}

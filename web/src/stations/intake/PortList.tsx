@@ -46,7 +46,7 @@ function PortRow({ port, number, others, error, onChange, onRemove }: RowProps) 
       style={{ transform: CSS.Transform.toString(transform), transition }}
       sx={{
         display: 'grid',
-        gridTemplateColumns: '40px 1fr 150px 150px auto',
+        gridTemplateColumns: { xs: '40px 1fr 1fr', md: '40px 1fr 150px 150px auto' },
         gap: 1,
         alignItems: 'start',
         mb: 1,

@@ -36,7 +36,7 @@ export function PriceList({ prices, errorOf, onChange }: Props) {
           key={index}
           sx={{
             display: 'grid',
-            gridTemplateColumns: '150px 130px 110px 150px auto',
+            gridTemplateColumns: { xs: '1fr 1fr 1fr', md: '150px 130px 110px 150px auto' },
             gap: 1,
             mb: 1,
             justifyContent: 'start',

@@ -44,7 +44,7 @@ export function AddStep({ rig }: { readonly rig: StoredRig }) {
   };
   return (
     <Box component="form" onSubmit={submit} aria-label="Add a step" noValidate sx={{ mt: 2 }}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '110px 130px 130px auto 1fr', gap: 1.5, alignItems: 'start' }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, 130px)', gap: 1.5, alignItems: 'start' }}>
         <Choice label="Port" value={port} options={labels} onChange={setPort} />
         <QuantityField label="Set, V" quantity="voltage" value={volts} onChange={setVolts} />
         <QuantityField label="Load, A" quantity="current" value={amps} onChange={setAmps} />

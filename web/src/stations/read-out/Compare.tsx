@@ -31,7 +31,7 @@ export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] })
       <Typography variant="h2" id="side-by-side" sx={{ mb: 1 }}>
         Side by side
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, mb: 1 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(260px, 1fr))', gap: 1.5, mb: 1 }}>
         <Choice label="Left" value={a.id} options={options} onChange={(id) => choose([id, b.id])} />
         <Choice label="Right" value={b.id} options={options} onChange={(id) => choose([a.id, id])} />
       </Box>

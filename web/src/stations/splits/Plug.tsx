@@ -259,7 +259,7 @@ export function Plug() {
                 key={device.id}
                 sx={{
                   display: 'grid',
-                  gridTemplateColumns: '34px minmax(140px, 1fr) 100px 120px 150px',
+                  gridTemplateColumns: { xs: '34px 1fr 90px 100px', md: '34px minmax(140px, 1fr) 100px 120px 150px' },
                   gap: 1,
                   alignItems: 'center',
                   minHeight: 44,

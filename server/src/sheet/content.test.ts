@@ -44,19 +44,55 @@ const toy: AnyStation = {
   says: ({ hertz }: { hertz: number }) => [`It hums at ${hertz} Hz.`],
 };
 const among = [...STATIONS, toy];
-const ROOM = { claims: 5, limits: 5, loadings: 1, characters: 80 };
 
 describe('a station put into the list for a while', () => {
   it('is on the sheet, under its title', () => {
-    const content = sheetContent(dossier, judgeSample(toJudge(dossier), among), ROOM);
+    const content = sheetContent(dossier, judgeSample(toJudge(dossier), among));
     const at = content.findIndex((block) => JSON.stringify(block).includes('"Hum"'));
     expect(at).toBeGreaterThan(0);
     expect(JSON.stringify(content[at + 1])).toContain('It hums at 50 Hz.');
-    expect(JSON.stringify(sheetContent(dossier, judgeSample(toJudge(dossier)), ROOM))).not.toContain('Hum');
+    expect(JSON.stringify(sheetContent(dossier, judgeSample(toJudge(dossier))))).not.toContain('Hum');
   });
 
   it('is in the JSON with what it concluded', () =>
     expect(toJson(dossier, '2026-03-02T10:00:00.000Z', among)).toMatchObject({
       concluded: { stations: expect.arrayContaining([expect.objectContaining({ id: 'hum', result: { hertz: 50 } })]) },
     }));
+});
+
+describe('the claims of a sheet', () => {
+  const names = Array.from({ length: 30 }, (_, index) => `slogan ${index}`);
+  const claims = names.map((text, index) => ({
+    id: `c${index}`,
+    promise: { kind: 'wording', text },
+    duration: { kind: 'unstated' },
+    printed: 'box',
+  }));
+  const judged = judgeSample(toJudge(dossier));
+  const verdict = {
+    ...judged,
+    claims: claims.map(({ id }, index) => ({
+      claimId: id,
+      state: index === 29 ? 'short' : index === 28 ? 'unreachable' : 'proven',
+      sentence: `${'long '.repeat(60)}end of ${index}`,
+      notes: [],
+      unstated: [],
+      tests: [],
+    })),
+  } as typeof judged;
+  const text = JSON.stringify(sheetContent({ ...dossier, claims } as unknown as SampleDossier, verdict));
+
+  it('are all there, to the end of each sentence', () => {
+    for (const [index, name] of names.entries()) {
+      expect(text).toContain(name);
+      expect(text).toContain(`end of ${index}"`);
+    }
+    expect(text).not.toMatch(/more claim|see the data|…/);
+  });
+
+  it('begin with what fell short, then what cannot be had', () => {
+    const at = (name: string) => text.indexOf(name);
+    expect(at('slogan 29')).toBeLessThan(at('slogan 28'));
+    expect(at('slogan 28')).toBeLessThan(at('slogan 0'));
+  });
 });

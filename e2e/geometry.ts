@@ -1,0 +1,95 @@
+// What no view may do at any size: scroll sideways, cut a text off without a way to read it, or lay one over another.
+import type { Page } from '@playwright/test';
+
+/** Runs in the page. @returns what is wrong, a sentence each */
+function findings(): string[] {
+  const wrong: string[] = [];
+  const root = document.documentElement;
+  const over = root.scrollWidth - root.clientWidth;
+  if (over > 0) wrong.push(`the page scrolls sideways by ${over} px`);
+  const shown = (element: Element): boolean => {
+    if (!element.checkVisibility({ contentVisibilityAuto: true })) return false;
+    const { visibility, display, opacity } = getComputedStyle(element);
+    const { width, height } = element.getBoundingClientRect();
+    return visibility !== 'hidden' && display !== 'none' && opacity !== '0' && width > 1 && height > 1;
+  };
+  const ownText = (element: Element): string =>
+    [...element.childNodes]
+      .filter(({ nodeType }) => nodeType === Node.TEXT_NODE)
+      .map(({ textContent }) => textContent?.trim() ?? '')
+      .join('');
+  const name = (element: Element): string => `"${(element.textContent ?? '').trim().slice(0, 40)}"`;
+  /** What a line of a text can be seen of: its own box, cut by everything it scrolls or hides in. */
+  const seen = (element: Element, line: DOMRect): DOMRect | null => {
+    let { left, top, right, bottom } = line;
+    for (let at: Element | null = element; at; at = at.parentElement) {
+      const { overflowX, overflowY } = getComputedStyle(at);
+      if (overflowX === 'visible' && overflowY === 'visible') continue;
+      const box = at.getBoundingClientRect();
+      if (overflowX !== 'visible') [left, right] = [Math.max(left, box.left), Math.min(right, box.right)];
+      if (overflowY !== 'visible') [top, bottom] = [Math.max(top, box.top), Math.min(bottom, box.bottom)];
+    }
+    return right - left > 1 && bottom - top > 1 ? new DOMRect(left, top, right - left, bottom - top) : null;
+  };
+  /** What lies above the page and may cover it. */
+  const floats = (element: Element): boolean => {
+    for (let at: Element | null = element; at; at = at.parentElement)
+      if (['fixed', 'sticky'].includes(getComputedStyle(at).position)) return true;
+    return false;
+  };
+  const texts = [...document.body.querySelectorAll('*')].filter(
+    (element) =>
+      ownText(element) !== '' &&
+      shown(element) &&
+      !element.closest('[aria-hidden=true], svg, option, legend, label, details:not([open]) > :not(summary)'),
+  );
+  for (const element of texts) {
+    const { overflowX, textOverflow } = getComputedStyle(element);
+    const hidden = element.scrollWidth - element.clientWidth;
+    if (overflowX === 'hidden' && hidden > 1 && !element.closest('[title]'))
+      wrong.push(`${name(element)} is cut by ${hidden} px${textOverflow === 'ellipsis' ? ' with dots' : ''}`);
+  }
+  for (const field of document.querySelectorAll<HTMLInputElement>('main input:not([type=hidden]):not([type=file])')) {
+    if (!shown(field) || field.value === '' || ['checkbox', 'radio', 'search'].includes(field.type)) continue;
+    if (field.scrollWidth - field.clientWidth > 2)
+      wrong.push(`what stands in ${field.getAttribute('aria-label') ?? field.id} is cut`);
+  }
+  const boxes = texts
+    .filter((element) => !floats(element))
+    .flatMap((element) => {
+      const range = document.createRange();
+      range.selectNodeContents(element);
+      return [...range.getClientRects()].flatMap((line) => {
+        const box = seen(element, line);
+        return box ? [{ element, box }] : [];
+      });
+    });
+  boxes.forEach(({ element, box }, index) => {
+    for (const other of boxes.slice(index + 1)) {
+      if (element === other.element || element.contains(other.element) || other.element.contains(element)) continue;
+      const wide = Math.min(box.right, other.box.right) - Math.max(box.left, other.box.left);
+      const high = Math.min(box.bottom, other.box.bottom) - Math.max(box.top, other.box.top);
+      if (wide > 3 && high > 4) wrong.push(`${name(element)} lies over ${name(other.element)}`);
+    }
+  });
+  return [...new Set(wrong)].slice(0, 12);
+}
+
+/** Small screen, the usual one at 200 % zoom, and a wide one. */
+export const SIZES = [
+  { width: 1024, height: 700 },
+  { width: 640, height: 400 },
+  { width: 1920, height: 1080 },
+] as const;
+
+/** What is wrong with what is on screen at each size. The size it had is given back. */
+export async function geometry(page: Page): Promise<string[]> {
+  const before = page.viewportSize();
+  const wrong: string[] = [];
+  for (const size of before ? [before, ...SIZES] : SIZES) {
+    await page.setViewportSize(size);
+    for (const one of await page.evaluate(findings)) wrong.push(`${size.width}×${size.height}: ${one}`);
+  }
+  if (before) await page.setViewportSize(before);
+  return wrong;
+}
