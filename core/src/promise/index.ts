@@ -1,4 +1,5 @@
 // Promises, and how labels print them.
 export * from './describe.ts';
+export * from './label.ts';
 export * from './parse.ts';
 export * from './types.ts';

@@ -9,11 +9,13 @@ import { type KeyboardEvent, useState } from 'react';
 import { useMatch, useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { useSettings } from '../state/settings.tsx';
-import { STATIONS } from '../stations/registry.ts';
+import { commandsOf, isMeant } from './commands.ts';
 
 interface Command {
   readonly title: string;
   readonly hint: string;
+  /** What else people call it. */
+  readonly words?: string;
   readonly run: () => void;
 }
 
@@ -35,36 +37,28 @@ function useCommands(query: string, onKeys: () => void): Command[] {
       api<Page<SampleRow>>(`/samples?size=${MOST_SAMPLES}&q=${encodeURIComponent(query)}`, { signal }),
   });
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
-  const fixed: Command[] = [
-    ...(onBench
-      ? STATIONS.map(({ id, title }) => ({
-          title,
-          hint: 'station',
-          run: () => void navigate(`/samples/${onBench}/${id}`),
-        }))
-      : []),
-    ...(onBench
-      ? [{ title: 'Plan a run', hint: 'action', run: () => void navigate(`/run-sheets?sample=${onBench}`) }]
-      : []),
-    { title: 'Run sheets', hint: 'page', run: () => void navigate('/run-sheets') },
-    { title: 'Take in a sample', hint: 'action', run: () => void navigate('/samples/new') },
-    { title: 'Shelf', hint: 'page', run: () => void navigate('/') },
-    { title: 'Bench', hint: 'page', run: () => void navigate('/bench') },
-    { title: 'Rules', hint: 'page', run: () => void navigate('/rules') },
+  const fixed: Command[] = commandsOf(onBench).map(({ title, hint, to, words }) => ({
+    title,
+    hint,
+    words,
+    run: () => void navigate(to),
+  }));
+  fixed.push(
     {
       title: light === 'dim' ? 'Light theme' : 'Dim theme',
       hint: 'action',
+      words: 'dark bright colours',
       run: () => change({ light: light === 'dim' ? 'light' : 'dim' }),
     },
-    { title: 'Keys', hint: 'page', run: onKeys },
-  ];
+    { title: 'Keys', hint: 'page', words: 'help shortcuts keyboard', run: onKeys },
+  );
   const wanted = query.trim().toLowerCase();
   const samples = (data?.items ?? []).map((row) => ({
     title: `${row.maker} ${row.model}`,
     hint: [row.serial, row.tag].filter(Boolean).join(' · '),
     run: () => void navigate(`/samples/${row.id}/intake`),
   }));
-  return [...fixed.filter(({ title }) => title.toLowerCase().includes(wanted)), ...(wanted ? samples : [])];
+  return [...fixed.filter((one) => isMeant(one, wanted)), ...(wanted ? samples : [])];
 }
 
 export function CommandBox({ onClose, onKeys }: Props) {

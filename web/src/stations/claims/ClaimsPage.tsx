@@ -1,166 +1,102 @@
 // Claims: the label typed line by line, each line understood before it is added.
 import type { ClaimInput, StoredClaim } from '@lastmark/contract/types';
-import { describeDuration, describePromise, type Promised, parseClaimLine } from '@lastmark/core/claim';
-import { allModes } from '@lastmark/core/signal';
+import { describeDuration, describePromise } from '@lastmark/core/claim';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { Attachments } from '../../parts/Attachments.tsx';
+import { EvidenceList } from '../../parts/EvidenceList.tsx';
 import { PageHead } from '../../parts/Page.tsx';
-import { StateMark } from '../../parts/StateMark.tsx';
-import { useDraft } from '../../parts/useDraft.ts';
+import { isLoud, StateMark } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { ClaimDialog } from './ClaimDialog.tsx';
+import { LabelText } from './LabelText.tsx';
 import { useClaims } from './useClaims.ts';
 
-const EXAMPLES = [
-  'C1: 5V 3A / 9V 3A / 20V 2.25A',
-  'C1+A1: 45W+18W',
-  'C2+C3 share 20W',
-  'total 65 W',
-  'idle 0.075 W',
-  'efficiency 91 %',
-  '“a slogan”',
-];
-
-/** Promises that can say for how long. */
-const timed = ({ kind }: Promised): boolean => kind === 'port-line' || kind === 'total' || kind === 'combination';
-
-function LabelLine({
-  onAdd,
-  busy,
-  error,
-}: {
-  readonly onAdd: (inputs: ClaimInput[]) => Promise<unknown>;
-  readonly busy: boolean;
-  readonly error: string | undefined;
-}) {
-  const { sample, profile } = useSample().dossier;
-  const { value: line, set, clear } = useDraft(`line-${sample.id}`, '');
-  const [printed, setPrinted] = useState('label');
-  const parsed = parseClaimLine(
-    line,
-    sample.model.ports.map(({ label }) => label),
-    allModes(profile.signalModes),
-  );
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!('promises' in parsed) || printed.trim() === '') return;
-    await onAdd(
-      parsed.promises.map((promise) => ({
-        promise,
-        duration: timed(promise) ? (parsed.duration ?? { kind: 'unstated' }) : { kind: 'unstated' },
-        printed: printed.trim(),
-      })),
-    );
-    set('');
-    clear();
-  };
-  const unused = 'promises' in parsed ? (parsed.unused ?? []) : [];
-  const understood = 'promises' in parsed ? parsed.promises.map(describePromise).join(' · ') : null;
-  return (
-    <Box
-      component="form"
-      onSubmit={(event: FormEvent) => void submit(event).catch(() => undefined)}
-      noValidate
-      sx={{ p: 2, mb: 3, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
-    >
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: '1fr', sm: '1fr 170px auto' },
-          gap: 1.5,
-          alignItems: 'start',
-        }}
-      >
-        <TextField
-          autoFocus
-          label="A line as printed"
-          value={line}
-          onChange={(event) => set(event.target.value)}
-          error={line !== '' && understood === null}
-          helperText={
-            line === '' ? 'Type a line, then Enter.' : (understood ?? ('reason' in parsed ? parsed.reason : ''))
-          }
-          slotProps={{ htmlInput: { autoComplete: 'off' } }}
-        />
-        <TextField
-          label="Printed on"
-          value={printed}
-          onChange={(event) => setPrinted(event.target.value)}
-          slotProps={{ htmlInput: { maxLength: 120 } }}
-        />
-        <Button type="submit" variant="contained" disabled={busy || understood === null} sx={{ height: 40 }}>
-          Add
-        </Button>
-      </Box>
-      {unused.length > 0 && (
-        <Alert severity="warning" sx={{ mt: 1 }}>
-          Not used: {unused.map((text) => `“${text}”`).join(', ')}. Added without it, or mend the line.
-        </Alert>
-      )}
-      {error && (
-        <Alert severity="error" sx={{ mt: 1 }}>
-          {error}
-        </Alert>
-      )}
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-        Such as {EXAMPLES.join(' · ')}
-      </Typography>
-    </Box>
-  );
-}
-
-function ClaimRow({
-  claim,
-  index,
-  onChange,
-  onRemove,
-}: {
+interface RowProps {
   readonly claim: StoredClaim;
   readonly index: number;
   readonly onChange: () => void;
   readonly onRemove: () => void;
-}) {
+}
+
+/** A claim: what is proven takes one line, anything else says why; pressed, it shows the readings behind it. */
+function ClaimRow({ claim, index, onChange, onRemove }: RowProps) {
   const { verdict } = useSample();
+  const [open, setOpen] = useState(false);
   const name = describePromise(claim.promise);
+  const result = verdict.claims[index];
+  const state = result?.state ?? 'not tested';
+  const id = `claim-${claim.id}`;
   return (
     <Box
       component="li"
       sx={{
-        display: 'grid',
-        gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr) 168px auto',
-        gap: 1.5,
-        alignItems: 'center',
         px: 2,
-        py: 1,
+        py: 0.6,
         borderBottom: 1,
         borderColor: 'divider',
+        ...(isLoud(state)
+          ? { bgcolor: 'badGround', boxShadow: (theme) => `inset 4px 0 ${theme.palette.error.main}` }
+          : null),
       }}
     >
-      <Box sx={{ fontWeight: 600, overflowWrap: 'anywhere' }}>{name}</Box>
-      <Box sx={{ color: 'text.secondary' }}>
-        {claim.printed}
-        {claim.duration.kind !== 'unstated' && `, ${describeDuration(claim.duration)}`}
-        {' · '}
-        <Attachments owner="claim" ownerId={claim.id} compact />
+      <Box sx={ROW}>
+        <Box
+          component="button"
+          type="button"
+          aria-expanded={open}
+          aria-controls={id}
+          onClick={() => setOpen(!open)}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            fontWeight: 600,
+            overflowWrap: 'anywhere',
+            '&:hover': { textDecoration: 'underline' },
+            '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main' },
+          }}
+        >
+          {name}
+        </Box>
+        <Box sx={{ color: 'text.secondary', fontSize: 14 }}>
+          {claim.printed}
+          {claim.duration.kind !== 'unstated' && `, ${describeDuration(claim.duration)}`}
+          {' · '}
+          <Attachments owner="claim" ownerId={claim.id} compact />
+        </Box>
+        <StateMark state={state} />
+        <Box sx={{ whiteSpace: 'nowrap' }}>
+          <Button size="small" onClick={onChange} aria-label={`Change ${name}`}>
+            Change
+          </Button>
+          <Button size="small" onClick={onRemove} aria-label={`Remove ${name}`}>
+            Remove
+          </Button>
+        </Box>
       </Box>
-      <StateMark state={verdict.claims[index]?.state ?? 'not tested'} />
-      <Box sx={{ whiteSpace: 'nowrap' }}>
-        <Button size="small" onClick={onChange} aria-label={`Change ${name}`}>
-          Change
-        </Button>
-        <Button size="small" onClick={onRemove} aria-label={`Remove ${name}`}>
-          Remove
-        </Button>
-      </Box>
+      {result && state !== 'proven' && (
+        <Box sx={{ fontSize: 13, color: 'text.secondary', pb: 0.25 }}>{result.sentence}</Box>
+      )}
+      {open && result && (
+        <Box id={id} sx={{ pb: 1 }}>
+          {state === 'proven' && <Box sx={{ fontSize: 13, color: 'text.secondary' }}>{result.sentence}</Box>}
+          <EvidenceList result={result} printed={claim.printed} />
+        </Box>
+      )}
     </Box>
   );
 }
+
+const ROW = {
+  display: 'grid',
+  gridTemplateColumns: { xs: 'minmax(0, 1fr) auto', md: 'minmax(0, 1.4fr) minmax(0, 1fr) 150px auto' },
+  columnGap: 1.5,
+  alignItems: 'center',
+} as const;
 
 export function ClaimsPage() {
   const { dossier } = useSample();
@@ -175,7 +111,7 @@ export function ClaimsPage() {
   const save = (input: ClaimInput) =>
     open === 'new' || open === null ? add.mutateAsync([input]) : change.mutateAsync({ claim: open, input });
   return (
-    <Box sx={{ maxWidth: 980 }}>
+    <Box sx={{ maxWidth: 1240 }}>
       <PageHead title="Claims">
         <Button variant="outlined" onClick={() => setOpen('new')}>
           Add by form
@@ -190,13 +126,13 @@ export function ClaimsPage() {
           claimed.
         </Alert>
       )}
-      <LabelLine
+      <LabelText
         onAdd={(inputs) => add.mutateAsync(inputs)}
         busy={add.isPending}
         error={open ? undefined : add.error?.message}
       />
       {claims.length === 0 ? (
-        <Typography color="text.secondary">
+        <Typography color="text.secondary" sx={{ p: 2 }}>
           No claims yet. What do label, box and manual promise? Each line becomes one claim that can be tested.
         </Typography>
       ) : (

@@ -8,19 +8,19 @@ import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import { EvidenceList } from '../../parts/EvidenceList.tsx';
 import { PageHead } from '../../parts/Page.tsx';
-import { StateMark } from '../../parts/StateMark.tsx';
+import { isLoud, StateMark } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 function Figures({ figures }: { readonly figures: KeyFigures }) {
   const { watts, efficiency, idle, massPerWatt, pricePerWatt } = figures;
   const items: [string, string, string][] = [
-    ['Nameplate', watts === null ? '–' : formatPlain(watts, 'power'), ''],
-    ['Average efficiency', efficiency?.words ?? '–', efficiency?.condition ?? 'not measured'],
-    ['Idle', idle?.words ?? '–', idle?.condition ?? 'not measured'],
-    ['Mass', massPerWatt === null ? '–' : `${(massPerWatt * 1000).toFixed(2)} g/W`, ''],
+    ['Nameplate', watts === null ? 'not known' : formatPlain(watts, 'power'), ''],
+    ['Average efficiency', efficiency?.words ?? 'not measured', efficiency?.condition ?? ''],
+    ['Idle', idle?.words ?? 'not measured', idle?.condition ?? ''],
+    ['Mass', massPerWatt === null ? 'not weighed' : `${(massPerWatt * 1000).toFixed(2)} g/W`, ''],
     [
       'Price',
-      pricePerWatt === null ? '–' : `${pricePerWatt.value.toFixed(2)} ${pricePerWatt.currency}/W`,
+      pricePerWatt === null ? 'not entered' : `${pricePerWatt.value.toFixed(2)} ${pricePerWatt.currency}/W`,
       pricePerWatt?.basis ?? '',
     ],
   ];
@@ -71,10 +71,10 @@ function ClaimGroup({ state }: { readonly state: ClaimState }) {
           component="details"
           sx={{
             border: 1,
-            borderColor: 'divider',
+            borderColor: isLoud(state) ? 'error.main' : 'divider',
             borderRadius: 1,
-            bgcolor: 'background.paper',
-            mb: 0.75,
+            bgcolor: isLoud(state) ? 'badGround' : 'background.paper',
+            mb: 0.5,
             '& > summary': { px: 2, py: 1, cursor: 'pointer' },
           }}
         >
@@ -102,7 +102,7 @@ export function VerdictPage() {
   const { sample, profile } = dossier;
   const base = `/api/samples/${sample.id}`;
   return (
-    <Box sx={{ maxWidth: 980 }}>
+    <Box sx={{ maxWidth: 1240 }}>
       <PageHead title="Verdict">
         <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
           Print the sheet

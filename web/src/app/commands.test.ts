@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest';
+import { commandsOf, isMeant } from './commands.ts';
+
+const found = (typed: string, sampleId: string | null = 's') =>
+  commandsOf(sampleId)
+    .filter((one) => isMeant(one, typed))
+    .map(({ title }) => title);
+
+describe('the command box', () => {
+  it.each([
+    ['compare', 'Compare'],
+    ['device', 'Devices'],
+    ['heat', 'For how long'],
+    ['price', 'Intake'],
+    ['price', 'Rules'],
+    ['undo', 'Proof'],
+    ['history', 'Intake'],
+    ['print', 'Verdict'],
+    ['paste', 'Claims'],
+    ['meter', 'Bench'],
+    ['plan a', 'Plan a run'],
+    ['over the', 'Over the rating'],
+  ])('finds by %j: %s', (typed, title) => expect(found(typed)).toContain(title));
+
+  it('offers stations only with a sample on the bench', () => {
+    expect(found('', null)).toEqual(['Run sheets', 'Take in a sample', 'Shelf', 'Bench', 'Rules']);
+    expect(commandsOf('s').find(({ title }) => title === 'Compare')?.to).toBe('/samples/s/efficiency?view=compare');
+  });
+
+  it('finds nothing by what nobody means', () => expect(found('zebra')).toEqual([]));
+});

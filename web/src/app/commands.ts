@@ -1,0 +1,86 @@
+// Where the command box can go, with the words people use for it.
+import { STATIONS_ABOUT, type StationId } from '@lastmark/core/station';
+
+export interface Place {
+  readonly title: string;
+  readonly hint: 'station' | 'part' | 'page' | 'action';
+  readonly to: string;
+  /** What else people call it. */
+  readonly words: string;
+}
+
+const STATION_WORDS: Readonly<Record<StationId, string>> = {
+  intake: 'price cost mass weight size ports photo units history changes disclosure',
+  claims: 'label promise box manual paste slogan',
+  'read-out': 'offers levels analyser pd capabilities signalling protocol',
+  proof: 'load step power volts undo',
+  splits: 'combination share ports together budget',
+  idle: 'standby no load draw energy year heat',
+  efficiency: 'average loss curve meter file load points',
+  verdict: 'report print sheet pdf csv json export result',
+};
+
+/** Parts of stations, by the words of their tabs. */
+const PARTS: readonly (Omit<Place, 'hint' | 'to'> & { readonly station: StationId; readonly query: string })[] = [
+  {
+    title: 'Compare',
+    station: 'efficiency',
+    query: '?view=compare',
+    words: 'difference other sample two units earlier',
+  },
+  { title: 'Surface', station: 'efficiency', query: '?view=surface', words: 'map voltage power' },
+  {
+    title: 'Mains current',
+    station: 'efficiency',
+    query: '?view=mains',
+    words: 'power factor harmonics inrush correction',
+  },
+  { title: 'Meter chain', station: 'proof', query: '?part=meters', words: 'drop cable resistance meters disagree' },
+  {
+    title: 'For how long',
+    station: 'proof',
+    query: '?part=hold',
+    words: 'hold heat hot temperature throttle fold back time',
+  },
+  { title: 'Over the rating', station: 'proof', query: '?part=over', words: 'overload cut-off limit' },
+  { title: 'Devices', station: 'proof', query: '?part=devices', words: 'device phone laptop tablet charging run' },
+  { title: 'Promised table', station: 'splits', query: '?part=promises', words: 'allocation table' },
+  { title: 'Rule and interruptions', station: 'splits', query: '?part=rule', words: 'budget drops out renegotiates' },
+  { title: 'Where to plug', station: 'splits', query: '?part=plug', words: 'evening device port best' },
+];
+
+/** Everything the box can go to. @param sampleId of the sample on the bench; null for none */
+export function commandsOf(sampleId: string | null): readonly Place[] {
+  const base = `/samples/${sampleId}`;
+  const ofSample: readonly Place[] = [
+    ...STATIONS_ABOUT.map(({ id, title }) => ({
+      title,
+      hint: 'station' as const,
+      to: `${base}/${id}`,
+      words: STATION_WORDS[id],
+    })),
+    ...PARTS.map(({ station, query, ...one }) => ({ ...one, hint: 'part' as const, to: `${base}/${station}${query}` })),
+    {
+      title: 'Plan a run',
+      hint: 'action',
+      to: `/run-sheets?sample=${sampleId}`,
+      words: 'schedule method start automatic',
+    },
+  ];
+  return [
+    ...(sampleId === null ? [] : ofSample),
+    { title: 'Run sheets', hint: 'page', to: '/run-sheets', words: 'plan schedule console' },
+    { title: 'Take in a sample', hint: 'action', to: '/samples/new', words: 'new add charger intake create' },
+    { title: 'Shelf', hint: 'page', to: '/', words: 'samples list home all search' },
+    { title: 'Bench', hint: 'page', to: '/bench', words: 'instrument meter rig device calibration add accuracy' },
+    { title: 'Rules', hint: 'page', to: '/rules', words: 'price kwh tariff limits method mains settings currency' },
+  ];
+}
+
+/** Whether somebody who typed this may mean it: every word begins a word of its title or of what else it is called. */
+export function isMeant({ title, words = '' }: { title: string; words?: string }, typed: string): boolean {
+  const known = `${title} ${words}`.toLowerCase();
+  if (title.toLowerCase().includes(typed)) return true;
+  const parts = known.split(/[\s-]+/);
+  return typed.split(/\s+/).every((word) => parts.some((part) => part.startsWith(word)));
+}
