@@ -6,6 +6,11 @@ test('an instrument and a rig are added and used', async ({ page }) => {
   await page.getByRole('button', { name: 'Add an instrument' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name').fill('Hut multimeter');
+  // Three things are asked; the rest is there for who wants it.
+  await dialog.getByLabel('Voltage, as printed in its manual').fill('±(0.05 % + 4 mV)');
+  await expect(dialog).toContainText('Taken: ±(0.05 % of reading + 0.004 V)');
+  await dialog.getByRole('button', { name: /^More/ }).click();
+  await dialog.getByRole('textbox', { name: 'Voltage: Plus' }).fill('');
   await dialog.getByRole('textbox', { name: 'Voltage: % of reading' }).fill('0');
   await dialog.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(dialog.getByRole('alert')).toContainText('exactly zero');

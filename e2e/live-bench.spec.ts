@@ -32,6 +32,7 @@ test('a load is connected, spoken to at the console, and switched off from any v
     await dialog.getByLabel('Name').fill('Valley load');
     await dialog.getByLabel('Class').click();
     await page.getByRole('option', { name: 'DC load' }).click();
+    await dialog.getByRole('button', { name: /^More/ }).click();
     await dialog.getByLabel('Address, host:port').fill('nowhere');
     await dialog.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(dialog.getByRole('alert')).toContainText('is not host:port');

@@ -99,7 +99,18 @@ const lineElement = record({
 
 export const rigInput = record({
   name: text(80),
-  meters: record({ mains: id(), outputVolts: id(), outputAmps: id(), loadEnd: id().nullable().defined() }),
+  meters: record({
+    mains: id(),
+    outputVolts: id().nullable(),
+    outputAmps: id().nullable(),
+    loadEnd: id().nullable().defined(),
+  }).test('both', 'Volts and amps of the output need a meter each, or neither has one', (value) => {
+    const { outputVolts = null, outputAmps = null } = (value ?? {}) as {
+      outputVolts?: string | null;
+      outputAmps?: string | null;
+    };
+    return (outputVolts === null) === (outputAmps === null);
+  }),
   outputPlace: oneOf(['port', 'load-end']),
   leadOhms: si(0, 10).required(),
   leadUOhms: si(0, 10).required(),

@@ -257,7 +257,7 @@ export interface LoadsOffAnswer {
 
 export interface RigInput {
   name: string;
-  meters: { mains: string; outputVolts: string; outputAmps: string; loadEnd: string | null };
+  meters: { mains: string; outputVolts: string | null; outputAmps: string | null; loadEnd: string | null };
   outputPlace: 'port' | 'load-end';
   leadOhms: number;
   leadUOhms: number;

@@ -237,7 +237,7 @@ const WORDS: Readonly<Record<string, Word>> = {
   unit: ['Unit'],
   unreachable: ['Levels out of reach'],
   upTo: ['Upper end', 'power'],
-  validFrom: ['In force from'],
+  validFrom: ['In force since'],
   validTo: ['In force until'],
   value: ['Value'],
   voltage: ['Accuracy of voltage'],

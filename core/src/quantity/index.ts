@@ -1,4 +1,5 @@
 // Quantities and units: what a number means, how it is typed and how it is shown.
+export * from './amps.ts';
 export * from './format.ts';
 export * from './parse.ts';
 export * from './units.ts';

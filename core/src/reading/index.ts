@@ -2,6 +2,7 @@
 export * from './accept.ts';
 export * from './bounds.ts';
 export * from './contradictions.ts';
+export * from './corrections.ts';
 export * from './current.ts';
 export * from './line.ts';
 export * from './mains.ts';

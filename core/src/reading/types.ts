@@ -154,8 +154,9 @@ export interface Instrument {
 /** Which instrument reads what on a rig; ids. */
 export interface RigMeters {
   readonly mains: string;
-  readonly outputVolts: string;
-  readonly outputAmps: string;
+  /** Null on a rig that reads at the socket only. */
+  readonly outputVolts: string | null;
+  readonly outputAmps: string | null;
   /** A second meter at the load end, besides the one at the port; null when there is none. */
   readonly loadEnd: string | null;
 }

@@ -11,3 +11,22 @@ export const currentRuns: <T extends Run>(runs: readonly T[]) => readonly T[] = 
       .sort((a, b) => a.takenAt.localeCompare(b.takenAt));
   },
 );
+
+/** A run that does not stand any more, and what took its place; a withdrawn one takes nothing's. */
+export interface RunChange<T extends Run> {
+  readonly was: T;
+  readonly now: T;
+  /** Whether nothing has taken the place of that since. */
+  readonly standing: boolean;
+}
+
+/** Runs corrected or taken back, the newest change first. */
+export function runChanges<T extends Run>(runs: readonly T[]): readonly RunChange<T>[] {
+  const superseded = new Set(runs.map(({ supersedes }) => supersedes));
+  return runs
+    .flatMap((now): RunChange<T>[] => {
+      const was = now.supersedes === null ? undefined : runs.find(({ id }) => id === now.supersedes);
+      return was ? [{ was, now, standing: !superseded.has(now.id) }] : [];
+    })
+    .reverse();
+}

@@ -1,3 +1,4 @@
 // Runs and devices: data that proof and splits conclude from.
 export * from './current.ts';
+export * from './describe.ts';
 export * from './types.ts';

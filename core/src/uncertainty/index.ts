@@ -2,3 +2,4 @@
 
 export * from './measured.ts';
 export * from './spec.ts';
+export * from './usual.ts';

@@ -74,7 +74,8 @@ function checkCorrection(input: ReadingInput, standing: readonly Reading[]): voi
 
 /** Places a rig can read outputs at; a charger's own display needs no meter. */
 const placesOf = ({ outputPlace, meters }: Rig): readonly Place[] => [
-  outputPlace,
+  // A rig that reads at the socket only has no meter at the output.
+  ...(meters.outputVolts === null ? [] : [outputPlace]),
   ...(outputPlace === 'port' && meters.loadEnd ? (['load-end'] as const) : []),
   'display',
 ];

@@ -171,7 +171,8 @@ function Rigs({
   readonly onChange: (one: StoredRig) => void;
 }) {
   if (items.length === 0) return none('No rigs yet. A rig says which meter reads what, and which lead is between.');
-  const nameOf = (id: string) => instruments.find((one) => one.id === id)?.name ?? 'missing';
+  const nameOf = (id: string | null) =>
+    id === null ? 'read at the socket only' : (instruments.find((one) => one.id === id)?.name ?? 'missing');
   return (
     <Table size="small" aria-label="Rigs">
       <Heads heads={['Name', 'Input', 'Output volts', 'Output amps', 'Sensed', '']} />

@@ -6,13 +6,16 @@ import { validate } from '@lastmark/contract/validate';
 import { formatPlain } from '@lastmark/core/quantity';
 import type { Sees } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { typedSi } from '../parts/fields.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
+import { AccuracyLines } from './AccuracyLines.tsx';
 import { LinkFields } from './LinkFields.tsx';
 import { SEES_NOTHING_ELSE, SeesFields } from './SeesFields.tsx';
 import { SPEC_QUANTITIES, SpecFields, type SpecQuantity } from './SpecFields.tsx';
@@ -83,10 +86,7 @@ function toInput({ specs, ratings, ...form }: Form): InstrumentInput {
       ? null
       : Object.fromEntries(RATED.map(([key, quantity]) => [key, typedSi(ratings[key], quantity)])),
   });
-  if (!checked.ok)
-    throw new Error(
-      checked.errors.map(({ path, message }) => message.replace(path, path.replace('specs.', ''))).join(' · '),
-    );
+  if (!checked.ok) throw new Error(checked.errors.map(({ message }) => message).join(' · '));
   return checked.value;
 }
 
@@ -98,6 +98,8 @@ interface Props {
 export function InstrumentDialog({ instrument, onClose }: Props) {
   const form = useTyped<Form>(toForm(instrument));
   const { control, values, set } = form;
+  // A new one is asked three things; what is there already is shown whole.
+  const [more, setMore] = useState(instrument !== null);
   const save = async (typed: Form) => {
     const body = toInput(typed);
     await (instrument
@@ -116,46 +118,58 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
       width="md"
       sx={{ gap: 2 }}
     >
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1.6fr 1fr 100px 130px 140px', gap: 1.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(220px, 1fr))', gap: 1.5 }}>
         <TextInput control={control} name="name" label="Name" max={80} required />
         <ChoiceInput control={control} name="class" label="Class" options={INSTRUMENT_CLASSES} />
-        <TextInput control={control} name="firmware" label="Firmware" max={40} />
-        <TextInput
-          control={control}
-          name="calibratedOn"
-          label="Calibrated"
-          max={40}
-          more={{ ...day, placeholder: '2026-06-01' }}
-        />
-        <TextInput
-          control={control}
-          name="calibrationDue"
-          label="Calibration due"
-          max={40}
-          more={{ ...day, placeholder: '2027-05-31' }}
-        />
       </Box>
-      <LinkFields
-        kind={values.class}
-        address={values.address}
-        profileId={values.profileId}
-        onAddress={(address) => set({ address })}
-        onProfile={(profileId) => set({ profileId })}
-      />
-      {values.class === 'PD analyser' && <SeesFields sees={values.sees} onChange={(sees) => set({ sees })} />}
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
-        {RATED.map(([key, quantity, label]) => (
-          <QuantityInput key={key} control={control} name={`ratings.${key}`} label={label} quantity={quantity} />
-        ))}
+      <AccuracyLines kind={values.class} specs={values.specs} onChange={(specs) => set({ specs })} />
+      <Box>
+        <Button size="small" aria-expanded={more} onClick={() => setMore(!more)}>
+          {more ? 'Fewer fields' : 'More: calibration, connection, ranges, what it can take'}
+        </Button>
       </Box>
-      {SPEC_QUANTITIES.map((quantity) => (
-        <SpecFields
-          key={quantity}
-          quantity={quantity}
-          spec={values.specs[quantity]}
-          onChange={(spec) => set({ specs: { ...values.specs, [quantity]: spec } })}
-        />
-      ))}
+      {more && (
+        <>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))', gap: 1.5 }}>
+            <TextInput control={control} name="firmware" label="Firmware" max={40} />
+            <TextInput
+              control={control}
+              name="calibratedOn"
+              label="Calibrated"
+              max={40}
+              more={{ ...day, placeholder: '2026-06-01' }}
+            />
+            <TextInput
+              control={control}
+              name="calibrationDue"
+              label="Calibration due"
+              max={40}
+              more={{ ...day, placeholder: '2027-05-31' }}
+            />
+          </Box>
+          <LinkFields
+            kind={values.class}
+            address={values.address}
+            profileId={values.profileId}
+            onAddress={(address) => set({ address })}
+            onProfile={(profileId) => set({ profileId })}
+          />
+          {values.class === 'PD analyser' && <SeesFields sees={values.sees} onChange={(sees) => set({ sees })} />}
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
+            {RATED.map(([key, quantity, label]) => (
+              <QuantityInput key={key} control={control} name={`ratings.${key}`} label={label} quantity={quantity} />
+            ))}
+          </Box>
+          {SPEC_QUANTITIES.map((quantity) => (
+            <SpecFields
+              key={quantity}
+              quantity={quantity}
+              spec={values.specs[quantity]}
+              onChange={(spec) => set({ specs: { ...values.specs, [quantity]: spec } })}
+            />
+          ))}
+        </>
+      )}
       <Typography variant="body2" color="text.secondary">
         ±(% of reading + % of range + a fixed part). With no coverage stated the limit is taken as rectangular, u =
         limit/√3. Leave a quantity empty that it does not measure. Readings taken before keep the uncertainty they were

@@ -48,8 +48,8 @@ function toForm(rig: StoredRig | null, instruments: readonly StoredInstrument[])
     name: rig?.name ?? '',
     meters: {
       mains: rig?.meters.mains ?? first('power'),
-      outputVolts: rig?.meters.outputVolts ?? first('voltage'),
-      outputAmps: rig?.meters.outputAmps ?? first('current'),
+      outputVolts: rig ? (rig.meters.outputVolts ?? '') : first('voltage'),
+      outputAmps: rig ? (rig.meters.outputAmps ?? '') : first('current'),
       loadEnd: rig?.meters.loadEnd ?? '',
     },
     outputPlace: rig?.outputPlace ?? 'port',
@@ -71,7 +71,12 @@ function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, not
   const driven = (id: string) => id || null;
   return {
     name: name.trim(),
-    meters: { ...meters, loadEnd: meters.loadEnd || null },
+    meters: {
+      mains: meters.mains,
+      outputVolts: meters.outputVolts || null,
+      outputAmps: meters.outputAmps || null,
+      loadEnd: meters.loadEnd || null,
+    },
     outputPlace,
     leadOhms: typedSi(lead, 'resistance') ?? 0,
     leadUOhms: typedSi(leadU, 'resistance') ?? 0,
@@ -108,7 +113,8 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
   };
   const complete =
     values.name.trim() !== '' &&
-    [meters.mains, meters.outputVolts, meters.outputAmps].every(Boolean) &&
+    meters.mains !== '' &&
+    (meters.outputVolts === '') === (meters.outputAmps === '') &&
     elements.every((element) => element.name.trim() !== '');
   const named = (found: readonly StoredInstrument[]) => found.map(({ id, name }) => ({ value: id, label: name }));
   return (
@@ -129,7 +135,10 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
           control={control}
           name={`meters.${key}`}
           label={label}
-          options={named(measuring(instruments, quantity))}
+          options={[
+            ...(key === 'mains' ? [] : [{ value: '', label: 'none: read at the socket only' }]),
+            ...named(measuring(instruments, quantity)),
+          ]}
         />
       ))}
       <ChoiceInput

@@ -1,5 +1,5 @@
 // Small form fields used at every station.
-import { parseQuantity, type QuantityId } from '@lastmark/core/quantity';
+import { fixed, parseAmps, parseQuantity, type QuantityId } from '@lastmark/core/quantity';
 import MenuItem from '@mui/material/MenuItem';
 import TextField, { type TextFieldProps } from '@mui/material/TextField';
 
@@ -59,6 +59,27 @@ export function QuantityField({ label, quantity, value, onChange, required = fal
       onChange={(event) => onChange(event.target.value)}
       slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
       {...more}
+    />
+  );
+}
+
+interface AmpsProps extends Omit<QuantityProps, 'quantity'> {
+  /** V read with it; null while it is not known. */
+  readonly volts: number | null;
+}
+
+/** A current, typed as amps or as the watts an inline meter shows beside the volts. */
+export function AmpsField({ label, volts, value, onChange }: AmpsProps) {
+  const parsed = value.trim() === '' ? null : parseAmps(value, volts);
+  const asWatts = parsed?.ok === true && /w\s*$/i.test(value);
+  return (
+    <TextField
+      label={label}
+      value={value}
+      error={parsed?.ok === false}
+      helperText={parsed?.ok === false ? parsed.reason : asWatts ? `${fixed(parsed.value, 3)} A` : 'or W'}
+      onChange={(event) => onChange(event.target.value)}
+      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
     />
   );
 }

@@ -2,18 +2,22 @@
 
 import type { Point } from '@lastmark/core/reading';
 import { readingAt } from '@lastmark/core/reading';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { dossierQuery, queryClient, refreshSample, takePoints } from '../api/queries.ts';
 import { useDossierNow } from '../state/sample.tsx';
+import { useSettings } from '../state/settings.tsx';
 import { createEntry, type PointKey, type Target } from './entry.ts';
+import { parseTaken } from './taken.ts';
 
 export type { PointKey, Target } from './entry.ts';
 
 export function useEntry() {
   const dossier = useDossierNow();
   const sampleId = dossier.sample.id;
+  const typedAs = useRef('');
+  typedAs.current = useSettings().typedAs;
   const [entry] = useState(() =>
     createEntry({
       known: () => queryClient.getQueryData(dossierQuery(sampleId).queryKey) ?? dossier,
@@ -31,7 +35,11 @@ export function useEntry() {
         void queryClient.invalidateQueries({ queryKey: ['samples'] });
       },
       newId: ulid,
-      now: () => new Date(),
+      now: () => {
+        const read = parseTaken(typedAs.current, new Date());
+        if ('reason' in read) throw new Error(`What is typed was taken: ${read.reason}`);
+        return read.at;
+      },
     }),
   );
   const pointOf = (key: PointKey): Point | undefined => entry.pointOf(dossier, key);

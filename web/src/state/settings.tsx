@@ -9,6 +9,8 @@ interface Settings {
   readonly ledgerOpen: boolean;
   /** Who works here, for runs; empty until someone says so. */
   readonly person: string;
+  /** When what is typed was taken, as typed; empty for now. Forgotten with the page. */
+  readonly typedAs: string;
 }
 
 interface SettingsControl extends Omit<Settings, 'light'> {
@@ -22,7 +24,7 @@ const WIDE = 1180;
 const Context = createContext<SettingsControl | null>(null);
 
 function remembered(): Settings {
-  const settings: Settings = { light: null, ledgerOpen: window.innerWidth >= WIDE, person: '' };
+  const settings: Settings = { light: null, ledgerOpen: window.innerWidth >= WIDE, person: '', typedAs: '' };
   try {
     return { ...settings, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Settings>) };
   } catch {
@@ -33,7 +35,10 @@ function remembered(): Settings {
 export function SettingsProvider({ children }: { readonly children: ReactNode }) {
   const [settings, setSettings] = useState(remembered);
   const asDevice: Light = useMediaQuery('(prefers-color-scheme: dark)', { noSsr: true }) ? 'dim' : 'light';
-  useEffect(() => localStorage.setItem(KEY, JSON.stringify(settings)), [settings]);
+  useEffect(() => {
+    const { typedAs: _, ...kept } = settings;
+    localStorage.setItem(KEY, JSON.stringify(kept));
+  }, [settings]);
   const value = useMemo<SettingsControl>(
     () => ({
       ...settings,

@@ -40,8 +40,9 @@ export const rigs = mysqlTable('rigs', {
   id: ulidColumn('id').primaryKey(),
   name: varchar('name', { length: 80 }).notNull(),
   mainsMeterId: instrumentRef('mains_meter_id'),
-  outputVoltsMeterId: instrumentRef('output_volts_meter_id'),
-  outputAmpsMeterId: instrumentRef('output_amps_meter_id'),
+  /** Null on a rig that reads at the socket only. */
+  outputVoltsMeterId: ulidColumn('output_volts_meter_id').references((): AnyMySqlColumn => instruments.id),
+  outputAmpsMeterId: ulidColumn('output_amps_meter_id').references((): AnyMySqlColumn => instruments.id),
   loadEndMeterId: ulidColumn('load_end_meter_id').references((): AnyMySqlColumn => instruments.id),
   elements: jsonColumn<readonly LineElement[]>('elements'),
   outputPlace: varchar('output_place', { length: 10 }).$type<'port' | 'load-end'>().notNull(),

@@ -101,7 +101,7 @@ const ROW = {
 export function ClaimsPage() {
   const { dossier } = useSample();
   const { sample, claims } = dossier;
-  const { add, change, remove } = useClaims(sample.id);
+  const { add, change, remove, removed, bringBack } = useClaims(sample.id);
   const [open, setOpen] = useState<StoredClaim | 'new' | null>(null);
   const close = () => {
     setOpen(null);
@@ -159,6 +159,29 @@ export function ClaimsPage() {
               onRemove={() => remove.mutate(claim)}
             />
           ))}
+        </Box>
+      )}
+      {removed.length > 0 && (
+        <Box component="details" sx={{ mt: 2, fontSize: 14 }}>
+          <Box component="summary" sx={{ cursor: 'pointer' }}>
+            Removed in this browser: {removed.length}
+          </Box>
+          <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+            {removed.map(({ input, at }) => (
+              <Box component="li" key={at} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+                <Box sx={{ flex: 1 }}>
+                  {describePromise(input.promise)}, {input.printed}; {at.slice(0, 16).replace('T', ' ')} UTC
+                </Box>
+                <Button
+                  size="small"
+                  aria-label={`Bring back ${describePromise(input.promise)}`}
+                  onClick={() => bringBack(input)}
+                >
+                  Bring back
+                </Button>
+              </Box>
+            ))}
+          </Box>
         </Box>
       )}
       {open && <ClaimDialog claim={open === 'new' ? null : open} onSave={save} onClose={close} />}

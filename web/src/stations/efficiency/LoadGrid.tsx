@@ -5,6 +5,7 @@ import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
+import { GridFoot } from '../../parts/GridFoot.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { useSample, useSeriesNow, useSupplies } from '../../state/sample.tsx';
 import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
@@ -47,6 +48,7 @@ export function LoadGrid({ setup }: Props) {
           />
         </Panel>
       ))}
+      <GridFoot points={dossier.points.filter(({ setupId }) => setupId === setup.id)} />
       {findings.map((finding) => (
         <Typography key={finding} variant="body2" color="warning.main">
           {finding}

@@ -14,6 +14,7 @@ import { CaptureList } from '../../captures/CaptureList.tsx';
 import { BudgetLines } from '../../parts/BudgetLines.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { GridFoot } from '../../parts/GridFoot.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
@@ -151,6 +152,7 @@ export function IdlePage() {
               />
             </Panel>
           ))}
+          <GridFoot points={points.filter(({ setupId, load }) => setupId === null && load === 0)} />
         </Box>
       )}
       <BudgetLines

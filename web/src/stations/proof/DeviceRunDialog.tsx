@@ -1,4 +1,5 @@
 // One device run: which device, over which lead, how it was used, what it took once settled.
+import type { StoredDevice, StoredRun } from '@lastmark/contract/types';
 import { type DeviceRun, OUTCOMES, WORKLOADS } from '@lastmark/core/proof';
 import { formatPlain } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
@@ -6,7 +7,7 @@ import { typedSi } from '../../parts/fields.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
-import { RunDialog, type RunHeadForm, useRunHead } from './RunDialog.tsx';
+import { RunDialog, type RunHeadForm, takenOf, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 interface Form extends RunHeadForm {
@@ -22,23 +23,54 @@ interface Form extends RunHeadForm {
   message: string;
 }
 
-export function DeviceRunDialog({ onClose }: { readonly onClose: () => void }) {
+interface Props {
+  /** The run that is corrected; left out for a new one. */
+  readonly run?: StoredDeviceRun | null;
+  readonly onClose: () => void;
+}
+
+type StoredDeviceRun = Extract<StoredRun, { kind: 'device' }>;
+
+/** A run as it was typed. */
+function textOf(run: StoredDeviceRun, ceilings: StoredDevice['ceilings']): Omit<Form, keyof RunHeadForm> {
+  const at = ceilings.findIndex(({ connector, lead }) => connector === run.connector && lead === run.lead);
+  return {
+    deviceId: run.deviceId,
+    ceiling: String(Math.max(0, at)),
+    workload: run.workload,
+    charge: run.charge === null ? '' : formatPlain(run.charge, 'efficiency'),
+    settled: formatPlain(run.settled, 'duration'),
+    place: run.place,
+    volts: run.volts === null ? '' : formatPlain(run.volts, 'voltage'),
+    watts: formatPlain(run.watts, 'power'),
+    outcome: run.outcome,
+    message: run.message,
+  };
+}
+
+export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
   const { devices } = useSample().dossier;
-  const form = useTyped<Form>({
-    ...useRunHead(),
-    deviceId: devices[0]?.id ?? '',
-    ceiling: '0',
-    workload: 'screen on',
-    charge: '',
-    settled: '3 min',
-    place: 'port',
-    volts: '',
-    watts: '',
-    outcome: 'charging',
-    message: '',
-  });
+  const ceilingsOf = (id: string) => devices.find((one) => one.id === id)?.ceilings ?? [];
+  const head = useRunHead(corrected);
+  const form = useTyped<Form>(
+    corrected
+      ? { ...head, ...textOf(corrected, ceilingsOf(corrected.deviceId)) }
+      : {
+          ...head,
+          deviceId: devices[0]?.id ?? '',
+          ceiling: '0',
+          workload: 'screen on',
+          charge: '',
+          settled: '3 min',
+          place: 'port',
+          volts: '',
+          watts: '',
+          outcome: 'charging',
+          message: '',
+        },
+  );
   const { control, values, set } = form;
-  const add = useAddRun('device');
+  const add = useAddRun('device', corrected);
   const device = devices.find(({ id }) => id === values.deviceId);
   const ceilings = device?.ceilings ?? [];
   const ceiling = ceilings[Number(values.ceiling)];
@@ -61,11 +93,11 @@ export function DeviceRunDialog({ onClose }: { readonly onClose: () => void }) {
   const numbers = [run.settled, run.watts, run.volts ?? 0, run.charge ?? 0];
   return (
     <RunDialog
-      title="Enter a device run"
+      title={corrected ? 'Correct the device run' : 'Enter a device run'}
       caution={{ line: 'Never charge a battery unattended: fire-safe surface, smoke alarm, and someone near.' }}
       form={form}
       ready={numbers.every(Number.isFinite) && device !== undefined}
-      onSave={() => add(run)}
+      onSave={() => add(run, takenOf(values.taken))}
       onClose={onClose}
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>

@@ -1,4 +1,5 @@
 // Real devices as loads: what each took, and what that can prove.
+import type { StoredRun } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -15,10 +16,13 @@ const DeviceBars = lazy(async () => ({ default: (await import('./DeviceBars.tsx'
 export function DeviceRuns() {
   const { dossier, verdict } = useSample();
   const [open, setOpen] = useState(false);
+  const [corrected, setCorrected] = useState<Extract<StoredRun, { kind: 'device' }> | null>(null);
   const none = dossier.devices.length === 0;
   return (
     <>
       <RunList
+        kind="device"
+        onCorrect={(run) => run.kind === 'device' && setCorrected(run)}
         title="Devices"
         none={
           none
@@ -55,6 +59,7 @@ export function DeviceRuns() {
           A device takes what it wants: what it took is a lower bound and never refutes a promise.
         </Typography>
       </RunList>
+      {corrected && <DeviceRunDialog run={corrected} onClose={() => setCorrected(null)} />}
       {open && <DeviceRunDialog onClose={() => setOpen(false)} />}
     </>
   );

@@ -1,6 +1,7 @@
 // One hold: what was drawn, for how long, and how it ended.
+import type { StoredRun } from '@lastmark/contract/types';
 import { HOLD_ENDS, type HoldRun } from '@lastmark/core/proof';
-import { parseCelsius, ROOM_RANGE, SURFACE_RANGE } from '@lastmark/core/quantity';
+import { formatPlain, parseCelsius, ROOM_RANGE, SURFACE_RANGE } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
@@ -9,7 +10,7 @@ import { QuantityField, typedSi } from '../../parts/fields.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
-import { RunDialog, type RunHeadForm, useRunHead } from './RunDialog.tsx';
+import { RunDialog, type RunHeadForm, takenOf, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 interface Form extends RunHeadForm {
@@ -56,24 +57,57 @@ const kelvin = (text: string, range: Range, what: string): number | null => {
   return parsed.ok ? parsed.value : Number.NaN;
 };
 
-export function HoldDialog({ onClose }: { readonly onClose: () => void }) {
+const NEW: Omit<Form, keyof RunHeadForm> = {
+  volts: '20',
+  amps: '',
+  planned: '',
+  held: '',
+  end: 'held to the end',
+  hottest: '',
+  ambient: '',
+  after: '',
+  others: {},
+};
+
+type StoredHold = Extract<StoredRun, { kind: 'hold' }>;
+
+interface Props {
+  /** The hold that is corrected; left out for a new one. */
+  readonly run?: StoredHold | null;
+  readonly onClose: () => void;
+}
+
+const celsius = (kelvins: number | null): string => (kelvins === null ? '' : formatPlain(kelvins, 'temperature', '°C'));
+
+/** A hold as it was typed. */
+const textOf = (run: StoredHold): Omit<Form, keyof RunHeadForm> => ({
+  volts: formatPlain(run.volts, 'voltage'),
+  amps: formatPlain(run.amps, 'current'),
+  planned: formatPlain(run.planned, 'duration'),
+  held: formatPlain(run.held, 'duration'),
+  end: run.end,
+  hottest: celsius(run.hottest),
+  ambient: celsius(run.ambient),
+  after: run.after === null ? '' : formatPlain(run.after, 'power'),
+  others: Object.fromEntries(
+    run.others.map(({ port, volts, amps }) => [
+      port,
+      { volts: formatPlain(volts, 'voltage'), amps: formatPlain(amps, 'current') },
+    ]),
+  ),
+});
+
+export function HoldDialog({ run: corrected = null, onClose }: Props) {
   const { sample, profile } = useSample().dossier;
   const start: Form = {
-    ...useRunHead(),
-    volts: '20',
-    amps: '',
-    planned: String(profile.continuous / 60),
-    held: '',
-    end: 'held to the end',
-    hottest: '',
-    ambient: '',
-    after: '',
-    others: {},
+    ...useRunHead(corrected),
+    ...(corrected ? textOf(corrected) : NEW),
+    ...(corrected ? null : { planned: String(profile.continuous / 60) }),
   };
-  const form = useTyped<Form>(start, `hold-${sample.id}`);
+  const form = useTyped<Form>(start, corrected ? undefined : `hold-${sample.id}`);
   const { control, values, set } = form;
   const [shared, setShared] = useState(Object.keys(values.others).length > 0);
-  const add = useAddRun('hold');
+  const add = useAddRun('hold', corrected);
   const others = Object.entries(values.others).flatMap(([port, one]) => {
     const volts = typedSi(one.volts, 'voltage');
     const amps = typedSi(one.amps, 'current');
@@ -96,14 +130,14 @@ export function HoldDialog({ onClose }: { readonly onClose: () => void }) {
   const numbers = [run.volts, run.amps, run.planned, run.held, run.hottest ?? 0, run.ambient ?? 0, run.after ?? 0];
   return (
     <RunDialog
-      title="Enter a hold"
+      title={corrected ? 'Correct the hold' : 'Enter a hold'}
       caution={{
         line: 'Never leave a soak alone: fire-safe surface, smoke alarm and a cut-off. Surfaces burn; let them cool.',
         more: 'Stop at smell, smoke, swelling or noise. A result from Lastmark is not a safety certification.',
       }}
       form={form}
       ready={numbers.every(Number.isFinite)}
-      onSave={() => add(run)}
+      onSave={() => add(run, takenOf(values.taken))}
       onClose={onClose}
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1.5 }}>

@@ -1,4 +1,5 @@
 // For how long: every hold with how it ended, and hold-time against power.
+import type { StoredRun } from '@lastmark/contract/types';
 import { moveSentence } from '@lastmark/core/proof';
 import { formatPlain } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
@@ -23,10 +24,13 @@ const time = (seconds: number): string => formatPlain(seconds, 'duration', secon
 export function Holds() {
   const { holds, moves } = useSample().verdict.results.proof;
   const [open, setOpen] = useState<'hold' | 'move' | null>(null);
+  const [corrected, setCorrected] = useState<Extract<StoredRun, { kind: 'hold' }> | null>(null);
   const lines = holds.flatMap(({ title, lines: own }) => own.map((line) => ({ ...line, title })));
   return (
     <>
       <RunList
+        kind="hold"
+        onCorrect={(run) => run.kind === 'hold' && setCorrected(run)}
         title="For how long"
         none="No hold yet. Load the claimed power and leave it: the time it is really held, and what ends it."
         action={
@@ -76,6 +80,7 @@ export function Holds() {
         ))}
       </RunList>
       <RunList
+        kind="move"
         title="Levels moved under load"
         none="Not moved yet. Where a level can be set, move it while loaded and count the breaks."
         action={
@@ -86,6 +91,7 @@ export function Holds() {
         items={moves.map(({ run }) => ({ run, sentence: moveSentence(run), more: [] }))}
       />
       {open === 'hold' && <HoldDialog onClose={() => setOpen(null)} />}
+      {corrected && <HoldDialog run={corrected} onClose={() => setCorrected(null)} />}
       {open === 'move' && <MoveDialog onClose={() => setOpen(null)} />}
     </>
   );

@@ -14,6 +14,7 @@ export function Over() {
   return (
     <>
       <RunList
+        kind="over"
         title="Over the rating"
         none={on ? 'No search yet.' : 'No search was made.'}
         action={

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
+import { RunChanges } from './RunChanges.tsx';
 import { useWithdrawRun } from './useRuns.ts';
 
 export interface RunItem {
@@ -19,10 +20,14 @@ interface Props {
   readonly none: string;
   readonly action: ReactNode;
   readonly items: readonly RunItem[];
+  /** Opens a run to be corrected; left out where it can only be taken back. */
+  readonly onCorrect?: (run: StoredRun) => void;
+  /** Kind of the runs, for what was corrected and taken back. */
+  readonly kind: StoredRun['kind'];
   readonly children?: ReactNode;
 }
 
-export function RunList({ title, none, action, items, children }: Props) {
+export function RunList({ title, none, action, items, onCorrect, kind, children }: Props) {
   const withdraw = useWithdrawRun();
   return (
     <Box component="section" aria-label={title} sx={{ mb: 3 }}>
@@ -62,6 +67,16 @@ export function RunList({ title, none, action, items, children }: Props) {
                 {run.note && ` · ${run.note}`}
               </Box>
             </Box>
+            {onCorrect && (
+              <Button
+                size="small"
+                sx={{ alignSelf: 'start' }}
+                aria-label={`Correct the run of ${run.takenAt.slice(0, 16).replace('T', ' ')} on ${run.port}`}
+                onClick={() => onCorrect(run)}
+              >
+                Correct
+              </Button>
+            )}
             <Button
               size="small"
               sx={{ alignSelf: 'start' }}
@@ -74,6 +89,7 @@ export function RunList({ title, none, action, items, children }: Props) {
           </Box>
         ))}
       </Box>
+      <RunChanges kind={kind} />
     </Box>
   );
 }

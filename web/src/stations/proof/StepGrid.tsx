@@ -28,9 +28,11 @@ const column = (place: Target['place'], head: string, name: string): readonly Co
 
 function columnsOf({ rig }: ProofPlace, display: boolean): readonly Column[] {
   const atPort = rig?.outputPlace !== 'load-end';
+  // A rig that reads at the socket only has nothing to type at the output.
+  const atOutput = rig?.meters.outputVolts !== null;
   return [
-    ...(atPort ? column('port', 'Port', 'port') : []),
-    ...(!atPort || rig?.meters.loadEnd ? column('load-end', 'Load end', 'load end') : []),
+    ...(atPort && atOutput ? column('port', 'Port', 'port') : []),
+    ...((!atPort && atOutput) || rig?.meters.loadEnd ? column('load-end', 'Load end', 'load end') : []),
     ...(display ? column('display', 'Display', 'display') : []),
     { head: 'Mains W', name: 'mains watts', quantity: 'power', place: 'mains' },
   ];

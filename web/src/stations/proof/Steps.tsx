@@ -12,6 +12,7 @@ import { Link } from 'react-router';
 import { Caution } from '../../parts/Caution.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { GridFoot } from '../../parts/GridFoot.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { AddStep } from './AddStep.tsx';
@@ -97,6 +98,9 @@ export function Steps() {
     );
   const high = results.some(
     ({ step }) => step.load === 1 && step.outputs.some(({ volts, amps }) => volts >= 28 && amps >= 1),
+  );
+  const proofIds = new Set<string | null>(
+    dossier.setups.filter(({ purpose }) => purpose === 'proof').map(({ id }) => id),
   );
   const done = results.filter(({ delivered }) => delivered.length > 0).length;
   return (
@@ -194,6 +198,7 @@ export function Steps() {
                 onOverride={(result, refusal) => setBeyond({ result, refusal })}
               />
             ))}
+            <GridFoot points={dossier.points.filter(({ setupId }) => proofIds.has(setupId))} />
           </Box>
         </>
       )}

@@ -1,5 +1,6 @@
 // Every combination: promised and measured side by side, what is left to measure, and ways to enter it.
 
+import type { StoredRun } from '@lastmark/contract/types';
 import { fixed } from '@lastmark/core/quantity';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -19,6 +20,7 @@ export function Combinations() {
   const { rows, drops, rule } = verdict.results.splits;
   const ports = dossier.sample.model.ports.map(({ label }) => label);
   const [open, setOpen] = useState<readonly string[] | null>(null);
+  const [corrected, setCorrected] = useState<Extract<StoredRun, { kind: 'split' }> | null>(null);
   const [file, setFile] = useState<File | null>(null);
   const runs = dossier.runs.filter(({ kind, withdrawn }) => kind === 'split' && !withdrawn);
   const elsewhere = verdict.results.proof.delivered.filter(
@@ -66,6 +68,8 @@ export function Combinations() {
       )}
       <Sweep onMeasure={setOpen} />
       <RunList
+        kind="split"
+        onCorrect={(run) => run.kind === 'split' && setCorrected(run)}
         title="As entered"
         none={
           elsewhere > 0
@@ -97,6 +101,7 @@ export function Combinations() {
           )}
       />
       {open && <SplitDialog start={open} onClose={() => setOpen(null)} />}
+      {corrected && <SplitDialog start={[]} run={corrected} onClose={() => setCorrected(null)} />}
       {file && <SplitListDialog file={file} onClose={() => setFile(null)} />}
     </>
   );

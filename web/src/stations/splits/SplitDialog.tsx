@@ -1,17 +1,21 @@
 // One combination: in which order it was plugged in, what each port gave, what dropped out.
 
-import { parseQuantity } from '@lastmark/core/quantity';
+import type { StoredRun } from '@lastmark/contract/types';
+import { formatPlain, parseAmps, parseQuantity } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { RETURNS, type Return } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Caution } from '../../parts/Caution.tsx';
-import { Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { AmpsField, Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
-import { ChoiceInput, QuantityInput } from '../../parts/form/inputs.tsx';
+import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
+import { toTaken } from '../../parts/taken.ts';
 import { useSample } from '../../state/sample.tsx';
+import { takenOf } from '../proof/RunDialog.tsx';
+import { TakenInput } from '../proof/TakenInput.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 import { useAddRun } from '../proof/useRuns.ts';
 
@@ -31,6 +35,16 @@ interface Form {
   /** What the running ports were watched for: empty for the last port plugged in, else the port something was pulled from. */
   readonly pulled: string;
   readonly evidence: 'load' | 'device';
+  /** Devices by name, battery levels, tries until it started: whatever tells this one from the next. */
+  readonly note: string;
+  readonly taken: string;
+}
+
+/** Amps, from amps or from the watts an inline meter shows; null when empty, NaN when it cannot be read. */
+function ampsOf({ amps, volts }: Pick<PortText, 'amps' | 'volts'>): number | null {
+  if (amps.trim() === '') return null;
+  const parsed = parseAmps(amps, typedSi(volts, 'voltage'));
+  return parsed.ok ? parsed.value : Number.NaN;
 }
 
 /** Seconds unless a unit is typed; null when empty. */
@@ -49,27 +63,70 @@ const BLANK: PortText = {
   back: 'same level',
 };
 
-export function SplitDialog({ start, onClose }: { readonly start: readonly string[]; readonly onClose: () => void }) {
-  const { sample, rigs } = useSample().dossier;
+type StoredSplit = Extract<StoredRun, { kind: 'split' }>;
+
+const NEW: Omit<Form, 'order'> = { ports: {}, mainsWatts: '', pulled: '', evidence: 'load', note: '', taken: '' };
+
+/** A combination as it was typed. */
+function textOf(run: StoredSplit): Form {
+  const drops = new Map(run.drops.map((drop) => [drop.port, drop]));
+  const pulled = run.drops.find(({ how }) => how === 'unplugged')?.cause ?? '';
+  return {
+    order: run.order,
+    mainsWatts: run.mainsWatts === null ? '' : formatPlain(run.mainsWatts, 'power'),
+    pulled,
+    evidence: run.evidence,
+    note: run.note,
+    taken: toTaken(run.takenAt),
+    ports: Object.fromEntries(
+      run.shares.map(({ port, volts, amps, light }) => {
+        const drop = drops.get(port);
+        return [
+          port,
+          {
+            volts: volts === null ? '' : formatPlain(volts, 'voltage'),
+            amps: amps === null ? '' : formatPlain(amps, 'current'),
+            load: light ? ('a little' as const) : ('all it offers' as const),
+            happened: drop ? (drop.dropped ? ('dropped' as const) : ('stayed on' as const)) : ('not watched' as const),
+            seconds: drop?.seconds == null ? '' : formatPlain(drop.seconds, 'duration', 's'),
+            back: drop?.back ?? BLANK.back,
+          },
+        ];
+      }),
+    ),
+  };
+}
+
+interface Props {
+  readonly start: readonly string[];
+  /** The combination that is corrected; left out for a new one. */
+  readonly run?: StoredSplit | null;
+  readonly onClose: () => void;
+}
+
+export function SplitDialog({ start, run: corrected = null, onClose }: Props) {
+  const { sample, rigs, runs } = useSample().dossier;
+  // Who loads with devices today did so a moment ago.
+  const lastEvidence = runs.findLast((run): run is StoredSplit => run.kind === 'split')?.evidence ?? 'load';
   const labels = sample.model.ports.map(({ label }) => label);
   const place = useProofPlace();
   const form = useTyped<Form>(
-    { order: start, ports: {}, mainsWatts: '', pulled: '', evidence: 'load' },
-    `split-${sample.id}`,
+    corrected ? textOf(corrected) : { ...NEW, order: start, evidence: lastEvidence },
+    corrected ? undefined : `split-${sample.id}`,
   );
   const { control, values, set } = form;
   const order = start.length > 0 && values.order.length === 0 ? start : values.order;
   const of = (port: string) => values.ports[port] ?? BLANK;
   const change = (port: string, part: Partial<PortText>) =>
     set({ ports: { ...values.ports, [port]: { ...of(port), ...part } } });
-  const add = useAddRun('split');
+  const add = useAddRun('split', corrected);
   const last = order.at(-1) ?? '';
   const pulled = order.includes(values.pulled) ? '' : values.pulled;
   const running = pulled ? order : order.slice(0, -1);
   const shares = order.map((port) => ({
     port,
     volts: typedSi(of(port).volts, 'voltage'),
-    amps: typedSi(of(port).amps, 'current'),
+    amps: ampsOf(of(port)),
     light: of(port).load === 'a little',
   }));
   const drops = running.flatMap((port) => {
@@ -95,26 +152,37 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
     ...drops.map(({ seconds }) => seconds ?? 0),
   ];
   const something = mainsWatts !== null || shares.some(({ volts, amps }) => volts !== null && amps !== null);
+  const missing =
+    order.length === 0
+      ? 'Press the ports in the order they were plugged in.'
+      : numbers.some((value) => !Number.isFinite(value))
+        ? 'A number cannot be read: see the fields in red.'
+        : something
+          ? null
+          : 'Give volts and amps of a port, or the watts at the socket.';
   const ready = order.length > 0 && numbers.every(Number.isFinite) && something && place.rig !== undefined;
   const save = async () => {
     if (!place.rig) return;
-    await add({
-      port: order[0] ?? '',
-      rigId: place.rig.id,
-      note: '',
-      order: [...order],
-      mains: place.mains,
-      shares,
-      mainsWatts,
-      evidence: values.evidence,
-      drops,
-    });
+    await add(
+      {
+        port: order[0] ?? '',
+        rigId: place.rig.id,
+        note: values.note.trim(),
+        order: [...order],
+        mains: place.mains,
+        shares,
+        mainsWatts,
+        evidence: values.evidence,
+        drops,
+      },
+      takenOf(values.taken),
+    );
   };
   const toggle = (port: string) =>
     set({ order: order.includes(port) ? order.filter((one) => one !== port) : [...order, port] });
   return (
     <FormDialog
-      title="Enter a combination"
+      title={corrected ? 'Correct the combination' : 'Enter a combination'}
       form={form}
       onSave={save}
       onClose={onClose}
@@ -198,9 +266,9 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
             value={of(port).volts}
             onChange={(volts) => change(port, { volts })}
           />
-          <QuantityField
+          <AmpsField
             label={`${port}, A`}
-            quantity="current"
+            volts={typedSi(of(port).volts, 'voltage')}
             value={of(port).amps}
             onChange={(amps) => change(port, { amps })}
           />
@@ -239,6 +307,20 @@ export function SplitDialog({ start, onClose }: { readonly start: readonly strin
       <Box sx={{ width: 220 }}>
         <QuantityInput control={control} name="mainsWatts" label="At the socket, W" quantity="power" />
       </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 210px', gap: 1.5 }}>
+        <TextInput
+          control={control}
+          name="note"
+          label={values.evidence === 'device' ? 'Devices, their battery levels, tries until it started' : 'Note'}
+          max={400}
+        />
+        <TakenInput control={control} taken={values.taken} />
+      </Box>
+      {missing && (
+        <Typography variant="body2" color="warning.main" role="status">
+          {missing}
+        </Typography>
+      )}
       <Typography variant="body2" color="text.secondary">
         Leave volts and amps empty for a port without a meter: it follows from the socket by this sample’s efficiency,
         with its uncertainty.
