@@ -35,6 +35,7 @@ import {
   attachmentQuery,
   claimInput,
   commandInput,
+  demoInput,
   doorInput,
   dossierQuery,
   importInput,
@@ -55,6 +56,7 @@ import type {
   CaptureTrace,
   ClaimInput,
   CommandAnswer,
+  DemoState,
   DeviceInput,
   DossierAnswer,
   ImportInput,
@@ -357,6 +359,11 @@ export const ROUTES = {
   addStated: write('post', '/samples/{sampleId}/stated', 'State how points were taken; the newest counts', {
     body: of<StatedInput>(statedInput),
     answer: is<Stated>(),
+  }),
+  getDemo: get('/demo', 'Whether the demo stands on the shelf', { answer: is<DemoState>() }),
+  showDemo: write('put', '/demo', 'Show the demo, or put it away; an empty bench is filled with it', {
+    body: of<{ shown: boolean }>(demoInput),
+    answer: is<DemoState>(),
   }),
   listColumnMaps: get('/column-maps', 'Remembered columns of meter files', { answer: is<Items<ColumnMap>>() }),
 } as const satisfies Record<string, Route>;

@@ -240,6 +240,9 @@ export const importInput = record({
   takenAt: moment().required(),
 });
 
+/** Show the demo on the shelf, or put it away. */
+export const demoInput = record({ shown: boolean().strict().defined() });
+
 /** The token of a server that is open to the network. */
 export const doorInput = record({ token: text(200) });
 

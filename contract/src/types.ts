@@ -348,3 +348,10 @@ export interface Problem {
   /** Lines of a file that are wrong, where a file was read. */
   badLines?: readonly BadLine[];
 }
+
+/** What of the demo stands on the shelf. */
+export interface DemoState {
+  demo: 'none' | 'shown' | 'away';
+  /** No sample at all, the demo's included. */
+  empty: boolean;
+}

@@ -209,6 +209,7 @@ const WORDS: Readonly<Record<string, Word>> = {
   signals: ['Signalling'],
   size: ['Size of a page'],
   skip: ['Reason it is left out'],
+  shown: ['Whether it is shown'],
   sort: ['Order'],
   source: ['Source'],
   specs: ['Accuracy'],

@@ -7,6 +7,7 @@ import { createInstrument, createRig, listInstruments, listRigs, updateInstrumen
 import { askScope, scopeOf } from './captures/scope.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
 import { NO_SIMULATED_BENCH, runSimulated } from './demo/hand.ts';
+import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
 import type { Answer, Call, Handlers } from './http/handlers.ts';
@@ -97,6 +98,9 @@ export const createHandlers = ({
       headers: { 'Set-Cookie': door.enter(body.token) },
     }),
     openapi: async () => ({ body: openapiDocument(version) }),
+
+    getDemo: async ({ db }) => ({ body: await demoState(db) }),
+    showDemo: async ({ db, body }) => ({ body: await showDemo(db, body.shown) }),
 
     listSamples: async ({ query, left }) => asJson(await jobs.run('shelf', query, left)),
     createSample: async ({ db, body }) => tagged(await createSample(db, body)),

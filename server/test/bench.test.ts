@@ -49,7 +49,7 @@ describe('instruments', () => {
   });
 
   it.each([
-    ['no name', { name: '' }, 'name is empty'],
+    ['no name', { name: '' }, 'Name is empty'],
     ['a class nobody has', { class: 'crystal ball' }, 'Class must be one of'],
     ['a day that is none', { calibrationDue: '2027-02-30' }, 'not a day of the calendar'],
     ['an accuracy of exactly zero', { specs: { power: { ...spec, readingPercent: 0, offset: 0 } } }, 'exactly zero'],

@@ -7,6 +7,7 @@ import { createInstrument, createRig } from '../bench/store.ts';
 import { createClaim } from '../claims/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId, withSeededIds } from '../db/ids.ts';
+import { samples } from '../db/schema.ts';
 import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
@@ -235,6 +236,8 @@ async function fill(db: Database, benchPort: number | null): Promise<void> {
       }
     }
     if (benchPort) await createSimulatedInstruments(db, benchPort);
+    // There was nothing before: all there is is the demo's.
+    await db.update(samples).set({ demo: 'shown' });
   });
 }
 

@@ -1,11 +1,12 @@
 // The shelf: pages of samples with their key figures as they were last worked out.
 import type { Page, SampleRow, ShelfOrder, ShelfQuery } from '@lastmark/contract';
 import { FIGURES_FORM, type KeyFigures } from '@lastmark/core/verdict';
-import { and, asc, count, desc, eq, inArray, like, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, like, ne, type SQL, sql } from 'drizzle-orm';
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
 import { figures, models, samples } from '../db/schema.ts';
+import { someAway } from '../demo/shown.ts';
 import { tagOf } from '../samples/store.ts';
 
 const DEFAULT_SIZE = 50;
@@ -13,9 +14,13 @@ const DEFAULT_SIZE = 50;
 const containing = (word: string): string => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
 
 /** Every word must be found in maker, model, serial or tag. */
-function filters({ q, kind }: ShelfQuery): SQL | undefined {
+function filters({ q, kind }: ShelfQuery, away: boolean): SQL | undefined {
   const words = (q ?? '').toLowerCase().split(/\s+/).filter(Boolean);
-  return and(...words.map((word) => like(samples.words, containing(word))), kind ? eq(samples.kind, kind) : undefined);
+  return and(
+    ...words.map((word) => like(samples.words, containing(word))),
+    kind ? eq(samples.kind, kind) : undefined,
+    away ? ne(samples.demo, 'away') : undefined,
+  );
 }
 
 /** A value that is missing comes last, whichever way it is sorted. */
@@ -51,7 +56,7 @@ interface Found {
 /** Ids of one page and how many there are: of narrow columns, so that only the rows of the page are read whole. */
 async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
   const { page = 1, size = DEFAULT_SIZE, sort, down = false } = query;
-  const where = filters(query);
+  const where = filters(query, await someAway(db));
   const counting = db.select({ total: count() }).from(samples).where(where);
   const ids =
     sort && sort !== 'name'

@@ -3,6 +3,7 @@
 import type { Lease, SheetRow, SheetRun, SimulatedBenchState, StoredSheet } from '@lastmark/contract/plan';
 import type {
   AttachmentInfo,
+  DemoState,
   DossierAnswer,
   InstrumentTraffic,
   Page,
@@ -169,6 +170,12 @@ export const rigsQuery = queryOptions({
 export const devicesQuery = queryOptions({
   queryKey: ['devices'],
   queryFn: ({ signal }) => api<Items<StoredDevice>>('/devices', { signal }),
+});
+
+/** What of the demo stands on the shelf. */
+export const demoQuery = queryOptions({
+  queryKey: ['demo'],
+  queryFn: ({ signal }) => api<DemoState>('/demo', { signal }),
 });
 
 export const profileQuery = queryOptions({

@@ -12,6 +12,7 @@ import { shelfQuery } from '../api/queries.ts';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNarrow } from '../state/useNarrow.ts';
+import { DemoNote, EmptyShelf } from './EmptyShelf.tsx';
 import { ShelfTable } from './ShelfTable.tsx';
 
 const KINDS = [
@@ -20,28 +21,6 @@ const KINDS = [
   ['desktop', 'Desktop'],
   ['car', 'Car'],
 ] as const;
-
-function EmptyShelf({ filtered, onClear }: { readonly filtered: boolean; readonly onClear: () => void }) {
-  return (
-    <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
-      <Typography variant="h2">{filtered ? 'Nothing on the shelf matches' : 'The shelf is empty'}</Typography>
-      <Typography sx={{ my: 1.5 }} color="text.secondary">
-        {filtered
-          ? 'Try fewer words, or another kind.'
-          : 'Take in the first charger: what it is, its ports, and what its label promises.'}
-      </Typography>
-      {filtered ? (
-        <Button variant="outlined" onClick={onClear}>
-          Show all
-        </Button>
-      ) : (
-        <Button variant="contained" component={Link} to="/samples/new">
-          Take in a sample
-        </Button>
-      )}
-    </Box>
-  );
-}
 
 export function ShelfPage() {
   const narrow = useNarrow();
@@ -109,6 +88,7 @@ export function ShelfPage() {
           {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
         </Typography>
       </Stack>
+      <DemoNote />
       <QueryGate query={query} what="the shelf">
         {({ pages }) => {
           const rows: SampleRow[] = pages.flatMap(({ items }) => items);

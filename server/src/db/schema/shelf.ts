@@ -37,6 +37,8 @@ export const samples = mysqlTable(
     changes: int('changes').notNull().default(0),
     /** Something changed since its figures were worked out. */
     stale: boolean('stale').notNull().default(true),
+    /** Of the demo: there to look at, or put away; empty for a real one. */
+    demo: varchar('demo', { length: 5 }).$type<'' | 'shown' | 'away'>().notNull().default(''),
     /** Limits of its own at which loads go off. */
     limits: jsonColumn<Limits>('limits'),
     version: int('version').notNull().default(1),
@@ -48,6 +50,7 @@ export const samples = mysqlTable(
     index('samples_by_update').on(table.updatedAt, table.id, table.words, table.kind),
     index('samples_by_words').on(table.words),
     index('samples_by_stale').on(table.stale),
+    index('samples_by_demo').on(table.demo),
   ],
 );
 

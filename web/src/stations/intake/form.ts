@@ -110,17 +110,8 @@ export function fromForm({
   return checked.ok ? { input: checked.value } : { errors: checked.errors };
 }
 
-const NAMES: Readonly<Record<string, string>> = {
-  'model.maker': 'Maker',
-  'model.model': 'Model',
-  'model.length': 'Length',
-  'model.width': 'Width',
-  'model.height': 'Height',
-  'model.mass': 'Mass',
-};
-
 /** An error in the words of the form. */
-export const formMessage = ({ path, message }: FieldError): string => message.replace(path, NAMES[path] ?? 'This');
+export const formMessage = ({ message }: FieldError): string => message;
 
 const words = (value: unknown): string => (typeof value === 'string' ? value || '(empty)' : JSON.stringify(value));
 

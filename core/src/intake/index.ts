@@ -1,0 +1,2 @@
+// Taking in samples from a spreadsheet.
+export * from './list.ts';

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { parsePorts, readSampleList } from './index.ts';
+
+const labels = (text: string) => {
+  const ports = parsePorts(text);
+  return typeof ports === 'string' ? ports : ports.map(({ label }) => label).join(' ');
+};
+
+describe('ports as noted', () => {
+  it.each([
+    ['C1 C2 A1', 'C1 C2 A1'],
+    ['2C + 1A', 'C1 C2 A1'],
+    ['USB-C, USB-A', 'C1 A1'],
+    ['3×C/2xA', 'C1 C2 C3 A1 A2'],
+    ['', ''],
+  ])('%j are %j', (text, ports) => expect(labels(text)).toBe(ports));
+  it('that are none are refused', () => {
+    expect(labels('barrel')).toContain('"barrel" is not a port');
+    expect(labels('99C')).toContain('more than 12');
+  });
+});
+
+describe('a list of samples', () => {
+  it('is read whatever its delimiter, order and decimal sign', () => {
+    const { samples, bad } = readSampleList(
+      '\ufeffModel;Maker;Ports;Mass g;Paid;Colour\r\nEmber 45;Tarnhook;C1;82,5;24,50 €;grey\r\nSix 210;Mirefold;4C 2A;620;119;black\r\n',
+    );
+    expect(bad).toEqual([]);
+    expect(samples.map(({ maker, model, kind, paid }) => [maker, model, kind, paid])).toEqual([
+      ['Tarnhook', 'Ember 45', 'wall', { amount: 24.5, currency: 'EUR' }],
+      ['Mirefold', 'Six 210', 'wall', { amount: 119, currency: 'EUR' }],
+    ]);
+    expect(samples[0]?.mass).toBeCloseTo(0.0825, 9);
+    expect(samples[1]?.ports).toHaveLength(6);
+  });
+
+  it('keeps the good lines and names the bad ones', () => {
+    const { samples, bad } = readSampleList(
+      'maker,model,kind,ports,mass_g,paid,currency\nTarnhook,,wall,C1,,,\nTarnhook,Ember,boat,C1,,,\nTarnhook,Ember,car,X9,,,\nTarnhook,Ember,car,C1,heavy,,\nTarnhook,Ember,car,C1,80,dear,\nTarnhook,Ember,car,C1,80,5,euro\nTarnhook,Ember,car,C1,80,5,chf\n',
+    );
+    expect(samples).toMatchObject([{ line: 8, kind: 'car', paid: { amount: 5, currency: 'CHF' } }]);
+    expect(bad.map(({ line }) => line)).toEqual([2, 3, 4, 5, 6, 7]);
+    expect(bad.map(({ reason }) => reason).join()).toMatch(/maker and model.*boat.*X9.*mass_g.*dear.*EURO/);
+  });
+
+  it('without the columns says which', () => {
+    expect(readSampleList('a,b\n1,2').bad[0]?.reason).toContain('maker, model');
+    expect(readSampleList('')).toMatchObject({ samples: [] });
+  });
+});

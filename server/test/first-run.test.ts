@@ -1,0 +1,61 @@
+// An empty bench can be filled with the demo, which says that it is one and can be put away.
+import request from 'supertest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type Harness, startHarness } from '../testing/harness.ts';
+
+let harness: Harness;
+beforeAll(async () => {
+  harness = await startHarness('first_run');
+});
+afterAll(() => harness.stop());
+
+const demo = async () => (await request(harness.app).get('/api/demo')).body;
+const show = (shown: unknown) => request(harness.app).put('/api/demo').send({ shown });
+const shelf = async (query = '') => (await request(harness.app).get(`/api/samples${query}`)).body;
+
+it('greets, is filled, put away and brought back, without losing what a person took in', async () => {
+  expect(await demo()).toEqual({ demo: 'none', empty: true });
+  expect((await show(false)).status).toBe(409);
+  expect((await show('yes')).body.errors).toEqual([
+    { path: 'shown', message: 'Whether it is shown must be yes or no' },
+  ]);
+
+  const filled = await show(true);
+  expect(filled.body).toEqual({ demo: 'shown', empty: false });
+  const all = await shelf();
+  expect(all.total).toBeGreaterThanOrEqual(7);
+  const [first] = all.items;
+
+  const own = await request(harness.app)
+    .post('/api/samples')
+    .send({
+      model: {
+        maker: 'Tarnhook',
+        model: 'Own',
+        kind: 'wall',
+        ports: [],
+        length: null,
+        width: null,
+        height: null,
+        mass: null,
+        withPlug: true,
+        plugForm: 'fixed',
+        plugEarthed: false,
+        plugBlocksNeighbour: false,
+        inputRating: '',
+        marks: [],
+        prices: [],
+      },
+      unit: { revision: '', serial: '', dateCode: '', obtained: 'bought', disclosure: '', notes: '' },
+    });
+  expect(own.status).toBe(201);
+
+  expect((await show(false)).body).toEqual({ demo: 'away', empty: false });
+  expect((await shelf()).items.map(({ id }: { id: string }) => id)).toEqual([own.body.id]);
+  expect(await shelf('?q=tarnhook&sort=efficiency')).toMatchObject({ total: 1 });
+  // Nothing of it is deleted.
+  expect((await request(harness.app).get(`/api/samples/${first.id}`)).status).toBe(200);
+
+  await show(true);
+  expect((await shelf()).total).toBe(all.total + 1);
+});

@@ -1,0 +1,149 @@
+// The shelf without samples: the first look at an empty bench, with three ways in; or nothing found.
+import type { DemoState } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
+import { Link } from 'react-router';
+import { api } from '../api/client.ts';
+import { demoQuery, queryClient } from '../api/queries.ts';
+import { FileButton } from '../parts/FileButton.tsx';
+import { useNotify } from '../state/notices.tsx';
+
+const SampleListDialog = lazy(async () => ({ default: (await import('./SampleListDialog.tsx')).SampleListDialog }));
+
+/** Shows the demo, or puts it away; the shelf is asked for anew. */
+export function useShowDemo() {
+  const notify = useNotify();
+  return useMutation({
+    mutationFn: (shown: boolean) => api<DemoState>('/demo', { method: 'PUT', body: { shown } }),
+    onError: (error) => notify(error.message),
+    onSettled: () => queryClient.invalidateQueries(),
+  });
+}
+
+interface WayProps {
+  readonly title: string;
+  readonly says: string;
+  readonly children: ReactNode;
+}
+
+function Way({ title, says, children }: WayProps) {
+  return (
+    <Box
+      sx={{
+        p: 2.5,
+        border: 1,
+        borderColor: 'divider',
+        borderRadius: 1,
+        display: 'flex',
+        flexDirection: 'column',
+        gap: 1,
+      }}
+    >
+      <Typography variant="h3">{title}</Typography>
+      <Typography color="text.secondary" sx={{ flex: 1 }}>
+        {says}
+      </Typography>
+      <Box>{children}</Box>
+    </Box>
+  );
+}
+
+/** Nothing is there yet. */
+function Greeting() {
+  const { data } = useQuery(demoQuery);
+  const demo = useShowDemo();
+  const [file, setFile] = useState<File | null>(null);
+  const away = data?.demo === 'away';
+  return (
+    <Box sx={{ p: { xs: 2, md: 4 }, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+      <Typography variant="h2">The shelf is empty</Typography>
+      <Typography sx={{ my: 1.5 }} color="text.secondary">
+        Lastmark holds what a charger promises against what it does. Begin with one of these.
+      </Typography>
+      <Box sx={{ display: 'grid', gap: 2, gridTemplateColumns: 'repeat(auto-fit, minmax(220px, 1fr))' }}>
+        <Way
+          title="A charger on the bench"
+          says="What it is, its ports, and what its label promises. Takes two minutes."
+        >
+          <Button variant="contained" component={Link} to="/samples/new">
+            Take in a sample
+          </Button>
+        </Way>
+        <Way
+          title="A spreadsheet"
+          says="A list of chargers, one a line: maker, model, ports, mass, price. You look before it is kept."
+        >
+          <FileButton
+            label="List of samples"
+            accept=".csv,.tsv,.txt"
+            onFiles={([one]) => setFile(one ?? null)}
+            button={{ variant: 'outlined' }}
+          >
+            Take in a spreadsheet
+          </FileButton>
+        </Way>
+        <Way
+          title="The demo"
+          says="Eight invented chargers of a mountain hut association, some tested, some half way. It can be put away again."
+        >
+          <Button variant="outlined" disabled={demo.isPending} onClick={() => demo.mutate(true)}>
+            {demo.isPending ? 'Filling the shelf …' : away ? 'Show the demo again' : 'Try the demo'}
+          </Button>
+        </Way>
+      </Box>
+      {file && (
+        <Suspense fallback={null}>
+          <SampleListDialog file={file} onClose={() => setFile(null)} />
+        </Suspense>
+      )}
+    </Box>
+  );
+}
+
+interface Props {
+  readonly filtered: boolean;
+  readonly onClear: () => void;
+}
+
+export function EmptyShelf({ filtered, onClear }: Props) {
+  if (!filtered) return <Greeting />;
+  return (
+    <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+      <Typography variant="h2">Nothing on the shelf matches</Typography>
+      <Typography sx={{ my: 1.5 }} color="text.secondary">
+        Try fewer words, or another kind.
+      </Typography>
+      <Button variant="outlined" onClick={onClear}>
+        Show all
+      </Button>
+    </Box>
+  );
+}
+
+/** Says of the demo that it is one. */
+export function DemoNote() {
+  const { data } = useQuery(demoQuery);
+  const demo = useShowDemo();
+  if (data?.demo !== 'shown') return null;
+  return (
+    <Box
+      sx={{
+        display: 'flex',
+        flexWrap: 'wrap',
+        columnGap: 1,
+        alignItems: 'center',
+        mb: 1,
+        fontSize: 14,
+        color: 'text.secondary',
+      }}
+    >
+      <span>Demo: makers, chargers and numbers are invented.</span>
+      <Button size="small" disabled={demo.isPending} onClick={() => demo.mutate(false)}>
+        Put the demo away
+      </Button>
+    </Box>
+  );
+}
