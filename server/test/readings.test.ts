@@ -195,7 +195,7 @@ it('a loading with readings keeps its outputs but may be renamed', async () => {
   const unexplained = await put({ ...base, classReason: '' }, 1);
   expect([unexplained.status, unexplained.body.errors?.[0]?.message]).toEqual([
     422,
-    expect.stringContaining('say why'),
+    expect.stringContaining('Say why'),
   ]);
   expect((await put(base, 1)).body).toMatchObject({ name: 'Renamed', nameplateClass: 'basic', version: 2 });
   expect((await request(harness.app).delete(`/api/setups/${setupId}`).set('If-Match', '"v2"')).status).toBe(409);

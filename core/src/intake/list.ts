@@ -1,6 +1,6 @@
 // Samples from a spreadsheet: one a line, as benches keep them before they have anything better.
 import Papa from 'papaparse';
-import { parseDecimal, parseQuantity } from '../quantity/index.ts';
+import { parseMoney, parseQuantity } from '../quantity/index.ts';
 
 export interface ListedPort {
   readonly label: string;
@@ -74,10 +74,10 @@ function sampleOf(row: Row, line: number): ListedSample | string {
   if (typeof ports === 'string') return `ports: ${ports}`;
   const mass = cell('mass_g') === '' ? null : parseQuantity(cell('mass_g'), 'mass');
   if (mass && !mass.ok) return `mass_g: ${mass.reason}`;
-  const [, sign = '', money = ''] = /^([A-Z]{3}|[€$£¥])?\s*(.*?)\s*(?:[A-Z]{3}|[€$£¥])?$/.exec(cell('paid')) ?? [];
-  const amount = money === '' ? null : parseDecimal(money);
+  const money = cell('paid') === '' ? null : parseMoney(cell('paid'));
+  const amount = money?.amount ?? null;
   if (amount !== null && !(amount >= 0)) return `paid: "${cell('paid')}" is not a price.`;
-  const currency = cell('currency').toUpperCase() || (/^[A-Z]{3}$/.test(sign) ? sign : 'EUR');
+  const currency = cell('currency').toUpperCase() || (money?.currency ?? 'EUR');
   if (amount !== null && !/^[A-Z]{3}$/.test(currency))
     return `currency "${currency}" is not three letters such as EUR.`;
   return {

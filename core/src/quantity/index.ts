@@ -1,5 +1,6 @@
 // Quantities and units: what a number means, how it is typed and how it is shown.
 export * from './amps.ts';
 export * from './format.ts';
+export * from './money.ts';
 export * from './parse.ts';
 export * from './units.ts';

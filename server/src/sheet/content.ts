@@ -1,6 +1,7 @@
 // What the sheet says, taken from the verdict and nothing else. The exception stands first, and nothing is left out.
 import type { SampleDossier } from '@lastmark/contract';
 import { CLAIM_STATES, describeDuration, describePromise } from '@lastmark/core/claim';
+import { stateWord } from '@lastmark/core/evidence';
 import { drawWords, yearWords } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
@@ -59,7 +60,7 @@ function claimsTable({ claims }: SampleDossier, verdict: Verdict): Content[] {
     ({ claim, state, sentence }): TableCell[] => [
       { text: describePromise(claim.promise), bold: true },
       claim.duration.kind === 'unstated' ? claim.printed : `${claim.printed}, ${describeDuration(claim.duration)}`,
-      { text: `${STATE_MARKS[state] ?? '·'} ${state}`, bold: state === 'short' || state === 'unreachable' },
+      { text: `${STATE_MARKS[state] ?? '·'} ${stateWord(state)}`, bold: state === 'short' || state === 'unreachable' },
       sentence,
     ],
   );

@@ -1,5 +1,6 @@
 // A claim state as shape, word and colour; the shape alone is enough.
 import type { ClaimState } from '@lastmark/core/claim';
+import { stateWord } from '@lastmark/core/evidence';
 import Box from '@mui/material/Box';
 import type { Theme } from '@mui/material/styles';
 import type { ReactNode } from 'react';
@@ -66,7 +67,7 @@ interface Props {
 
 /** The exception is louder than the rule: a filled plate, an outlined one, and plain words. */
 function wordLook(state: ClaimState, { palette }: Theme): object {
-  const plate = { px: 0.75, borderRadius: 0.75, fontWeight: 700 };
+  const plate = { px: 0.75, borderRadius: 0.75, fontWeight: 700, justifySelf: 'start' };
   if (isLoud(state)) {
     return { ...plate, bgcolor: palette.error.main, color: palette.error.contrastText, '--hole': palette.error.main };
   }
@@ -91,7 +92,7 @@ export function StateMark({ state, bare = false }: Props) {
   return (
     <Box
       component="span"
-      title={bare ? state : undefined}
+      title={bare ? stateWord(state) : undefined}
       sx={(theme) => ({
         display: 'inline-flex',
         alignItems: 'center',
@@ -108,12 +109,12 @@ export function StateMark({ state, bare = false }: Props) {
         viewBox="0 0 16 16"
         style={{ flexShrink: 0 }}
         role={bare ? 'img' : undefined}
-        aria-label={bare ? state : undefined}
+        aria-label={bare ? stateWord(state) : undefined}
         aria-hidden={bare ? undefined : true}
       >
         {SHAPES[state]}
       </svg>
-      {!bare && state}
+      {!bare && stateWord(state)}
     </Box>
   );
 }

@@ -11,6 +11,9 @@ interface ChoiceProps<T extends string> {
   readonly more?: TextFieldProps;
 }
 
+/** An empty value is a choice like any other, and is read like one. */
+const SHOWS_EMPTY = { select: { displayEmpty: true }, inputLabel: { shrink: true } } as const;
+
 /** One of a few values. */
 export function Choice<T extends string>({ label, value, options, onChange, more }: ChoiceProps<T>) {
   const choices = options.map((option) => (typeof option === 'string' ? { value: option, label: option } : option));
@@ -19,6 +22,7 @@ export function Choice<T extends string>({ label, value, options, onChange, more
       select
       label={label}
       value={value}
+      {...(choices.some((one) => one.value === '') ? { slotProps: SHOWS_EMPTY } : null)}
       // In full where there is no room for it.
       title={choices.find((one) => one.value === value)?.label}
       onChange={(event) => onChange(event.target.value as T)}

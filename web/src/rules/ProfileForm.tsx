@@ -3,7 +3,7 @@ import { profileInput } from '@lastmark/contract/schemas';
 import type { StoredProfile } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
 import { ASSUMED_EFFICIENCY } from '@lastmark/core/proof';
-import { formatPlain, parseDecimal, type QuantityId } from '@lastmark/core/quantity';
+import { formatPlain, parseMoney, type QuantityId } from '@lastmark/core/quantity';
 import { MAINS_CHOICES, type Mains, mainsLabel } from '@lastmark/core/reading';
 import type { Profile } from '@lastmark/core/verdict';
 import Alert from '@mui/material/Alert';
@@ -79,7 +79,7 @@ const inputOf = (text: ProfileText, profile: StoredProfile): Profile => ({
   rule: text.rule as Profile['rule'],
   allowance: typedSi(text.allowance, 'efficiency') ?? 0,
   mains: CHOICES.find(({ id }) => id === text.mains)?.mains ?? profile.mains,
-  tariff: parseDecimal(text.tariff.replace(/[€$£¥]/g, '').trim()) ?? Number.NaN,
+  tariff: parseMoney(text.tariff).amount,
   currency: text.currency.trim().toUpperCase(),
   limitSetIds: profile.limitSetIds,
   tolerance: typedSi(text.tolerance, 'efficiency'),

@@ -6,6 +6,7 @@ import { expandedUncertainty, type Measured } from '@lastmark/core/uncertainty';
 import type { SetupLimits } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { Term } from '../../parts/Term.tsx';
 
 const shown = (result: Measured): string => formatMeasured(result.value, expandedUncertainty(result), 'efficiency');
 const percent = (load: number): string => `${Math.round(load * 100)} %`;
@@ -29,7 +30,9 @@ export function Averages({ series, limits }: Props) {
           const verdicts = held.filter(({ standing }) => standing === 'verdict');
           return (
             <Box key={label}>
-              <Box sx={{ color: 'text.secondary', fontSize: 13 }}>Four-point average, {label}</Box>
+              <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
+                <Term of="four-point average">Four-point average</Term>, {label}
+              </Box>
               <Box sx={{ fontSize: 28, fontWeight: 600, lineHeight: 1.2, whiteSpace: 'nowrap' }}>
                 {average ? (
                   shown(average)

@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
 import { Panel } from '../../parts/Panel.tsx';
+import { Term } from '../../parts/Term.tsx';
 import { useSample, useSeriesNow, useSupplies } from '../../state/sample.tsx';
 import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
@@ -55,8 +56,8 @@ export function LoadGrid({ setup }: Props) {
         </Typography>
       ))}
       <Typography variant="body2" color="text.secondary">
-        Rig: {rig?.name ?? 'missing'}. Warm up 30 min at 100 %, then downwards. Type a number, or with its unit (3250
-        mA), then Enter. A second value corrects the first; both are kept.
+        <Term of="rig">Rig</Term>: {rig?.name ?? 'missing'}. Warm up 30 min at 100 %, then downwards. Type a number, or
+        with its unit (3250 mA), then Enter. A second value corrects the first; both are kept.
       </Typography>
     </Box>
   );

@@ -3,6 +3,7 @@ import { PRICE_KINDS } from '@lastmark/contract/schemas';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
+import { useState } from 'react';
 import { Choice } from '../../parts/fields.tsx';
 import type { PriceText } from './form.ts';
 
@@ -13,6 +14,7 @@ interface Props {
 }
 
 export function PriceList({ prices, errorOf, onChange }: Props) {
+  const [added, setAdded] = useState(false);
   const set = (index: number, part: Partial<PriceText>) =>
     onChange(prices.map((price, at) => (at === index ? { ...price, ...part } : price)));
   const today = new Date().toISOString().slice(0, 10);
@@ -22,6 +24,8 @@ export function PriceList({ prices, errorOf, onChange }: Props) {
       <TextField
         label={label}
         value={prices[index]?.[name] ?? ''}
+        // Who adds a price goes on to type it.
+        autoFocus={added && name === 'amount' && index === prices.length - 1}
         error={error !== undefined}
         helperText={error}
         onChange={(event) => set(index, { [name]: event.target.value })}
@@ -56,9 +60,10 @@ export function PriceList({ prices, errorOf, onChange }: Props) {
       ))}
       <Button
         variant="outlined"
-        onClick={() =>
-          onChange([...prices, { kind: 'paid', amount: '', currency: prices.at(-1)?.currency ?? 'EUR', date: today }])
-        }
+        onClick={() => {
+          setAdded(true);
+          onChange([...prices, { kind: 'paid', amount: '', currency: prices.at(-1)?.currency ?? 'EUR', date: today }]);
+        }}
       >
         Add a price
       </Button>

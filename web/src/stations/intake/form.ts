@@ -2,7 +2,7 @@
 import { sampleInput } from '@lastmark/contract/schemas';
 import type { ModelInput, SampleInput, UnitInput } from '@lastmark/contract/types';
 import { type FieldError, validate } from '@lastmark/contract/validate';
-import { formatPlain, parseDecimal } from '@lastmark/core/quantity';
+import { formatPlain, parseMoney } from '@lastmark/core/quantity';
 import type { PortFacts } from '@lastmark/core/verdict';
 import { typedSi } from '../../parts/fields.tsx';
 
@@ -97,7 +97,7 @@ export function fromForm({
       width: typedSi(model.width, 'length'),
       height: typedSi(model.height, 'length'),
       mass: typedSi(model.mass, 'mass'),
-      prices: model.prices.map((price) => ({ ...price, amount: parseDecimal(price.amount) })),
+      prices: model.prices.map((price) => ({ ...price, amount: parseMoney(price.amount).amount })),
       ports: model.ports.map(({ label, connector, twin }) => ({
         label: label.trim(),
         connector,

@@ -84,7 +84,7 @@ export function RunDialog<Form extends RunHeadForm & FieldValues>(props: Props<F
         />
       </Box>
       {children}
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 210px', gap: 1.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 240px', gap: 1.5 }}>
         <TextInput control={control} name="note" label="Note" max={400} />
         <TakenInput control={control} taken={form.values.taken} />
       </Box>

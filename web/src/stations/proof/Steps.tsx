@@ -14,6 +14,7 @@ import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
+import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { AddStep } from './AddStep.tsx';
 import { ListDialog } from './ListDialog.tsx';
@@ -180,7 +181,7 @@ export function Steps() {
           </Suspense>
           <Typography sx={{ my: 1 }}>
             {done} of {results.length} steps read. Type a number, then Enter; 5 % either side of a level is the
-            standard’s tolerance
+            standard’s <Term of="tolerance" />
             {dossier.profile.tolerance === null
               ? ''
               : `, yours is ${formatPlain(dossier.profile.tolerance, 'efficiency')}`}

@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { FileButton } from '../../parts/FileButton.tsx';
+import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { RunList } from '../proof/RunList.tsx';
 import { SplitDialog } from './SplitDialog.tsx';
@@ -62,7 +63,7 @@ export function Combinations() {
           />
           <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>
             Outline: promised. Fill: metered. Hatched: between two ends. Zigzag: drops out when another is plugged in.
-            Bars over the ports: the budgets that follow.
+            Bars over the ports: the <Term of="budget">budgets</Term> that follow.
           </Typography>
         </>
       )}

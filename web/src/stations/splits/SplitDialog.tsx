@@ -307,7 +307,7 @@ export function SplitDialog({ start, run: corrected = null, onClose }: Props) {
       <Box sx={{ width: 220 }}>
         <QuantityInput control={control} name="mainsWatts" label="At the socket, W" quantity="power" />
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 210px', gap: 1.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 240px', gap: 1.5 }}>
         <TextInput
           control={control}
           name="note"

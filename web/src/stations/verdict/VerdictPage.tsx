@@ -1,5 +1,6 @@
 // The verdict: each claim's state with the readings behind it, and the ways to take it along.
 import { CLAIM_STATES, type ClaimState, describeDuration, describePromise } from '@lastmark/core/claim';
+import { stateWord } from '@lastmark/core/evidence';
 import { formatPlain } from '@lastmark/core/quantity';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
@@ -9,6 +10,7 @@ import { Link } from 'react-router';
 import { EvidenceList } from '../../parts/EvidenceList.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { isLoud, StateMark } from '../../parts/StateMark.tsx';
+import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 function Figures({ figures }: { readonly figures: KeyFigures }) {
@@ -61,7 +63,7 @@ function ClaimGroup({ state }: { readonly state: ClaimState }) {
   });
   if (members.length === 0) return null;
   return (
-    <Box component="section" aria-label={state} sx={{ mb: 2.5 }}>
+    <Box component="section" aria-label={stateWord(state)} sx={{ mb: 2.5 }}>
       <Typography variant="h2" sx={{ mb: 0.75 }}>
         <StateMark state={state} />
       </Typography>
@@ -127,7 +129,7 @@ export function VerdictPage() {
         {profile.rule === 'guarded'
           ? 'Guarded: proven only if value − U clears the limit, short only if value + U misses it.'
           : 'Simple: the value against the limit.'}{' '}
-        U is k = 2, about 95 %. A result from Lastmark is not a safety certification.
+        <Term of="U" /> is k = 2, about 95 %. A result from Lastmark is not a safety certification.
       </Typography>
     </Box>
   );
