@@ -21,9 +21,6 @@ export const CLAIM_STATES = [
 
 export type ClaimState = (typeof CLAIM_STATES)[number];
 
-/** A state as it is said: words that promise nothing testable are no fault of the program. */
-export const stateWord = (state: ClaimState): string => (state === 'undefined' ? 'untestable' : state);
-
 /** One piece of evidence brought to a claim. */
 export interface Evidence {
   readonly kind: EvidenceKind;

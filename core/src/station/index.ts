@@ -2,3 +2,4 @@
 export * from './about.ts';
 export * from './look.ts';
 export * from './types.ts';
+export * from './words.ts';

@@ -1,10 +1,10 @@
 // What the sheet says, taken from the verdict and nothing else. The exception stands first, and nothing is left out.
 import type { SampleDossier } from '@lastmark/contract';
 import { CLAIM_STATES, describeDuration, describePromise } from '@lastmark/core/claim';
-import { stateWord } from '@lastmark/core/evidence';
 import { drawWords, yearWords } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
+import { stateWord } from '@lastmark/core/station';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';

@@ -1,17 +1,26 @@
 // The frame around every page: spine, work surface, command box and key list.
 import Box from '@mui/material/Box';
-import { useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useKeys } from '../state/useKeys.ts';
 import { useNarrow } from '../state/useNarrow.ts';
-import { CommandBox } from './CommandBox.tsx';
-import { KeyList } from './KeyList.tsx';
 import { LoadsOff } from './LoadsOff.tsx';
 import { Spine } from './Spine.tsx';
+
+const boxOf = () => import('./CommandBox.tsx');
+const CommandBox = lazy(async () => ({ default: (await boxOf()).CommandBox }));
+const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }));
+
+/** Fetched once the page stands and nothing else is to do, so that the first press of its keys finds it. */
+const FETCH_AFTER_MILLISECONDS = 3000;
 
 export function Frame() {
   const narrow = useNarrow();
   const [open, setOpen] = useState<'command' | 'keys' | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => void boxOf(), FETCH_AFTER_MILLISECONDS);
+    return () => clearTimeout(timer);
+  }, []);
   useKeys({ 'ctrl+k': () => setOpen('command'), '?': () => setOpen('keys') });
   return (
     <Box sx={{ display: 'flex', flexDirection: narrow ? 'column' : 'row', minHeight: '100vh' }}>
@@ -33,8 +42,10 @@ export function Frame() {
         </Box>
         <LoadsOff />
       </Box>
-      {open === 'command' && <CommandBox onClose={() => setOpen(null)} onKeys={() => setOpen('keys')} />}
-      {open === 'keys' && <KeyList onClose={() => setOpen(null)} />}
+      <Suspense fallback={null}>
+        {open === 'command' && <CommandBox onClose={() => setOpen(null)} onKeys={() => setOpen('keys')} />}
+        {open === 'keys' && <KeyList onClose={() => setOpen(null)} />}
+      </Suspense>
       <ScrollRestoration />
     </Box>
   );

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
+import { focusFirstEmpty } from '../parts/focusEntry.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
@@ -18,11 +19,12 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
   const verdict = useVerdict(dossier);
   const navigate = useNavigate();
   const { id } = dossier.sample;
-  useKeys(
-    Object.fromEntries(
+  useKeys({
+    ...Object.fromEntries(
       STATIONS.map((station, index) => [`alt+${index + 1}`, () => void navigate(`/samples/${id}/${station.id}`)]),
     ),
-  );
+    'alt+g': focusFirstEmpty,
+  });
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
     <SampleContext.Provider value={value}>

@@ -18,6 +18,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, leasesQuery, rigsQuery } from '../api/queries.ts';
+import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { ConsoleDialog } from './ConsoleDialog.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
@@ -238,7 +239,7 @@ export function BenchPage() {
     if (asked) setParams(from ? { from } : {}, { replace: true });
   };
   return (
-    <Box sx={{ p: 3, maxWidth: 1180 }}>
+    <Box sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6, maxWidth: 1400 }}>
       <Typography variant="h1" sx={{ mb: 2 }}>
         Bench
       </Typography>

@@ -1,6 +1,6 @@
 // A claim state as shape, word and colour; the shape alone is enough.
 import type { ClaimState } from '@lastmark/core/claim';
-import { stateWord } from '@lastmark/core/evidence';
+import { stateWord } from '@lastmark/core/station';
 import Box from '@mui/material/Box';
 import type { Theme } from '@mui/material/styles';
 import type { ReactNode } from 'react';

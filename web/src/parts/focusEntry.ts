@@ -8,3 +8,11 @@ export function focusEntry(name: string): boolean {
   field?.focus();
   return field !== undefined;
 }
+
+/** Go to the first field of the grid that nothing stands in; to the first of all where every one is filled. */
+export function focusFirstEmpty(): void {
+  const fields = [...document.querySelectorAll<HTMLInputElement>('input[data-entry]')];
+  const field = fields.find(({ value }) => value === '') ?? fields[0];
+  field?.scrollIntoView({ block: 'center' });
+  field?.focus();
+}

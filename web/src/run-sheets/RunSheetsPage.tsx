@@ -13,6 +13,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { sheetsQuery } from '../api/queries.ts';
 import { Heads } from '../bench/tables.tsx';
+import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { PlanForm } from './PlanForm.tsx';
 import { SimulatedButton } from './SimulatedButton.tsx';
@@ -80,12 +81,58 @@ function Sheets({ items }: { readonly items: readonly SheetRow[] }) {
   );
 }
 
+const GHOST = [
+  ['The rig proves itself', 2],
+  ['Idle, nothing attached', 12],
+  ['Warm-up at full load', 30],
+  ['100, 75, 50, 25 and 10 %', 55],
+  ['Every combination of ports', 20],
+  ['Cool down, prove again', 15],
+] as const;
+
+/** What a sheet looks like, before there is one: its steps by how long they take. */
+function GhostSheet() {
+  return (
+    <Box sx={{ p: 2 }}>
+      <Typography color="text.secondary" sx={{ mb: 1.5 }}>
+        No run sheet yet. Choose a sample, a method and a rig above: steps like these follow from its ports and claims.
+      </Typography>
+      {GHOST.map(([title, minutes]) => (
+        <Box
+          key={title}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '210px 1fr 60px',
+            gap: 1.5,
+            alignItems: 'center',
+            py: 0.5,
+            color: 'text.secondary',
+          }}
+        >
+          <span>{title}</span>
+          <Box
+            aria-hidden
+            sx={{
+              height: 12,
+              width: `${minutes * 1.6}%`,
+              border: '1px dashed',
+              borderColor: 'soft',
+              borderRadius: 0.5,
+            }}
+          />
+          <span>{minutes} min</span>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
 export function RunSheetsPage() {
   const [params] = useSearchParams();
   const sampleId = params.get('sample');
   const sheets = useQuery({ ...sheetsQuery(sampleId), refetchInterval: 5000 });
   return (
-    <Box sx={{ p: 3, maxWidth: 1180 }}>
+    <Box sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6 }}>
       <Stack direction="row" sx={{ mb: 2, alignItems: 'center', gap: 1 }}>
         <Typography variant="h1" sx={{ flex: 1 }}>
           Run sheets
@@ -103,13 +150,7 @@ export function RunSheetsPage() {
           <Box
             sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}
           >
-            {items.length === 0 ? (
-              <Typography sx={{ p: 2 }} color="text.secondary">
-                No run sheet yet. Choose a sample, a method and a rig above: the steps follow from its ports and claims.
-              </Typography>
-            ) : (
-              <Sheets items={items} />
-            )}
+            {items.length === 0 ? <GhostSheet /> : <Sheets items={items} />}
           </Box>
         )}
       </QueryGate>

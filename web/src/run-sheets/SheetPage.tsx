@@ -12,6 +12,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { api, versionTag } from '../api/client.ts';
 import { dossierQuery, queryClient, rigsQuery, sheetQuery } from '../api/queries.ts';
 import { Choice } from '../parts/fields.tsx';
+import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { AddStepDialog } from './AddStepDialog.tsx';
@@ -68,7 +69,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
   const model = dossier?.sample.model;
   const replace = (changed: SheetStep) => steps.map((step) => (step.id === changed.id ? changed : step));
   return (
-    <Box sx={{ p: 3, maxWidth: 1180 }}>
+    <Box sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6, maxWidth: 1400 }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1, mb: 0.5 }}>
         <Typography variant="h1" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
           {model ? `${model.maker} ${model.model}, ${dossier.sample.unit.serial || dossier.sample.tag}: ` : ''}

@@ -1,27 +1,15 @@
 // The shelf without samples: the first look at an empty bench, with three ways in; or nothing found.
-import type { DemoState } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import { api } from '../api/client.ts';
-import { demoQuery, queryClient } from '../api/queries.ts';
+import { demoQuery } from '../api/queries.ts';
 import { FileButton } from '../parts/FileButton.tsx';
-import { useNotify } from '../state/notices.tsx';
+import { useShowDemo } from './DemoNote.tsx';
 
 const SampleListDialog = lazy(async () => ({ default: (await import('./SampleListDialog.tsx')).SampleListDialog }));
-
-/** Shows the demo, or puts it away; the shelf is asked for anew. */
-export function useShowDemo() {
-  const notify = useNotify();
-  return useMutation({
-    mutationFn: (shown: boolean) => api<DemoState>('/demo', { method: 'PUT', body: { shown } }),
-    onError: (error) => notify(error.message),
-    onSettled: () => queryClient.invalidateQueries(),
-  });
-}
 
 interface WayProps {
   readonly title: string;
@@ -118,31 +106,6 @@ export function EmptyShelf({ filtered, onClear }: Props) {
       </Typography>
       <Button variant="outlined" onClick={onClear}>
         Show all
-      </Button>
-    </Box>
-  );
-}
-
-/** Says of the demo that it is one. */
-export function DemoNote() {
-  const { data } = useQuery(demoQuery);
-  const demo = useShowDemo();
-  if (data?.demo !== 'shown') return null;
-  return (
-    <Box
-      sx={{
-        display: 'flex',
-        flexWrap: 'wrap',
-        columnGap: 1,
-        alignItems: 'center',
-        mb: 1,
-        fontSize: 14,
-        color: 'text.secondary',
-      }}
-    >
-      <span>Demo: makers, chargers and numbers are invented.</span>
-      <Button size="small" disabled={demo.isPending} onClick={() => demo.mutate(false)}>
-        Put the demo away
       </Button>
     </Box>
   );

@@ -2,18 +2,22 @@
 import type { SampleRow } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import FormControl from '@mui/material/FormControl';
+import InputLabel from '@mui/material/InputLabel';
+import OutlinedInput from '@mui/material/OutlinedInput';
 import Stack from '@mui/material/Stack';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
-import { useDeferredValue } from 'react';
+import { lazy, Suspense, useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { shelfQuery } from '../api/queries.ts';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNarrow } from '../state/useNarrow.ts';
-import { DemoNote, EmptyShelf } from './EmptyShelf.tsx';
+import { DemoNote } from './DemoNote.tsx';
 import { ShelfTable } from './ShelfTable.tsx';
+
+const EmptyShelf = lazy(async () => ({ default: (await import('./EmptyShelf.tsx')).EmptyShelf }));
 
 const KINDS = [
   ['', 'All'],
@@ -55,13 +59,16 @@ export function ShelfPage() {
         </Button>
       </PageHead>
       <Stack direction="row" useFlexGap sx={{ mb: 2, gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        <TextField
-          label="Find by maker, model, serial or tag"
-          value={q}
-          onChange={(event) => change({ q: event.target.value })}
-          type="search"
-          sx={{ maxWidth: 360 }}
-        />
+        <FormControl size="small" sx={{ flex: '0 1 360px', minWidth: 220 }}>
+          <InputLabel htmlFor="find">Find by maker, model, serial or tag</InputLabel>
+          <OutlinedInput
+            id="find"
+            label="Find by maker, model, serial or tag"
+            type="search"
+            value={q}
+            onChange={(event) => change({ q: event.target.value })}
+          />
+        </FormControl>
         <Box
           role="group"
           aria-label="Kind"
@@ -87,12 +94,17 @@ export function ShelfPage() {
         <Typography color="text.secondary" role="status">
           {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
         </Typography>
+        <DemoNote />
       </Stack>
-      <DemoNote />
       <QueryGate query={query} what="the shelf">
         {({ pages }) => {
           const rows: SampleRow[] = pages.flatMap(({ items }) => items);
-          if (rows.length === 0) return <EmptyShelf filtered={q !== '' || kind !== ''} onClear={() => setParams({})} />;
+          if (rows.length === 0)
+            return (
+              <Suspense fallback={null}>
+                <EmptyShelf filtered={q !== '' || kind !== ''} onClear={() => setParams({})} />
+              </Suspense>
+            );
           return (
             <ShelfTable
               rows={rows}

@@ -45,6 +45,8 @@ function ModelFields({ form, errors, onChange }: Props) {
     <TextField
       label={label}
       required={required}
+      // Who takes in a charger begins to type at once.
+      autoFocus={name === 'maker' && model.maker === '' && model.model === ''}
       value={model[name]}
       error={errorOf(`model.${name}`) !== undefined}
       helperText={errorOf(`model.${name}`) ?? ' '}

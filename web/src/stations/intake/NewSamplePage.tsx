@@ -11,6 +11,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, api } from '../../api/client.ts';
 import { queryClient } from '../../api/queries.ts';
+import { PAGE_SIDE } from '../../parts/Page.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { EMPTY_FORM, formMessage, fromForm } from './form.ts';
 import { IntakeFields } from './IntakeFields.tsx';
@@ -37,7 +38,7 @@ export function NewSamplePage() {
     if ('input' in result) create.mutate(result.input);
   };
   return (
-    <Box component="form" noValidate onSubmit={submit} sx={{ p: 3, pb: 8, maxWidth: 980 }}>
+    <Box component="form" noValidate onSubmit={submit} sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6, maxWidth: 1180 }}>
       <Typography variant="h1" sx={{ mb: 2 }}>
         Take in a sample
       </Typography>

@@ -1,7 +1,7 @@
 // The verdict: each claim's state with the readings behind it, and the ways to take it along.
 import { CLAIM_STATES, type ClaimState, describeDuration, describePromise } from '@lastmark/core/claim';
-import { stateWord } from '@lastmark/core/evidence';
 import { formatPlain } from '@lastmark/core/quantity';
+import { stateWord } from '@lastmark/core/station';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
