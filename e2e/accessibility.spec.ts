@@ -1,9 +1,10 @@
 // No serious accessibility finding on any view, light or dim; and at no size is anything cut, covered or beside the page.
 import AxeBuilder from '@axe-core/playwright';
+import { STATIONS_ABOUT } from '@lastmark/core/station';
 import type { Page } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { allViews } from '../scripts/lib/views.mjs';
-import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { crowdedSample, DEMO, demoSample, expect, freshSample, test } from './bench.ts';
 import { geometry } from './geometry.ts';
 
 interface View {
@@ -53,6 +54,22 @@ async function pathOf(page: Page, { path, sample }: View): Promise<string> {
   return path.replace('{id}', sample === null ? (await freshSample(page, 'Axe')).id : await demoSample(page, sample));
 }
 
+/** Layout shift a view may have after it is shown. */
+const MOST_SHIFT = 0.01;
+
+async function watchShifts(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const shifts: number[] = [];
+    Object.assign(window, { shifts });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) shifts.push((entry as unknown as { value: number }).value);
+    }).observe({ type: 'layout-shift', buffered: true });
+  });
+}
+
+const shifted = (page: Page): Promise<number> =>
+  page.evaluate(() => (window as unknown as { shifts: number[] }).shifts.reduce((sum, one) => sum + one, 0));
+
 async function expectAccessible(page: Page): Promise<void> {
   await expect(page.getByRole('heading').first()).toBeVisible();
   await atRest(page);
@@ -64,9 +81,30 @@ async function expectAccessible(page: Page): Promise<void> {
 
 for (const view of allViews() as View[])
   test(`${view.name} has no serious finding`, async ({ page }) => {
+    await watchShifts(page);
     await page.goto(await pathOf(page, view));
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    await atRest(page);
+    expect(await shifted(page), 'moved after it was shown').toBeLessThanOrEqual(MOST_SHIFT);
     await expectAccessible(page);
   });
+
+test('six ports with long names and long numbers fit at every size', async ({ page }) => {
+  const { id, rigId } = await crowdedSample(page);
+  for (const station of STATIONS_ABOUT) {
+    await page.goto(`/samples/${id}/${station.id}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await atRest(page);
+    expect(await geometry(page), station.title).toEqual([]);
+  }
+  await page.goto(`/run-sheets?sample=${id}`);
+  await atRest(page);
+  expect(await geometry(page), 'Run sheets').toEqual([]);
+  await page.goto('/?q=hut');
+  await atRest(page);
+  expect(await geometry(page), 'Shelf').toEqual([]);
+  expect(rigId).not.toBe('');
+});
 
 test('a run sheet has no serious finding', async ({ page }) => {
   const sheet = await page.request.post(`/api/samples/${await demoSample(page, DEMO.six)}/run-sheets`, {

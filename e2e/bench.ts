@@ -91,3 +91,87 @@ export async function freshSample(page: Page, model: string): Promise<{ id: stri
   });
   return { id: sample.id, setupId: setup.id };
 }
+
+/** A six-port charger with names as long as they may get and numbers as long as they come, made over the API. */
+export async function crowdedSample(page: Page): Promise<{ id: string; rigId: string }> {
+  const post = async (path: string, data: object) => {
+    const answer = await page.request.post(`/api${path}`, { data });
+    expect(answer.status(), await answer.text()).toBe(201);
+    return (await answer.json()) as { id: string };
+  };
+  const { items: rigs } = (await (await page.request.get('/api/rigs')).json()) as { items: { id: string }[] };
+  const rigId = rigs[0]?.id ?? '';
+  const labels = ['Bunk room, north wall 1', 'Bunk room, north wall 2', 'C3', 'Warden’s table, left', 'A1', 'A2'];
+  const { id } = await post('/samples', {
+    model: {
+      maker: 'Fernwall Hut Association, valley workshop',
+      model: 'Six-port desktop charger of the second year',
+      kind: 'desktop',
+      ports: labels.map((label, index) => ({ label, connector: index < 4 ? 'C' : 'A', twin: null })),
+      length: null,
+      width: null,
+      height: null,
+      mass: 1.234567,
+      withPlug: true,
+      plugForm: 'detachable lead',
+      plugEarthed: true,
+      plugBlocksNeighbour: false,
+      inputRating: '100–240 V 50/60 Hz 3.5 A, Class I, indoor use only',
+      marks: [],
+      prices: [{ kind: 'paid', amount: 123456.78, currency: 'EUR', date: '2026-03-01' }],
+    },
+    unit: {
+      revision: '',
+      serial: 'SERIAL-NUMBER-AS-LONG-AS-A-LABEL-IS-WIDE',
+      dateCode: '',
+      obtained: 'bought',
+      disclosure: '',
+      notes: '',
+    },
+  });
+  const claim = (promise: object) =>
+    post(`/samples/${id}/claims`, { promise, duration: { kind: 'unstated' }, printed: 'box, back, below the fold' });
+  const [first = '', second = ''] = labels;
+  for (const port of labels) await claim({ kind: 'port-line', port, volts: 20.123, amps: 4.8765 });
+  await claim({ kind: 'combination', shares: labels.map((port) => ({ port, watts: 98.765 })) });
+  await claim({ kind: 'idle', watts: 0.12345, mains: null });
+  const setup = await post(`/samples/${id}/setups`, {
+    name: 'Both ports of the bunk room’s north wall together',
+    purpose: 'efficiency',
+    outputs: [first, second].map((port) => ({ port, volts: 20.123, amps: 4.8765 })),
+    evidence: 'load',
+    rigId,
+    nameplateClass: null,
+  });
+  let count = 0;
+  const ulid = () => {
+    count += 1;
+    return `01JZZZZZZZ${String(Date.now()).slice(-12)}${String(count).padStart(4, '0')}`;
+  };
+  const reading = (quantity: string, place: string, port: string | null, typed: string) => ({
+    id: ulid(),
+    quantity,
+    place,
+    port,
+    typed,
+  });
+  await post(`/samples/${id}/readings`, {
+    points: [1, 0.75, 0.5, 0.25].map((load) => ({
+      id: ulid(),
+      setupId: setup.id,
+      mains: { kind: 'ac', volts: 230, hertz: 50 },
+      load,
+      attached: 'nothing',
+      rigId,
+      takenAt: '2026-03-02T09:00:00.000Z',
+      readings: [
+        reading('power', 'mains', null, `${(load * 211.98765).toFixed(5)} W`),
+        ...[first, second].flatMap((port) => [
+          reading('voltage', 'port', port, '20.12345 V'),
+          reading('current', 'port', port, `${(load * 4.87654).toFixed(5)} A`),
+        ]),
+      ],
+    })),
+  });
+  return { id, rigId };
+}

@@ -49,10 +49,10 @@ function findings(): string[] {
     if (overflowX === 'hidden' && hidden > 1 && !element.closest('[title]'))
       wrong.push(`${name(element)} is cut by ${hidden} px${textOverflow === 'ellipsis' ? ' with dots' : ''}`);
   }
-  for (const field of document.querySelectorAll<HTMLInputElement>('main input:not([type=hidden]):not([type=file])')) {
-    if (!shown(field) || field.value === '' || ['checkbox', 'radio', 'search'].includes(field.type)) continue;
-    if (field.scrollWidth - field.clientWidth > 2)
-      wrong.push(`what stands in ${field.getAttribute('aria-label') ?? field.id} is cut`);
+  // A line of words is scrolled in its field; a number that is typed must be seen whole.
+  for (const field of document.querySelectorAll<HTMLInputElement>('main input[data-entry]')) {
+    if (!shown(field) || field.value === '') continue;
+    if (field.scrollWidth - field.clientWidth > 2) wrong.push(`what stands in "${field.ariaLabel}" is cut`);
   }
   const boxes = texts
     .filter((element) => !floats(element))

@@ -19,7 +19,7 @@ import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, leasesQuery, rigsQuery } from '../api/queries.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
-import { QueryGate } from '../parts/QueryGate.tsx';
+import { Loading, QueryGate } from '../parts/QueryGate.tsx';
 import { ConsoleDialog } from './ConsoleDialog.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
 import { Devices } from './Devices.tsx';
@@ -252,45 +252,52 @@ export function BenchPage() {
         Mains stays closed: open no enclosure, probe no primary side. Use an isolated supply and a residual-current
         device; work on mains wiring follows local codes and is for licensed people.
       </Alert>
-      <QueryGate query={instruments} what="the instruments">
-        {({ items }) => (
-          <>
-            <Part
-              title="Instruments"
-              action="Add an instrument"
-              onAction={() => setOpen({ kind: 'instrument', one: null })}
-            >
-              <Instruments
-                items={items}
-                leases={leases.data?.items ?? []}
-                onChange={(one) => setOpen({ kind: 'instrument', one })}
-                onConsole={(one) => setOpen({ kind: 'console', one })}
-              />
-            </Part>
-            <QueryGate query={rigs} what="the rigs">
-              {(found) => (
-                <Part title="Rigs" action="Add a rig" onAction={() => setOpen({ kind: 'rig', one: null })}>
-                  <Rigs items={found.items} instruments={items} onChange={(one) => setOpen({ kind: 'rig', one })} />
+      {[instruments, rigs, devices, profiles].some(({ isPending }) => isPending) ? (
+        // All at once: what comes later would push away what is being read.
+        <Loading what="the bench" />
+      ) : (
+        <>
+          <QueryGate query={instruments} what="the instruments">
+            {({ items }) => (
+              <>
+                <Part
+                  title="Instruments"
+                  action="Add an instrument"
+                  onAction={() => setOpen({ kind: 'instrument', one: null })}
+                >
+                  <Instruments
+                    items={items}
+                    leases={leases.data?.items ?? []}
+                    onChange={(one) => setOpen({ kind: 'instrument', one })}
+                    onConsole={(one) => setOpen({ kind: 'console', one })}
+                  />
                 </Part>
-              )}
-            </QueryGate>
-          </>
-        )}
-      </QueryGate>
-      <QueryGate query={devices} what="the devices">
-        {({ items }) => (
-          <Part title="Devices" action="Add a device" onAction={() => setOpen({ kind: 'device', one: null })}>
-            <Devices items={items} onChange={(one) => setOpen({ kind: 'device', one })} />
-          </Part>
-        )}
-      </QueryGate>
-      <QueryGate query={profiles} what="the profiles">
-        {({ items }) => (
-          <Part title="Profiles">
-            <Profiles items={items} onOpen={(one) => setOpen({ kind: 'profile', one })} />
-          </Part>
-        )}
-      </QueryGate>
+                <QueryGate query={rigs} what="the rigs">
+                  {(found) => (
+                    <Part title="Rigs" action="Add a rig" onAction={() => setOpen({ kind: 'rig', one: null })}>
+                      <Rigs items={found.items} instruments={items} onChange={(one) => setOpen({ kind: 'rig', one })} />
+                    </Part>
+                  )}
+                </QueryGate>
+              </>
+            )}
+          </QueryGate>
+          <QueryGate query={devices} what="the devices">
+            {({ items }) => (
+              <Part title="Devices" action="Add a device" onAction={() => setOpen({ kind: 'device', one: null })}>
+                <Devices items={items} onChange={(one) => setOpen({ kind: 'device', one })} />
+              </Part>
+            )}
+          </QueryGate>
+          <QueryGate query={profiles} what="the profiles">
+            {({ items }) => (
+              <Part title="Profiles">
+                <Profiles items={items} onOpen={(one) => setOpen({ kind: 'profile', one })} />
+              </Part>
+            )}
+          </QueryGate>
+        </>
+      )}
       {open?.kind === 'console' && <ConsoleDialog instrument={open.one} onClose={close} />}
       {open?.kind === 'profile' && <ProfileDialog profile={open.one} onClose={close} />}
       {open?.kind === 'device' && <DeviceDialog device={open.one} onClose={close} />}

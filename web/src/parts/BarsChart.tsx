@@ -6,6 +6,7 @@ import { useRef } from 'react';
 import { Bar } from 'react-chartjs-2';
 import { useChartStyle } from './chartStyle.ts';
 import { Figure } from './Figure.tsx';
+import { barsHeight } from './heights.ts';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
@@ -34,11 +35,8 @@ interface Props {
   readonly onPick?: (line: number) => void;
 }
 
-const ROW = 44;
 /** The axis goes so far beyond the longest bar, for the words behind it. */
 const ROOM = 1.45;
-/** Room for axis and title below, px. */
-const FOOT = 62;
 
 export function BarsChart({ lines, caption, title, table, onPick }: Props) {
   const { palette, axis, title: axisTitle } = useChartStyle();
@@ -121,7 +119,7 @@ export function BarsChart({ lines, caption, title, table, onPick }: Props) {
     plugins: { legend: { display: false }, tooltip: { enabled: false } },
   };
   return (
-    <Figure chart={chart} caption={caption} table={table} height={lines.length * ROW + FOOT}>
+    <Figure chart={chart} caption={caption} table={table} height={barsHeight(lines.length)}>
       <Bar
         ref={chart}
         data={{

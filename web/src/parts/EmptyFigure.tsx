@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import type { ReactNode } from 'react';
+import { EMPTY_FIGURE } from './heights.ts';
 
 interface Props {
   readonly says: string;
@@ -11,7 +12,7 @@ interface Props {
 }
 
 /** Axes, and the ghost of a curve. */
-export function EmptyFigure({ says, height = 220, children }: Props) {
+export function EmptyFigure({ says, height = EMPTY_FIGURE, children }: Props) {
   const { palette } = useTheme();
   return (
     <Box

@@ -211,6 +211,8 @@ interface RowProps {
   readonly spread: Spread;
   /** Unit of each column of cells. */
   readonly units: readonly string[];
+  /** Room its fields need, px; empty where the grid sees to it. */
+  readonly rooms: readonly number[];
   readonly draftKey: string;
   readonly width: number;
   readonly resultWidths: readonly number[];
@@ -218,7 +220,7 @@ interface RowProps {
 
 const WIDE = { minWidth: 104 };
 
-function Row({ row, draftKey, width, resultWidths, spread, units }: RowProps) {
+function Row({ row, draftKey, width, resultWidths, spread, units, rooms }: RowProps) {
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const report = useRef<Report>((cellId, problem) =>
     setProblems(({ [cellId]: _old, ...rest }) => (problem === null ? rest : { ...rest, [cellId]: problem })),
@@ -238,7 +240,7 @@ function Row({ row, draftKey, width, resultWidths, spread, units }: RowProps) {
         <th scope="row">{row.head}</th>
         {row.cells.map((cell, column) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
-          <td key={column}>
+          <td key={column} style={rooms[column] === undefined ? undefined : { minWidth: rooms[column] }}>
             {cell && (
               <Cell
                 key={cell.id}
@@ -303,6 +305,14 @@ const TABLE: SxProps<Theme> = {
   '& input[data-state=refused]': { borderColor: 'error.main', borderWidth: 2 },
 };
 
+/** Widths, px: a sign of a number, what surrounds it in its field, the narrowest field, the column of heads. */
+const SIGN = 9;
+const FIELD_EDGE = 20;
+const LEAST_FIELD = 66;
+const FIRST_COLUMN = 92;
+
+const sum = (of: readonly number[]): number => of.reduce((all, one) => all + one, 0);
+
 /** Same columns in every grid of a page: heads and fields share what room there is, results have theirs. */
 const FIXED: SxProps<Theme> = {
   '& table': { tableLayout: 'fixed' },
@@ -334,19 +344,26 @@ export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDT
   const [units, setUnits] = useState<Readonly<Record<number, string>>>({});
   const first = heads.length - quantities.length - (rows[0]?.results.length ?? 0);
   const unitOf = (column: number) => units[column] ?? '';
+  /** Room a column of fields needs for the longest that stands in it, px. */
+  const rooms = quantities.map((_quantity, column) =>
+    rows.reduce(
+      (most, { cells }) => Math.max(most, (cells[column]?.typed.length ?? 0) * SIGN + FIELD_EDGE),
+      LEAST_FIELD,
+    ),
+  );
   return (
     <Box
       component="table"
       aria-label={label}
       sx={fixed ? [TABLE as object, FIXED as object] : TABLE}
-      style={fixed ? { tableLayout: 'fixed', minWidth: 660 } : undefined}
+      style={fixed ? { tableLayout: 'fixed', minWidth: sum(rooms) + sum(resultWidths) + FIRST_COLUMN } : undefined}
     >
       {fixed && (
         <colgroup>
           {heads.map((_head, index) => {
-            const room = resultWidths[index - first - quantities.length];
+            const room = rooms[index - first] ?? resultWidths[index - first - quantities.length];
             // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
-            return <col key={index} style={{ width: index < first ? 92 : room }} />;
+            return <col key={index} style={{ width: index < first ? FIRST_COLUMN : room }} />;
           })}
         </colgroup>
       )}
@@ -382,6 +399,7 @@ export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDT
             resultWidths={resultWidths}
             spread={spread}
             units={quantities.map((_quantity, column) => unitOf(column))}
+            rooms={fixed ? NO_WIDTHS : rooms}
           />
         ))}
       </tbody>

@@ -12,6 +12,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { EMPTY_FIGURE, figureHeight } from '../../parts/heights.ts';
 import { PageHead } from '../../parts/Page.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -109,7 +110,7 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
       )}
       <Box sx={MEASURED}>
         <Box sx={{ gridArea: 'picture', minWidth: 0 }}>
-          <Suspense fallback={<Box sx={{ height: 350 }} />}>
+          <Suspense fallback={<Box sx={{ height: series.byMains.length > 0 ? figureHeight(300) : EMPTY_FIGURE }} />}>
             <LoadChart series={series} limits={limits} />
           </Suspense>
         </Box>

@@ -15,6 +15,7 @@ import { BudgetLines } from '../../parts/BudgetLines.tsx';
 import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
+import { barsHeight, figureHeight } from '../../parts/heights.ts';
 import { PageHead } from '../../parts/Page.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
@@ -34,6 +35,9 @@ const COLUMNS = [
   { head: 'over, min', name: 'minutes', quantity: 'duration' },
   { head: 'or watts', name: 'watts', quantity: 'power' },
 ] as const;
+
+/** Where the picture will be, px. */
+const IDLE_EMPTY = 170;
 
 /** Room for draw, year and the button, px. */
 const RESULT_WIDTHS: readonly number[] = [154, 80, 62];
@@ -134,7 +138,18 @@ export function IdlePage() {
       ) : (
         <Box data-entry-area="">
           <Box sx={{ mb: 1.5 }}>
-            <Suspense fallback={<Box sx={{ height: 190 }} />}>
+            <Suspense
+              fallback={
+                <Box
+                  sx={{
+                    height:
+                      verdict.results.idle.draws.length > 0
+                        ? figureHeight(barsHeight(verdict.results.idle.draws.length))
+                        : IDLE_EMPTY,
+                  }}
+                />
+              }
+            >
               <IdleBars />
             </Suspense>
           </Box>

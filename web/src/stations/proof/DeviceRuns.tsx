@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { barsHeight, figureHeight } from '../../parts/heights.ts';
 import { useSample } from '../../state/sample.tsx';
 import { DeviceRunDialog } from './DeviceRunDialog.tsx';
 import { RunList } from './RunList.tsx';
@@ -48,7 +48,9 @@ export function DeviceRuns() {
       >
         {verdict.results.proof.devices.length > 0 ? (
           <Box sx={{ mb: 1.5 }}>
-            <Suspense fallback={<Loading what="the chart" />}>
+            <Suspense
+              fallback={<Box sx={{ height: figureHeight(barsHeight(verdict.results.proof.devices.length)) }} />}
+            >
               <DeviceBars />
             </Suspense>
           </Box>

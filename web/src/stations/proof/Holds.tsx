@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { barsHeight, figureHeight } from '../../parts/heights.ts';
 import { useSample } from '../../state/sample.tsx';
 import { HoldDialog } from './HoldDialog.tsx';
 import { MoveDialog } from './MoveDialog.tsx';
@@ -25,6 +25,7 @@ export function Holds() {
   const { holds, moves } = useSample().verdict.results.proof;
   const [open, setOpen] = useState<'hold' | 'move' | null>(null);
   const [corrected, setCorrected] = useState<Extract<StoredRun, { kind: 'hold' }> | null>(null);
+  const several = holds.some((one) => one.lines.length > 1);
   const lines = holds.flatMap(({ title, lines: own }) => own.map((line) => ({ ...line, title })));
   return (
     <>
@@ -66,10 +67,14 @@ export function Holds() {
         {lines.length === 0 && <EmptyFigure says="Time held against power, and what ended it, show here." />}
         {lines.length > 0 && (
           <Box sx={{ mb: 1.5, display: 'grid', gap: 1.5, gridTemplateColumns: PICTURES }}>
-            <Suspense fallback={<Loading what="the chart" />}>
+            <Suspense
+              fallback={
+                <Box sx={{ height: figureHeight(barsHeight(lines.length)) + (several ? figureHeight(240) + 12 : 0) }} />
+              }
+            >
               <HoldBars />
               {/* How long depends on how much only shows with several powers. */}
-              {holds.some((one) => one.lines.length > 1) && <HoldChart />}
+              {several && <HoldChart />}
             </Suspense>
           </Box>
         )}

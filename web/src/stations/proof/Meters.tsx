@@ -7,7 +7,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense } from 'react';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { figureHeight } from '../../parts/heights.ts';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
@@ -32,7 +32,7 @@ function OneChain({ chain }: { readonly chain: Chain }) {
         </Alert>
       ))}
       {drops.length > 0 && (
-        <Suspense fallback={<Loading what="the chart" />}>
+        <Suspense fallback={<Box sx={{ height: figureHeight(340) }} />}>
           <ChainChart chain={chain} name={rig?.name ?? 'Rig'} />
         </Suspense>
       )}

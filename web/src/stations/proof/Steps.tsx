@@ -13,6 +13,7 @@ import { Caution } from '../../parts/Caution.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
+import { figureHeight } from '../../parts/heights.ts';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -176,7 +177,7 @@ export function Steps() {
         </Box>
       ) : (
         <>
-          <Suspense fallback={<Box sx={{ height: 342 }} />}>
+          <Suspense fallback={<Box sx={{ height: figureHeight(280) }} />}>
             <StepMap results={results} />
           </Suspense>
           <Typography sx={{ my: 1 }}>
