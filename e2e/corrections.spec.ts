@@ -1,0 +1,74 @@
+// What was typed is corrected, dated and put back where it stands; a whole label goes in at once.
+import { expect, freshSample, test } from './bench.ts';
+
+test('a corrected reading says what it was, and is put back', async ({ page }) => {
+  const { id } = await freshSample(page, 'Corrected');
+  await page.goto(`/samples/${id}/efficiency`);
+  const cell = page.getByLabel('230 V 50 Hz, 100 %, input watts');
+  for (const typed of ['71', '61']) {
+    await cell.fill(typed);
+    await cell.press('Enter');
+    await expect(cell).toHaveAttribute('data-state', 'rest');
+  }
+  const main = page.getByRole('main');
+  await main.getByText('Corrected in the last 14 days: 1').click();
+  await expect(main).toContainText('230 V 50 Hz, 100 %, power: was 71, now 61');
+  await main.getByRole('button', { name: /^Put back 71/ }).click();
+  await expect(cell).toHaveValue('71');
+  await expect(main).toContainText('was 61, now 71');
+});
+
+test('what is typed later is dated back, and never forward', async ({ page }) => {
+  const { id } = await freshSample(page, 'Dated');
+  await page.goto(`/samples/${id}/efficiency`);
+  await page.getByLabel('What is typed was taken').fill('2199-01-01');
+  await expect(page.getByText('That is still to come.')).toBeVisible();
+  await page.getByLabel('What is typed was taken').fill('2026-02-01 10:30');
+  const cell = page.getByLabel('230 V 50 Hz, 100 %, input watts');
+  await cell.fill('49.6');
+  await cell.press('Enter');
+  await expect(cell).toHaveAttribute('data-state', 'rest');
+  const dossier = await (await page.request.get(`/api/samples/${id}/readings`)).json();
+  expect(dossier.items[0].takenAt.slice(0, 10)).toBe('2026-02-01');
+});
+
+test('a device run is corrected and put back', async ({ page }) => {
+  const { id } = await freshSample(page, 'Device corrected');
+  await page.goto(`/samples/${id}/proof?part=devices`);
+  await page.getByRole('button', { name: 'Enter a device run' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('Not all there yet');
+  await dialog.getByLabel('Level, V').fill('20');
+  await dialog.getByLabel('Plateau, W').fill('30');
+  await dialog.getByLabel('Taken').fill('2026-03-02 14:30');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(dialog).toBeHidden();
+  const list = page.getByRole('region', { name: 'Devices' });
+  await list.getByRole('button', { name: /^Correct the run of 2026-03-02/ }).click();
+  await expect(dialog.getByLabel('Plateau, W')).toHaveValue('30 W');
+  await dialog.getByLabel('Plateau, W').fill('31');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(dialog).toBeHidden();
+  await list.getByText('Corrected and taken back: 1').click();
+  await expect(list).toContainText('C1: 30 W, charging of 2026-03-02');
+  await expect(page.getByRole('img', { name: /^Power, W/ })).toHaveAttribute('aria-label', /31 W/);
+  await list.getByRole('button', { name: /^Put back C1: 30 W/ }).click();
+  await expect(page.getByRole('img', { name: /^Power, W/ })).toHaveAttribute('aria-label', /30 W/);
+});
+
+test('a label is pasted whole: what is understood goes in, what is not stays', async ({ page }) => {
+  const { id } = await freshSample(page, 'Label');
+  await page.goto(`/samples/${id}/claims`);
+  const text = page.getByLabel('A line as printed');
+  await text.fill('Input: 100-240V 50/60Hz 1.2A\nC1: 5V⎓3A, 9V⎓3A,\n20V⎓2.25A\nTotal: 45W Max');
+  await expect(page.getByRole('list', { name: 'Understood' })).toContainText('C1: 20 V 2.25 A');
+  await expect(page.getByRole('list', { name: 'Understood' })).toContainText('belongs to the input rating at Intake');
+  await text.press('Enter');
+  await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(4);
+  await expect(text).toHaveValue('Input: 100-240V 50/60Hz 1.2A');
+  await page.getByRole('button', { name: 'Remove Total 45 W' }).click();
+  await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(3);
+  await page.getByText('Removed in this browser: 1').click();
+  await page.getByRole('button', { name: 'Bring back Total 45 W' }).click();
+  await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(4);
+});
