@@ -156,3 +156,35 @@ it('limit sets are handed out as data with their source', async () => {
     true,
   );
 });
+
+describe('a rig that reads at the socket only', () => {
+  const socket = async () => {
+    const { mains } = (await make.rig()).meters;
+    return make.rig({ name: 'Socket', meters: { mains, outputVolts: null, outputAmps: null, loadEnd: null } });
+  };
+
+  it('takes readings at the mains and refuses those at a port in words', async () => {
+    const sample = await make.sample();
+    const rig = await socket();
+    const setup = await make.setup(sample.id, rig.id);
+    const send = (typed: Parameters<typeof aPoint>[2]) =>
+      request(harness.app)
+        .post(`/api/samples/${sample.id}/readings`)
+        .send({ points: [aPoint(setup.id, rig.id, typed)] });
+    expect((await send({ watts: '49.6' })).status).toBe(201);
+    const refused = await send({ volts: '20.03' });
+    expect(refused.status).toBe(422);
+    expect(refused.body.errors[0].message).toBe('The rig "Socket" has no meter at the port.');
+  });
+
+  it('has neither of both meters at the output, or both', async () => {
+    const { meters, name: _, id: _id, version: _version, ...rest } = (await make.rig()) as StoredRig;
+    const half = await request(harness.app)
+      .post('/api/rigs')
+      .send({ ...rest, name: 'Half', meters: { ...meters, outputAmps: null } });
+    expect([half.status, half.body.errors[0].message]).toEqual([
+      422,
+      'Volts and amps of the output need a meter each, or neither has one',
+    ]);
+  });
+});
