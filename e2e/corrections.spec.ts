@@ -72,3 +72,41 @@ test('a label is pasted whole: what is understood goes in, what is not stays', a
   await page.getByRole('button', { name: 'Bring back Total 45 W' }).click();
   await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(4);
 });
+
+test('readings typed in the wrong row are moved to where they belong', async ({ page }) => {
+  const { id } = await freshSample(page, 'Moved');
+  await page.goto(`/samples/${id}/efficiency`);
+  const wrong = page.getByLabel('230 V 50 Hz, 100 %, input watts');
+  await wrong.focus();
+  for (const typed of ['25.1', '0.6', '20.04', '1.125']) {
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByRole('row', { name: /^100 %/ }).last()).toContainText('89.8');
+  await page.getByText('Typed in the wrong place?').click();
+  await page.getByRole('combobox', { name: 'to', exact: true }).click();
+  await page.getByRole('option', { name: 'C1 20 V' }).click();
+  await page.getByRole('combobox', { name: 'load', exact: true }).click();
+  await page.getByRole('option', { name: '50 %' }).click();
+  await page.getByRole('button', { name: 'Move it there' }).click();
+  await expect(page.getByLabel('230 V 50 Hz, 50 %, input watts')).toHaveValue('25.1');
+  await expect(wrong).toHaveValue('');
+});
+
+test('what would go is said before a sample is removed, and what stands keeps it', async ({ page }) => {
+  const { id } = await freshSample(page, 'Removed');
+  await page.goto(`/samples/${id}/intake`);
+  await page.getByRole('button', { name: 'Remove from the shelf' }).click();
+  const ask = page.getByRole('group', { name: 'Remove from the shelf' });
+  await expect(ask).toContainText('This unit of Removed');
+  await ask.getByRole('button', { name: 'Keep it' }).click();
+  await expect(ask).toBeHidden();
+  await page.goto(`/samples/${id}/efficiency`);
+  await page.getByLabel('230 V 50 Hz, 100 %, input watts').fill('49.6');
+  await page.getByLabel('230 V 50 Hz, 100 %, input watts').press('Enter');
+  await expect(page.getByLabel('230 V 50 Hz, 100 %, input watts')).toHaveAttribute('data-state', 'rest');
+  await page.goto(`/samples/${id}/intake`);
+  await page.getByRole('button', { name: 'Remove from the shelf' }).click();
+  await expect(ask).toContainText('1 points stand on it');
+  await expect(ask.getByRole('button', { name: 'Remove it' })).toHaveCount(0);
+});

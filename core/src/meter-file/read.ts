@@ -1,11 +1,12 @@
 // Reads a meter file by its plan: every line becomes part of a load point or is listed with what is wrong.
 import Papa from 'papaparse';
-import { findUnit, type Unit } from '../quantity/index.ts';
+import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
 import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
 import { meterNumber } from './number.ts';
+import { isOverload, ownUnit } from './own-unit.ts';
 import { Running } from './running.ts';
 import { slicesOf } from './slices.ts';
-import { COLUMN_ROLES, type ColumnRole, type FilePlan } from './sniff.ts';
+import { COLUMN_ROLES, type ColumnRole, type FilePlan, headerParts, UNIT_CELL } from './sniff.ts';
 
 export interface BadLine {
   /** 1-based line in the file. */
@@ -60,6 +61,8 @@ const LOAD_REACH = 0.02;
 /** Relative excess of output over input no pair of meters explains. */
 const IMPOSSIBLE_GAIN = 1.05;
 const SHOWN_TEXT = 160;
+/** Above it nothing is a reading; SCPI writes 9.9E37 for what is out of range. SCPI-99, volume 1, 7.2.1.4 */
+const BEYOND = 1e30;
 /** Bad lines that are kept with their reasons. */
 const MOST_BAD_LINES = 2000;
 /** So many bad lines and no good one: this is another kind of file, and the rest of it is not gone through. */
@@ -70,6 +73,7 @@ interface ColumnReader {
   readonly role: ColumnRole;
   readonly name: string;
   readonly unit: Unit;
+  readonly quantity: QuantityId | null;
   readonly output: number;
 }
 
@@ -99,7 +103,7 @@ function columnReaders(plan: FilePlan, context: FileContext): ColumnReader[] {
     const unit = quantity ? findUnit(quantity, column.unit) : { symbol: '%', factor: 0.01 };
     if (!unit) return [];
     const output = context.outputs.findIndex((candidate) => candidate.port === column.port);
-    return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, output }];
+    return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, quantity, output }];
   });
 }
 
@@ -136,9 +140,13 @@ function readCells(
   comma: boolean,
   line: Line,
 ): string | null {
-  for (const { index, role, name, unit, output } of readers) {
+  for (const { index, role, name, unit, quantity, output } of readers) {
     const cell = cells[index] ?? '';
-    const value = meterNumber(cell, comma);
+    const plain = meterNumber(cell, comma);
+    // Looked at only where it is no plain number: a long file has millions of cells.
+    if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter's range (${cell.trim()}).`;
+    // A cell may carry its own unit: then that holds, not the head's.
+    const value = Number.isNaN(plain) && quantity ? ownUnit(cell, comma, quantity) / unit.factor : plain;
     if (Number.isNaN(value)) {
       return cell.trim() === '' ? `${name} is empty.` : `${name}: "${cell.trim()}" is not a number.`;
     }
@@ -283,8 +291,18 @@ export class MeterFileReader {
       // A quoted cell may run over several lines of the file.
       if (quoted) for (const cell of cells) this.number += cell.split('\n').length - 1;
       const blank = cells.length === 1 && (cells[0] ?? '').trim() === '';
-      if (own > this.plan.headerLine && !blank) this.take(cells, own);
+      if (own > this.plan.headerLine && !blank && !this.isHeader(cells)) this.take(cells, own);
     }
+  }
+
+  /** The header written once more in the middle of a log, or its line of units. */
+  private isHeader(cells: readonly string[]): boolean {
+    const { columns } = this.plan;
+    if (cells.length !== columns.length || /\d/.test((cells[0] ?? '').charAt(0))) return false;
+    return columns.every(({ name }, index) => {
+      const cell = (cells[index] ?? '').trim();
+      return headerParts(cell).name === name || UNIT_CELL.test(cell);
+    });
   }
 
   private take(cells: readonly string[], number: number): void {

@@ -1,6 +1,7 @@
 // Finds out how a meter wrote its file: delimiter, decimal sign, header line, and what each column is.
 import Papa from 'papaparse';
 import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
+import { byContents } from './contents.ts';
 
 export type Delimiter = ',' | ';' | '\t';
 export type DecimalSign = '.' | ',';
@@ -41,19 +42,37 @@ const SAMPLE_CHARACTERS = 64_000;
 
 const NAMES: readonly (readonly [ColumnRole, RegExp])[] = [
   ['load', /^(load|loadpoint|loadpct|loadpercent|point|step)$/],
-  ['mains-hertz', /^(f|freq|frequency|fin|fmains|hz|mainsfrequency|inputfrequency)$/],
-  ['power-factor', /^(pf|powerfactor|lambda|cosphi)$/],
+  ['mains-hertz', /^(f|freq|fac|flyne|netzfrequenz|frequency|fin|fmains|hz|mainsfrequency|inputfrequency)$/],
+  ['power-factor', /^(pf|pf1|powerfactor|lambda|lambda1|cosphi|cos)$/],
   ['efficiency', /^(eff|efficiency|eta|η)$/],
-  ['input-watts', /^(pin|pac|pmains|inputpower|inputwatts|mainspower|mainswatts|activepower|wall|wallpower|p1)$/],
-  ['mains-volts', /^(vin|uin|vac|vmains|umains|inputvoltage|inputvolts|mainsvoltage|mainsvolts|linevoltage|u1|v1)$/],
-  ['output-volts', /^(vout|uout|vload|vport|vbus|outputvoltage|outputvolts|loadvoltage|u2|v2)$/],
-  ['output-amps', /^(iout|iload|iport|ibus|outputcurrent|outputamps|loadcurrent|i2)$/],
+  [
+    'input-watts',
+    /^(pin|pac|pmains|inputpower|powerin|inputwatts|wattsin|acpower|acwatts|acw|mainspower|mainswatts|activepower|wall|wallpower|wallwatts|socketpower|p1)$/,
+  ],
+  [
+    'mains-volts',
+    /^(vin|uin|vac|uac|acv|acvolts|acvoltage|vmains|umains|inputvoltage|inputvolts|mainsvoltage|mainsvolts|linevoltage|u1|v1)$/,
+  ],
+  [
+    'output-volts',
+    /^(vout|uout|vload|uload|vport|vbus|ubus|vdc|udc|dcv|dcvolts|dcvoltage|voltsout|voltageout|busvoltage|outputvoltage|outputvolts|loadvoltage|u2|v2)$/,
+  ],
+  [
+    'output-amps',
+    /^(iout|iload|iport|ibus|idc|dca|dcamps|dccurrent|ampsout|currentout|buscurrent|outputcurrent|outputamps|loadcurrent|i2)$/,
+  ],
 ];
 
-/** Split a header cell into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`. */
+/** A unit at the end of a name: `vin_mV`, `Iout.A`. */
+const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%)$/;
+
+/** Split a header cell into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`, `vin_mV`. */
 export function headerParts(cell: string): { name: string; unit: string } {
   const match = /^(.*?)\s*(?:\[([^\]]*)\]|\(([^)]*)\)|\/\s*([^/]+))\s*$/.exec(cell.trim());
-  if (!match) return { name: cell.trim(), unit: '' };
+  if (!match) {
+    const [, name, unit] = TRAILING.exec(cell.trim()) ?? [];
+    return name !== undefined && unit !== undefined ? { name, unit } : { name: cell.trim(), unit: '' };
+  }
   return { name: (match[1] ?? '').trim(), unit: (match[2] ?? match[3] ?? match[4] ?? '').trim() };
 }
 
@@ -75,7 +94,16 @@ export function guessColumn(cell: string, ports: readonly string[]): Column {
   return { name, role, unit: known?.symbol ?? usual, port: output ? (port ?? ports[0] ?? null) : null };
 }
 
-const isNumber = (cell: string): boolean => !Number.isNaN(parseDecimal(cell));
+/** A number, with or without a unit or prefix of its own. */
+const isNumber = (cell: string): boolean =>
+  !Number.isNaN(parseDecimal(cell)) || /^\s*[+-]?\d+(?:[.,]\d+)?\s*(?:[a-zA-Zµμ%°]{1,3})\s*$/.test(cell);
+
+/** A cell that holds a unit or nothing. */
+export const UNIT_CELL = /^[[(]?\s*(?:[mkµuμn]?[VAW]|k?Hz|%|°?C|s|ms|min|h|Wh|[-–]|)\s*[\])]?$/;
+
+/** A line below the names that holds nothing but units. */
+const isUnitRow = (row: readonly string[]): boolean =>
+  row.every((cell) => UNIT_CELL.test(cell.trim())) && row.some((cell) => /[VAW]/.test(cell));
 
 function countColumns(text: string, delimiter: Delimiter): { columns: number; agreeing: number; rows: string[][] } {
   const rows = Papa.parse<string[]>(text, { delimiter, preview: 200 }).data;
@@ -85,16 +113,26 @@ function countColumns(text: string, delimiter: Delimiter): { columns: number; ag
   return { columns, agreeing, rows };
 }
 
-/** The header is the last line of words right above the first line of numbers. */
-function findHeader(rows: readonly string[][], columns: number): number {
+/** The header is the last line of words right above the first line of numbers; a line of units may stand between. */
+function findHeader(rows: readonly string[][], columns: number): { readonly names: number; readonly last: number } {
   const numeric = (row: readonly string[]) => row.filter(isNumber).length;
   const first = rows.findIndex((row) => row.length === columns && numeric(row) * 2 >= columns);
+  let units = -1;
   for (let index = (first < 0 ? rows.length : first) - 1; index >= 0; index -= 1) {
     const row = rows[index];
-    if (row && row.length === columns && numeric(row) === 0 && row.some((cell) => cell.trim() !== '')) return index;
+    if (!row || row.length !== columns || !row.some((cell) => cell.trim() !== '')) continue;
+    if (units < 0 && isUnitRow(row)) units = index;
+    else if (numeric(row) === 0) return { names: index, last: Math.max(index, units) };
   }
-  return -1;
+  return { names: -1, last: -1 };
 }
+
+/** Names with the units of the line below them, as one header. */
+const withUnits = (names: readonly string[], units: readonly string[] | undefined): string[] =>
+  names.map((name, index) => {
+    const unit = (units?.[index] ?? '').replace(/[[\]()\s]/g, '');
+    return unit === '' || /^[-–]$/.test(unit) ? name : `${name} [${unit}]`;
+  });
 
 /**
  * Work out a plan for a meter file, to be shown and corrected before anything is kept.
@@ -110,16 +148,22 @@ export function sniffFile(text: string, ports: readonly string[]): FilePlan | { 
     .sort((a, b) => b.agreeing - a.agreeing || b.columns - a.columns)[0];
   if (!best) return { reason: 'No table found: the lines have no comma, semicolon or tab between values.' };
   const header = findHeader(best.rows, best.columns);
-  const cells = best.rows[header];
-  if (!cells) return { reason: 'No header line found above the numbers. Give every column a name, such as Vin [V].' };
-  const body = best.rows.slice(header + 1).flat();
-  const commas = body.filter((cell) => /^\s*[+-]?\d+,\d+\s*$/.test(cell)).length;
-  const dots = body.filter((cell) => /^\s*[+-]?\d+\.\d+\s*$/.test(cell)).length;
+  const names = best.rows[header.names];
+  if (!names) return { reason: 'No header line found above the numbers. Give every column a name, such as Vin [V].' };
+  const cells = withUnits(names, header.last > header.names ? best.rows[header.last] : undefined);
+  const rows = best.rows.slice(header.last + 1).filter((row) => row.length === best.columns);
+  const body = rows.flat();
+  const commas = body.filter((cell) => /^\s*[+-]?\d+,\d+\s*[a-zA-Zµμ%]*\s*$/.test(cell)).length;
+  const dots = body.filter((cell) => /^\s*[+-]?\d+\.\d+\s*[a-zA-Zµμ%]*\s*$/.test(cell)).length;
+  const decimal = best.delimiter !== ',' && commas > dots ? ',' : '.';
+  const named = cells.map((cell) => guessColumn(cell, ports));
+  const units = cells.map((cell) => headerParts(cell).unit);
+  const numbers = rows.filter((row) => row.some(isNumber));
   return {
     delimiter: best.delimiter,
-    decimal: best.delimiter !== ',' && commas > dots ? ',' : '.',
-    headerLine: header + 1,
-    columns: cells.map((cell) => guessColumn(cell, ports)),
+    decimal,
+    headerLine: header.last + 1,
+    columns: byContents(named, units, numbers, decimal === ',', ports),
   };
 }
 

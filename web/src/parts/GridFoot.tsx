@@ -12,6 +12,7 @@ import { refreshSample } from '../api/queries.ts';
 import { useNotify } from '../state/notices.tsx';
 import { useSample } from '../state/sample.tsx';
 import { useSettings } from '../state/settings.tsx';
+import { MoveReadings } from './MoveReadings.tsx';
 import { parseTaken } from './taken.ts';
 
 const DAYS_SHOWN = 14;
@@ -108,6 +109,7 @@ export function GridFoot({ points }: { readonly points: readonly Point[] }) {
     >
       <Box sx={{ flex: '1 1 320px', pt: 1 }}>
         <Corrections points={points} />
+        <MoveReadings points={points} />
       </Box>
       <TextField
         label="What is typed was taken"

@@ -1,7 +1,7 @@
 // A dropped meter file: recognised and read in a worker, its columns as remembered or guessed, kept when agreed.
 import type { ImportOutcome, StoredSetup } from '@lastmark/contract/types';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
-import { type FileContext, type FilePlan, type FileReading, headerKey, planProblems } from '@lastmark/core/meter-file';
+import { decodeText, type FileContext, type FilePlan, type FileReading, headerKey, planProblems } from '@lastmark/core/meter-file';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
@@ -46,7 +46,7 @@ export function useMeterFile(file: File, setup: StoredSetup) {
     retry: false,
     queryFn: async (): Promise<Sniffed> => {
       if (file.size > LARGEST) throw new Error(`${file.name} is larger than 48 MB. Split it.`);
-      const text = await file.text();
+      const text = decodeText(new Uint8Array(await file.arrayBuffer()));
       const found = await work.sniff(text, ports);
       if ('reason' in found) throw new Error(found.reason);
       const key = headerKey(found.columns);

@@ -11,6 +11,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, api } from '../../api/client.ts';
 import { queryClient, refreshSample } from '../../api/queries.ts';
+import { Ask } from '../../parts/Ask.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { useNotify } from '../../state/notices.tsx';
@@ -49,7 +50,17 @@ function useUnits(sample: Sample) {
 }
 
 export function IntakePage() {
-  const { sample } = useSample().dossier;
+  const { dossier } = useSample();
+  const { sample } = dossier;
+  const standing = [
+    [dossier.points.length, 'points'],
+    [dossier.readOuts.length, 'read-outs'],
+    [dossier.runs.length, 'runs'],
+    [dossier.captures.length, 'captures'],
+  ]
+    .flatMap(([count, what]) => (Number(count) > 0 ? [`${count} ${what}`] : []))
+    .join(', ');
+  const gone = `This unit of ${sample.model.model}, its files${sample.units.length > 1 ? '' : ` and ${dossier.claims.length} claims`} go`;
   const notify = useNotify();
   const { value, set, clear, restored } = useDraft<Draft>(`intake-${sample.id}`, {
     form: toForm(sample),
@@ -132,12 +143,18 @@ export function IntakePage() {
       <Section title="Photos and files">
         <Attachments owner="sample" ownerId={sample.id} />
       </Section>
-      <Button
+      <Ask
+        button="Remove from the shelf"
         color="error"
-        onClick={() => window.confirm(`Remove this unit of ${sample.model.model} from the shelf?`) && remove.mutate()}
-      >
-        Remove from the shelf
-      </Button>
+        says={
+          standing === ''
+            ? `${gone}. This cannot be undone.`
+            : `${standing} stand on it: a sample something was measured on stays.`
+        }
+        {...(standing === '' ? { yes: 'Remove it' } : null)}
+        no="Keep it"
+        onYes={() => remove.mutate()}
+      />
       {conflict && (
         <ConflictDialog
           sampleId={sample.id}
