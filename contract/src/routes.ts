@@ -74,6 +74,7 @@ import type {
   Sample,
   SampleInput,
   SampleRow,
+  SampleVerdict,
   SetupInput,
   ShelfOrder,
   StatedInput,
@@ -197,6 +198,9 @@ export const ROUTES = {
   exportCsv: get('/samples/{sampleId}/export.csv', 'All standing readings as CSV', { answers: 'text/csv' }),
   exportJson: get('/samples/{sampleId}/export.json', 'The sample with everything measured as JSON', {
     answer: is<object>(),
+  }),
+  getVerdict: get('/samples/{sampleId}/verdict', 'Claims with their states and tests, figures and stations; SI', {
+    answer: is<SampleVerdict>(),
   }),
   createClaim: write('post', '/samples/{sampleId}/claims', 'Add a claim', {
     body: of<ClaimInput>(claimInput),

@@ -149,6 +149,8 @@ export const createHandlers = ({
     exportJson: async (call) =>
       saved('attachment', await jobs.run('json', { sampleId: call.params.sampleId }, call.left)),
 
+    getVerdict: async (call) => asJson(await jobs.run('verdict', { sampleId: call.params.sampleId }, call.left)),
+
     createClaim: async (call) => versioned(await createClaim(call.db, call.params.sampleId, call.body)),
     updateClaim: async (call) => versioned(await updateClaim(call.db, call.params.claimId, call.body, call.ifMatch)),
     deleteClaim: async (call) => done(await deleteClaim(call.db, call.params.claimId, call.ifMatch)),

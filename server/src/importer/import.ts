@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import type { ImportInput, ImportOutcome } from '@lastmark/contract';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
 import {
+  decodeText,
   type FileContext,
   type FilePoint,
   type FileValue,
@@ -132,7 +133,7 @@ export async function importFile(
   const { context, setup, rig } = await contextOf(db, sampleId, input);
   const problems = planProblems(input.plan, context);
   if (problems.length > 0) throw refused('plan.columns', problems.join(' '));
-  const text = new TextDecoder().decode(file);
+  const text = decodeText(file);
   const { points: found, goodLines, badLines: shown, badCount } = readMeterFile(text, input.plan, context);
   if (goodLines === 0) {
     throw new ProblemError(422, 'Nothing to keep', `None of ${badCount} lines could be read.`, {

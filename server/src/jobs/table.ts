@@ -6,6 +6,7 @@ import { addCapture, captureFile, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
 import { dossierSince, getDossier, revisionsIn } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
+import { toVerdict } from '../export/verdict.ts';
 import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { getSample } from '../samples/store.ts';
@@ -83,6 +84,10 @@ export const JOBS = {
   json: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
     const { dossier, name } = await dossierFile(db, sampleId, 'json');
     return { name, bytes: await workedOut(async () => jsonOf(toJson(dossier, new Date().toISOString()))) };
+  }),
+  verdict: job('file', async (db, { sampleId }: { sampleId: string }) => {
+    const dossier = await getDossier(db, sampleId);
+    return workedOut(async () => jsonOf(toVerdict(dossier)));
   }),
   traceCsv: job('file', async (db, { captureId }: { captureId: string }): Promise<MadeFile> => {
     const { name, text } = await captureFile(db, captureId);
