@@ -12,7 +12,7 @@ test('a file with bad lines is kept only when that is agreed', async ({ page }) 
   await expect(dialog).toContainText('Values between commas, decimal point, header on line 1.');
   await expect(dialog.getByRole('status')).toHaveText('15 good lines, 4 bad');
   const bad = dialog.getByRole('list', { name: 'Bad lines' });
-  await expect(bad).toContainText('Line 4 Pin: "OVERLOAD" is not a number.');
+  await expect(bad).toContainText('Line 4 Pin is out of the meter’s range (OVERLOAD).');
   await expect(bad).toContainText('Line 8 3 values where the header has 7.');
   await expect(bad).toContainText('Line 11 Not at a load point');
   await expect(bad).toContainText('Line 14 Output 22.57 W is above input 20.10 W');

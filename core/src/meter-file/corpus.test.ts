@@ -76,7 +76,8 @@ function file(
 const utf16 = (text: string, mark: boolean): Uint8Array => {
   const bytes = new Uint8Array((text.length + (mark ? 1 : 0)) * 2);
   const view = new DataView(bytes.buffer);
-  [...(mark ? '\ufeff' : ''), ...text].forEach((sign, at) => view.setUint16(at * 2, sign.charCodeAt(0), true));
+  for (const [at, sign] of [...(mark ? '\ufeff' : ''), ...text].entries())
+    view.setUint16(at * 2, sign.charCodeAt(0), true);
   return bytes;
 };
 const latin1 = (text: string): Uint8Array => Uint8Array.from(text, (sign) => sign.charCodeAt(0) & 0xff);
@@ -286,7 +287,7 @@ describe('a corpus of forty files', () => {
     expect(found.choices).toBe(choices);
     expect(found.bad).toBe(0);
     expect(found.watts).toHaveLength(4);
-    found.watts.forEach((watts, at) => expect(watts / (TRUTH[at] ?? Number.NaN)).toBeCloseTo(1, 3));
+    for (const [at, watts] of found.watts.entries()) expect(watts / (TRUTH[at] ?? Number.NaN)).toBeCloseTo(1, 3);
   });
 
   it('needs a hand in two of them at most', () =>
@@ -299,7 +300,7 @@ describe('what is no number', () => {
     const plan = sniffFile(text, ['C1']);
     if ('reason' in plan) throw new Error(plan.reason);
     const { badLines } = readMeterFile(text, plan, context);
-    expect(badLines).toMatchObject([{ reason: expect.stringContaining("out of the meter's range") }]);
+    expect(badLines).toMatchObject([{ reason: expect.stringContaining('out of the meter’s range') }]);
   });
 
   it('leaves a column open that two could be', () => {

@@ -126,7 +126,7 @@ describe('reading a file', () => {
     const { badLines, goodLines } = read(text);
     expect(goodLines).toBe(2);
     expect(badLines.map(({ line, reason }) => `${line}: ${reason}`)).toEqual([
-      "3: Pin is out of the meter's range (overload).",
+      '3: Pin is out of the meter’s range (overload).',
       '4: 3 values where the header has 6.',
       '5: Pin is empty.',
       '6: Not at a load point: further than 2 points of nameplate from every one.',

@@ -144,7 +144,7 @@ function readCells(
     const cell = cells[index] ?? '';
     const plain = meterNumber(cell, comma);
     // Looked at only where it is no plain number: a long file has millions of cells.
-    if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter's range (${cell.trim()}).`;
+    if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter’s range (${cell.trim()}).`;
     // A cell may carry its own unit: then that holds, not the head's.
     const value = Number.isNaN(plain) && quantity ? ownUnit(cell, comma, quantity) / unit.factor : plain;
     if (Number.isNaN(value)) {

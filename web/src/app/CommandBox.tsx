@@ -5,7 +5,7 @@ import Dialog from '@mui/material/Dialog';
 import InputBase from '@mui/material/InputBase';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useState } from 'react';
 import { useMatch, useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { useSettings } from '../state/settings.tsx';
@@ -22,6 +22,8 @@ interface Command {
 const MOST_SAMPLES = 6;
 
 interface Props {
+  /** What was typed before it came. */
+  readonly early: RefObject<string>;
   readonly onClose: () => void;
   readonly onKeys: () => void;
 }
@@ -61,8 +63,8 @@ function useCommands(query: string, onKeys: () => void): Command[] {
   return [...fixed.filter((one) => isMeant(one, wanted)), ...(wanted ? samples : [])];
 }
 
-export function CommandBox({ onClose, onKeys }: Props) {
-  const [query, setQuery] = useState('');
+export function CommandBox({ early, onClose, onKeys }: Props) {
+  const [query, setQuery] = useState(() => early.current);
   const [chosen, setChosen] = useState(0);
   const commands = useCommands(query, onKeys);
   const at = Math.min(chosen, Math.max(0, commands.length - 1));

@@ -1,27 +1,62 @@
 // The frame around every page: spine, work surface, command box and key list.
 import Box from '@mui/material/Box';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useKeys } from '../state/useKeys.ts';
 import { useNarrow } from '../state/useNarrow.ts';
 import { LoadsOff } from './LoadsOff.tsx';
 import { Spine } from './Spine.tsx';
 
-const boxOf = () => import('./CommandBox.tsx');
-const CommandBox = lazy(async () => ({ default: (await boxOf()).CommandBox }));
 const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }));
 
-/** Fetched once the page stands and nothing else is to do, so that the first press of its keys finds it. */
-const FETCH_AFTER_MILLISECONDS = 3000;
+/** Fetched as soon as nothing else is to do, so that the first press of its keys finds it; after so long at the latest. */
+const FETCHED_MILLISECONDS = 2000;
+
+type CommandBoxPart = typeof import('./CommandBox.tsx').CommandBox;
+
+/** The command box once it is here: fetched when nothing else is to do, or at once when it is wanted. */
+function useCommandBox(wanted: boolean): CommandBoxPart | null {
+  const [box, setBox] = useState<{ readonly Command: CommandBoxPart } | null>(null);
+  useEffect(() => {
+    if (box) return;
+    const fetchIt = () =>
+      import('./CommandBox.tsx').then(
+        ({ CommandBox }) => setBox({ Command: CommandBox }),
+        // The server may be gone meanwhile: it is asked for again when it is wanted.
+        () => undefined,
+      );
+    if (wanted) {
+      void fetchIt();
+      return;
+    }
+    const waiting = requestIdleCallback(() => void fetchIt(), { timeout: FETCHED_MILLISECONDS });
+    return () => cancelIdleCallback(waiting);
+  }, [box, wanted]);
+  return box?.Command ?? null;
+}
+
+/** Takes what is typed while the box is still on its way: nothing typed is lost. */
+function EarlyBox({ onType }: { readonly onType: (text: string) => void }) {
+  return (
+    <Box sx={{ position: 'fixed', top: 64, left: '50%', zIndex: 1300, bgcolor: 'background.paper', p: 1.5 }}>
+      {/* biome-ignore lint/a11y/noAutofocus: it was asked for by its key */}
+      <input autoFocus aria-label="Sample, station or action" onChange={(event) => onType(event.target.value)} />
+    </Box>
+  );
+}
 
 export function Frame() {
   const narrow = useNarrow();
   const [open, setOpen] = useState<'command' | 'keys' | null>(null);
-  useEffect(() => {
-    const timer = setTimeout(() => void boxOf(), FETCH_AFTER_MILLISECONDS);
-    return () => clearTimeout(timer);
-  }, []);
-  useKeys({ 'ctrl+k': () => setOpen('command'), '?': () => setOpen('keys') });
+  const Command = useCommandBox(open === 'command');
+  const early = useRef('');
+  useKeys({
+    'ctrl+k': () => {
+      early.current = '';
+      setOpen('command');
+    },
+    '?': () => setOpen('keys'),
+  });
   return (
     <Box sx={{ display: 'flex', flexDirection: narrow ? 'column' : 'row', minHeight: '100vh' }}>
       <Box
@@ -42,10 +77,13 @@ export function Frame() {
         </Box>
         <LoadsOff />
       </Box>
-      <Suspense fallback={null}>
-        {open === 'command' && <CommandBox onClose={() => setOpen(null)} onKeys={() => setOpen('keys')} />}
-        {open === 'keys' && <KeyList onClose={() => setOpen(null)} />}
-      </Suspense>
+      {open === 'command' &&
+        (Command ? (
+          <Command early={early} onClose={() => setOpen(null)} onKeys={() => setOpen('keys')} />
+        ) : (
+          <EarlyBox onType={(text) => (early.current = text)} />
+        ))}
+      <Suspense fallback={null}>{open === 'keys' && <KeyList onClose={() => setOpen(null)} />}</Suspense>
       <ScrollRestoration />
     </Box>
   );

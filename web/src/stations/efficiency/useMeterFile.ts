@@ -1,7 +1,14 @@
 // A dropped meter file: recognised and read in a worker, its columns as remembered or guessed, kept when agreed.
 import type { ImportOutcome, StoredSetup } from '@lastmark/contract/types';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
-import { decodeText, type FileContext, type FilePlan, type FileReading, headerKey, planProblems } from '@lastmark/core/meter-file';
+import {
+  decodeText,
+  type FileContext,
+  type FilePlan,
+  type FileReading,
+  headerKey,
+  planProblems,
+} from '@lastmark/core/meter-file';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
