@@ -1,7 +1,7 @@
 // Shapes that travel over the API.
 
 import type { Capture, CaptureHead, ColumnName } from '@lastmark/core/capture';
-import type { Claim, ClaimDuration, ClaimState, Promised } from '@lastmark/core/claim';
+import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
 import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
@@ -23,7 +23,6 @@ import type {
   Setup,
   Stated,
 } from '@lastmark/core/reading';
-import type { StationLook } from '@lastmark/core/station';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
 import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS, SHELF_ORDERS } from './schemas.ts';
 
@@ -357,47 +356,4 @@ export interface DemoState {
   empty: boolean;
 }
 
-/** One test of a claim, SI; null for what is not known or has no bound. */
-export interface VerdictTest {
-  quantity: QuantityId;
-  unit: string;
-  value: number | null;
-  expanded: number | null;
-  low: number | null;
-  high: number | null;
-  state: ClaimState;
-  probability: number | null;
-  evidence: EvidenceKind;
-  conditions: string;
-}
-
-/** Everything concluded about a sample, for scripts. */
-export interface SampleVerdict {
-  sampleId: string;
-  tag: string;
-  maker: string;
-  model: string;
-  units: 'SI';
-  rule: Profile['rule'];
-  claims: {
-    id: string;
-    promise: Promised;
-    says: string;
-    printed: string;
-    duration: ClaimDuration;
-    state: ClaimState;
-    sentence: string;
-    notes: string[];
-    tests: VerdictTest[];
-  }[];
-  figures: KeyFigures;
-  stations: {
-    id: string;
-    title: string;
-    look: StationLook;
-    done: number;
-    total: number;
-    worst: ClaimState | null;
-    says: string[];
-  }[];
-}
+export * from './verdict-types.ts';

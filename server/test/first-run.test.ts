@@ -1,7 +1,7 @@
 // An empty bench can be filled with the demo, which says that it is one and can be put away.
 import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { type Harness, startHarness } from '../testing/harness.ts';
+import { aSample, type Harness, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {
@@ -26,28 +26,7 @@ it('greets, is filled, put away and brought back, without losing what a person t
   expect(all.total).toBeGreaterThanOrEqual(7);
   const [first] = all.items;
 
-  const own = await request(harness.app)
-    .post('/api/samples')
-    .send({
-      model: {
-        maker: 'Tarnhook',
-        model: 'Own',
-        kind: 'wall',
-        ports: [],
-        length: null,
-        width: null,
-        height: null,
-        mass: null,
-        withPlug: true,
-        plugForm: 'fixed',
-        plugEarthed: false,
-        plugBlocksNeighbour: false,
-        inputRating: '',
-        marks: [],
-        prices: [],
-      },
-      unit: { revision: '', serial: '', dateCode: '', obtained: 'bought', disclosure: '', notes: '' },
-    });
+  const own = await request(harness.app).post('/api/samples').send(aSample());
   expect(own.status).toBe(201);
 
   expect((await show(false)).body).toEqual({ demo: 'away', empty: false });
