@@ -69,7 +69,8 @@ describe('messages', () => {
     expect(all.length).toBeGreaterThan(0);
     for (const leaf of all)
       for (const value of WRONG)
-        for (const message of said(leaf, value)) expect(message, leaf.path).not.toMatch(ENGINE_ROOM);
+        for (const message of said(leaf, value))
+          if (ENGINE_ROOM.test(message)) expect(message, leaf.path).toBe('in words');
   });
 
   it('of every field have a name for it', () => {

@@ -93,7 +93,8 @@ const COLUMN = {
   top: 0,
   height: '100vh',
   overflowY: 'auto',
-  pb: 'var(--bench-line, 0px)',
+  // The bench line stands over its foot.
+  pb: 8,
   borderLeft: 1,
 } as const;
 
