@@ -13,6 +13,7 @@ import { indicativeBecause, qualitySentences } from './quality.ts';
 const STATE_MARKS: Record<string, string> = {
   proven: '+',
   short: '–',
+  unreachable: '×',
   borderline: '~',
   'at least': '>',
   'cannot be decided': '?',
@@ -60,7 +61,11 @@ function claimsTable({ claims }: SampleDossier, verdict: Verdict): Content[] {
     ({ claim, state, sentence }): TableCell[] => [
       { text: describePromise(claim.promise), bold: true },
       claim.duration.kind === 'unstated' ? claim.printed : `${claim.printed}, ${describeDuration(claim.duration)}`,
-      { text: `${STATE_MARKS[state] ?? '·'} ${stateWord(state)}`, bold: state === 'short' || state === 'unreachable' },
+      {
+        text: `${STATE_MARKS[state] ?? '·'} ${stateWord(state)}`,
+        bold: state === 'short' || state === 'unreachable',
+        noWrap: true,
+      },
       sentence,
     ],
   );

@@ -9,12 +9,12 @@ import { Spine } from './Spine.tsx';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }));
 
-/** Fetched as soon as nothing else is to do, so that the first press of its keys finds it; after so long at the latest. */
-const FETCHED_MILLISECONDS = 2000;
+/** The command box is fetched when the first view stands, so that the first press of its keys finds it. */
+const FETCHED_MILLISECONDS = 3000;
 
 type CommandBoxPart = typeof import('./CommandBox.tsx').CommandBox;
 
-/** The command box once it is here: fetched when nothing else is to do, or at once when it is wanted. */
+/** The command box once it is here: fetched after a while, or at once when it is wanted. */
 function useCommandBox(wanted: boolean): CommandBoxPart | null {
   const [box, setBox] = useState<{ readonly Command: CommandBoxPart } | null>(null);
   useEffect(() => {
@@ -29,8 +29,8 @@ function useCommandBox(wanted: boolean): CommandBoxPart | null {
       void fetchIt();
       return;
     }
-    const waiting = requestIdleCallback(() => void fetchIt(), { timeout: FETCHED_MILLISECONDS });
-    return () => cancelIdleCallback(waiting);
+    const waiting = setTimeout(() => void fetchIt(), FETCHED_MILLISECONDS);
+    return () => clearTimeout(waiting);
   }, [box, wanted]);
   return box?.Command ?? null;
 }
