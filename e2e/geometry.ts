@@ -75,6 +75,9 @@ function findings(): string[] {
   return [...new Set(wrong)].slice(0, 12);
 }
 
+/** Longest that anything takes to follow the window, beside a busy processor. */
+const SETTLED_MILLISECONDS = 15_000;
+
 /** Small screen, the usual one at 200 % zoom, and a wide one. */
 export const SIZES = [
   { width: 1024, height: 700 },
@@ -88,7 +91,17 @@ export async function geometry(page: Page): Promise<string[]> {
   const wrong: string[] = [];
   for (const size of before ? [before, ...SIZES] : SIZES) {
     await page.setViewportSize(size);
-    for (const one of await page.evaluate(findings)) wrong.push(`${size.width}×${size.height}: ${one}`);
+    // What follows the size of the window comes to rest by itself; what stays wrong is told.
+    const rested = await page
+      .waitForFunction(`(${findings.toString()})().length === 0`, undefined, {
+        polling: 100,
+        timeout: SETTLED_MILLISECONDS,
+      })
+      .then(
+        () => true,
+        () => false,
+      );
+    if (!rested) for (const one of await page.evaluate(findings)) wrong.push(`${size.width}×${size.height}: ${one}`);
   }
   if (before) await page.setViewportSize(before);
   return wrong;
