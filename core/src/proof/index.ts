@@ -15,3 +15,4 @@ export * from './offers.ts';
 export * from './result.ts';
 export * from './runs.ts';
 export * from './station.ts';
+export * from './step-marks.ts';

@@ -6,8 +6,9 @@ import { sheetContent } from './content.ts';
 import { SHEET_FONT } from './fonts.ts';
 import { pdfmake } from './printer.ts';
 
-/** Sizes of the text, pt: the first that fits one page is printed. What fits in none runs on in the first. */
-const SIZES = [8, 7.25] as const;
+/** Size of the text, pt; and the smaller one taken only where that keeps it to one page. */
+const USUAL = 8;
+const SMALL = 7.25;
 
 interface Printed {
   readonly pdf: Buffer;
@@ -46,10 +47,8 @@ async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, 
 /** The sheet of a sample, real text on A4: one page where it fits, running on where it does not. Nothing judged is cut. */
 export async function sheetPdf(dossier: SampleDossier, printedAt: Date): Promise<Buffer> {
   const verdict = judgeSample(toJudge(dossier));
-  const [usual] = SIZES;
-  for (const size of SIZES) {
-    const { pdf, pages } = await print(dossier, verdict, printedAt, size);
-    if (pages <= 1) return pdf;
-  }
-  return (await print(dossier, verdict, printedAt, usual)).pdf;
+  const usual = await print(dossier, verdict, printedAt, USUAL);
+  if (usual.pages <= 1) return usual.pdf;
+  const small = await print(dossier, verdict, printedAt, SMALL);
+  return small.pages <= 1 ? small.pdf : usual.pdf;
 }

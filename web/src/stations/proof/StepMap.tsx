@@ -1,5 +1,5 @@
 // Every load step at a glance: where its voltage stands in its tolerance, what fell short, and what was not read.
-import type { StepResult } from '@lastmark/core/proof';
+import { marksOf, type StepResult } from '@lastmark/core/proof';
 import { fixed } from '@lastmark/core/quantity';
 import {
   CategoryScale,
@@ -20,7 +20,6 @@ import { Figure } from '../../parts/Figure.tsx';
 import { focusEntry } from '../../parts/focusEntry.ts';
 import { isLoud } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
-import { marksOf } from './stepMarks.ts';
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
 

@@ -1,5 +1,6 @@
 // Where each step's voltage stands in its tolerance: −100 % at the lower end, 100 % at the upper one.
-import { type StepResult, stepTitle } from '@lastmark/core/proof';
+import { stepTitle } from '../steps/index.ts';
+import type { StepResult } from './judge.ts';
 
 export interface StepMark {
   readonly title: string;
@@ -13,7 +14,10 @@ export interface StepMark {
   readonly state: StepResult['state'];
 }
 
-/** The marks of a step: one an output. A step that was not read has one without a place. */
+/**
+ * The marks of a step: one an output. A step that was not read has one without a place.
+ * @example a 20 V level, ±5 %, read at 19.5 V ± 0.1 V → place −50, u 10
+ */
 export function marksOf({ step, tests, state }: StepResult): readonly StepMark[] {
   const title = stepTitle(step);
   const volts = tests.filter(({ quantity }) => quantity === 'voltage').slice(0, step.outputs.length);
