@@ -131,6 +131,8 @@ test('a further unit shares the model and keeps its own readings', async ({ page
   const { id } = await freshSample(page, 'Two units');
   await page.goto(`/samples/${id}/intake`);
   await page.getByRole('button', { name: 'Take in another unit' }).click();
+  // The first unit's page lists the second one too, a moment before the second one's page is there.
+  await expect(page).not.toHaveURL(new RegExp(id));
   await expect(page.getByRole('list', { name: 'Units' }).getByRole('listitem')).toHaveCount(2);
   await expect(page.getByLabel('Model')).toHaveValue('Two units');
   await page.getByLabel('Serial').fill('Second');
