@@ -7,7 +7,8 @@ export default defineConfig({
   outputDir: 'test-results/journeys',
   globalSetup: './e2e/stage.ts',
   fullyParallel: true,
-  workers: 2,
+  // One more than cores: journeys wait for the server as often as they work.
+  workers: 3,
   // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
   timeout: 300_000,
   expect: { timeout: 60_000 },

@@ -15,10 +15,12 @@ interface View {
 
 const SERIOUS = ['serious', 'critical'];
 
+const moving = (): number => document.getAnimations().filter(({ playState }) => playState === 'running').length;
+
 /** Everything is there and nothing is on its way to another look. */
 async function atRest(page: Page): Promise<void> {
   await expect(page.getByRole('status', { name: /^Loading/ })).toHaveCount(0);
-  await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+  await expect.poll(() => page.evaluate(moving)).toBe(0);
 }
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
@@ -128,7 +130,7 @@ test('who asked for less motion sees every state at once', async ({ page }) => {
   await button.hover();
   expect(await button.evaluate((one) => getComputedStyle(one).transitionDuration)).toBe('0s');
   // Nothing goes on for ever either, such as the shimmer of what is loading.
-  await page.waitForFunction(() => document.getAnimations().length === 0);
+  await expect.poll(() => page.evaluate(() => document.getAnimations().length)).toBe(0);
 });
 
 test('dialogs have no serious finding', async ({ page }) => {

@@ -91,17 +91,12 @@ export async function geometry(page: Page): Promise<string[]> {
   const wrong: string[] = [];
   for (const size of before ? [before, ...SIZES] : SIZES) {
     await page.setViewportSize(size);
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
     // What follows the size of the window comes to rest by itself; what stays wrong is told.
-    const rested = await page
-      .waitForFunction(`(${findings.toString()})().length === 0`, undefined, {
-        polling: 100,
-        timeout: SETTLED_MILLISECONDS,
-      })
-      .then(
-        () => true,
-        () => false,
-      );
-    if (!rested) for (const one of await page.evaluate(findings)) wrong.push(`${size.width}×${size.height}: ${one}`);
+    const until = Date.now() + SETTLED_MILLISECONDS;
+    let found = await page.evaluate(findings);
+    while (found.length > 0 && Date.now() < until) found = await page.evaluate(findings);
+    for (const one of found) wrong.push(`${size.width}×${size.height}: ${one}`);
   }
   if (before) await page.setViewportSize(before);
   return wrong;

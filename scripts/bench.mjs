@@ -1,13 +1,15 @@
 // npm run bench: measures and prints; nothing passes or fails here.
+
 import { cpus, totalmem } from 'node:os';
 import { needBuild } from './lib/build.mjs';
+import { CHROMIUM_PACKAGE } from './lib/chromium.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { startSimulatedBench } from './lib/simulated-bench.mjs';
 import { startStage } from './lib/stage.mjs';
 
 needNode();
 needPackages();
-needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
+needPrograms({ 'mariadb-server': 'mariadbd', ...CHROMIUM_PACKAGE });
 needBuild();
 const { measureMeterFile } = await import('./measure/meter-file.mjs');
 const { measureImport } = await import('./measure/server.mjs');

@@ -3,7 +3,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { needBuild } from './lib/build.mjs';
-import { CHROMIUM } from './lib/chromium.mjs';
+import { CHROMIUM, CHROMIUM_PACKAGE } from './lib/chromium.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
@@ -72,7 +72,7 @@ const MADE = [
 
 needNode();
 needPackages();
-needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
+needPrograms({ 'mariadb-server': 'mariadbd', ...CHROMIUM_PACKAGE });
 needBuild();
 const { chromium } = await import('@playwright/test');
 mkdirSync(FOLDER, { recursive: true });

@@ -1,8 +1,8 @@
 // npm test: everything that must hold, from style to browser journeys, with the counts of each.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { needBuild } from './lib/build.mjs';
+import { CHROMIUM_PACKAGE } from './lib/chromium.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
@@ -23,6 +23,22 @@ function step(name, command, args, count) {
 }
 
 const readJson = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
+
+/** Steps of one thread each, side by side; what each printed follows together. */
+async function sideBySide(steps) {
+  say(Object.keys(steps).join(' and '));
+  const run = ([name, [command, ...args]]) =>
+    new Promise((done) => {
+      const printed = [];
+      const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+      for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => printed.push(part));
+      child.on('close', (status) => {
+        process.stdout.write(Buffer.concat(printed));
+        done({ name, passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1, skipped: 0 });
+      });
+    });
+  results.push(...(await Promise.all(Object.entries(steps).map(run))));
+}
 
 function vitest(name, project) {
   const file = join(RESULTS, `${project}.json`);
@@ -50,13 +66,15 @@ function journeys() {
 
 needNode();
 needPackages();
-needPrograms({ 'mariadb-server': 'mariadbd', chromium: 'chromium' });
+needPrograms({ 'mariadb-server': 'mariadbd', ...CHROMIUM_PACKAGE });
 mkdirSync(RESULTS, { recursive: true });
 step('lint', 'biome', ['check', '--error-on-warnings', '.']);
-step('type check', 'tsc', ['-p', 'tsconfig.json']);
+await sideBySide({
+  'type check': [join(BIN, 'tsc'), '-p', 'tsconfig.json'],
+  build: [process.execPath, join(ROOT, 'scripts', 'build.mjs')],
+});
 vitest('unit tests', 'unit');
 vitest('API tests', 'api');
-needBuild();
 journeys();
 
 const total = { passed: 0, failed: 0, skipped: 0 };

@@ -16,6 +16,9 @@ import { MIGRATIONS, WEB } from './paths.ts';
 import { createWorking } from './working.ts';
 
 const STOP_MILLISECONDS = 10_000;
+/** A connection is kept longer than whoever asks keeps it, so that none is closed under a question on its way. */
+const KEEP_ALIVE_MILLISECONDS = 75_000;
+const SWEEP_MILLISECONDS = 100;
 const CUT_SHORT = 130;
 
 /** What a signal does: while the server starts it ends at once, since a start can be cut short anywhere. */
@@ -63,7 +66,7 @@ async function main(): Promise<void> {
     door,
     wrote: () => working.figures.nudge(),
   });
-  const server = createServer(app);
+  const server = createServer({ keepAliveTimeout: KEEP_ALIVE_MILLISECONDS }, app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
@@ -75,7 +78,8 @@ async function main(): Promise<void> {
     stopping = true;
     log.info('stopping: finishing what was accepted');
     setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();
-    server.closeIdleConnections();
+    // Also those that are idle only once what they asked is answered.
+    setInterval(() => server.closeIdleConnections(), SWEEP_MILLISECONDS);
     void working
       .close()
       .then(() => new Promise((resolve) => server.close(resolve)))
