@@ -65,7 +65,7 @@ test('a sheet is planned, edited, started with the tag of the sample, and run to
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 
     // Started only with the sample that is meant.
-    const start = page.getByRole('form', { name: 'Start a run' });
+    const start = page.getByRole('form', { name: 'Start the run' });
     await start.getByLabel('Who runs it').fill('Runa');
     await start.getByLabel('Tag of the sample on the bench').fill('WRONG1');
     await start.getByRole('button', { name: 'Start the run' }).click();
@@ -114,7 +114,7 @@ test('a sheet is planned, edited, started with the tag of the sample, and run to
     }).toPass({ intervals: [500], timeout: 500_000 });
     const claims = page.getByRole('list', { name: 'Claims' });
     await expect(claims.getByRole('listitem').filter({ hasText: 'C1: 20 V 2.25 A' })).toContainText('proven');
-    await expect(page.getByRole('list', { name: 'Steps done, newest first' })).toContainText('settled, drift');
+    await expect(page.getByRole('list', { name: 'Steps so far, newest first' })).toContainText('settled, drift');
     await page.getByRole('link', { name: 'To the verdict' }).click();
     await page.locator('main details summary').first().click();
     await expect(page.getByText(/run "Ember 45 TE-45-0868: Local single mains"/).first()).toBeAttached();
@@ -139,7 +139,7 @@ test('a desk sheet waits for the keypad, step by step', async ({ page }) => {
   await plan.getByLabel('Rig').click();
   await page.getByRole('option', { name: 'Load bench' }).click();
   await plan.getByRole('button', { name: 'Make the sheet' }).click();
-  const start = page.getByRole('form', { name: 'Start a run' });
+  const start = page.getByRole('form', { name: 'Start the run' });
   await start.getByLabel('Who runs it').fill('Ivo');
   await start.getByLabel('Tag of the sample on the bench').fill(id.slice(-6));
   await page.keyboard.press('Enter');
@@ -170,7 +170,7 @@ test('a desk sheet waits for the keypad, step by step', async ({ page }) => {
   await fields.getByLabel('C1, W').fill('17.2');
   await fields.getByLabel('C1, V').fill('8.98');
   await fields.getByRole('button', { name: 'Record' }).click();
-  await expect(page.getByRole('list', { name: 'Steps done, newest first' })).toContainText('17.2 W, charging');
+  await expect(page.getByRole('list', { name: 'Steps so far, newest first' })).toContainText('17.2 W, charging');
   await page.getByRole('button', { name: 'Stop the run' }).click();
   await page.getByRole('dialog').getByLabel('Reason').fill('Enough for the desk.');
   await page.keyboard.press('Enter');

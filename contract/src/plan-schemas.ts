@@ -82,6 +82,7 @@ export const askInput = record({
     hold: record({ kind: oneOf(['hold']) }),
     'go on': record({ kind: oneOf(['go on']), person: text(60) }),
     repeat: record({ kind: oneOf(['repeat']) }),
+    cycle: record({ kind: oneOf(['cycle']) }),
     skip: record({ kind: oneOf(['skip']), reason: text(200) }),
     note: record({ kind: oneOf(['note']), text: text(400) }),
     stop: record({ kind: oneOf(['stop']), reason: optionalText(200) }),

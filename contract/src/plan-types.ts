@@ -37,7 +37,7 @@ export interface SheetRow {
   seconds: number;
   createdAt: string;
   /** The newest run of it. */
-  run: { id: string; state: RunState; done: number; person: string } | null;
+  run: { id: string; state: RunState; done: number; steps: number; person: string } | null;
 }
 
 /**
@@ -52,6 +52,8 @@ export interface StepOutcome {
   /** What came of it, in a sentence. */
   says: string;
   at: string;
+  /** It did not go as planned: what came of it is a finding. */
+  found?: boolean;
   /** Time under load, where that is what it was for, s. */
   seconds?: number;
   /** Points, runs and read-outs it made. */
@@ -78,6 +80,8 @@ export type Ask =
   | { kind: 'hold' }
   | { kind: 'go on'; person: string }
   | { kind: 'repeat' }
+  /** Supply off, some seconds, and on again; then as "go on". */
+  | { kind: 'cycle' }
   | { kind: 'skip'; reason: string }
   | { kind: 'note'; text: string }
   | { kind: 'stop'; reason: string }

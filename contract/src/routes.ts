@@ -305,8 +305,17 @@ export const ROUTES = {
       answer: is<RunTrace>(),
     },
   ),
-  askOfRun: write('post', '/sheet-runs/{runId}/asks', 'Hold, go on, repeat, skip, note, record, stop', {
-    body: of<{ ask: Ask }>(askInput),
+  askOfRun: write(
+    'post',
+    '/sheet-runs/{runId}/asks',
+    'Hold, go on, repeat, cycle the supply, skip, note, record, stop',
+    {
+      body: of<{ ask: Ask }>(askInput),
+      answer: is<SheetRun>(),
+    },
+  ),
+  resumeRun: write('post', '/sheet-runs/{runId}/resume', 'Take a stopped run up again where it stood', {
+    body: of<StartInput>(startInput),
     answer: is<SheetRun>(),
   }),
   hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console', { answer: is<object>() }),

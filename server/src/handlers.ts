@@ -212,6 +212,7 @@ export const createHandlers = ({
     getRunTrace: async (call) => ({
       body: await listTrace(call.db, call.params.runId, call.query),
     }),
+    resumeRun: async (call) => ({ body: await runner.resume(call.params.runId, call.body) }),
     askOfRun: async (call) => ({ body: await runner.ask(call.params.runId, call.body.ask) }),
     hereAtRun: async (call) => {
       await here(call.db, call.params.runId);

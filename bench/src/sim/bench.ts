@@ -40,6 +40,7 @@ export class SimulatedBench {
   #heat: HeatState = { inside: 298.15, shell: 298.15 };
   #throttled = false;
   #tripped = false;
+  #dead = false;
   #corrected = false;
   #at: number;
   /** Energy taken in since the bench was switched on, J. */
@@ -94,7 +95,7 @@ export class SimulatedBench {
     this.#mains.set(part, { at: this.#at, truth, outputs, drawn: this.#drawn() });
     if (!this.supply.on) {
       // Without mains everything is forgotten: trips, agreements, cut-offs.
-      this.#tripped = false;
+      this.#tripped = this.#dead;
       for (const sink of this.#sinks.values()) Object.assign(sink, { agreed: null, offUntil: 0, peakSince: null });
     } else if (this.#mains.under) for (const sink of this.#sinks.values()) sink.agreed = null;
     else for (const label of this.#sinks.keys()) this.#agree(label);
@@ -110,10 +111,18 @@ export class SimulatedBench {
     return this.#room;
   }
 
-  /** Cut the charger out, as a fault on demand. */
-  cutOut(): void {
+  /** Nothing comes out whatever is done, until it is told otherwise. */
+  setDead(dead: boolean): void {
     this.#advance();
-    this.#tripped = true;
+    this.#dead = dead;
+    this.#tripped ||= dead;
+  }
+
+  /** Cut the charger out, as a fault on demand; with a port only that one, until it is unplugged. */
+  cutOut(label?: string): void {
+    this.#advance();
+    if (label === undefined) this.#tripped = true;
+    else this.#sink(label).offUntil = Number.POSITIVE_INFINITY;
   }
 
   #sink(label: string): Sink {

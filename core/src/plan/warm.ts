@@ -1,4 +1,4 @@
-// How long a sample was warmed up before a step of a sheet.
+// How far a run is, and how long a sample was warmed up before a step of it.
 import { mainsLabel } from '../reading/index.ts';
 import { mainsOf } from './steps.ts';
 import type { SheetStep } from './types.ts';
@@ -8,6 +8,21 @@ export interface WarmOutcome {
   readonly state: 'done' | 'skipped' | 'failed';
   /** Time under load, s. */
   readonly seconds?: number | undefined;
+}
+
+/**
+ * How far a run came, by its own steps: its sheet may have been edited since.
+ * @returns steps done, and steps that were to be done; one left out before the start counts in neither
+ * @example stepsDone([{ id: 'a', skip: null }, { id: 'b', skip: null }], { a: { state: 'failed' } }) // { done: 0, steps: 2 }
+ */
+export function stepsDone(
+  steps: readonly Pick<SheetStep, 'id' | 'skip'>[],
+  outcomes: Readonly<Record<string, WarmOutcome>>,
+): { readonly done: number; readonly steps: number } {
+  return {
+    done: steps.filter(({ id }) => outcomes[id]?.state === 'done').length,
+    steps: steps.filter(({ skip }) => skip === null).length,
+  };
 }
 
 /**

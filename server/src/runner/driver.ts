@@ -13,6 +13,9 @@ import { profileOf } from '../links/profiles.ts';
 /** Why a step cannot be set up, in a sentence for the person at the bench. */
 export class SettingProblem extends Error {}
 
+/** A port offers nothing at all. */
+export class NoOffers extends SettingProblem {}
+
 /** Loads were switched off meanwhile: what wanted to switch one on is too late. */
 export class SwitchedOff extends Error {}
 
@@ -87,6 +90,11 @@ export class RigDriver {
 
   get readsOut(): string | null {
     return this.#analyser?.instrument.id ?? null;
+  }
+
+  /** Whether it has a load that runs by itself. */
+  get loads(): boolean {
+    return this.#load !== null;
   }
 
   get loadName(): string {
@@ -208,9 +216,9 @@ export class RigDriver {
 
   /** Plug sinks into exactly these ports. @returns whether anything changed, so that ports may renegotiate */
   async occupy(ports: readonly string[]): Promise<boolean> {
-    const load = this.#loadOr();
     const wrong = this.#ports.filter((port) => ports.includes(port) !== this.#plugged.includes(port));
     if (wrong.length === 0) return false;
+    const load = this.#loadOr();
     await this.off();
     for (const port of wrong) {
       await this.#do(load, 'channel', { channel: this.#channel(port) });
@@ -274,12 +282,9 @@ export class RigDriver {
     const load = this.#loadOr();
     const words = this.#analyser ? await this.words(output.port) : known;
     const wanted = requestFor(words, output);
+    if (!wanted && words.length === 0) throw new NoOffers(`${output.port} offers nothing: is it on?`);
     if (!wanted)
-      throw new SettingProblem(
-        words.length === 0
-          ? `${output.port} offers nothing: is it on?`
-          : `${output.port} does not offer ${output.supply ?? 'fixed'} ${output.volts} V now.`,
-      );
+      throw new SettingProblem(`${output.port} does not offer ${output.supply ?? 'fixed'} ${output.volts} V now.`);
     await this.off();
     await this.#do(load, 'channel', { channel: this.#channel(output.port) });
     if (wanted.volts === null) await this.#do(load, 'request', { position: wanted.position });

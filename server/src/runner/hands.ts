@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database.ts';
 import type { RigDriver } from './driver.ts';
 import type { Looks } from './looks.ts';
+import type { OutputWatch } from './outputs.ts';
 
 /** What steps work with. */
 export interface Hands {
@@ -14,6 +15,10 @@ export interface Hands {
   readonly ports: readonly string[];
   readonly driver: RigDriver;
   readonly looks: Looks;
+  /** Instruments that tell numbers by themselves; ids. */
+  readonly telling: readonly string[];
+  /** What should come out of the ports, and what did not. */
+  readonly outputs: OutputWatch;
   readonly log: Logger;
   /** Wait until something holds. Everything that may end a step early does so here. */
   readonly until: (holds: () => boolean, progress: () => Progress) => Promise<void>;
@@ -27,6 +32,8 @@ export interface Hands {
   readonly recordNow: () => boolean;
   /** What came of the steps so far, by id. */
   readonly outcomes: () => Readonly<Record<string, StepOutcome>>;
+  /** Make sure, in a transaction, that the run is still this server's. */
+  readonly mine: (tx: Queries) => Promise<void>;
   /** Write a step's outcome in the transaction that stores what it made. */
   readonly finish: (tx: Queries, outcome: Omit<StepOutcome, 'at'>) => Promise<void>;
 }

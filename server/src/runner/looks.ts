@@ -171,6 +171,9 @@ export class Looks {
     return { value: mean, count, spread: spreadOf(summary), least, most, area, covered };
   }
 
+  /** The instrument that reads a spot; null when the rig has none. */
+  meterAt = (spot: Spot): string | null => this.#meter(spot)?.id ?? null;
+
   /** Mean of a spot since an instrument time. */
   mean(spot: Spot, from: number): Mean | null {
     const at = this.#slot(spot);

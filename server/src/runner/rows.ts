@@ -93,45 +93,18 @@ async function checkTag(db: Queries, sampleId: string, typed: string): Promise<v
   );
 }
 
-/**
- * Begin a run: the tag is the sample's, its instruments are free.
- * @param owner the server that carries it out, in its first epoch
- * @throws 409 with who has them, 422 for a wrong tag
- */
-export async function insertRun(db: Database, sheetId: string, input: StartInput, owner: string): Promise<string> {
-  const sheet = await getSheet(db, sheetId);
-  await checkTag(db, sheet.sampleId, input.tag);
-  const rig = (await listRigs(db)).find(({ id }) => id === sheet.rigId);
-  if (!rig) throw refused('rigId', 'The rig of this sheet is not on the bench any more. Choose another.');
-  const sample = await getSample(db, sheet.sampleId);
+/** Take the instruments of a rig for a run. @throws 409 with who has them */
+async function takeInstruments(
+  db: Database,
+  rig: StoredRig,
+  runId: string,
+  write: (tx: Queries) => Promise<void>,
+): Promise<void> {
   const own = instrumentsOf(rig, await listInstruments(db)).filter(({ address }) => address !== null);
-  const id = newId();
-  const now = new Date();
   try {
     await db.transaction(async (tx) => {
-      await tx.insert(sheetRuns).values({
-        id,
-        sheetId,
-        sampleId: sheet.sampleId,
-        rigId: rig.id,
-        title: `${sample.model.model} ${sample.unit.serial || sample.tag}: ${sheet.title}`.slice(0, 120),
-        person: input.person,
-        state: 'running',
-        says: '',
-        stepId: null,
-        steps: sheet.steps,
-        outcomes: {},
-        progress: null,
-        watched: input.watched,
-        hereAt: sql`UTC_TIMESTAMP(3)`,
-        aliveAt: sql`UTC_TIMESTAMP(3)`,
-        epoch: FIRST_EPOCH,
-        owner,
-        startedAt: now,
-        endedAt: null,
-      });
-      if (own.length > 0)
-        await tx.insert(leases).values(own.map(({ id: instrumentId }) => ({ instrumentId, runId: id })));
+      await write(tx);
+      if (own.length > 0) await tx.insert(leases).values(own.map(({ id: instrumentId }) => ({ instrumentId, runId })));
     });
   } catch (error) {
     if (!isDatabaseError(error, 'ER_DUP_ENTRY')) throw error;
@@ -141,6 +114,78 @@ export async function insertRun(db: Database, sheetId: string, input: StartInput
       `"${name}" belongs to ${taken?.person ?? 'someone'}'s run "${taken?.title ?? ''}". Wait for its end, or stop it there.`,
     );
   }
+}
+
+async function rigOf(db: Queries, id: string): Promise<StoredRig> {
+  const rig = (await listRigs(db)).find((one) => one.id === id);
+  if (!rig) throw refused('rigId', 'The rig of this sheet is not on the bench any more. Choose another.');
+  return rig;
+}
+
+/**
+ * Take a stopped run up again in its next epoch: what was done stays done.
+ * @returns that epoch
+ * @throws 409 when it is not stopped, or with who has the instruments; 422 for a wrong tag
+ */
+export async function takeUpAgain(db: Database, runId: string, input: StartInput, owner: string): Promise<number> {
+  const row = await rowOf(db, runId);
+  if (row.state !== 'stopped') throw conflict('Only a stopped run is taken up again.');
+  await checkTag(db, row.sampleId, input.tag);
+  const epoch = row.epoch + 1;
+  await takeInstruments(db, await rigOf(db, row.rigId), runId, async (tx) => {
+    const [taken] = await tx
+      .update(sheetRuns)
+      .set({
+        state: 'running',
+        says: '',
+        endedAt: null,
+        person: input.person,
+        watched: input.watched,
+        epoch,
+        owner,
+        aliveAt: sql`UTC_TIMESTAMP(3)` as never,
+        hereAt: sql`UTC_TIMESTAMP(3)` as never,
+      })
+      .where(and(eq(sheetRuns.id, runId), eq(sheetRuns.state, 'stopped'), eq(sheetRuns.epoch, row.epoch)));
+    if (taken.affectedRows === 0) throw conflict('Someone took this run up meanwhile.');
+  });
+  return epoch;
+}
+
+/**
+ * Begin a run: the tag is the sample's, its instruments are free.
+ * @param owner the server that carries it out, in its first epoch
+ * @throws 409 with who has them, 422 for a wrong tag
+ */
+export async function insertRun(db: Database, sheetId: string, input: StartInput, owner: string): Promise<string> {
+  const sheet = await getSheet(db, sheetId);
+  await checkTag(db, sheet.sampleId, input.tag);
+  const rig = await rigOf(db, sheet.rigId);
+  const sample = await getSample(db, sheet.sampleId);
+  const id = newId();
+  await takeInstruments(db, rig, id, async (tx) => {
+    await tx.insert(sheetRuns).values({
+      id,
+      sheetId,
+      sampleId: sheet.sampleId,
+      rigId: rig.id,
+      title: `${sample.model.model} ${sample.unit.serial || sample.tag}: ${sheet.title}`.slice(0, 120),
+      person: input.person,
+      state: 'running',
+      says: '',
+      stepId: null,
+      steps: sheet.steps,
+      outcomes: {},
+      progress: null,
+      watched: input.watched,
+      hereAt: sql`UTC_TIMESTAMP(3)`,
+      aliveAt: sql`UTC_TIMESTAMP(3)`,
+      epoch: FIRST_EPOCH,
+      owner,
+      startedAt: new Date(),
+      endedAt: null,
+    });
+  });
   return id;
 }
 

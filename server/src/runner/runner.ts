@@ -14,7 +14,7 @@ import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { RigDriver } from './driver.ts';
 import { CONFIRM, type ConfirmRule } from './faults.ts';
-import { FIRST_EPOCH, getRun, insertRun, instrumentsOf, type RunRow } from './rows.ts';
+import { FIRST_EPOCH, getRun, insertRun, instrumentsOf, type RunRow, takeUpAgain } from './rows.ts';
 import { RunTask } from './task.ts';
 
 const LOOK_MILLISECONDS = 1000;
@@ -55,6 +55,14 @@ export class Runner {
     const id = await insertRun(db, sheetId, input, owner);
     this.#take(id, FIRST_EPOCH, latch);
     return getRun(db, id);
+  }
+
+  /** Take a stopped run up again where it stood. */
+  async resume(runId: string, input: StartInput): Promise<SheetRun> {
+    const { db, owner } = this.#parts;
+    const latch = await readLatch(db);
+    this.#take(runId, await takeUpAgain(db, runId, input, owner), latch);
+    return getRun(db, runId);
   }
 
   /** Ask something of a run, wherever it is carried out. */

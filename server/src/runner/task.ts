@@ -1,30 +1,31 @@
 // Carries out one run: step after step, with everything that can end a step early. Its state is the row in the database.
 
-import type { Ask, LiveEvent, Progress, StepOutcome } from '@lastmark/contract';
-import type { Limits, SheetStep } from '@lastmark/core/plan';
+import type { LiveEvent, StepOutcome } from '@lastmark/contract';
+import type { SheetStep } from '@lastmark/core/plan';
 import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database.ts';
 import { LostOwnership, type Ownership } from '../leases/ownership.ts';
 import type { Links } from '../links/links.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { AskQueue } from './asks.ts';
+import { Attention } from './attention.ts';
 import { type Permission, SwitchedOff } from './driver.ts';
 import { endRun, interruptRun } from './endings.ts';
-import { type ConfirmRule, faultNow } from './faults.ts';
+import type { ConfirmRule } from './faults.ts';
 import type { Hands } from './hands.ts';
 import { Keeper } from './keeper.ts';
 import { LeaseWatch } from './lease-watch.ts';
+import { OutputWatch } from './outputs.ts';
 import { prepare } from './prepare.ts';
+import { cycleSupply, proveOutputs, recordSilence } from './silences.ts';
 import { doStep } from './steps/do-step.ts';
-import { Closing, Fault, runSummary, StepFailed, Turn, whyHeld } from './turns.ts';
+import { Closing, Fault, runSummary, Silent, StepFailed, Turn, whyHeld } from './turns.ts';
+import { coldOnPurpose } from './warm.ts';
 
 /** How often the row says the run is alive, ms. */
 const ALIVE_MILLISECONDS = 500;
 /** The load's own watchdog, s. */
 const WATCHDOG_SECONDS = 5;
-const TICK_MILLISECONDS = 100;
-/** A look later than this after the one before means that the server itself stood still, ms. */
-const STANDSTILL_MILLISECONDS = 600;
 /** How long instruments have to tell their first numbers, ms. */
 const LISTEN_MILLISECONDS = 5000;
 
@@ -43,25 +44,19 @@ export class RunTask {
   readonly #runId: string;
   #hands!: Hands;
   #keeper!: Keeper;
-  #limits!: Limits;
   #telling: readonly string[] = [];
-  #step: SheetStep | null = null;
   #outcomes: Record<string, StepOutcome> = {};
-  #progress: Progress | null = null;
+  /** Warm-ups that people agreed to go without; ids. */
+  readonly #cold = new Set<string>();
   readonly #own: Ownership;
   readonly #asks: AskQueue;
+  readonly #attention: Attention;
   /** The stored count of loads-off at which loads may still go on. */
   #armed: number;
-  #watched = true;
-  #confirmed = 0;
-  #looked = Date.now();
-  #closing = false;
   /** How it was stopped; null for a run that goes to its end. */
   #stopped: string | null = null;
-  #databaseGone: unknown = null;
   #lease!: LeaseWatch;
   #aliveGoing = false;
-  #wake: () => void = () => undefined;
   #stops: (() => void)[] = [];
   #ended: Promise<void> = Promise.resolve();
 
@@ -71,6 +66,8 @@ export class RunTask {
     this.#own = own;
     this.#armed = own.latch;
     this.#asks = new AskQueue(parts.vital, runId, own, (error) => this.#note(error, 'an ask could not be closed'));
+    const save = (part: Parameters<Ownership['write']>[1]) => this.#save(part);
+    this.#attention = new Attention({ own, asks: this.#asks, confirm: parts.confirm, save });
   }
 
   /** Something went wrong beside the step; the run goes on and its lease tells. */
@@ -94,34 +91,36 @@ export class RunTask {
 
   /** Stop at once, loads off; the run can be taken up later. */
   async close(): Promise<void> {
-    this.#closing = true;
-    this.#wake();
+    this.#attention.closing = true;
+    this.#attention.wake();
     await this.#ended;
   }
 
   async #prepare(): Promise<void> {
     const { db, live, log } = this.#parts;
     const ready = await prepare(this.#parts, this.#runId, this.#permission());
-    const { run, driver } = ready;
-    this.#watched = run.watched;
-    this.#limits = run.limits;
+    const { run, driver, rig, looks } = ready;
     this.#outcomes = { ...run.outcomes };
     this.#telling = ready.telling;
     await this.#asks.clear();
     this.#keeper = new Keeper(db, this.#runId, this.#own, (error) => {
-      if (!(error instanceof LostOwnership)) this.#databaseGone ??= error;
-      this.#wake();
+      if (!(error instanceof LostOwnership)) this.#attention.databaseGone ??= error;
+      this.#attention.wake();
     });
+    const attention = this.#attention;
+    const outputs = new OutputWatch(looks, rig.outputPlace, driver.loadName, ready.telling);
     this.#hands = {
       ...ready,
+      outputs,
       db,
       log,
-      until: (holds, progress) => this.#until(holds, progress),
-      attend: () => this.#attend(),
-      person: (says) => this.#person(says),
-      typed: (says) => this.#askOf('record', says),
+      until: (holds, progress) => attention.until(holds, progress),
+      attend: () => attention.attend(),
+      person: (says) => attention.person(says),
+      typed: (says) => attention.askOf('record', says),
       recordNow: () => this.#asks.take('record') !== null,
       outcomes: () => this.#outcomes,
+      mine: (tx) => this.#own.assert(tx),
       finish: (tx, outcome) => this.#finish(tx, outcome),
     };
     const stopLive = live.listen(
@@ -130,7 +129,8 @@ export class RunTask {
       () => undefined,
     );
     const alive = setInterval(() => void this.#sayAlive(), ALIVE_MILLISECONDS);
-    this.#lease = new LeaseWatch({ own: this.#own, driver, wake: () => this.#wake(), note: this.#note.bind(this) });
+    this.#lease = new LeaseWatch({ own: this.#own, driver, wake: () => attention.wake(), note: this.#note.bind(this) });
+    attention.mind({ ...ready, lease: this.#lease, outputs, limits: run.limits, watched: run.watched });
     this.#stops = [stopLive, () => clearInterval(alive), () => this.#lease.close(), driver.guard()];
   }
 
@@ -153,8 +153,9 @@ export class RunTask {
 
   #take(event: LiveEvent): void {
     if (!this.#hands.looks.take(event)) return;
-    if (this.#step) this.#keeper.take(this.#step.id, event);
-    this.#wake();
+    const { step } = this.#attention;
+    if (step) this.#keeper.take(step.id, event);
+    this.#attention.wake();
   }
 
   /** Renew the lease and look for asks. One at a time. */
@@ -162,13 +163,13 @@ export class RunTask {
     if (this.#aliveGoing) return;
     this.#aliveGoing = true;
     try {
-      await this.#own.renew({ progress: this.#progress });
+      await this.#own.renew({ progress: this.#attention.progress });
       if (this.#own.latch !== this.#armed && this.#hands.driver.isOn) this.#lease.raise('Loads were switched off.');
-      if (await this.#asks.look()) this.#wake();
+      if (await this.#asks.look()) this.#attention.wake();
     } catch (error) {
       // Whether it is the database or another server: the lease is not renewed, and that is minded.
       this.#note(error, 'the run could not say that it is alive');
-      if (error instanceof LostOwnership) this.#wake();
+      if (error instanceof LostOwnership) this.#attention.wake();
     } finally {
       this.#aliveGoing = false;
     }
@@ -179,103 +180,29 @@ export class RunTask {
   }
 
   async #finish(tx: Queries, outcome: Omit<StepOutcome, 'at'>): Promise<void> {
-    if (!this.#step) return;
-    const outcomes = { ...this.#outcomes, [this.#step.id]: { ...outcome, at: new Date().toISOString() } };
+    const { step } = this.#attention;
+    if (!step) return;
+    const outcomes = { ...this.#outcomes, [step.id]: { ...outcome, at: new Date().toISOString() } };
     await this.#own.write(tx, { outcomes });
     this.#outcomes = outcomes;
-  }
-
-  /** What ends the run here, whatever it does. */
-  #raiseEnd(): void {
-    if (this.#closing) throw new Closing();
-    if (this.#own.lost) throw new LostOwnership();
-    const gone = this.#databaseGone ?? this.#lease.databaseGone;
-    if (gone) throw gone;
-  }
-
-  /** Everything that ends a step early. */
-  #raise(): void {
-    const found = this.#lease.found();
-    this.#raiseEnd();
-    if (found !== null) throw new Fault(found);
-    for (const kind of ['hold', 'stop', 'repeat', 'skip'] as const) {
-      const ask = this.#asks.take(kind);
-      if (ask) throw new Turn(ask);
-    }
-    const { driver, looks } = this.#hands;
-    const now = Date.now();
-    if (now - this.#looked > STANDSTILL_MILLISECONDS) looks.excuse(now - this.#looked);
-    this.#looked = now;
-    const watch = { driver, looks, limits: this.#limits, step: this.#step, telling: this.#telling };
-    const fault = faultNow({ ...watch, unwatchedSince: this.#watched ? now - this.#own.here : 0 });
-    if (fault) throw new Fault(fault);
-    if (!driver.isOn) return;
-    if (this.#asks.take('go on')) this.#confirmed = now;
-    if (this.#step?.attended && now - this.#confirmed > this.#parts.confirm.every + this.#parts.confirm.grace)
-      throw new Fault('A watched step was not confirmed.');
-  }
-
-  #tick(): Promise<void> {
-    return new Promise((resolve) => {
-      const timer = setTimeout(resolve, TICK_MILLISECONDS);
-      this.#wake = () => {
-        clearTimeout(timer);
-        resolve();
-      };
-    });
-  }
-
-  async #until(holds: () => boolean, progress: () => Progress): Promise<void> {
-    for (;;) {
-      this.#raise();
-      const asked =
-        this.#step?.attended && Date.now() - this.#confirmed > this.#parts.confirm.every && this.#hands.driver.isOn;
-      const now = progress();
-      this.#progress = asked ? { ...now, doing: `Still there? Press Enter within a minute. ${now.doing}` } : now;
-      // Without a lease nothing is concluded: what was told meanwhile may be of a load that is off.
-      if (this.#own.valid && holds()) return;
-      await this.#tick();
-    }
-  }
-
-  async #attend(): Promise<void> {
-    if (Date.now() - this.#confirmed > this.#parts.confirm.every)
-      await this.#person('A watched step: stay with it while it runs. Go on when you are there.');
-  }
-
-  /** Wait for a person to ask for something. */
-  async #askOf<K extends 'go on' | 'record'>(kind: K, says: string): Promise<Ask & { kind: K }> {
-    await this.#save({ state: 'waiting', says });
-    this.#progress = null;
-    for (;;) {
-      this.#raise();
-      const ask = this.#asks.take(kind);
-      if (ask) {
-        await this.#save({ state: 'running', says: '' });
-        return ask;
-      }
-      await this.#tick();
-    }
-  }
-
-  async #person(says: string): Promise<void> {
-    this.#asks.take('go on');
-    await this.#askOf('go on', says);
-    this.#confirmed = Date.now();
   }
 
   /** Loads off and nothing goes on until a person says so. @returns what to do with the step then */
   async #hold(why: string): Promise<'again' | Turn> {
     const { driver, looks } = this.#hands;
     let unknown = await this.#lease.makeSafe();
-    this.#progress = null;
+    this.#attention.progress = null;
     await this.#save({ state: 'held', says: unknown ? `${why} ${unknown}` : why, progress: null });
     this.#asks.drop('go on');
     for (;;) {
-      this.#raiseEnd();
+      this.#attention.raiseEnd();
       this.#lease.found();
       this.#asks.take('hold');
       if (this.#asks.take('go on') || this.#asks.take('repeat')) break;
+      if (driver.setsMains && this.#asks.take('cycle')) {
+        await cycleSupply(this.#hands, this.#attention);
+        break;
+      }
       const other = this.#asks.take('stop') ?? this.#asks.take('skip');
       if (other) return new Turn(other);
       if (unknown && driver.doubt === null) {
@@ -283,11 +210,11 @@ export class RunTask {
         unknown = null;
         await this.#save({ says: `${why} Loads are off now.` });
       }
-      await this.#tick();
+      await this.#attention.tick();
     }
     looks.trust();
     await this.#arm();
-    this.#confirmed = Date.now();
+    this.#attention.confirm();
     this.#own.arrived();
     await this.#save({ state: 'running', says: '' });
     return 'again';
@@ -296,7 +223,7 @@ export class RunTask {
   /** Wait until every instrument that should tell numbers has told some. */
   async #listen(): Promise<void> {
     const begun = Date.now();
-    await this.#until(
+    await this.#attention.until(
       () => {
         const missing = this.#hands.looks.unheard(this.#telling);
         if (missing && Date.now() - begun > LISTEN_MILLISECONDS)
@@ -307,22 +234,37 @@ export class RunTask {
     );
   }
 
+  async #begin(step: SheetStep): Promise<void> {
+    this.#attention.step = step;
+    await this.#save({ stepId: step.id, state: 'running', says: '' });
+  }
+
   /** One step until it is finished, skipped or the run ends. @returns false when the run is to end */
   async #carryOutStep(step: SheetStep): Promise<boolean> {
-    this.#step = step;
-    await this.#save({ stepId: step.id, state: 'running', says: '' });
+    await this.#begin(step);
+    const { looks, outputs } = this.#hands;
     for (;;) {
       let turn: unknown;
       try {
         await this.#listen();
-        this.#hands.looks.trust();
+        looks.trust();
+        await proveOutputs(this.#hands, step);
+        const warmUp = await coldOnPurpose(this.#hands, step, this.#cold);
+        if (warmUp) {
+          if (!(await this.#carryOutStep(warmUp))) return false;
+          await this.#begin(step);
+          continue;
+        }
         await doStep(this.#hands, step);
         return true;
       } catch (error) {
         turn = this.#cause(error);
+      } finally {
+        outputs.rest();
       }
+      if (turn instanceof Silent) turn = await this.#silence(turn, step);
       if (turn instanceof StepFailed) {
-        await this.#finish(this.#parts.db, { state: 'failed', says: turn.message, madeIds: [] });
+        await this.#finish(this.#parts.db, { state: 'failed', says: turn.message, madeIds: [...turn.madeIds] });
         return true;
       }
       if (turn instanceof Turn && turn.ask.kind !== 'hold') turn = await this.#offFor(turn);
@@ -330,6 +272,7 @@ export class RunTask {
       const why = whyHeld(turn);
       if (why !== null) {
         const then = await this.#hold(why);
+        if (then === 'again' && turn instanceof Silent && turn.finished) return true;
         if (then === 'again') continue;
         turn = then;
       }
@@ -342,6 +285,15 @@ export class RunTask {
       await this.#finish(this.#parts.db, { state: 'skipped', says: reason, madeIds: [] });
       return true;
     }
+  }
+
+  /** An output is gone: loads off, kept as found. @returns why the run holds; for one that only dropped a level why the step ends */
+  async #silence(silent: Silent, step: SheetStep): Promise<Silent | StepFailed> {
+    await this.#lease.makeSafe();
+    const madeIds = await recordSilence(this.#hands, silent);
+    if (silent.how === 'dropped a level') return new StepFailed(silent.message, madeIds);
+    this.#hands.outputs.doubt(silent.ports, step.id);
+    return silent;
   }
 
   /** What a step really ended with: after a standstill every instrument seems late. */
@@ -377,18 +329,18 @@ export class RunTask {
       for (const step of steps) {
         if (this.#outcomes[step.id]) continue;
         if (step.skip !== null) {
-          this.#step = step;
+          this.#attention.step = step;
           await this.#finish(this.#parts.db, { state: 'skipped', says: step.skip, madeIds: [] });
           continue;
         }
         if (!(await this.#carryOutStep(step))) break;
       }
       const { driver, run } = this.#hands;
-      await endRun(this.#ending(), driver, this.#stopped, () => runSummary(this.#outcomes, run.steps.length));
+      await endRun(this.#ending(), driver, this.#stopped, () => runSummary(this.#outcomes, run.steps));
     } catch (error) {
       if (!(error instanceof Closing)) log.error({ err: error, run: this.#runId }, 'a run was interrupted');
       const note = (again: unknown, what: string) => this.#note(again, what);
-      await interruptRun(this.#ending(), error, () => this.#closing, note);
+      await interruptRun(this.#ending(), error, () => this.#attention.closing, note);
     } finally {
       for (const stop of this.#stops) stop();
       await (this.#keeper as Keeper | undefined)?.close().catch(() => undefined);

@@ -1,7 +1,8 @@
 // Why a step does not go on as planned, and what is said of it.
 import { ScpiError } from '@lastmark/bench/scpi';
-import type { Ask, StepOutcome } from '@lastmark/contract';
+import type { Ask, RunInput, StepOutcome } from '@lastmark/contract';
 import { ProfileError } from '@lastmark/core/instrument';
+import { type SheetStep, stepsDone } from '@lastmark/core/plan';
 import { ProblemError } from '../http/problem.ts';
 import { NobodyKnows, SettingProblem, SwitchedOff } from './driver.ts';
 
@@ -15,8 +16,33 @@ export class Turn extends Error {
 /** Loads are off and someone has to look: a limit, a lost instrument, an empty chair. */
 export class Fault extends Error {}
 
+/** How an output went that should be there. */
+export type Gone = 'cut off' | 'dropped a level';
+
+/** An output that should be there is gone. After a cut-off nothing counts until it is proved again. */
+export class Silent extends Error {
+  constructor(
+    readonly ports: readonly string[],
+    readonly how: Gone,
+    says: string,
+    /** What it is for the record, where a load was on; null where there is none, or where it is stored already. */
+    readonly finding: Omit<RunInput & { kind: 'hold' }, 'id' | 'rigId' | 'takenAt'> | null = null,
+    /** The step is finished and has said so: only what comes next waits. */
+    readonly finished = false,
+  ) {
+    super(says);
+  }
+}
+
 /** The step cannot be done, the sheet goes on: what it says becomes its outcome. */
-export class StepFailed extends Error {}
+export class StepFailed extends Error {
+  constructor(
+    says: string,
+    readonly madeIds: readonly string[] = [],
+  ) {
+    super(says);
+  }
+}
 
 /** The server is being stopped. */
 export class Closing extends Error {}
@@ -28,9 +54,14 @@ export class DatabaseGone extends Error {
   }
 }
 
+/** What is proposed when an output fell silent. */
+const AFTER_SILENCE =
+  'Let it cool, replug it, or cycle the supply, then go on: it is proved again before anything counts.';
+
 /** Why the run holds after an error; null for one that is no reason to hold. */
 export function whyHeld(error: unknown): string | null {
   if (error instanceof Fault) return error.message;
+  if (error instanceof Silent) return `${error.message} ${AFTER_SILENCE}`;
   if (error instanceof SwitchedOff) return 'Loads were switched off.';
   if (error instanceof Turn && error.ask.kind === 'hold') return 'On hold: loads are off.';
   const aboutTheRig = [NobodyKnows, SettingProblem, ScpiError, ProfileError, ProblemError];
@@ -38,12 +69,13 @@ export function whyHeld(error: unknown): string | null {
 }
 
 /** How a run ended, in a sentence. */
-export function runSummary(outcomes: Readonly<Record<string, StepOutcome>>, steps: number): string {
+export function runSummary(outcomes: Readonly<Record<string, StepOutcome>>, steps: readonly SheetStep[]): string {
   const all = Object.values(outcomes);
+  const whole = stepsDone(steps, outcomes);
   const count = (state: StepOutcome['state']) => all.filter((one) => one.state === state).length;
   const rest = [
     count('failed') > 0 ? `${count('failed')} could not be done` : '',
     count('skipped') > 0 ? `${count('skipped')} left out` : '',
   ].filter(Boolean);
-  return `${count('done')} of ${steps} steps done${rest.length > 0 ? `, ${rest.join(', ')}` : ''}.`;
+  return `${whole.done} of ${whole.steps} steps done${rest.length > 0 ? `, ${rest.join(', ')}` : ''}.`;
 }

@@ -1,6 +1,6 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
 import type { SheetInput, SheetRow, StoredRig, StoredSheet } from '@lastmark/contract';
-import { makeSheet, methodOf, methodsFor, portsOf, type SheetStep, sheetSeconds } from '@lastmark/core/plan';
+import { makeSheet, methodOf, methodsFor, portsOf, type SheetStep, sheetSeconds, stepsDone } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
 import { listClaims } from '../claims/store.ts';
@@ -97,6 +97,7 @@ export async function listSheets(db: Queries, sampleId: string | undefined): Pro
       state: sheetRuns.state,
       person: sheetRuns.person,
       outcomes: sheetRuns.outcomes,
+      steps: sheetRuns.steps,
     })
     .from(sheetRuns)
     .where(sampleId ? eq(sheetRuns.sampleId, sampleId) : undefined)
@@ -111,7 +112,7 @@ export async function listSheets(db: Queries, sampleId: string | undefined): Pro
       steps: sheet.steps.filter(({ skip }) => skip === null).length,
       seconds: sheetSeconds(sheet.steps),
       createdAt: sheet.createdAt.toISOString(),
-      run: run ? { id: run.id, state: run.state, person: run.person, done: Object.keys(run.outcomes).length } : null,
+      run: run ? { id: run.id, state: run.state, person: run.person, ...stepsDone(run.steps, run.outcomes) } : null,
     };
   });
 }

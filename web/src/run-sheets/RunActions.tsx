@@ -42,7 +42,15 @@ export function RunActions({ run, step, rig, ask, error }: Props) {
           true,
         ],
     ['H', 'Hold', running || run.state === 'waiting', () => ask({ kind: 'hold' })],
-    ['R', 'Repeat', running || run.state === 'held', () => ask({ kind: 'repeat' })],
+    ...(run.state === 'held' && rig?.drives?.source
+      ? [['C', 'Cycle the supply', true, () => ask({ kind: 'cycle' })] as const]
+      : []),
+    [
+      'R',
+      'Repeat',
+      running || run.state === 'held' || (run.state === 'waiting' && !typing),
+      () => ask({ kind: 'repeat' }),
+    ],
     ['S', 'Skip', running || run.state === 'waiting' || run.state === 'held', () => setOpen('skip')],
     ['N', 'Note', true, () => setOpen('note')],
     ['X', 'Stop the run', true, () => setOpen('stop')],
@@ -100,7 +108,7 @@ export function RunActions({ run, step, rig, ask, error }: Props) {
         <SkipDialog
           heading="Stop the run"
           title={run.title}
-          action="Stop it for good"
+          action="Stop it"
           onSkip={(reason) => send({ kind: 'stop', reason })}
           onClose={close}
         />

@@ -10,6 +10,7 @@ import { Link } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { StateMark } from '../parts/StateMark.tsx';
 import { useVerdict } from '../state/sample.tsx';
+import { StartForm } from './StartForm.tsx';
 
 function Claims({ dossier }: { readonly dossier: SampleDossier }) {
   const verdict = useVerdict(dossier);
@@ -47,6 +48,22 @@ export function RunEnd({ run }: { readonly run: SheetRun }) {
   const { data } = useQuery(dossierQuery(run.sample.id));
   return (
     <Box component="section" aria-label="After the run">
+      {run.state === 'stopped' && (
+        <>
+          <Typography variant="h2" sx={{ mb: 1 }}>
+            Take it up again
+          </Typography>
+          <Typography color="text.secondary" sx={{ mb: 1 }}>
+            What was done stays done; it goes on at the first step that is open.
+          </Typography>
+          <StartForm
+            sampleId={run.sample.id}
+            rigId={run.rigId}
+            path={`/sheet-runs/${run.id}/resume`}
+            action="Take the run up again"
+          />
+        </>
+      )}
       <Typography variant="h2" sx={{ mb: 1 }}>
         Claims
       </Typography>

@@ -47,7 +47,7 @@ function Sheets({ items }: { readonly items: readonly SheetRow[] }) {
                 <>
                   {RUN_WORDS[run.state]}
                   <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
-                    {run.done} of {steps} steps, {run.person}
+                    {run.done} of {run.steps} steps, {run.person}
                   </Box>
                 </>
               ) : (

@@ -6,6 +6,8 @@ import Typography from '@mui/material/Typography';
 import { howLong } from './words.ts';
 
 const MARKS: Readonly<Record<StepOutcome['state'], string>> = { done: '●', failed: '▼', skipped: '✕' };
+/** Done, and not as planned. */
+const FOUND = '▲';
 const WORDS: Readonly<Record<StepOutcome['state'], string>> = {
   done: 'done',
   failed: 'could not be done',
@@ -61,13 +63,13 @@ export function RunSide({ run, at }: { readonly run: SheetRun; readonly at: numb
         </Box>
       ))}
       <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
-        Done
+        So far
       </Typography>
-      <Box component="ol" aria-label="Steps done, newest first" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+      <Box component="ol" aria-label="Steps so far, newest first" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {past.slice(0, SHOWN).map(({ step, outcome }) => (
           <Box component="li" key={step.id} sx={{ py: 0.5, fontSize: 14 }}>
-            <Box sx={{ fontWeight: 600, color: outcome.state === 'failed' ? 'error.main' : undefined }}>
-              <span aria-hidden>{MARKS[outcome.state]} </span>
+            <Box sx={{ fontWeight: 600, color: outcome.state === 'failed' || outcome.found ? 'error.main' : undefined }}>
+              <span aria-hidden>{outcome.found && outcome.state === 'done' ? FOUND : MARKS[outcome.state]} </span>
               {step.title}
               {outcome.state !== 'done' && `: ${WORDS[outcome.state]}`}
             </Box>

@@ -109,7 +109,14 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
           {(error ?? remove.error)?.message}
         </Alert>
       )}
-      {dossier && <StartForm sheet={sheet} sample={dossier.sample} />}
+      {dossier && (
+        <StartForm
+          sampleId={dossier.sample.id}
+          rigId={sheet.rigId}
+          path={`/run-sheets/${sheet.id}/runs`}
+          action="Start the run"
+        />
+      )}
       {dossier && <LimitFields sample={dossier.sample} />}
       {findings.map((finding) => (
         <Alert key={finding} severity="warning" sx={{ mb: 1 }}>

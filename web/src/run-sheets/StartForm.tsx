@@ -1,6 +1,5 @@
 // Starting a run: who, what really stands on the bench, and whether it may be left alone.
-import type { SheetRun, StoredSheet } from '@lastmark/contract/plan';
-import type { Sample } from '@lastmark/contract/types';
+import type { SheetRun, StartInput } from '@lastmark/contract/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -11,29 +10,37 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
-import { leasesQuery, queryClient, rigsQuery } from '../api/queries.ts';
+import { leasesQuery, queryClient, rigsQuery, runQuery } from '../api/queries.ts';
 import { Caution } from '../parts/Caution.tsx';
 import { useSettings } from '../state/settings.tsx';
 
-export function StartForm({ sheet, sample }: { readonly sheet: StoredSheet; readonly sample: Sample }) {
+interface Props {
+  readonly sampleId: string;
+  readonly rigId: string;
+  /** Where it is asked for: a new run of a sheet, or one taken up again. */
+  readonly path: string;
+  readonly action: string;
+}
+
+export function StartForm({ sampleId, rigId, path, action }: Props) {
   const navigate = useNavigate();
   const { person, change } = useSettings();
   const [tag, setTag] = useState('');
   const [alone, setAlone] = useState(false);
   const { data: leases } = useQuery({ ...leasesQuery, refetchInterval: 3000 });
   const { data: rigs } = useQuery(rigsQuery);
-  const rig = rigs?.items.find(({ id }) => id === sheet.rigId);
+  const rig = rigs?.items.find(({ id }) => id === rigId);
   const own = new Set([...Object.values(rig?.meters ?? {}), ...Object.values(rig?.drives ?? {})]);
   const taken = leases?.items.find(({ instrumentId }) => own.has(instrumentId));
   const start = useMutation({
-    mutationFn: () =>
-      api<SheetRun>(`/run-sheets/${sheet.id}/runs`, {
-        method: 'POST',
-        body: { person: person.trim(), tag: tag.trim(), watched: !alone },
-      }),
-    onSuccess: async ({ id }) => {
+    mutationFn: () => {
+      const body: StartInput = { person: person.trim(), tag: tag.trim(), watched: !alone };
+      return api<SheetRun>(path, { method: 'POST', body });
+    },
+    onSuccess: async (run) => {
       await queryClient.invalidateQueries({ queryKey: ['leases'] });
-      void navigate(`/runs/${id}`);
+      queryClient.setQueryData(runQuery(run.id).queryKey, run);
+      void navigate(`/runs/${run.id}`);
     },
   });
   const submit = (event: FormEvent) => {
@@ -45,7 +52,7 @@ export function StartForm({ sheet, sample }: { readonly sheet: StoredSheet; read
       component="form"
       onSubmit={submit}
       noValidate
-      aria-label="Start a run"
+      aria-label={action}
       sx={{ p: 2, mb: 2, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}
     >
       <Box
@@ -71,7 +78,7 @@ export function StartForm({ sheet, sample }: { readonly sheet: StoredSheet; read
           helperText="Scan its label, or type what is printed on it."
           slotProps={{ htmlInput: { maxLength: 40, autoComplete: 'off', spellCheck: false } }}
         />
-        <Button href={`/api/samples/${sample.id}/label.pdf`} target="_blank" sx={{ height: 40 }}>
+        <Button href={`/api/samples/${sampleId}/label.pdf`} target="_blank" sx={{ height: 40 }}>
           Print the label
         </Button>
         <Button
@@ -81,7 +88,7 @@ export function StartForm({ sheet, sample }: { readonly sheet: StoredSheet; read
           disabled={person.trim() === '' || tag.trim() === '' || taken !== undefined || start.isPending}
           sx={{ height: 40 }}
         >
-          Start the run
+          {action}
         </Button>
       </Box>
       <FormControlLabel

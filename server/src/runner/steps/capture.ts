@@ -7,6 +7,7 @@ import { newId } from '../../db/ids.ts';
 import { loadingFor } from '../../setups/store.ts';
 import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
+import { mustGive } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { freshLooks, setSupply, setUp, wait } from './set-up.ts';
@@ -42,9 +43,12 @@ function outputTrace(hands: Hands, step: CaptureStep, from: number): Trace {
 }
 
 async function waveform(hands: Hands, step: CaptureStep): Promise<Trace> {
-  await setUp(hands, step);
+  await setUp(hands, step, step.dwell);
   await wait(hands, step.dwell, 'Load on');
-  return hands.driver.capture('waveform');
+  const trace = await hands.driver.capture('waveform');
+  // What was recorded counts only if the output is still there behind it.
+  await freshLooks(hands, step, 'Recorded');
+  return trace;
 }
 
 /** Switched on at another moment of the cycle each time; the highest surge is kept. */
@@ -70,6 +74,7 @@ async function fading(hands: Hands, step: CaptureStep): Promise<Trace> {
   await setSupply(hands, step);
   await driver.occupy(step.port ? [step.port] : []);
   await wait(hands, BEFORE_SECONDS, 'Output up, no load');
+  if (step.port) await mustGive(hands, step.port);
   const from = await freshLooks(hands, step, 'Before');
   await wait(hands, BEFORE_SECONDS, 'Before');
   await driver.mainsOff();
@@ -90,9 +95,10 @@ async function fading(hands: Hands, step: CaptureStep): Promise<Trace> {
 
 async function dip(hands: Hands, step: CaptureStep): Promise<Trace> {
   const { driver } = hands;
-  await setUp(hands, step);
+  await setUp(hands, step, BEFORE_SECONDS);
   await wait(hands, BEFORE_SECONDS, 'Load on');
   const from = await freshLooks(hands, step, 'Before', 2 * DIP_LOOKS);
+  hands.outputs.rest();
   await driver.sourceVolts(DIP_TO);
   await freshLooks(hands, step, `Supply at ${DIP_TO} V`, DIP_LOOKS);
   await driver.sourceVolts(step.mains.volts);
@@ -103,8 +109,9 @@ async function dip(hands: Hands, step: CaptureStep): Promise<Trace> {
 async function sweep(hands: Hands, step: CaptureStep): Promise<Trace> {
   const { driver } = hands;
   const top = step.mains.volts;
-  await setUp(hands, step);
+  await setUp(hands, step, BEFORE_SECONDS);
   const from = await freshLooks(hands, step, 'Load on');
+  hands.outputs.rest();
   const stops = Math.ceil((top - SWEEP_LOWEST) / SWEEP_STEP);
   for (let stop = 0; stop <= 2 * stops; stop += 1) {
     const volts = stop <= stops ? top - stop * SWEEP_STEP : top - (2 * stops - stop) * SWEEP_STEP;
@@ -136,6 +143,7 @@ export async function captureStep(hands: Hands, step: CaptureStep): Promise<void
   const way = WAYS[kind];
   if (!way) throw new StepFailed(`Instruments do not record this by themselves: ${kind}.`);
   const trace = await way(hands, step);
+  hands.outputs.rest();
   await hands.driver.off();
   const refused = captureFigures(kind, trace);
   if ('reason' in refused) throw new StepFailed(refused.reason);

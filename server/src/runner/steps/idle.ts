@@ -7,6 +7,7 @@ import { storeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import type { Hands } from '../hands.ts';
+import { proveAlive } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf, takenOf, takenReading } from './point.ts';
 import { setSupply, wait } from './set-up.ts';
@@ -33,6 +34,8 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
   await driver.off();
   await driver.occupy([]);
   await setSupply(hands, step);
+  // A charger that is off draws nothing, and that is no idle draw.
+  const seen = await proveAlive(hands);
   if (step.attached !== 'nothing') await hands.person(`${ATTACH[step.attached]}, then go on.`);
   await wait(hands, CALM_SECONDS, 'Outputs empty themselves');
   const begun = looks.begin();
@@ -61,6 +64,8 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
   // Seldom looks would miss the bursts; then the energy counted says all there is.
   const record = even && even.interval <= MOST_INTERVAL && even.values.length >= LEAST_LOOKS ? even : null;
   const taken = await takenOf(hands, step, begun, null);
+  // What a person attached stays where it is.
+  if (seen && step.attached === 'nothing') await proveAlive(hands);
   await hands.db.transaction(async (tx) => {
     const id = newId();
     await storePoints(
@@ -104,7 +109,7 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
       );
     await hands.finish(tx, {
       state: 'done',
-      says: `${fixed(watts * 1000, 1)} mW over ${fixed(step.dwell / 60, 0)} min`,
+      says: `${fixed(watts * 1000, 1)} mW over ${fixed(step.dwell / 60, 0)} min${seen ? '' : '; that the charger was on, nobody saw'}`,
       madeIds: [id],
     });
   });

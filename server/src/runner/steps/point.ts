@@ -1,5 +1,5 @@
 // A load point: set, wait, settle, read, store.
-import { type PointStep, type SheetStep, settling, warmUpBefore } from '@lastmark/core/plan';
+import { type PointStep, type SheetStep, settling, stepSeconds, warmUpBefore } from '@lastmark/core/plan';
 import { fixed, type QuantityId } from '@lastmark/core/quantity';
 import type { Place, Taken } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
@@ -8,7 +8,7 @@ import { loadingFor } from '../../setups/store.ts';
 import type { Hands } from '../hands.ts';
 import type { Mean } from '../looks.ts';
 import { StepFailed } from '../turns.ts';
-import { freshLooks, type LoadedStep, outputGone, setUp, wait } from './set-up.ts';
+import { freshLooks, type LoadedStep, setUp, wait } from './set-up.ts';
 
 /** Where readings of a run say they come from. */
 export const sourceOf = ({ run }: Hands): string => `run "${run.title}"`.slice(0, 250);
@@ -147,13 +147,9 @@ export function saysOf(readings: readonly TakenReading[], how: string): string {
 }
 
 export async function pointStep(hands: Hands, step: PointStep): Promise<void> {
-  await setUp(hands, step);
+  await setUp(hands, step, stepSeconds(step));
   await wait(hands, step.dwell, step.load > 0 ? 'Load on' : 'No load');
-  const gone = outputGone(hands, step);
-  if (gone) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${gone} within ${step.dwell} s.`);
   const { from, how, rest } = await settle(hands, step);
-  const lost = outputGone(hands, step);
-  if (lost) throw new StepFailed(`${step.outputs.map(({ port }) => port).join(' + ')} ${lost} while it settled.`);
   const readings = readingsSince(hands, step, from);
   if (readings.length === 0) throw new StepFailed('The meters of the rig told nothing about this point.');
   const taken = await takenOf(hands, step, from, rest);

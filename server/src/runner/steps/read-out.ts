@@ -7,6 +7,7 @@ import type { ReadOut } from '@lastmark/core/read-out';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import type { Hands } from '../hands.ts';
+import { offersNothing } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { wait } from './set-up.ts';
@@ -57,7 +58,7 @@ export async function readOutStep(hands: Hands, step: ReadOutStep): Promise<void
   await driver.occupy([port]);
   await wait(hands, step.dwell, `Plugged into ${port}`);
   const words = await driver.words(port);
-  if (words.length === 0) throw new StepFailed(`${port} offers nothing: no PD, or no power.`);
+  if (words.length === 0) return offersNothing(hands, port);
   const cableWords = await driver.cableWords();
   const objects = words.map((word) => decodeSource(wordOf(word)));
   await hands.db.transaction(async (tx) => {

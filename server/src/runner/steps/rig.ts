@@ -33,6 +33,8 @@ function zeroSpots({ rig, ports }: Hands): Spot[] {
 async function zeros(hands: Hands): Promise<RigLine[]> {
   const { driver, looks, rig, own } = hands;
   await driver.mainsOff();
+  if (!driver.setsMains)
+    await hands.person('Switch the supply off and pull the charger from it: the meters are read at zero. Then go on.');
   await driver.unplugAll();
   await wait(hands, CALM_SECONDS, 'Everything off');
   const from = await freshLooks(hands, { outputs: [] }, 'Zero of the meters');
@@ -66,12 +68,13 @@ async function line(hands: Hands): Promise<RigLine> {
   const mains = run.steps.map(mainsOf).find((one) => one !== null);
   if (rig.outputPlace !== 'port' || !rig.meters.loadEnd || !port || !mains) return referenceCable(stated, null, 0);
   const step = { mains, outputs: [{ port, volts: 5, amps: REFERENCE_AMPS }], load: 1, attended: false };
-  await setUp(hands, step);
+  await setUp(hands, step, CALM_SECONDS);
   await wait(hands, CALM_SECONDS, 'Reference cable at 5 V 1 A');
   const from = await freshLooks(hands, step, 'Reference cable at 5 V 1 A');
   const near = looks.mean({ quantity: 'voltage', place: 'port', port }, from);
   const far = looks.mean({ quantity: 'voltage', place: 'load-end', port }, from);
   const amps = looks.mean({ quantity: 'current', place: 'port', port }, from);
+  hands.outputs.rest();
   await hands.driver.off();
   if (!near || !far || !amps || amps.value < 0.5) return referenceCable(stated, null, 0);
   const limits = (['port', 'load-end'] as const).map((place) => {

@@ -5,9 +5,10 @@ import { formatPlain } from '@lastmark/core/quantity';
 import { bestReadOut } from '@lastmark/core/read-out';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { listReadOuts } from '../../read-outs/store.ts';
-import { SettingProblem } from '../driver.ts';
+import { NoOffers, SettingProblem } from '../driver.ts';
 import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
+import { offersNothing } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
 
 /** After the supply comes on or a port renegotiates nothing is asked for so long, s of instrument time. */
@@ -68,8 +69,13 @@ export async function setSupply(hands: Hands, { mains }: { readonly mains: Mains
   }
 }
 
-/** Supply, plugs, levels and load of a step. A level that cannot be had ends the step, not the sheet. */
-export async function setUp(hands: Hands, step: LoadedStep): Promise<void> {
+/**
+ * Supply, plugs, levels and load of a step, which from then on are to be there. A level that cannot be had ends the step,
+ * not the sheet.
+ * @param planned how long the load will be on, s
+ * @throws Silent when a port gives nothing
+ */
+export async function setUp(hands: Hands, step: LoadedStep, planned: number): Promise<void> {
   const { driver, db, run } = hands;
   await setSupply(hands, step);
   if (step.attended && step.load > 0) await hands.attend();
@@ -80,6 +86,7 @@ export async function setUp(hands: Hands, step: LoadedStep): Promise<void> {
     try {
       moved = (await driver.level(output, bestReadOut(readOuts, output.port)?.words ?? [])) || moved;
     } catch (error) {
+      if (error instanceof NoOffers) await offersNothing(hands, output.port);
       if (error instanceof SettingProblem) throw new StepFailed(error.message);
       // The charger's own refusal, told by the sink.
       if (error instanceof Error && /refused/i.test(error.message))
@@ -91,15 +98,5 @@ export async function setUp(hands: Hands, step: LoadedStep): Promise<void> {
   if (moved) await freshLooks(hands, step, 'Level asked for', 1);
   if (step.load === 0) await driver.off();
   else for (const { port, amps } of step.outputs) await driver.draw(port, Number((amps * step.load).toFixed(4)));
-}
-
-/** An output that is gone though the load is on, or stands well below its level; null when all is well. */
-export function outputGone(hands: Hands, step: Pick<LoadedStep, 'outputs'>): 'cut off' | 'dropped a level' | null {
-  for (const { port, volts } of step.outputs) {
-    const now = hands.looks.newest({ quantity: 'voltage', place: hands.rig.outputPlace, port });
-    if (now === null) continue;
-    if (now < 1) return 'cut off';
-    if (now < 0.8 * volts) return 'dropped a level';
-  }
-  return null;
+  hands.outputs.expect(step, planned);
 }

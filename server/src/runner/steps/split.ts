@@ -9,7 +9,8 @@ import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import { storeRun } from '../../runs/store.ts';
 import type { Hands } from '../hands.ts';
-import { StepFailed } from '../turns.ts';
+import { offersNothing } from '../silences.ts';
+import { Silent, StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { readOutOf } from './read-out.ts';
 import { freshLooks, setSupply, wait } from './set-up.ts';
@@ -20,6 +21,8 @@ const WATCH_AMPS = 0.3;
 const WATCH_SECONDS = 5;
 /** Looks farther apart than this would miss a drop, s: then nothing is said about it. */
 const FINE_SECONDS = 0.4;
+const ALL_LOADED_SECONDS = 5;
+const SILENT_VOLTS = 1;
 
 /** What an event did to the ports that were running. */
 async function watchEvent(
@@ -55,9 +58,7 @@ async function plugIn(hands: Hands, order: readonly string[]): Promise<Drop[]> {
     } else drops.push(...(await watchEvent(hands, running, port, 'plugged')));
     const best = bestOffer(await driver.words(port), port);
     if (!best)
-      throw new StepFailed(
-        `${port} offers nothing with ${[...running.keys()].join(' + ') || 'nothing else'} plugged in.`,
-      );
+      return offersNothing(hands, port, ` with ${[...running.keys()].join(' + ') || 'nothing else'} plugged in`);
     driver.forgetLevels();
     await driver.level(best, []);
     running.set(port, best.volts);
@@ -76,22 +77,36 @@ interface Offered {
 }
 
 /** Load every port with all it offers in this state; some only lightly. */
-async function loadAll(hands: Hands, order: readonly string[], light: readonly string[]): Promise<Offered> {
-  const { driver } = hands;
+async function loadAll(hands: Hands, { id, order, mains }: SplitStep, light: readonly string[]): Promise<Offered> {
+  const { driver, outputs: watch } = hands;
   const outputs: Output[] = [];
   const offered = new Map<string, readonly string[]>();
   for (const port of order) {
     const words = await driver.words(port);
     offered.set(port, words);
     const best = bestOffer(words, port);
-    if (!best) throw new StepFailed(`${port} offers nothing with all plugged in.`);
+    if (!best) return offersNothing(hands, port, ' with all plugged in');
     await driver.level(best, []);
     outputs.push(best);
   }
   await freshLooks(hands, { outputs }, 'Levels asked for', 1);
   for (const { port, amps } of outputs) await driver.draw(port, light.includes(port) ? WATCH_AMPS : amps);
-  await wait(hands, 5, light.length > 0 ? `${light.join(', ')} loaded a little` : 'All loaded');
+  const asked = outputs.map((one) => ({ ...one, amps: light.includes(one.port) ? WATCH_AMPS : one.amps }));
+  // A port that fell silent in this very set and was proved alone since: that is how the set is, and is read as such.
+  if (!watch.silentIn(id)) watch.expect({ outputs: asked, load: 1, mains }, ALL_LOADED_SECONDS);
+  await wait(hands, ALL_LOADED_SECONDS, light.length > 0 ? `${light.join(', ')} loaded a little` : 'All loaded');
   return { outputs, words: offered };
+}
+
+/** All silent is no set that shares in its own way: the charger is off. */
+function notAllSilent({ shares }: Taken): void {
+  const told = shares.flatMap(({ port, volts }) => (volts === null ? [] : [{ port, volts }]));
+  if (told.length > 0 && told.every(({ volts }) => volts < SILENT_VOLTS))
+    throw new Silent(
+      told.map(({ port }) => port),
+      'cut off',
+      `${told.map(({ port }) => port).join(' + ')} cut off, all loaded.`,
+    );
 }
 
 type Taken = Pick<RunInput & { kind: 'split' }, 'shares' | 'mainsWatts'>;
@@ -125,14 +140,17 @@ export async function splitStep(hands: Hands, step: SplitStep): Promise<void> {
   await driver.occupy([]);
   await wait(hands, 2, 'Everything unplugged');
   const drops = await plugIn(hands, order);
-  const { outputs, words } = await loadAll(hands, order, []);
+  const { outputs, words } = await loadAll(hands, step, []);
   const taken = [{ ...(await readAll(hands, outputs, [])), drops }];
+  for (const one of taken) notAllSilent(one);
   if (order.length === 2) {
     // Whether the other then gets more tells whether shares follow what is drawn.
+    hands.outputs.rest();
     await driver.off();
-    const soft = await loadAll(hands, order, [last]);
+    const soft = await loadAll(hands, step, [last]);
     taken.push({ ...(await readAll(hands, soft.outputs, [last])), drops: [] });
   }
+  hands.outputs.rest();
   if (order.length > 1) {
     for (const { port } of outputs) await driver.draw(port, WATCH_AMPS);
     const left = new Map(outputs.filter(({ port }) => port !== last).map(({ port, volts }) => [port, volts]));
@@ -173,6 +191,10 @@ export async function splitStep(hands: Hands, step: SplitStep): Promise<void> {
     const broke = drops
       .filter(({ dropped }) => dropped)
       .map(({ port, cause, how }) => `${port} dropped when ${cause} ${how === 'plugged' ? 'came' : 'went'}`);
-    await hands.finish(tx, { state: 'done', says: [says, ...broke].join(' · '), madeIds });
+    const silent = (taken[0]?.shares ?? [])
+      .filter(({ volts }) => volts !== null && volts < SILENT_VOLTS)
+      .map(({ port }) => `${port} gives nothing in this set; alone it does.`);
+    const found = silent.length > 0;
+    await hands.finish(tx, { state: 'done', says: [says, ...broke, ...silent].join(' · '), found, madeIds });
   });
 }
