@@ -33,7 +33,11 @@ const loaded = { mains: mains(), outputs: list(output, 12), load: si(0, 1.5).req
 
 const STEPS: Readonly<Record<StepKind, ReturnType<typeof stepOf>>> = {
   rig: stepOf('rig', {}),
-  idle: stepOf('idle', { mains: mains(), attached: oneOf(ATTACHED) }),
+  idle: stepOf('idle', {
+    mains: mains(),
+    attached: oneOf(ATTACHED),
+    warm: boolean().strict().optional().default(undefined),
+  }),
   'read-out': stepOf('read-out', { port: portLabel() }),
   point: stepOf('point', {
     ...loaded,

@@ -244,6 +244,7 @@ const WORDS: Readonly<Record<string, Word>> = {
   voltage: ['Accuracy of voltage'],
   volts: ['Voltage', 'voltage'],
   warmUp: ['Warm-up', 'duration'],
+  warm: ['Whether it follows the load points'],
   watched: ['Whether somebody watches'],
   watts: ['Power', 'power'],
   wholeFileMains: ['Mains of the whole file'],

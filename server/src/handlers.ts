@@ -22,6 +22,7 @@ import { partsOf } from './links/links.ts';
 import { type Networks, outside } from './links/networks.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
 import { streamEvents } from './live/answer.ts';
+import { createSheet } from './planning/make-sheet.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { listReadings } from './readings/list.ts';
@@ -31,7 +32,7 @@ import { addRun } from './runs/store.ts';
 import { setLimits } from './samples/limits.ts';
 import { createSample, createUnit, getSample, updateSample } from './samples/store.ts';
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
-import { createSheet, deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
+import { deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
 import { addStated } from './statements/store.ts';
 import type { Working } from './working.ts';
 

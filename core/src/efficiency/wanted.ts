@@ -1,13 +1,15 @@
 // The loadings a complete efficiency result needs: each port at its ends, and all together.
 
 import { formatPlain } from '../quantity/index.ts';
-import { type Output, type Setup, sameOutputs, setAmps } from '../reading/index.ts';
+import { type Mains, type Output, type Setup, sameOutputs, setAmps } from '../reading/index.ts';
 import { sharedLoadFactor } from './series.ts';
 
 export interface WantedLoading {
   readonly outputs: readonly Output[];
   /** Why it is wanted, in a few words. */
   readonly why: string;
+  /** Where it is wanted; null for every mains. */
+  readonly mains: Mains | null;
   /** The loading there is for it; null while there is none. */
   readonly setupId: string | null;
 }
@@ -15,6 +17,8 @@ export interface WantedLoading {
 /** A current a text fixes for the lowest level of an adaptive supply. */
 export interface LowRule {
   readonly title: string;
+  /** Where the text is measured at; null or left out for every mains. */
+  readonly mains?: Mains | null;
   readonly volts: number;
   readonly amps: number;
 }
@@ -33,12 +37,13 @@ function endsOf(
     undefined,
   );
   if (!lowest || !highest) return [];
-  if (near(lowest.volts, highest.volts)) return [{ outputs: [lowest], why: 'its only level' }];
+  if (near(lowest.volts, highest.volts)) return [{ outputs: [lowest], why: 'its only level', mains: null }];
   const rules = lowRules.filter(({ volts, amps }) => near(volts, lowest.volts) && !near(amps, lowest.amps));
   return [
-    { outputs: [highest], why: 'highest level' },
-    { outputs: [lowest], why: 'lowest level' },
-    ...rules.map(({ title, amps }) => ({
+    { outputs: [highest], why: 'highest level', mains: null },
+    { outputs: [lowest], why: 'lowest level', mains: null },
+    ...rules.map(({ title, amps, mains = null }) => ({
+      mains,
       outputs: [{ ...lowest, amps: Math.min(amps, lowest.amps) }],
       why: `lowest level, ${formatPlain(amps, 'current')} as ${title} asks`,
     })),
@@ -59,7 +64,7 @@ function together(
   if (highest.length < 2) return [];
   const factor = sharedLoadFactor(highest, watts);
   const outputs = highest.map((one) => ({ ...one, amps: setAmps(one.amps * factor) })).filter(({ amps }) => amps > 0);
-  return [{ outputs, why: factor < 1 ? `together, currents × ${factor.toFixed(3)}` : 'together' }];
+  return [{ outputs, mains: null, why: factor < 1 ? `together, currents × ${factor.toFixed(3)}` : 'together' }];
 }
 
 /**
@@ -77,7 +82,9 @@ export function wantedLoadings(
   lowRules: readonly LowRule[],
   setups: readonly Setup[],
 ): readonly WantedLoading[] {
-  const all = combination ? [{ outputs: combination, why: 'together, as promised' }] : together(ports, levels, watts);
+  const all = combination
+    ? [{ outputs: combination, why: 'together, as promised', mains: null }]
+    : together(ports, levels, watts);
   return [...ports.flatMap((port) => endsOf(port, levels, lowRules)), ...all].map((wanted) => ({
     ...wanted,
     setupId:

@@ -1,10 +1,10 @@
 // Makes a run sheet from a method, the sample's ports and claims, and what is known of its offers.
 
 import type { Claim } from '../promise/index.ts';
-import { offeredLevels, proofSteps } from '../proof/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import { mainsLabel, type Output, sameOutputs } from '../reading/index.ts';
+import { type Mains, mainsLabel, type Output, sameOutputs } from '../reading/index.ts';
 import { plugOrder, sweepSets } from '../split/sets.ts';
+import { isOffered, offeredLevels, proofSteps } from '../steps/index.ts';
 import { dipStep, fadingStep, inrushStep, supplyPoint, sweepStep, waveformStep } from './capture-steps.ts';
 import {
   coolStep,
@@ -29,6 +29,8 @@ export interface SheetSource {
   /** Loadings of the efficiency station there are already. */
   readonly loadings: readonly (readonly Output[])[];
   readonly devices: readonly { readonly id: string; readonly name: string }[];
+  /** What a complete efficiency result needs; some only at one mains. */
+  readonly wanted: readonly { readonly outputs: readonly Output[]; readonly mains: Mains | null }[];
 }
 
 const wattsOf = (outputs: readonly Output[]): number => outputs.reduce((sum, { volts, amps }) => sum + volts * amps, 0);
@@ -47,22 +49,41 @@ function levelsOf(source: SheetSource): readonly (readonly Output[])[] {
     .map((level) => [level]);
 }
 
-/** What the efficiency series is taken with: the loadings there are, else levels of the strongest port and the total. */
-function loadingsOf(method: Method, source: SheetSource): readonly (readonly Output[])[] {
+interface Loading {
+  readonly outputs: readonly Output[];
+  /** The only mains it is taken at; null for all. */
+  readonly mains: Mains | null;
+}
+
+/**
+ * What the efficiency series is taken with: what a complete result needs, and the loadings there are as far as they are
+ * offered; while nothing is known of either, levels of the strongest port and the total.
+ */
+function loadingsOf(method: Method, source: SheetSource): readonly Loading[] {
   if (method.loads.length === 0) return [];
+  const everywhere = (outputs: readonly Output[]): Loading => ({ outputs, mains: null });
   const levels = levelsOf(source);
   const ends =
     method.levels === 'every fixed level' ? levels : levels.filter((_, at) => at === 0 || at === levels.length - 1);
   const total = proofSteps(source.ports, source.claims, source.readOuts).find(({ reason }) => reason === 'total');
-  const wanted = source.loadings.length > 0 ? source.loadings : [...ends, ...(total ? [total.outputs] : [])];
-  const distinct = wanted.filter((outputs, at) => wanted.findIndex((other) => sameOutputs(other, outputs)) === at);
+  const there = source.loadings.filter((outputs) => outputs.every((one) => isOffered(source.readOuts, one)));
+  const known = [...source.wanted, ...there.map(everywhere)];
+  const wanted = [
+    ...(known.length > 0 ? known : [...ends, ...(total ? [total.outputs] : [])].map(everywhere)),
+    ...(method.levels === 'every fixed level' ? ends.map(everywhere) : []),
+  ];
+  // What is wanted at every mains serves the one that is wanted at one.
+  const distinct = [...wanted]
+    .sort((a, b) => Number(a.mains !== null) - Number(b.mains !== null))
+    .filter(({ outputs }, at, all) => all.findIndex((other) => sameOutputs(other.outputs, outputs)) === at);
   // The strongest first: the warm-up before it is the hardest.
-  return [...distinct].sort((a, b) => wattsOf(b) - wattsOf(a));
+  return distinct.sort((a, b) => wattsOf(b.outputs) - wattsOf(a.outputs));
 }
 
 /**
- * The steps of a sheet in the order that disturbs least: the rig proves itself, idle from cold, what is offered, proof
- * level by level, then warm-up and the series at each mains, and what is held long at the end.
+ * The steps of a sheet in the order that disturbs least: the rig proves itself, idle from cold unless the procedure puts
+ * it behind the points, what is offered, proof level by level, then warm-up and the series at each mains, and what is held
+ * long at the end.
  * @returns steps with ids of their own; only the rig's when nothing is known of the ports
  */
 export function makeSheet(method: Method, source: SheetSource): readonly SheetStep[] {
@@ -70,10 +91,11 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
   const [first] = mains;
   if (!first) return [];
   const loadings = loadingsOf(method, source);
-  const [heaviest] = loadings;
+  const heaviest = loadings[0]?.outputs;
   const held = heaviest ?? levelsOf(source).at(-1);
+  const idleLast = method.idleWhen === 'after the points' && heaviest !== undefined;
   const steps: NewStep[] = [rigStep(by)];
-  if (method.idle > 0)
+  if (method.idle > 0 && !idleLast)
     for (const supply of mains)
       for (const attached of method.idleAttached) steps.push(idleStep(method, supply, attached));
   if (by === 'instruments' && source.ports.length > 0 && method.captures.includes('inrush'))
@@ -91,10 +113,13 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
     for (const port of source.ports) for (const device of source.devices) steps.push(deviceStep(first, port, device));
   for (const supply of mains) {
     if (heaviest && method.warmUp > 0) steps.push(warmUpStep(method, supply, heaviest));
-    for (const outputs of loadings)
-      for (const load of method.loads) steps.push(efficiencyPoint(method, supply, outputs, load));
+    for (const { outputs, mains: only } of loadings)
+      for (const load of only === null || mainsLabel(only) === mainsLabel(supply) ? method.loads : [])
+        steps.push(efficiencyPoint(method, supply, outputs, load));
     if (by === 'instruments' && supply.kind === 'ac' && heaviest && method.captures.includes('waveform'))
       for (const load of [1, 0.25]) steps.push(waveformStep(supply, heaviest, load));
+    if (method.idle > 0 && idleLast)
+      for (const attached of method.idleAttached) steps.push(idleStep(method, supply, attached));
   }
   if (heaviest && by === 'instruments')
     for (const supply of method.sweep.filter((one) => !mains.some((own) => mainsLabel(own) === mainsLabel(one))))
@@ -117,7 +142,7 @@ export function orderFindings(steps: readonly SheetStep[]): readonly string[] {
   for (const [index, step] of steps.entries()) {
     if (step.skip !== null) continue;
     const number = index + 1;
-    if (step.kind === 'idle' && loadedAt > 0)
+    if (step.kind === 'idle' && !step.warm && loadedAt > 0)
       findings.push(`Step ${number}: idle is read from cold, but step ${loadedAt} loads the sample before.`);
     if (step.kind === 'point' && step.station === 'efficiency' && warmAt === null)
       findings.push(`Step ${number}: a load point of the series has no warm-up before it.`);

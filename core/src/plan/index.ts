@@ -2,6 +2,7 @@
 
 export { ONE_PERCENT_RULE, type SettleRule } from '../procedure/index.ts';
 export * from './capture-steps.ts';
+export * from './gaps.ts';
 export * from './generate.ts';
 export * from './level.ts';
 export * from './limits.ts';

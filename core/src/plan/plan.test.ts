@@ -6,6 +6,7 @@ import {
   efficiencyPoint,
   METHODS,
   type Method,
+  mainsOf,
   makeSheet,
   methodOf,
   methodsFor,
@@ -14,6 +15,7 @@ import {
   requestFor,
   type SheetSource,
   type SheetStep,
+  sheetGaps,
   sheetSeconds,
   stepSeconds,
   warmUpBefore,
@@ -35,6 +37,7 @@ const source = (part: Partial<SheetSource> = {}): SheetSource => ({
   readOuts: [],
   loadings: [],
   devices: [{ id: 'laptop', name: 'Warden’s laptop' }],
+  wanted: [],
   ...part,
 });
 const kinds = (steps: readonly SheetStep[]) => [...new Set(steps.map(({ kind }) => kind))];
@@ -45,9 +48,70 @@ const titles = (steps: readonly SheetStep[]) => steps.map(({ title }) => title);
 describe('a sheet by the regulatory pair', () => {
   const steps = makeSheet(method('regulatory-pair'), source());
 
-  it('comes in the order that disturbs least: rig, idle from cold, read-out, proof, warm-up, series, cool-down', () => {
-    expect(kinds(steps)).toEqual(['rig', 'idle', 'capture', 'read-out', 'point', 'warm-up', 'cool']);
+  it('comes in the order that disturbs least: rig, read-out, proof, warm-up, series, no load, cool-down', () => {
+    expect(kinds(steps)).toEqual(['rig', 'capture', 'read-out', 'point', 'warm-up', 'idle', 'cool']);
     expect(orderFindings(steps)).toEqual([]);
+  });
+
+  it('reads no load last at each mains, as loading condition 5', () => {
+    const order = steps.filter(
+      (step) => step.kind === 'idle' || (step.kind === 'point' && step.station === 'efficiency'),
+    );
+    const at = (volts: number) => order.filter((step) => mainsOf(step)?.volts === volts).map(({ kind }) => kind);
+    for (const volts of [115, 230]) {
+      expect(at(volts).indexOf('idle')).toBe(at(volts).length - 1);
+      expect(at(volts).filter((kind) => kind === 'idle')).toHaveLength(1);
+    }
+  });
+
+  it('plans what a complete result needs, a text’s own current only at its mains, and nothing that is not offered', () => {
+    const us = { kind: 'ac', volts: 115, hertz: 60 } as const;
+    const two = [{ port: 'C1', volts: 5, amps: 2 }];
+    const planned = makeSheet(
+      method('regulatory-pair'),
+      source({
+        readOuts: [aReadOut(['5 V 3 A', '9 V 3 A', '20 V 2.25 A'])],
+        wanted: [
+          { outputs: [{ port: 'C1', volts: 20, amps: 2.25 }], mains: null },
+          { outputs: two, mains: us },
+        ],
+        loadings: [[{ port: 'C1', volts: 20, amps: 3 }], [{ port: 'C1', volts: 9, amps: 3 }]],
+      }),
+    );
+    const taken = (volts: number) => [
+      ...new Set(
+        series(planned)
+          .filter(({ mains }) => mains.volts === volts)
+          .map(({ outputs: [only] }) => `${only?.volts} V ${only?.amps} A`),
+      ),
+    ];
+    expect(taken(115)).toEqual(['20 V 2.25 A', '9 V 3 A', '5 V 2 A']);
+    expect(taken(230)).toEqual(['20 V 2.25 A', '9 V 3 A']);
+  });
+
+  it('says what a complete result will still lack, and why', () => {
+    const mains = [
+      { kind: 'ac', volts: 115, hertz: 60 },
+      { kind: 'ac', volts: 230, hertz: 50 },
+    ] as const;
+    const wanted = [{ outputs: [{ port: 'C1', volts: 20, amps: 2.25 }], mains: null, measuredAt: [] }];
+    const asked = { wanted, mains, loadings: [], readOuts: [] };
+    expect(sheetGaps({ ...asked, steps })).toEqual([]);
+    expect(sheetGaps({ ...asked, steps: makeSheet(method('local-mains'), source()) })).toEqual([
+      'Efficiency at 115 V 60 Hz: the sheet has no points there.',
+      'Idle at 115 V 60 Hz: the sheet does not read it.',
+    ]);
+    const half = steps.map((step) =>
+      step.kind === 'point' && step.load === 0.5 && step.mains.volts === 230 ? { ...step, skip: 'no time' } : step,
+    );
+    const five = { outputs: [{ port: 'C1', volts: 5, amps: 3 }], mains: null, measuredAt: ['230 V 50 Hz'] };
+    expect(sheetGaps({ ...asked, wanted: [...wanted, five], steps: half })).toEqual([
+      'C1 20 V 2.25 A at 230 V 50 Hz: the sheet has not all four loads.',
+    ]);
+    const readOuts = [aReadOut(['5 V 3 A', '20 V 2.25 A'])];
+    expect(sheetGaps({ ...asked, steps, readOuts, loadings: [[{ port: 'C1', volts: 20, amps: 3.25 }]] })).toEqual([
+      'C1 20 V 3.25 A: the read-out of C1 does not offer that current.',
+    ]);
   });
 
   it('has warm-up and settling as steps, not as notes', () => {
@@ -163,8 +227,11 @@ describe('an edited sheet', () => {
   const without = (kind: SheetStep['kind']) => steps.filter((step) => step.kind !== kind);
 
   it('is told when idle is no longer from cold', () => {
-    const idle = steps.filter(({ kind }) => kind === 'idle');
-    expect(orderFindings([...without('idle'), ...idle]).join()).toContain('idle is read from cold');
+    const cold = makeSheet(method('publication'), source());
+    expect(orderFindings(cold)).toEqual([]);
+    const idle = cold.filter(({ kind }) => kind === 'idle');
+    const moved = [...cold.filter(({ kind }) => kind !== 'idle'), ...idle];
+    expect(orderFindings(moved).join()).toContain('idle is read from cold');
   });
   it('is told when the series has no warm-up, or the rig proves nothing', () => {
     expect(orderFindings(without('warm-up')).join()).toContain('no warm-up before it');

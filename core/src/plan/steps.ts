@@ -59,7 +59,12 @@ export const rigStep = (by: By): NewStep<'rig'> => ({
 });
 
 export const idleStep = (method: Method, mains: Mains, attached: Attached): NewStep<'idle'> => ({
-  ...stepBase('idle', method.by, `Idle, ${attached} attached${at(mains)}`),
+  ...stepBase(
+    'idle',
+    method.by,
+    `Idle, ${attached} attached${at(mains)}${method.idleWhen === 'after the points' ? ', after the points' : ''}`,
+  ),
+  ...(method.idleWhen === 'after the points' ? { warm: true } : {}),
   mains,
   attached,
   dwell: method.idle,

@@ -75,6 +75,8 @@ interface Loaded extends Supplied {
 
 export interface IdleStep extends StepBase<'idle'>, Supplied {
   readonly attached: Attached;
+  /** It follows the load points, as a procedure may order it; else it is read from cold. */
+  readonly warm?: boolean | undefined;
 }
 export interface ReadOutStep extends StepBase<'read-out'> {
   readonly port: string;
@@ -138,6 +140,8 @@ export interface Method {
   /** s an idle reading lasts; 0 for none. */
   readonly idle: number;
   readonly idleAttached: readonly Attached[];
+  /** Where in the order idle is read. */
+  readonly idleWhen: 'from cold' | 'after the points';
   readonly readOut: boolean;
   readonly proof: boolean;
   /** Whether combinations of ports are swept. */

@@ -197,6 +197,19 @@ export function proofSteps(
   });
 }
 
+/**
+ * Whether a port's best read-out offers a level with its current.
+ * @returns true for a port that was not read out, or where it cannot be told: nothing then speaks against it
+ */
+export function isOffered(readOuts: readonly ReadOut[], { port, volts, amps, supply }: Output): boolean {
+  const best = bestReadOut(readOuts, port);
+  if (!best || best.words.length === 0 || supply) return true;
+  return offersOf(best).some(
+    ({ object, unreachable }) =>
+      unreachable === null && object.kind === 'fixed' && near(object.volts, volts) && object.amps >= amps - 0.011,
+  );
+}
+
 /** Fixed levels every port offers alone, by read-out and label: one output each, at its rated current. */
 export const offeredLevels = (
   ports: readonly string[],

@@ -5,9 +5,9 @@ import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { conflict, ProblemError, refused } from '../http/problem.ts';
 import { listLeases } from '../leases/leases.ts';
+import { createSheet } from '../planning/make-sheet.ts';
 import type { Runner } from '../runner/runner.ts';
 import { getSample } from '../samples/store.ts';
-import { createSheet } from '../sheets/store.ts';
 import { SIMULATED_CABLE, SIMULATED_RIG } from './simulated.ts';
 
 export const NO_SIMULATED_BENCH: SimulatedBenchState = { there: false, speed: null, chargers: [] };

@@ -1,78 +1,21 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
-import type { SheetInput, SheetRow, StoredRig, StoredSheet } from '@lastmark/contract';
-import { makeSheet, methodOf, methodsFor, portsOf, type SheetStep, sheetSeconds, stepsDone } from '@lastmark/core/plan';
+import type { SheetInput, SheetRow, StoredSheet } from '@lastmark/contract';
+import { portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
-import { listClaims } from '../claims/store.ts';
 import type { Database, Queries } from '../db/database.ts';
-import { newId } from '../db/ids.ts';
 import { models, runSheets, samples, sheetRuns } from '../db/schema.ts';
-import { listDevices } from '../devices/store.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
-import { listReadOuts } from '../read-outs/store.ts';
 import { keptIn, removedFrom, type SamplePart } from '../samples/part.ts';
 import { getSample, tagOf } from '../samples/store.ts';
-import { listSetups } from '../setups/store.ts';
 
 const MOST_LISTED = 200;
 
-const toSheet = (row: typeof runSheets.$inferSelect): StoredSheet => ({
+export const toSheet = (row: typeof runSheets.$inferSelect): StoredSheet => ({
   ...row,
   createdAt: row.createdAt.toISOString(),
 });
-
-/** A step that needs a scope is left out on a rig without one, and says so. */
-const withoutScope = (step: SheetStep, { drives }: StoredRig): SheetStep =>
-  step.needs.includes('oscilloscope') && !drives?.scope ? { ...step, skip: 'The rig has no oscilloscope.' } : step;
-
-/** Make a sheet for a sample. @throws 422 when the method does not fit, or nothing is known to measure */
-export async function createSheet(
-  db: Database,
-  sampleId: string,
-  { methodId, rigId }: { methodId: string; rigId: string },
-): Promise<StoredSheet> {
-  return db.transaction(async (tx) => {
-    const sample = await getSample(tx, sampleId);
-    const { kind, ports } = sample.model;
-    const method = methodOf(methodId);
-    const fitting = methodsFor(kind);
-    if (!method || !fitting.includes(method))
-      throw refused(
-        'methodId',
-        `This method is not for a ${kind} charger. Choose ${fitting.map(({ title }) => title).join(', ')}.`,
-      );
-    if (ports.length === 0) throw refused('methodId', 'No port is entered. Enter the ports at Intake first.');
-    const rig = (await listRigs(tx)).find(({ id }) => id === rigId);
-    if (!rig) throw refused('rigId', 'This rig is not on the bench any more. Choose another.');
-    if (method.by === 'instruments' && !rig.drives?.load)
-      throw refused(
-        'rigId',
-        `The rig "${rig.name}" has no load that runs by itself. Choose one at Bench, or the desk method.`,
-      );
-    const steps = makeSheet(method, {
-      ports: ports.map(({ label }) => label),
-      claims: await listClaims(tx, sample.modelId),
-      readOuts: await listReadOuts(tx, sampleId),
-      loadings: (await listSetups(tx, sampleId))
-        .filter(({ purpose, evidence }) => purpose === 'efficiency' && evidence === 'load')
-        .map(({ outputs }) => outputs),
-      devices: await listDevices(tx),
-    });
-    const row = {
-      id: newId(),
-      sampleId,
-      methodId,
-      rigId,
-      title: method.title,
-      steps: steps.map((step) => withoutScope(step, rig)),
-      version: 1,
-      createdAt: new Date(),
-    };
-    await tx.insert(runSheets).values(row);
-    return toSheet(row);
-  });
-}
 
 export async function getSheet(db: Queries, id: string): Promise<StoredSheet> {
   const [row] = await db.select().from(runSheets).where(eq(runSheets.id, id));

@@ -68,7 +68,9 @@ export function RunSide({ run, at }: { readonly run: SheetRun; readonly at: numb
       <Box component="ol" aria-label="Steps so far, newest first" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {past.slice(0, SHOWN).map(({ step, outcome }) => (
           <Box component="li" key={step.id} sx={{ py: 0.5, fontSize: 14 }}>
-            <Box sx={{ fontWeight: 600, color: outcome.state === 'failed' || outcome.found ? 'error.main' : undefined }}>
+            <Box
+              sx={{ fontWeight: 600, color: outcome.state === 'failed' || outcome.found ? 'error.main' : undefined }}
+            >
               <span aria-hidden>{outcome.found && outcome.state === 'done' ? FOUND : MARKS[outcome.state]} </span>
               {step.title}
               {outcome.state !== 'done' && `: ${WORDS[outcome.state]}`}

@@ -17,6 +17,7 @@ import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { AddStepDialog } from './AddStepDialog.tsx';
 import { LimitFields } from './LimitFields.tsx';
+import { SheetGaps } from './SheetGaps.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 import { StartForm } from './StartForm.tsx';
 import { StepList } from './StepList.tsx';
@@ -118,6 +119,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
         />
       )}
       {dossier && <LimitFields sample={dossier.sample} />}
+      {dossier && <SheetGaps steps={steps} dossier={dossier} />}
       {findings.map((finding) => (
         <Alert key={finding} severity="warning" sx={{ mb: 1 }}>
           {finding}

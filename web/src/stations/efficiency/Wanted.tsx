@@ -1,9 +1,8 @@
 // What a complete result still needs: each port at its ends and all together, one press each to add.
 import type { SetupInput, StoredSetup } from '@lastmark/contract/types';
-import { wantedLoadings } from '@lastmark/core/efficiency';
-import { offeredLevels, proofSteps, stepTitle } from '@lastmark/core/proof';
+import { stepTitle } from '@lastmark/core/proof';
 import type { Output } from '@lastmark/core/reading';
-import { chosenSets } from '@lastmark/core/verdict';
+import { completeLoadings, openLoadings } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -20,21 +19,7 @@ interface Props {
 export function Wanted({ onChoose }: Props) {
   const { dossier, verdict } = useSample();
   const notify = useNotify();
-  const judged = toJudge(dossier);
-  const ports = dossier.sample.model.ports.map(({ label }) => label);
-  const total = proofSteps(ports, dossier.claims, dossier.readOuts).find(({ reason }) => reason === 'total');
-  const wantedMains = dossier.sample.model.kind === 'car' ? 'dc' : 'ac';
-  const lowRules = chosenSets(judged).flatMap(({ title, mains, adaptiveLow }) =>
-    adaptiveLow && mains.kind === wantedMains ? [{ title, ...adaptiveLow }] : [],
-  );
-  const wanted = wantedLoadings(
-    ports,
-    offeredLevels(ports, dossier.claims, dossier.readOuts),
-    total && total.outputs.length > 1 ? total.outputs : null,
-    verdict.figures.watts ?? 0,
-    lowRules,
-    dossier.setups,
-  );
+  const wanted = completeLoadings(toJudge(dossier), verdict.results.efficiency.series);
   const add = useMutation({
     mutationFn: (outputs: readonly Output[]) => {
       const body: SetupInput = {
@@ -54,12 +39,7 @@ export function Wanted({ onChoose }: Props) {
     onError: (error) => notify(error.message),
   });
   if (wanted.length === 0) return null;
-  const open = wanted.filter(
-    ({ setupId }) =>
-      !verdict.results.efficiency.series.some(
-        ({ setup, byMains }) => setup.id === setupId && byMains.some(({ average }) => average),
-      ),
-  );
+  const open = openLoadings(wanted);
   return (
     <Box component="details">
       <Box component="summary" sx={{ cursor: 'pointer' }}>
@@ -68,36 +48,31 @@ export function Wanted({ onChoose }: Props) {
           : `A complete result needs ${open.length} more of ${wanted.length} loadings`}
       </Box>
       <Box component="ul" sx={{ mt: 1, pl: 0, listStyle: 'none' }}>
-        {wanted.map(({ outputs, why, setupId }) => {
-          const averages = verdict.results.efficiency.series
-            .find(({ setup }) => setup.id === setupId)
-            ?.byMains.filter(({ average }) => average);
-          return (
-            <Box
-              component="li"
-              key={`${stepTitle({ outputs, load: 1 })} ${why}`}
-              sx={{ display: 'flex', gap: 1.5, alignItems: 'center', minHeight: 36 }}
-            >
-              <Box sx={{ width: 320 }}>{stepTitle({ outputs, load: 1 })}</Box>
-              <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
-                {why}
-              </Typography>
-              {setupId ? (
-                <Button size="small" onClick={() => onChoose(setupId)}>
-                  {averages && averages.length > 0 ? `measured at ${averages.length} mains` : 'measure it'}
-                </Button>
-              ) : (
-                <Button
-                  size="small"
-                  onClick={() => add.mutate(outputs)}
-                  disabled={add.isPending || dossier.rigs.length === 0}
-                >
-                  Add
-                </Button>
-              )}
-            </Box>
-          );
-        })}
+        {wanted.map(({ outputs, why, setupId, measuredAt }) => (
+          <Box
+            component="li"
+            key={`${stepTitle({ outputs, load: 1 })} ${why}`}
+            sx={{ display: 'flex', gap: 1.5, alignItems: 'center', minHeight: 36 }}
+          >
+            <Box sx={{ width: 320 }}>{stepTitle({ outputs, load: 1 })}</Box>
+            <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+              {why}
+            </Typography>
+            {setupId ? (
+              <Button size="small" onClick={() => onChoose(setupId)}>
+                {measuredAt.length > 0 ? `measured at ${measuredAt.length} mains` : 'measure it'}
+              </Button>
+            ) : (
+              <Button
+                size="small"
+                onClick={() => add.mutate(outputs)}
+                disabled={add.isPending || dossier.rigs.length === 0}
+              >
+                Add
+              </Button>
+            )}
+          </Box>
+        ))}
       </Box>
     </Box>
   );
