@@ -1,38 +1,15 @@
-// A step of one's own: a load point, a hold, or something to do by hand.
+// A step of one's own, of any kind a sheet may have.
 import type { StoredSheet } from '@lastmark/contract/plan';
-import {
-  holdStep,
-  type Method,
-  mainsOf,
-  type NewStep,
-  proofPoint,
-  type SheetStep,
-  stepBase,
-} from '@lastmark/core/plan';
-import { type Mains, mainsLabel } from '@lastmark/core/reading';
+import { type Method, mainsOf, type SheetStep } from '@lastmark/core/plan';
+import { ATTACHED, type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
+import { useQuery } from '@tanstack/react-query';
 import { ulid } from 'ulid';
-import { typedSi } from '../parts/fields.tsx';
+import { devicesQuery } from '../api/queries.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
-
-const KINDS = [
-  { value: 'point', label: 'Load point' },
-  { value: 'hold', label: 'Hold' },
-  { value: 'cool', label: 'Cool down' },
-  { value: 'by hand', label: 'By hand' },
-] as const;
-
-interface Form {
-  kind: (typeof KINDS)[number]['value'];
-  port: string;
-  supply: string;
-  volts: string;
-  amps: string;
-  time: string;
-  text: string;
-}
+import { CAPTURES, fieldsOf, NEW_KINDS, newStep, type StepForm } from './newStep.ts';
 
 interface Props {
   readonly sheet: StoredSheet;
@@ -42,6 +19,12 @@ interface Props {
   readonly onClose: () => void;
 }
 
+const CAPTURE_OPTIONS = Object.entries(CAPTURES).map(([value, label]) => ({ value, label }));
+const STATION_OPTIONS = [
+  { value: 'proof', label: 'Proof: no load or all of it' },
+  { value: 'efficiency', label: 'Efficiency: any load' },
+];
+
 /** Supplies the sheet already uses, else those of its method. */
 function suppliesOf({ steps }: StoredSheet, method: Method): readonly Mains[] {
   const used = steps.flatMap((step) => mainsOf(step) ?? []);
@@ -49,40 +32,31 @@ function suppliesOf({ steps }: StoredSheet, method: Method): readonly Mains[] {
   return all.filter((one, at) => all.findIndex((other) => mainsLabel(other) === mainsLabel(one)) === at);
 }
 
-/** @returns null while something is missing */
-function stepOf(
-  { kind, port, volts, amps, time, text }: Form,
-  method: Method,
-  mains: Mains | undefined,
-): NewStep | null {
-  const output = { port, volts: typedSi(volts, 'voltage') ?? 0, amps: typedSi(amps, 'current') ?? 0 };
-  const seconds = typedSi(time, 'duration') ?? 0;
-  const loaded = output.volts > 0 && output.amps > 0;
-  if (kind === 'point') return mains && loaded ? proofPoint(method.by, mains, [output], 1) : null;
-  if (kind === 'hold')
-    return mains && loaded && seconds > 0 ? holdStep({ ...method, hold: seconds }, mains, [output]) : null;
-  if (kind === 'cool')
-    return seconds > 0
-      ? { ...stepBase('cool', method.by, `Loads off, let it cool ${time}`), dwell: seconds, attended: false }
-      : null;
-  return text.trim() === '' ? null : stepBase('by hand', 'keypad', text.trim());
-}
-
 export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
   const supplies = suppliesOf(sheet, method);
   const [first] = supplies;
-  const form = useTyped<Form>({
+  const { data } = useQuery(devicesQuery);
+  const devices = data?.items ?? [];
+  const form = useTyped<StepForm>({
     kind: 'point',
     port: ports[0] ?? '',
     supply: first ? mainsLabel(first) : '',
     volts: '',
     amps: '',
+    load: '100',
+    station: 'proof',
+    order: ports.slice(0, 2).join(' + '),
+    attached: 'nothing',
+    capture: 'waveform',
+    device: '',
     time: '10 min',
     text: '',
   });
   const { control, values } = form;
-  const { kind } = values;
-  const made = stepOf(values, method, supplies.find((one) => mainsLabel(one) === values.supply) ?? first);
+  const mains = supplies.find((one) => mainsLabel(one) === values.supply) ?? first;
+  const made = newStep(values, { method, mains, ports, devices });
+  const asked = fieldsOf(values);
+  const asks = (field: (typeof asked)[number]) => asked.includes(field);
   return (
     <FormDialog
       title="Add a step"
@@ -92,19 +66,27 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
       action="Add"
       ready={made !== null}
     >
-      <ChoiceInput control={control} name="kind" label="What" options={KINDS} />
-      {(kind === 'point' || kind === 'hold') && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-          <ChoiceInput control={control} name="port" label="Port" options={ports} />
+      <ChoiceInput control={control} name="kind" label="What" options={NEW_KINDS} />
+      {asks('capture') && <ChoiceInput control={control} name="capture" label="Of what" options={CAPTURE_OPTIONS} />}
+      {asks('device') && (
+        <ChoiceInput control={control} name="device" label="Device" options={devices.map(({ name }) => name)} />
+      )}
+      {asks('order') && <TextInput control={control} name="order" label="Ports, as plugged in" max={120} />}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        {asks('port') && <ChoiceInput control={control} name="port" label="Port" options={ports} />}
+        {asks('supply') && (
           <ChoiceInput control={control} name="supply" label="Supply" options={supplies.map(mainsLabel)} />
-          <QuantityInput control={control} name="volts" label="Level, V" quantity="voltage" />
-          <QuantityInput control={control} name="amps" label="Current, A" quantity="current" />
-        </Box>
+        )}
+        {asks('volts') && <QuantityInput control={control} name="volts" label="Level, V" quantity="voltage" />}
+        {asks('amps') && <QuantityInput control={control} name="amps" label="Current, A" quantity="current" />}
+      </Box>
+      {asks('station') && <ChoiceInput control={control} name="station" label="For" options={STATION_OPTIONS} />}
+      {asks('load') && <TextInput control={control} name="load" label="Load, % of the current" max={8} />}
+      {asks('attached') && (
+        <ChoiceInput control={control} name="attached" label="What is attached" options={[...ATTACHED]} />
       )}
-      {(kind === 'hold' || kind === 'cool') && (
-        <QuantityInput control={control} name="time" label="For how long, min" quantity="duration" />
-      )}
-      {kind === 'by hand' && <TextInput control={control} name="text" label="What to do" max={160} />}
+      {asks('time') && <QuantityInput control={control} name="time" label="For how long, min" quantity="duration" />}
+      {asks('text') && <TextInput control={control} name="text" label="What to do" max={160} />}
     </FormDialog>
   );
 }
