@@ -1,5 +1,5 @@
 // What may be written about the bench: instruments, how accurate they are, how they are driven, and rigs.
-import { PROFILE_CLASSES } from '@lastmark/core/instrument';
+import { LINE_ENDS, PROFILE_CLASSES } from '@lastmark/core/instrument';
 import { VISIBLE_KINDS } from '@lastmark/core/read-out';
 import { ELEMENT_KINDS, RATING_BASES } from '@lastmark/core/reading';
 import { string } from 'yup';
@@ -83,7 +83,21 @@ export const instrumentInput = record({
 export const instrumentProfileInput = record({
   title: text(80),
   class: oneOf(PROFILE_CLASSES),
-  commands: list(record({ action: text(40), command: text(200) }), 40),
+  commands: list(record({ action: text(40), command: text(400), reply: text(200).optional().default(undefined) }), 40),
+  /** Replies with what they must be read as: a profile that reads them otherwise is refused. */
+  examples: list(record({ action: text(40), reply: text(1000), reads: text(400) }), 80)
+    .optional()
+    .default(undefined),
+  channels: list(text(24), 16).optional().default(undefined),
+  wire: record({
+    end: oneOf(LINE_ENDS),
+    errors: text(60).nullable().defined(),
+    patience: si(0.1, 60).required(),
+    pause: si(0, 10).required(),
+    hello: list(text(200), 20),
+  })
+    .optional()
+    .default(undefined),
 });
 
 /** One command typed at the console. */

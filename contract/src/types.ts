@@ -2,7 +2,7 @@
 
 import type { Capture, CaptureHead, ColumnName } from '@lastmark/core/capture';
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
-import type { InstrumentProfile } from '@lastmark/core/instrument';
+import type { InstrumentProfile, ReplyExample, Wire } from '@lastmark/core/instrument';
 import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
 import type { BadLine, FilePlan } from '@lastmark/core/meter-file';
 import type { Limits, Ratings } from '@lastmark/core/plan';
@@ -205,7 +205,11 @@ export interface StoredInstrument extends InstrumentInput, Instrument {
 export interface InstrumentProfileInput {
   title: string;
   class: InstrumentProfile['class'];
-  commands: { action: string; command: string }[];
+  /** `reply`: how its reply is read, where it is not plain numbers in order. */
+  commands: { action: string; command: string; reply?: string | undefined }[];
+  examples?: ReplyExample[] | undefined;
+  channels?: string[] | undefined;
+  wire?: Wire | undefined;
 }
 
 export interface StoredInstrumentProfile extends InstrumentProfileInput {

@@ -66,8 +66,8 @@ export function createWorking({
   liveEvery,
 }: WorkingParts): Working {
   const self = owner ?? newId();
-  const links = new Links(networks);
   const roster = new Roster(vital);
+  const links = new Links(networks, roster.wireOf);
   const live = new LiveStream(roster, links, liveEvery);
   const runner = new Runner({ db, vital, links, live, log, owner: self, ...(confirm ? { confirm } : {}) });
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });

@@ -13,6 +13,14 @@ export interface ScpiOptions {
   readonly longestPause?: number;
   /** How long a block may take in all, whatever keeps coming, ms. */
   readonly longestBlock?: number;
+  /** What ends a line to it. */
+  readonly end?: string;
+  /** The question for its error queue; null for an instrument that has none. */
+  readonly errors?: string | null;
+  /** Pause after a command before the next, ms. */
+  readonly pauseAfter?: number;
+  /** Sent once after connecting. */
+  readonly hello?: readonly string[];
   /** How a host name becomes an address; what it refuses is never connected. */
   readonly lookup?: TcpNetConnectOpts['lookup'];
 }
@@ -91,6 +99,10 @@ export class ScpiClient {
       longestPause: 10_000,
       longestBlock: 60_000,
       lookup: undefined,
+      end: '\n',
+      errors: 'SYST:ERR?',
+      pauseAfter: 0,
+      hello: [],
       ...options,
     };
     this.#pause = this.#options.firstPause;
@@ -121,11 +133,12 @@ export class ScpiClient {
     if (this.#state !== 'down') return;
     if (this.#again) clearTimeout(this.#again);
     this.#become('connecting');
-    this.#reader = new ReplyReader();
+    this.#reader = new ReplyReader(this.#options.end === '\r' ? 'CR' : 'LF');
     const socket = this.#connect();
     if (!socket) return;
     this.#socket = socket;
     socket.on('connect', () => {
+      for (const line of this.#options.hello) this.#write(line, false);
       this.#become('up');
       this.#next();
     });
@@ -177,12 +190,14 @@ export class ScpiClient {
   /** Empty the instrument's error queue. @returns its entries, oldest first. SCPI-1999, volume 2, 21.8 */
   async drainErrors(): Promise<string[]> {
     const errors: string[] = [];
+    const question = this.#options.errors;
+    if (question === null) return errors;
     while (errors.length < MOST_ERRORS) {
-      const entry = await this.query('SYST:ERR?');
+      const entry = await this.query(question);
       if (!ERROR_ENTRY.test(entry.trim())) {
         // The answer to something else: every later one would be shifted too.
         this.#drop();
-        throw new ScpiError('garbled', `SYST:ERR? was answered with "${entry.slice(0, 40)}".`);
+        throw new ScpiError('garbled', `${question} was answered with "${entry.slice(0, 40)}".`);
       }
       if (/^[+-]?0\b/.test(entry)) break;
       errors.push(entry);
@@ -237,6 +252,7 @@ export class ScpiClient {
       this.#say(job);
       if (!job.wantsReply) {
         job.resolve(null);
+        if (this.#options.pauseAfter > 0) this.#holdOn();
         continue;
       }
       const timer = setTimeout(() => this.#late(), this.#options.timeout);
@@ -258,9 +274,22 @@ export class ScpiClient {
     );
   }
 
+  /** An instrument that needs a moment after a command gets it; what is urgent does not wait for it. */
+  #holdOn(): void {
+    this.#resting = true;
+    setTimeout(() => {
+      this.#resting = false;
+      this.#next();
+    }, this.#options.pauseAfter);
+  }
+
   #say({ command, steady = false }: Job): void {
-    this.#record('out', command, steady);
-    this.#socket?.write(`${command}\n`);
+    for (const line of command.split('\n')) this.#write(line, steady);
+  }
+
+  #write(line: string, steady: boolean): void {
+    this.#record('out', line, steady);
+    this.#socket?.write(`${line}${this.#options.end}`);
   }
 
   #take(piece: Uint8Array): void {

@@ -25,8 +25,14 @@ const isDigit = (byte: number | undefined): boolean => byte !== undefined && byt
  * copied once, however many pieces they come in.
  */
 export class ReplyReader {
+  readonly #end: number;
   #pending: Uint8Array = new Uint8Array(0);
   #block: { bytes: Uint8Array; filled: number } | null = null;
+
+  /** @param end what ends a line: a line feed, with a return before it or not; or a return alone */
+  constructor(end: 'LF' | 'CR' = 'LF') {
+    this.#end = end === 'CR' ? RETURN : NEWLINE;
+  }
 
   /** Whether a block is on its way. */
   get inBlock(): boolean {
@@ -64,7 +70,7 @@ export class ReplyReader {
     // The newline that ends a block is left over from it.
     if (all[0] === NEWLINE || all[0] === RETURN) return all.subarray(1);
     if (all[0] === HASH && (all.length < 2 || isDigit(all[1]))) return this.#openBlock(all);
-    const end = all.indexOf(NEWLINE);
+    const end = all.indexOf(this.#end);
     if (end < 0) {
       if (all.length > LONGEST_LINE) throw new GarbledReply(`A reply of over ${LONGEST_LINE} characters has no end.`);
       this.#pending = all.slice();

@@ -4,4 +4,7 @@ export * from './builtin.ts';
 export * from './line.ts';
 export * from './live.ts';
 export * from './number.ts';
+export * from './pattern.ts';
+export * from './problem.ts';
 export * from './profile.ts';
+export * from './reply.ts';

@@ -33,7 +33,8 @@ describe('a profile', () => {
     ['a place it is not given', { amps: 'CURR {amps},{volts}' }, 'has {volts}, which it is not given'],
     ['a value left out', { amps: 'CURR' }, 'lacks {amps}'],
     ['nothing to send', { off: ' ' }, 'has no command'],
-    ['two lines', { off: 'INP OFF\nCURR 5' }, 'runs over a line'],
+    ['an empty line', { off: 'INP OFF\n\nCURR 5' }, 'empty line or a return'],
+    ['a return in it', { off: 'INP OFF\rCURR 5' }, 'empty line or a return'],
     ['a query that asks nothing', { volts: 'MEAS:VOLT' }, 'asks nothing'],
   ])('with %s has a problem', (_what, commands, sentence) => {
     expect(profileProblems({ ...load, commands }).join()).toContain(sentence);

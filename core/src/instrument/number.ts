@@ -7,3 +7,23 @@ export function scpiNumber(text: string): number {
   if (Math.abs(value) >= 9.9e37) return value > 0 ? Number.POSITIVE_INFINITY : Number.NEGATIVE_INFINITY;
   return value;
 }
+
+/** What instruments write for too much, in capitals. */
+const TOO_MUCH = /^([-+]?)\s*(O\.?L\.?D?|OVLD|OVER|OVERLOAD|OVERFLOW|INF|INFINITY|O\.F|OVRNG)$/;
+/** … and for nothing measured. */
+const NOTHING = /^(NAN|-+|\?+|N\/A|NONE|INVALID|ERR|ERROR)$/;
+
+/**
+ * A number, or a word an instrument writes in its place.
+ * @returns infinity for out of range, NaN for nothing measured; null for a text that is neither
+ * @example numberFrom('+9.9E37') // Infinity
+ * @example numberFrom('OVLD') // Infinity
+ */
+export function numberFrom(text: string): number | null {
+  const plain = text.trim().toUpperCase();
+  const over = TOO_MUCH.exec(plain);
+  if (over) return over[1] === '-' ? Number.NEGATIVE_INFINITY : Number.POSITIVE_INFINITY;
+  if (NOTHING.test(plain)) return Number.NaN;
+  if (!/^[-+]?(\d+\.?\d*|\.\d+)(E[-+]?\d+)?$/.test(plain)) return null;
+  return scpiNumber(plain);
+}

@@ -2,7 +2,7 @@
 import { ScpiError } from '@lastmark/bench/scpi';
 import type { StoredInstrument } from '@lastmark/contract';
 import type { CaptureKind, Trace } from '@lastmark/core/capture';
-import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmark/core/instrument';
+import { commandFor, type InstrumentProfile, readAnswer } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Queries } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -37,7 +37,7 @@ export async function askScope(
   const block = async (action: string) => client.queryBlock(commandFor(profile, action, { points: settings.points }));
   try {
     if ('rate' in profile.commands) await client.confirm(commandFor(profile, 'rate', { rate: settings.rate }));
-    const scale = readReply(replyOf(profile, 'mainsScale'), await client.query(commandFor(profile, 'mainsScale')));
+    const scale = readAnswer(profile, 'mainsScale', await client.query(commandFor(profile, 'mainsScale')));
     const [rate = 0, volts = 0, amps = 0] = scale as number[];
     if (!(rate > 0)) throw refused('scopeId', `"${scope.name}" does not tell its sample rate.`);
     if (kind === 'inrush')

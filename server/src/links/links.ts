@@ -1,6 +1,7 @@
 // Connections to instruments: one for each, opened when first needed, gone with the server.
 import { ScpiClient } from '@lastmark/bench/scpi';
 import type { StoredInstrument } from '@lastmark/contract';
+import { USUAL_WIRE, type Wire } from '@lastmark/core/instrument';
 import { refused } from '../http/problem.ts';
 import { LOOPBACK_NETWORKS, Networks, outside } from './networks.ts';
 import { nobodyKnows, type OffWord, pause, switchOff } from './off.ts';
@@ -8,11 +9,13 @@ import type { KnownLoad } from './roster.ts';
 
 interface Link {
   readonly address: string;
+  readonly wire: Wire | undefined;
   readonly client: ScpiClient;
 }
 
 type Addressed = Pick<StoredInstrument, 'id' | 'name' | 'address'>;
 
+const ENDS: Readonly<Record<Wire['end'], string>> = { LF: '\n', 'CR LF': '\r\n', CR: '\r' };
 const CONNECT_MILLISECONDS = 2500;
 /** How long one try of an off that was not seen may take, and the pause before the next, ms. */
 const INSIST_MILLISECONDS = 1500;
@@ -53,14 +56,20 @@ async function up(instrument: Addressed, client: ScpiClient, patience: number): 
  */
 export class Links {
   readonly networks: Networks;
+  readonly #wireOf: (instrumentId: string) => Wire | undefined;
   readonly #links = new Map<string, Link>();
   /** Loads that were switched off and have not said so, with the sentence about each. */
   readonly #doubts = new Map<string, string>();
   #offs = 0;
   #closed = false;
 
-  constructor(networks = new Networks(LOOPBACK_NETWORKS)) {
+  /** @param wireOf how lines go to an instrument; the usual way where its profile says nothing else */
+  constructor(
+    networks = new Networks(LOOPBACK_NETWORKS),
+    wireOf: (instrumentId: string) => Wire | undefined = () => undefined,
+  ) {
     this.networks = networks;
+    this.#wireOf = wireOf;
   }
 
   /** How often every load was switched off here: what wants to switch one on compares. */
@@ -77,14 +86,27 @@ export class Links {
   of({ id, name, address }: Addressed): ScpiClient {
     if (address === null) throw refused('address', `"${name}" has no address. Enter it at Bench as host:port.`);
     const known = this.#links.get(id);
-    if (known?.address === address) return known.client;
+    const wire = this.#wireOf(id);
+    if (known?.address === address && JSON.stringify(known.wire) === JSON.stringify(wire)) return known.client;
     const parts = partsOf(address);
     if (!this.networks.mayTry(parts.host)) throw refused('address', outside(address));
     known?.client.close();
-    const client = new ScpiClient({ ...parts, lookup: this.networks.lookup });
+    const client = this.#client(address, wire);
     if (!this.#closed) client.open();
-    this.#links.set(id, { address, client });
+    this.#links.set(id, { address, wire, client });
     return client;
+  }
+
+  #client(address: string, wire: Wire = USUAL_WIRE): ScpiClient {
+    return new ScpiClient({
+      ...partsOf(address),
+      lookup: this.networks.lookup,
+      end: ENDS[wire.end],
+      errors: wire.errors,
+      timeout: wire.patience * 1000,
+      pauseAfter: wire.pause * 1000,
+      hello: wire.hello,
+    });
   }
 
   /** The same, once it is up. @throws 422 when it does not answer */
@@ -98,7 +120,7 @@ export class Links {
    */
   async aside(instrument: Addressed, question: string): Promise<string> {
     const known = this.of(instrument);
-    const client = new ScpiClient({ ...partsOf(instrument.address ?? ''), lookup: this.networks.lookup });
+    const client = this.#client(instrument.address ?? '', this.#wireOf(instrument.id));
     client.open();
     try {
       return await (await up(instrument, client, CONNECT_MILLISECONDS)).query(question);

@@ -1,6 +1,6 @@
 // Switching a load off, and believing it only when the load says so.
 import type { ScpiClient } from '@lastmark/bench/scpi';
-import { commandFor, type InstrumentProfile, readReply, toldNumber } from '@lastmark/core/instrument';
+import { commandFor, type InstrumentProfile, readAnswer, toldNumber } from '@lastmark/core/instrument';
 
 /** Less than this is what a meter shows of no current, A. */
 const NO_AMPS = 0.05;
@@ -49,15 +49,16 @@ export async function within<T>(milliseconds: number, work: Promise<T>): Promise
  */
 export async function isOff(client: ScpiClient, profile: InstrumentProfile): Promise<boolean | null> {
   const ask = (action: string) => client.query(commandFor(profile, action), { urgent: true, steady: true });
-  if ('isOn' in profile.commands) return readReply('number', await ask('isOn')) === 0;
+  if ('isOn' in profile.commands) return readAnswer(profile, 'isOn', await ask('isOn')) === 0;
   if ('all' in profile.commands) {
-    const values = readReply('numbers', await ask('all')) as readonly number[];
+    const values = readAnswer(profile, 'all', await ask('all')) as readonly number[];
     const amps = Array.from({ length: Math.floor((values.length - 1) / 2) }, (_, index) =>
       toldNumber('DC load', values, 'current', index + 1),
     );
     return amps.length === 0 || amps.includes(null) ? null : amps.every((one) => Math.abs(one ?? 1) < NO_AMPS);
   }
-  if ('current' in profile.commands) return Math.abs(readReply('number', await ask('current')) as number) < NO_AMPS;
+  if ('current' in profile.commands)
+    return Math.abs(readAnswer(profile, 'current', await ask('current')) as number) < NO_AMPS;
   return null;
 }
 

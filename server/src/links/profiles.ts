@@ -10,16 +10,43 @@ import { etagOf, requireMatch } from '../http/versions.ts';
 import { requireFree } from '../leases/leases.ts';
 
 /** One that was stored wrong has no commands, and keeps no other from being listed. */
-const toInput = ({ commands, ...rest }: InstrumentProfile): InstrumentProfileInput => ({
+const toInput = ({
+  commands,
+  replies,
+  examples,
+  channels,
+  wire,
+  ...rest
+}: InstrumentProfile): InstrumentProfileInput => ({
   ...rest,
-  commands: Object.entries(commands ?? {}).map(([action, command]) => ({ action, command: String(command) })),
+  commands: Object.entries(commands ?? {}).map(([action, command]) => {
+    const reply = replies?.[action];
+    return { action, command: String(command), ...(reply === undefined ? {} : { reply }) };
+  }),
+  ...(examples ? { examples: [...examples] } : {}),
+  ...(channels ? { channels: [...channels] } : {}),
+  ...(wire ? { wire } : {}),
 });
 
-const toProfile = ({ title, class: kind, commands }: InstrumentProfileInput): InstrumentProfile => ({
+const toProfile = ({
   title,
   class: kind,
-  commands: Object.fromEntries(commands.map(({ action, command }) => [action, command])),
-});
+  commands,
+  examples,
+  channels,
+  wire,
+}: InstrumentProfileInput): InstrumentProfile => {
+  const replies = commands.flatMap(({ action, reply }) => (reply === undefined ? [] : [[action, reply] as const]));
+  return {
+    title,
+    class: kind,
+    commands: Object.fromEntries(commands.map(({ action, command }) => [action, command])),
+    ...(replies.length > 0 ? { replies: Object.fromEntries(replies) } : {}),
+    ...(examples && examples.length > 0 ? { examples } : {}),
+    ...(channels && channels.length > 0 ? { channels } : {}),
+    ...(wire ? { wire } : {}),
+  };
+};
 
 const idOf = ({ class: kind }: InstrumentProfile): string => `built-in-${kind.toLowerCase().replaceAll(' ', '-')}`;
 

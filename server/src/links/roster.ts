@@ -1,6 +1,6 @@
 // The instruments that can be spoken to and how, as last known: at hand in memory whatever the database does.
 import type { StoredInstrument } from '@lastmark/contract';
-import type { InstrumentProfile } from '@lastmark/core/instrument';
+import type { InstrumentProfile, Wire } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { listProfiles, profileOf } from './profiles.ts';
@@ -49,6 +49,10 @@ export class Roster {
   get loads(): readonly Known[] {
     return this.#known.filter(({ instrument }) => instrument.class === 'DC load');
   }
+
+  /** How lines go to an instrument; undefined for the usual way. */
+  wireOf = (instrumentId: string): Wire | undefined =>
+    this.#known.find(({ instrument }) => instrument.id === instrumentId)?.profile?.wire;
 
   /** Look now, and again and again. */
   async watch(): Promise<void> {

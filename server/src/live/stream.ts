@@ -1,7 +1,14 @@
 // Live numbers of the bench: while someone looks, connected instruments are asked ten times a second.
 import { MeterWatch, ScpiError } from '@lastmark/bench/scpi';
 import type { LiveEvent, StoredInstrument } from '@lastmark/contract';
-import { commandFor, type InstrumentProfile, LIVE_ACTION, scpiNumber } from '@lastmark/core/instrument';
+import {
+  commandFor,
+  type InstrumentProfile,
+  LIVE_ACTION,
+  ProfileError,
+  readAnswer,
+  scpiNumber,
+} from '@lastmark/core/instrument';
 import { ProblemError } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
 import type { Roster } from '../links/roster.ts';
@@ -109,7 +116,8 @@ export class LiveStream {
       if (!action || !profile || !(action in profile.commands)) return [];
       const known = before.find(({ instrument: one }) => one.id === instrument.id);
       // The same source goes on: what is being asked of it, and what its readings looked like.
-      const same = known?.instrument.version === instrument.version && known.profile.title === profile.title;
+      const same =
+        known?.instrument.version === instrument.version && JSON.stringify(known.profile) === JSON.stringify(profile);
       const range = instrument.ratings?.[instrument.class === 'DC load' ? 'volts' : 'watts'] ?? 1e6;
       return [
         same
@@ -148,16 +156,20 @@ export class LiveStream {
     source.busy = true;
     const asked = new Date().toISOString();
     try {
-      const parts = (await client.query(commandFor(profile, action), { steady: true })).split(',', MOST_NUMBERS + 1);
-      if (parts.length > MOST_NUMBERS) {
+      const reply = await client.query(commandFor(profile, action), { steady: true });
+      if (reply.split(',', MOST_NUMBERS + 1).length > MOST_NUMBERS) {
         this.#tell(source, [], `It told more than ${MOST_NUMBERS} numbers at once.`, asked);
         return;
       }
-      const values = parts.map(scpiNumber);
+      // Without a pattern what is no number is passed over, not the whole reply.
+      const read =
+        action in (profile.replies ?? {}) ? readAnswer(profile, action, reply) : reply.split(',').map(scpiNumber);
+      const values = typeof read === 'number' ? [read] : (read as readonly number[]);
       const suspicion = this.#look(source, values);
       this.#tell(source, values, suspicion?.sentence ?? null, asked);
     } catch (error) {
-      this.#tell(source, [], error instanceof ScpiError ? error.message : 'It could not be read.');
+      const said = error instanceof ScpiError || error instanceof ProfileError;
+      this.#tell(source, [], said ? error.message : 'It could not be read.');
     } finally {
       source.busy = false;
     }

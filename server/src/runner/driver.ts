@@ -2,7 +2,7 @@
 import { type Gate, ScpiError } from '@lastmark/bench/scpi';
 import type { StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
 import type { CaptureKind, Trace } from '@lastmark/core/capture';
-import { commandFor, type InstrumentProfile, readReply, replyOf } from '@lastmark/core/instrument';
+import { commandFor, type InstrumentProfile, readAnswer } from '@lastmark/core/instrument';
 import { requestFor } from '@lastmark/core/plan';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { askScope } from '../captures/scope.ts';
@@ -135,9 +135,9 @@ export class RigDriver {
     { instrument, profile }: Driven,
     action: string,
     values?: Record<string, number | string>,
-  ): Promise<ReturnType<typeof readReply>> {
+  ): Promise<ReturnType<typeof readAnswer>> {
     const client = await this.#links.ready(instrument);
-    return readReply(replyOf(profile, action), await client.query(commandFor(profile, action, values)));
+    return readAnswer(profile, action, await client.query(commandFor(profile, action, values)));
   }
 
   #loadOr(): Driven {

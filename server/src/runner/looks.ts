@@ -55,6 +55,8 @@ export class Looks {
   readonly #heard = new Map<string, number>();
   readonly #now: () => number;
   #clock: number | null = null;
+  /** Whether the timekeeper tells a time of its own. */
+  #ownClock = false;
   #heardOf = 0;
   #suspicion: string | null = null;
 
@@ -71,7 +73,12 @@ export class Looks {
     const instrument = this.#own.get(instrumentId);
     if (!instrument || values.length === 0) return false;
     const told = this.#told.get(instrumentId) ?? new LongSeries();
-    if (instrumentId === this.#timekeeper) this.#clock = toldNumber(instrument.class, values, 'time') ?? this.#clock;
+    // A meter that tells no time of its own is dated by this server.
+    if (instrumentId === this.#timekeeper) {
+      const time = toldNumber(instrument.class, values, 'time');
+      this.#ownClock ||= time !== null;
+      this.#clock = time ?? (this.#ownClock ? this.#clock : this.#now() / 1000);
+    }
     // Looks from before its first word would carry a time of another kind.
     else if (this.#clock === null && (this.#own.get(this.#timekeeper)?.address ?? null) !== null) return false;
     this.#heardOf += 1;

@@ -14,7 +14,9 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { api } from '../api/client.ts';
-import { queryClient, trafficQuery } from '../api/queries.ts';
+import { instrumentProfilesQuery, queryClient, trafficQuery } from '../api/queries.ts';
+import { Understood } from './ProfileDialog.tsx';
+import { understood } from './profileForm.ts';
 
 const STATE_WORDS: Readonly<Record<InstrumentTraffic['state'], string>> = {
   up: '● connected',
@@ -77,11 +79,15 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
   const traffic = useQuery({ ...query, refetchInterval: 1000 });
   const [command, setCommand] = useState('');
   const [steady, setSteady] = useState(false);
+  const { data: profiles } = useQuery(instrumentProfilesQuery);
+  const [read, setRead] = useState<ReturnType<typeof understood>>(null);
   const send = useMutation({
     mutationFn: () =>
       api<CommandAnswer>(`/instruments/${instrument.id}/commands`, { method: 'POST', body: { command } }),
-    onSuccess: ({ reply: _, ...answer }) => {
+    onSuccess: ({ reply, ...answer }) => {
       queryClient.setQueryData(query.queryKey, answer);
+      const profile = profiles?.items.find(({ id }) => id === instrument.profileId);
+      setRead(reply === null ? null : understood(profile, command, reply));
       setCommand('');
     },
     onError: () => traffic.refetch(),
@@ -115,6 +121,7 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
               Send
             </Button>
           </Box>
+          <Understood read={read} />
           {send.error && <Alert severity="error">{send.error.message}</Alert>}
           {traffic.error && <Alert severity="error">{traffic.error.message}</Alert>}
         </DialogContent>

@@ -1,10 +1,18 @@
 // Instrument profiles: what ships, and what this bench made.
 import type { StoredInstrumentProfile } from '@lastmark/contract/types';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
+import { useMutation } from '@tanstack/react-query';
+import { api } from '../api/client.ts';
+import { refreshAll } from '../api/queries.ts';
+import { FileButton } from '../parts/FileButton.tsx';
+import { saveFile } from '../parts/saveFile.ts';
+import { profileFile, profileIn } from './profileForm.ts';
 import { Heads } from './tables.tsx';
 
 interface Props {
@@ -13,33 +21,60 @@ interface Props {
 }
 
 export function Profiles({ items, onOpen }: Props) {
+  const takeIn = useMutation({
+    mutationFn: async (file: File) =>
+      api<StoredInstrumentProfile>('/instrument-profiles', { method: 'POST', body: profileIn(await file.text()) }),
+    onSuccess: () => refreshAll(),
+  });
   return (
-    <Table size="small" aria-label="Profiles">
-      <Heads heads={['Name', 'Class', 'Commands', '']} />
-      <TableBody>
-        {items.map((one) => (
-          <TableRow key={one.id}>
-            <TableCell sx={{ fontWeight: 600 }}>{one.title}</TableCell>
-            <TableCell>{one.class}</TableCell>
-            <TableCell>
-              {one.commands
-                .slice(0, 4)
-                .map(({ command }) => command)
-                .join(' · ')}
-              {one.commands.length > 4 && ` and ${one.commands.length - 4} more`}
-            </TableCell>
-            <TableCell>
-              <Button
-                size="small"
-                onClick={() => onOpen(one)}
-                aria-label={`${one.builtIn ? 'Copy' : 'Change'} ${one.title}`}
-              >
-                {one.builtIn ? 'Copy' : 'Change'}
-              </Button>
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <>
+      <Table size="small" aria-label="Profiles">
+        <Heads heads={['Name', 'Class', 'Commands', '']} />
+        <TableBody>
+          {items.map((one) => (
+            <TableRow key={one.id}>
+              <TableCell sx={{ fontWeight: 600 }}>{one.title}</TableCell>
+              <TableCell>{one.class}</TableCell>
+              <TableCell>
+                {one.commands
+                  .slice(0, 4)
+                  .map(({ command }) => command)
+                  .join(' · ')}
+                {one.commands.length > 4 && ` and ${one.commands.length - 4} more`}
+              </TableCell>
+              <TableCell>
+                <Button
+                  size="small"
+                  onClick={() => saveFile(`${one.title}.json`, profileFile(one))}
+                  aria-label={`Save ${one.title} as a file`}
+                >
+                  File
+                </Button>
+                <Button
+                  size="small"
+                  onClick={() => onOpen(one)}
+                  aria-label={`${one.builtIn ? 'Copy' : 'Change'} ${one.title}`}
+                >
+                  {one.builtIn ? 'Copy' : 'Change'}
+                </Button>
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', p: 1 }}>
+        <FileButton
+          label="File of a profile"
+          accept=".json,application/json"
+          onFiles={([file]) => file && takeIn.mutate(file)}
+        >
+          Take in a profile
+        </FileButton>
+        <Box role="status" sx={{ fontSize: 14 }}>
+          {takeIn.isSuccess && `"${takeIn.data.title}" is kept. Nothing was sent anywhere.`}
+        </Box>
+        {takeIn.error && <Alert severity="error">{takeIn.error.message}</Alert>}
+      </Box>
+    </>
   );
 }
