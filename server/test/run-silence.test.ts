@@ -66,7 +66,9 @@ describe('a cut-off', () => {
     await untilDraws();
     bench.rack.bench.cutOut();
     const run = await bench.until(id, held, 'held');
-    expect(run.says).toMatch(/^C1 cut off \d+ s after the load came on: C1 20 V 2\.25 A at 230 V 50 Hz, hottest .* °C/);
+    expect(run.says).toMatch(
+      /^C1 cut off [\d.]+ (s|min) after the load came on: C1 20 V 2\.25 A at 230 V 50 Hz, hottest .* °C/,
+    );
     expect(run.says).toContain('Let it cool, replug it, or cycle the supply');
     expect(run.outcomes).toEqual({});
     const found = await dossier();

@@ -155,7 +155,10 @@ export class OutputWatch {
       ...(room === null ? [] : [`room ${formatPlain(room, 'temperature')}`]),
     ];
     const ports = gone.map(({ port }) => port);
-    const when = load > 0 ? `${fixed(held, 0)} s after the load came on` : 'without load';
+    const when =
+      load > 0
+        ? `${formatPlain(Math.round(held), 'duration', held < 120 ? 's' : 'min')} after the load came on`
+        : 'without load';
     const says = `${ports.join(' + ')} ${how} ${when}: ${[`${under} at ${mainsLabel(mains)}`, ...heat].join(', ')}.`;
     const own = loaded.find(({ port }) => port === ports[0]);
     const finding: Finding =

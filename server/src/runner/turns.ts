@@ -56,7 +56,7 @@ export class DatabaseGone extends Error {
 
 /** What is proposed when an output fell silent. */
 const AFTER_SILENCE =
-  'Let it cool, replug it, or cycle the supply, then go on: it is proved again before anything counts.';
+  'Let it cool, replug it, or cycle the supply, then go on: the output is proved again before anything counts.';
 
 /** Why the run holds after an error; null for one that is no reason to hold. */
 export function whyHeld(error: unknown): string | null {

@@ -3,8 +3,11 @@ import type { StoredInstrumentProfile } from '@lastmark/contract/types';
 import { ACTIONS, fieldsOfAction, LINE_ENDS, profileProblems } from '@lastmark/core/instrument';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
@@ -55,6 +58,7 @@ export function ProfileDialog({ profile, onClose }: Props) {
   const form = useTyped<ProfileFormValues>(profileForm(profile));
   const { control, set, values } = form;
   const { commands, replies, examples } = values;
+  const [patterns, setPatterns] = useState(Object.values(replies).some((reply) => reply !== ''));
   const body = profileInput(profile.class, values);
   const unread = Object.keys(commands).flatMap(
     (action) => tried(replies[action] ?? '', examples[action] ?? '')?.problems ?? [],
@@ -78,9 +82,18 @@ export function ProfileDialog({ profile, onClose }: Props) {
       <TextInput control={control} name="title" label="Name" max={80} required />
       <Typography variant="body2" color="text.secondary">
         Values stand in braces, in SI: CURR {'{amps}'}. Several lines go one after the other. Leave an action empty that
-        the instrument cannot do. A reply that is not plain numbers in order gets a pattern: U={'{volts}'}, I=
-        {'{amps*0.001}'}, *, {'{on:ON=1|OFF=0}'}.
+        the instrument cannot do.
       </Typography>
+      <FormControlLabel
+        control={<Checkbox checked={patterns} onChange={(event) => setPatterns(event.target.checked)} />}
+        label="Its replies are not plain numbers in order"
+      />
+      {patterns && (
+        <Typography variant="body2" color="text.secondary">
+          A pattern looks like the reply: U={'{volts}'}, I={'{amps*0.001}'}, *, {'{on:ON=1|OFF=0}'}. What has a key is
+          found wherever it stands; units and prefixes are read; * passes over a part.
+        </Typography>
+      )}
       {Object.entries(ACTIONS[profile.class]).map(([action, shape]) => {
         const fields = fieldsOfAction(profile, action);
         return (
@@ -102,7 +115,7 @@ export function ProfileDialog({ profile, onClose }: Props) {
                 multiline
                 onChange={(command) => set({ commands: { ...commands, [action]: command } })}
               />
-              {fields && (commands[action] ?? '') !== '' && (
+              {patterns && fields && (commands[action] ?? '') !== '' && (
                 <>
                   <Line
                     label={`Pattern of the reply to ${shape.title}`}

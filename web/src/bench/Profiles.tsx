@@ -42,7 +42,7 @@ export function Profiles({ items, onOpen }: Props) {
                   .join(' · ')}
                 {one.commands.length > 4 && ` and ${one.commands.length - 4} more`}
               </TableCell>
-              <TableCell>
+              <TableCell sx={{ whiteSpace: 'nowrap' }}>
                 <Button
                   size="small"
                   onClick={() => saveFile(`${one.title}.json`, profileFile(one))}

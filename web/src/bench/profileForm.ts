@@ -120,12 +120,13 @@ const PROFILE_FORM = 'instrument profile 1';
 
 /** The profile in such a file. @throws with a sentence when it is none; what is in it is checked when it is kept */
 export function profileIn(text: string): InstrumentProfileInput {
-  let found: { form?: unknown; profile?: unknown } | null = null;
+  let read: unknown;
   try {
-    found = JSON.parse(text) as typeof found;
+    read = JSON.parse(text);
   } catch {
     throw new Error('This is no profile: the file is not JSON.');
   }
+  const found = read as { form?: unknown; profile?: unknown } | null;
   if (found?.form !== PROFILE_FORM || typeof found.profile !== 'object' || found.profile === null)
     throw new Error('This is no instrument profile. Choose a file that was saved at Profiles.');
   return found.profile as InstrumentProfileInput;

@@ -6,7 +6,7 @@ import { toldNumber } from '@lastmark/core/instrument';
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement } from 'chart.js';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { api } from '../api/client.ts';
 import { instrumentsQuery } from '../api/queries.ts';
@@ -89,15 +89,20 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
       clearInterval(draw);
     };
   }, [run.id, ids, instruments]);
-  const line = (label: string, index: number) => ({
-    label,
-    data: [] as Mark[],
-    borderColor: colourOf(index),
-    backgroundColor: colourOf(index),
-    borderWidth: 2,
-    borderDash: index === 0 ? [] : [6, 4],
-    pointRadius: 0,
-  });
+  const [input, output] = [colourOf(0), colourOf(1)];
+  // Made once for its colours: a page that is drawn anew would empty the lines until they are next drawn.
+  const data = useMemo(() => {
+    const line = (label: string, colour: string, borderDash: number[]) => ({
+      label,
+      data: [] as Mark[],
+      borderColor: colour,
+      backgroundColor: colour,
+      borderWidth: 2,
+      borderDash,
+      pointRadius: 0,
+    });
+    return { datasets: [line('Input, W', input, []), line('Output at the load, W', output, [6, 4])] };
+  }, [input, output]);
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -125,7 +130,7 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
     <Box sx={{ flex: 1, minHeight: 130, maxHeight: 360, position: 'relative' }}>
       <Line
         ref={chart}
-        data={{ datasets: [line('Input, W', 0), line('Output at the load, W', 1)] }}
+        data={data}
         options={options}
         role="img"
         aria-label="Input and output power of the last ten minutes. The live numbers above tell the newest."
