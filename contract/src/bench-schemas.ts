@@ -136,6 +136,7 @@ export const rigInput = record({
     thermometer: id().nullable().defined(),
     analyser: id().nullable().defined(),
     scope: id().nullable().optional().default(undefined),
+    sink: id().nullable().optional().default(undefined),
   })
     .nullable()
     .optional()

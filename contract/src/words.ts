@@ -206,6 +206,7 @@ const WORDS: Readonly<Record<string, Word>> = {
   rule: ['Decision rule'],
   run: ['Run'],
   scope: ['Scope'],
+  sink: ['PD sink'],
   scopeId: ['Scope'],
   seconds: ['Duration', 'duration'],
   sees: ['What it can see'],

@@ -117,11 +117,6 @@ export class ScpiClient {
     return [...this.#traffic, ...this.#steady].sort((a, b) => a.at - b.at);
   }
 
-  /** Show lines beside its own that went another way to the same instrument. */
-  remember(lines: readonly Traffic[]): void {
-    for (const { direction, text } of lines) this.#record(direction, text);
-  }
-
   /** Be told when the connection comes up or is lost. @returns how to stop */
   onState(listener: (state: LinkState) => void): () => void {
     this.#listeners.add(listener);

@@ -10,6 +10,7 @@ export const PROFILE_CLASSES = [
   'thermal imager',
   'climate chamber',
   'PD analyser',
+  'PD sink',
   'bench multimeter',
   'plug-in wall meter',
   'inline USB meter',
@@ -92,6 +93,13 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
   'PD analyser': {
     offers: tells('offers of a port, words', 'words', 'channel'),
     cable: tells('the cable’s reply, words', 'words'),
+  },
+  'PD sink': {
+    channel: does('choose the port', 'channel'),
+    connect: does('plug the sink in'),
+    disconnect: does('unplug the sink'),
+    request: does('ask for a level', 'position'),
+    requestVolts: does('ask for a level at volts', 'position', 'volts'),
   },
   'bench multimeter': {
     volts: tells('voltage of a port, V', 'number', 'channel'),

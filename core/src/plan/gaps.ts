@@ -47,7 +47,8 @@ export function sheetGaps({ steps, wanted, mains, loadings, readOuts }: Asked): 
           points.some((one) => at(one, label) && near(one.load, load) && sameOutputs(one.outputs, outputs)),
         ),
     );
-    if (missing.length > 0 && !points.some((one) => at(one, label))) says.push(`Efficiency at ${label}: the sheet has no points there.`);
+    if (missing.length > 0 && !points.some((one) => at(one, label)))
+      says.push(`Efficiency at ${label}: the sheet has no points there.`);
     else
       for (const { outputs } of missing)
         says.push(`${stepTitle({ outputs, load: 1 })} at ${label}: the sheet has not all four loads.`);

@@ -171,6 +171,8 @@ export interface RigDrives {
   readonly thermometer: string | null;
   /** PD analyser in the line. */
   readonly analyser: string | null;
+  /** PD sink (trigger) between port and load; left out where the load has its own, or a person sets it. */
+  readonly sink?: string | null;
   /** Oscilloscope, on the mains side or a port; left out for none. */
   readonly scope?: string | null;
 }

@@ -14,7 +14,7 @@ export async function requireFree(db: Queries, instrument: Pick<StoredInstrument
   const lease = await leaseOf(db, instrument.id);
   if (lease)
     throw conflict(
-      `"${instrument.name}" belongs to ${lease.person}'s run "${lease.title}". Questions are allowed; to ${to}, hold or stop the run.`,
+      `"${instrument.name}" belongs to ${lease.person}'s run "${lease.title}". Its console reads along; to ${to}, stop the run.`,
     );
 }
 

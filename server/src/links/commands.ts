@@ -5,7 +5,7 @@ import { lineProblem, onlyAsks, unitsOf } from '@lastmark/core/instrument';
 import { listInstruments } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { leaseOf, requireFree } from '../leases/leases.ts';
+import { requireFree } from '../leases/leases.ts';
 import type { ConsoleLoads } from './console-loads.ts';
 import type { Links } from './links.ts';
 import { listProfiles, profileOf } from './profiles.ts';
@@ -19,8 +19,8 @@ async function instrumentOf(db: Queries, id: string): Promise<StoredInstrument> 
 }
 
 /**
- * Send one line. It is taken apart before it is judged: what only asks may go to any instrument, anything else only to
- * one that no run holds. A line that asks waits for its answer; anything else is followed by a look at the error queue.
+ * Send one line to an instrument that no run holds. It is taken apart before it is judged: what only asks switches
+ * nothing on. A line that asks waits for its answer; anything else is followed by a look at the error queue.
  */
 export async function sendCommand(
   db: Database,
@@ -37,20 +37,20 @@ export async function sendCommand(
     throw refused('command', 'One question a line: send them one after the other.');
   const instrument = await instrumentOf(db, id);
   const asks = onlyAsks(command);
-  if (!asks) await requireFree(db, instrument, 'set it');
+  // Even a question takes the run's time, and one without an answer its connection: beside a run the console reads along.
+  await requireFree(db, instrument, asks ? 'ask it' : 'set it');
   const answer = (reply: string | null): CommandAnswer => {
     const { state, traffic } = links.of(instrument);
     return { reply, state, items: traffic.slice(-SHOWN_TRAFFIC) };
   };
   try {
-    if (asks && (await leaseOf(db, id))) return answer(await links.aside(instrument, command));
     const client = await links.ready(instrument);
     if (!asks && instrument.class === 'DC load') {
       const profile = profileOf(await listProfiles(db), instrument);
       if (profile) await consoleLoads.take({ instrument, profile });
     }
     // Connecting took its time; a run may have begun meanwhile.
-    if (!asks) await requireFree(db, instrument, 'set it');
+    await requireFree(db, instrument, asks ? 'ask it' : 'set it');
     if (units.some((unit) => unit.asks)) return answer(await client.query(command));
     await client.confirm(command);
     return answer(null);

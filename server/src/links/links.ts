@@ -115,22 +115,6 @@ export class Links {
   }
 
   /**
-   * Ask over a connection of its own, so that a question without an answer cannot cost a run its connection.
-   * @throws 422 when it does not answer, ScpiError
-   */
-  async aside(instrument: Addressed, question: string): Promise<string> {
-    const known = this.of(instrument);
-    const client = this.#client(instrument.address ?? '', this.#wireOf(instrument.id));
-    client.open();
-    try {
-      return await (await up(instrument, client, CONNECT_MILLISECONDS)).query(question);
-    } finally {
-      known.remember(client.traffic);
-      client.close();
-    }
-  }
-
-  /**
    * Switch a load off and wait until it says so. One that does not is told again and again afterwards, until it does.
    * @param patience how long to wait here, ms
    */

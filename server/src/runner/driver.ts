@@ -2,13 +2,14 @@
 import { type Gate, ScpiError } from '@lastmark/bench/scpi';
 import type { StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
 import type { CaptureKind, Trace } from '@lastmark/core/capture';
-import { commandFor, type InstrumentProfile, readAnswer } from '@lastmark/core/instrument';
+import { commandFor, readAnswer } from '@lastmark/core/instrument';
 import { requestFor } from '@lastmark/core/plan';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
 import { nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
+import { can, type Driven, Sinks } from './sinks.ts';
 
 /** Why a step cannot be set up, in a sentence for the person at the bench. */
 export class SettingProblem extends Error {}
@@ -28,15 +29,12 @@ export interface Permission {
   readonly gate: Gate;
   /** Make sure, with the database, that a load may still go on. @throws what says why not */
   readonly mayGoOn: () => Promise<void>;
+  /** Ask a person to do what no instrument can, and wait. */
+  readonly person: (says: string) => Promise<void>;
 }
 
 /** How long a load has to say that it is off, ms. */
 const OFF_MILLISECONDS = 2500;
-
-interface Driven {
-  readonly instrument: StoredInstrument;
-  readonly profile: InstrumentProfile;
-}
 
 export class RigDriver {
   readonly #links: Links;
@@ -48,6 +46,7 @@ export class RigDriver {
   readonly #meter: Driven | null;
   readonly #inline: Driven | null;
   readonly #scope: Driven | null;
+  readonly #sinks: Sinks;
   #mains: Mains | null = null;
   #plugged: readonly string[] = [];
   #levels = new Map<string, Output>();
@@ -82,6 +81,12 @@ export class RigDriver {
     const volts = driven(rig.meters.outputVolts);
     this.#inline = volts?.instrument.class === 'inline USB meter' ? volts : null;
     this.#armed = links.offs;
+    this.#sinks = new Sinks({
+      sink: driven(rig.drives?.sink) ?? this.#load,
+      channelOf: (port) => this.#channel(port),
+      command: (one, action, values) => this.#do(one, action, values),
+      person: permission.person,
+    });
   }
 
   get setsMains(): boolean {
@@ -214,36 +219,40 @@ export class RigDriver {
     }
   }
 
+  /** Whether a person moves the plugs, or sets the levels. */
+  get plugsByHand(): boolean {
+    return this.#sinks.byHand;
+  }
+  get levelsByHand(): boolean {
+    return this.#sinks.levelsByHand;
+  }
+
   /** Plug sinks into exactly these ports. @returns whether anything changed, so that ports may renegotiate */
   async occupy(ports: readonly string[]): Promise<boolean> {
     const wrong = this.#ports.filter((port) => ports.includes(port) !== this.#plugged.includes(port));
     if (wrong.length === 0) return false;
-    const load = this.#loadOr();
+    this.#loadOr();
     await this.off();
-    for (const port of wrong) {
-      await this.#do(load, 'channel', { channel: this.#channel(port) });
-      await this.#do(load, ports.includes(port) ? 'connect' : 'disconnect');
-      this.#levels.delete(port);
-    }
+    await this.#sinks.move(
+      wrong.filter((port) => !ports.includes(port)),
+      wrong.filter((port) => ports.includes(port)),
+    );
+    for (const port of wrong) this.#levels.delete(port);
     this.#plugged = [...ports];
     return true;
   }
 
   /** Plug one more sink in, whatever runs: what it does to the others is to be seen. */
   async join(port: string): Promise<void> {
-    const load = this.#loadOr();
-    await this.#do(load, 'channel', { channel: this.#channel(port) });
-    await this.#do(load, 'connect');
+    await this.#sinks.move([], [port]);
     this.#plugged = [...this.#plugged, port];
     this.#levels.delete(port);
   }
 
   /** Pull one sink, without load on it, whatever else runs. */
   async leave(port: string): Promise<void> {
-    const load = this.#loadOr();
     if (this.#on.has(port)) await this.draw(port, 0);
-    await this.#do(load, 'channel', { channel: this.#channel(port) });
-    await this.#do(load, 'disconnect');
+    await this.#sinks.move([port], []);
     this.#on.delete(port);
     this.#levels.delete(port);
     this.#plugged = this.#plugged.filter((one) => one !== port);
@@ -254,13 +263,10 @@ export class RigDriver {
     this.#levels.clear();
   }
 
-  /** Pull every sink, whatever was known of them. */
-  async unplugAll(): Promise<void> {
-    const load = this.#loadOr();
-    for (const port of this.#ports) {
-      await this.#do(load, 'channel', { channel: this.#channel(port) });
-      await this.#do(load, 'disconnect');
-    }
+  /** Pull every sink, whatever was known of them. @param asking whether a person is asked where nothing else can */
+  async unplugAll(asking = true): Promise<void> {
+    this.#loadOr();
+    if (asking || !this.#sinks.byHand) await this.#sinks.move(this.#ports, []);
     this.#plugged = [];
     this.#levels.clear();
   }
@@ -279,18 +285,17 @@ export class RigDriver {
   async level(output: Output, known: readonly string[]): Promise<boolean> {
     const standing = this.#levels.get(output.port);
     if (standing && standing.volts === output.volts && standing.supply === output.supply) return false;
-    const load = this.#loadOr();
     const words = this.#analyser ? await this.words(output.port) : known;
     const wanted = requestFor(words, output);
-    if (!wanted && words.length === 0) throw new NoOffers(`${output.port} offers nothing: is it on?`);
-    if (!wanted)
+    // What nobody read out, a person at the trigger sees.
+    const unseen = this.#sinks.levelsByHand && !this.#analyser && words.length === 0;
+    if (!wanted && !unseen && words.length === 0) throw new NoOffers(`${output.port} offers nothing: is it on?`);
+    if (!wanted && !unseen)
       throw new SettingProblem(`${output.port} does not offer ${output.supply ?? 'fixed'} ${output.volts} V now.`);
     await this.off();
-    await this.#do(load, 'channel', { channel: this.#channel(output.port) });
-    if (wanted.volts === null) await this.#do(load, 'request', { position: wanted.position });
-    else await this.#do(load, 'requestVolts', { position: wanted.position, volts: wanted.volts });
+    await this.#sinks.request(output, wanted);
     this.#levels.set(output.port, output);
-    if (this.#inline) await this.#do(this.#inline, 'channel', { channel: this.#channel(output.port) });
+    if (can(this.#inline, 'channel')) await this.#do(this.#inline, 'channel', { channel: this.#channel(output.port) });
     return true;
   }
 
@@ -299,7 +304,9 @@ export class RigDriver {
     if (this.#on.get(port) === amps) return;
     const load = this.#loadOr();
     const client = await this.#links.ready(load.instrument);
-    await this.#do(load, 'channel', { channel: this.#channel(port) });
+    if ('channel' in load.profile.commands) await this.#do(load, 'channel', { channel: this.#channel(port) });
+    else if ([...this.#on.keys()].some((other) => other !== port))
+      throw new SettingProblem(`"${load.instrument.name}" has one channel: it loads one port at a time.`);
     await this.#do(load, 'amps', { amps });
     if (this.#on.has(port)) {
       this.#on.set(port, amps);

@@ -30,7 +30,7 @@ export async function endRun(
   summary: () => string,
 ): Promise<void> {
   const unknown = await lease.makeSafe();
-  await driver.unplugAll().catch(() => undefined);
+  await driver.unplugAll(false).catch(() => undefined);
   // A load nobody is sure of keeps its own watchdog.
   if (unknown === null) await driver.watchdog(0).catch(() => undefined);
   await driver.mainsOff().catch(() => undefined);

@@ -140,7 +140,7 @@ export class Runner {
     const rig = (await listRigs(db)).find(({ id }) => id === row.rigId);
     if (!rig) return null;
     const own = instrumentsOf(rig, await listInstruments(db));
-    const permission = { gate: () => null, mayGoOn: async () => undefined };
+    const permission = { gate: () => null, mayGoOn: async () => undefined, person: async () => undefined };
     return new RigDriver(links, rig, own, await listProfiles(db), [], permission).makeSafe();
   }
 

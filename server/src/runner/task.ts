@@ -137,6 +137,7 @@ export class RunTask {
   #permission(): Permission {
     return {
       gate: () => (this.#own.valid ? null : 'This server may not command the rig now.'),
+      person: (says) => this.#attention.person(says),
       mayGoOn: async () => {
         await this.#own.renew();
         if (this.#own.latch !== this.#armed) throw new SwitchedOff();

@@ -14,7 +14,7 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { api } from '../api/client.ts';
-import { instrumentProfilesQuery, queryClient, trafficQuery } from '../api/queries.ts';
+import { instrumentProfilesQuery, leasesQuery, queryClient, trafficQuery } from '../api/queries.ts';
 import { Understood } from './ProfileDialog.tsx';
 import { understood } from './profileForm.ts';
 
@@ -81,6 +81,8 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
   const [steady, setSteady] = useState(false);
   const { data: profiles } = useQuery(instrumentProfilesQuery);
   const [read, setRead] = useState<ReturnType<typeof understood>>(null);
+  const { data: leases } = useQuery({ ...leasesQuery, refetchInterval: 3000 });
+  const taken = leases?.items.find(({ instrumentId }) => instrumentId === instrument.id);
   const send = useMutation({
     mutationFn: () =>
       api<CommandAnswer>(`/instruments/${instrument.id}/commands`, { method: 'POST', body: { command } }),
@@ -113,15 +115,26 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
             <TextField
               label="Command"
               autoFocus
+              disabled={taken !== undefined}
               value={command}
               onChange={(event) => setCommand(event.target.value)}
               slotProps={{ htmlInput: { maxLength: 400, spellCheck: false, autoComplete: 'off' } }}
             />
-            <Button type="submit" variant="contained" disabled={send.isPending || command.trim() === ''}>
+            <Button
+              type="submit"
+              variant="contained"
+              disabled={send.isPending || command.trim() === '' || taken !== undefined}
+            >
               Send
             </Button>
           </Box>
           <Understood read={read} />
+          {taken && (
+            <Alert severity="info">
+              It belongs to {taken.person}’s run “{taken.title}”: this console reads along until that run is over. Loads
+              off works at any time.
+            </Alert>
+          )}
           {send.error && <Alert severity="error">{send.error.message}</Alert>}
           {traffic.error && <Alert severity="error">{traffic.error.message}</Alert>}
         </DialogContent>

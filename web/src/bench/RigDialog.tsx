@@ -17,6 +17,7 @@ const DRIVES = [
   ['load', 'Load set by', 'DC load'],
   ['analyser', 'Offers read by', 'PD analyser'],
   ['thermometer', 'Heat read by', 'thermometer'],
+  ['sink', 'Levels asked by', 'PD sink'],
   ['scope', 'Mains current by', 'oscilloscope'],
 ] as const;
 type Drive = (typeof DRIVES)[number][0];
@@ -61,6 +62,7 @@ function toForm(rig: StoredRig | null, instruments: readonly StoredInstrument[])
       load: rig?.drives?.load ?? '',
       thermometer: rig?.drives?.thermometer ?? '',
       analyser: rig?.drives?.analyser ?? '',
+      sink: rig?.drives?.sink ?? '',
       scope: rig?.drives?.scope ?? '',
     },
     note: rig?.note ?? '',
@@ -87,6 +89,7 @@ function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, not
           load: driven(drives.load),
           thermometer: driven(drives.thermometer),
           analyser: driven(drives.analyser),
+          sink: driven(drives.sink),
           scope: driven(drives.scope),
         }
       : null,
@@ -170,7 +173,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
       <Box
         role="group"
         aria-label="Runs by itself"
-        sx={{ display: 'grid', gridTemplateColumns: 'repeat(5, 1fr)', gap: 1.5 }}
+        sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}
       >
         {DRIVES.map(([key, label, kind]) => (
           <ChoiceInput

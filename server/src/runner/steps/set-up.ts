@@ -15,6 +15,8 @@ import { StepFailed } from '../turns.ts';
 const CALM_SECONDS = 2;
 /** Looks behind a figure that needs no settling. */
 const LEAST_LOOKS = 5;
+/** An output this far from its level stands at another. */
+const WRONG_LEVEL = 0.12;
 
 /** A step that sets a supply, levels and a load. */
 export type LoadedStep = Pick<PointStep | LongStep, 'mains' | 'outputs' | 'load' | 'attended'>;
@@ -69,6 +71,20 @@ export async function setSupply(hands: Hands, { mains }: { readonly mains: Mains
   }
 }
 
+/** Levels set by a person are looked at before a load goes on: a trigger may stand at another. */
+async function seeLevels(hands: Hands, step: LoadedStep): Promise<void> {
+  const { looks, rig } = hands;
+  for (const { port, volts } of step.outputs)
+    for (;;) {
+      const now = looks.newest({ quantity: 'voltage', place: rig.outputPlace, port });
+      if (now === null || Math.abs(now - volts) <= WRONG_LEVEL * volts) break;
+      await hands.person(
+        `${port} stands at ${formatPlain(Number(now.toFixed(1)), 'voltage')}, not at ${formatPlain(volts, 'voltage')}. Set the trigger, then go on.`,
+      );
+      await freshLooks(hands, step, 'Level set', 1);
+    }
+}
+
 /**
  * Supply, plugs, levels and load of a step, which from then on are to be there. A level that cannot be had ends the step,
  * not the sheet.
@@ -96,6 +112,7 @@ export async function setUp(hands: Hands, step: LoadedStep, planned: number): Pr
   }
   // What was on its way when the level moved still shows the old one; no load goes onto a level nobody has seen.
   if (moved) await freshLooks(hands, step, 'Level asked for', 1);
+  if (moved && driver.levelsByHand) await seeLevels(hands, step);
   if (step.load === 0) await driver.off();
   else for (const { port, amps } of step.outputs) await driver.draw(port, Number((amps * step.load).toFixed(4)));
   hands.outputs.expect(step, planned);
