@@ -40,6 +40,18 @@ async function load(url, name) {
 const tablesOf = (url, name) => statement(url, 'SHOW TABLES', name);
 const moved = (tables, from, to) => tables.map((table) => `\`${from}\`.\`${table}\` TO \`${to}\`.\`${table}\``);
 
+/** Instruments of a copy are reached at no address until someone enters it here. @returns where each was */
+function withoutAddresses(url, name) {
+  if (!tablesOf(url, name).includes('instruments')) return [];
+  const were = statement(
+    url,
+    "SELECT CONCAT(name, ' was at ', address) FROM instruments WHERE address IS NOT NULL ORDER BY name",
+    name,
+  );
+  statement(url, 'UPDATE instruments SET address = NULL', name);
+  return were;
+}
+
 async function restore(url) {
   const { name } = clientFor(url);
   const beside = `${name}_restoring`;
@@ -69,6 +81,7 @@ async function restore(url) {
   if (facts && (await checkOf(url, beside)) !== facts.sha256)
     throw new BackupProblem('What was loaded is not what was backed up. Nothing was changed.');
   say('loaded beside the data and compared');
+  const asleep = withoutAddresses(url, beside);
   const fresh = tablesOf(url, beside);
   statement(url, `DROP DATABASE IF EXISTS \`${kept}\`; CREATE DATABASE \`${kept}\``);
   // One statement: MariaDB moves all tables or none.
@@ -84,6 +97,10 @@ async function restore(url) {
     throw new BackupProblem(`The restored database does not answer (${error.message}); what was there is back.`);
   }
   statement(url, `DROP DATABASE \`${beside}\`; DROP DATABASE \`${kept}\``);
+  if (asleep.length > 0)
+    say(
+      `so that this copy drives no bench it does not stand at, its instruments have no address. Enter them at Bench:\n${asleep.map((line) => `  ${line}`).join('\n')}`,
+    );
 }
 
 let problem = '';

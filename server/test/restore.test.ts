@@ -124,6 +124,21 @@ describe('a good backup', () => {
     expect(await serials(to)).toHaveLength(41);
   });
 
+  it('drives no bench it does not stand at: addresses are told and asked for again', async () => {
+    const file = join(folder, 'addressed.sql.gz');
+    const { post } = makers(from);
+    const instrument = { name: 'Mill load', class: 'DC load', firmware: '', calibrationDue: null, profileId: null };
+    await post('/instruments', { ...instrument, address: '127.0.0.1:5025', sees: null, specs: {} });
+    expect(run('db-backup', from, file).status).toBe(0);
+    const { status, stdout, stderr } = run('db-restore', to, file, '--replace');
+    expect(status, stderr).toBe(0);
+    expect(stdout).toContain('Mill load was at 127.0.0.1:5025');
+    const [rows] = await to.pool.query<RowDataPacket[]>('SELECT name, address FROM instruments');
+    expect(rows).toEqual([{ name: 'Mill load', address: null }]);
+    const [kept] = await from.pool.query<RowDataPacket[]>('SELECT address FROM instruments');
+    expect(kept).toEqual([{ address: '127.0.0.1:5025' }]);
+  });
+
   it('of an earlier version, without a check of its own, is taken when it is whole', async () => {
     const sql = gunzipSync(readFileSync(good))
       .toString('utf8')

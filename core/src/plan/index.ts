@@ -1,6 +1,7 @@
 // Plans: methods, run sheets, what settles, what must not be passed, and how a rig proves itself.
 
 export { ONE_PERCENT_RULE, type SettleRule } from '../procedure/index.ts';
+export * from './by-hand.ts';
 export * from './capture-steps.ts';
 export * from './gaps.ts';
 export * from './generate.ts';

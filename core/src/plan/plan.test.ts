@@ -4,6 +4,7 @@ import type { Mains } from '../reading/index.ts';
 import { aReadOut } from '../testing/read-out.ts';
 import {
   efficiencyPoint,
+  handWork,
   METHODS,
   type Method,
   mainsOf,
@@ -112,6 +113,35 @@ describe('a sheet by the regulatory pair', () => {
     expect(sheetGaps({ ...asked, steps, readOuts, loadings: [[{ port: 'C1', volts: 20, amps: 3.25 }]] })).toEqual([
       'C1 20 V 3.25 A: the read-out of C1 does not offer that current.',
     ]);
+  });
+
+  it('says before it starts what a rig cannot do by itself', () => {
+    const all = { setsMains: true, plugs: true, asksLevels: true, readsOut: true, manyChannels: true };
+    expect(handWork(steps, all)).toEqual([]);
+    const few = [0, 1].map((at) =>
+      efficiencyPoint(
+        method('local-mains'),
+        { kind: 'ac', volts: 230, hertz: 50 },
+        [{ port: 'C1', volts: 5 + 4 * at, amps: 3 }],
+        1,
+      ),
+    );
+    const named = few.map((step, at) => ({ ...step, id: `p${at}` }));
+    expect(handWork(named, { ...all, setsMains: false, plugs: false, asksLevels: false, readsOut: false })).toEqual([
+      'The supply is set by hand, once.',
+      'Plugs are moved by hand, once.',
+      'Levels are set at the trigger by hand, 2 times.',
+    ]);
+    const trio = makeSheet(method('local-mains'), source({ ports: ['C1', 'C2'] }));
+    const said = handWork(trio, { ...all, readsOut: false, manyChannels: false });
+    expect(said).toHaveLength(2);
+    expect(said[0]).toMatch(/^Without a PD analyser \d+ steps cannot be done/);
+    expect(
+      handWork(
+        trio.map((step) => ({ ...step, skip: 'no' })),
+        { ...all, readsOut: false },
+      ),
+    ).toEqual([]);
   });
 
   it('has warm-up and settling as steps, not as notes', () => {

@@ -16,6 +16,7 @@ import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { AddStepDialog } from './AddStepDialog.tsx';
+import { HandWork } from './HandWork.tsx';
 import { LimitFields } from './LimitFields.tsx';
 import { SheetGaps } from './SheetGaps.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
@@ -66,6 +67,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
     },
   });
   const findings = orderFindings(steps);
+  const rig = rigs?.items.find(({ id }) => id === sheet.rigId);
   const watched = steps.filter(({ attended, skip }) => attended && skip === null);
   const model = dossier?.sample.model;
   const replace = (changed: SheetStep) => steps.map((step) => (step.id === changed.id ? changed : step));
@@ -119,6 +121,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
         />
       )}
       {dossier && <LimitFields sample={dossier.sample} />}
+      {rig && <HandWork steps={steps} rig={rig} />}
       {dossier && <SheetGaps steps={steps} dossier={dossier} />}
       {findings.map((finding) => (
         <Alert key={finding} severity="warning" sx={{ mb: 1 }}>
