@@ -2,7 +2,7 @@
 import type { InstrumentProfileInput, SampleDossier, SheetRun, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { BUILT_IN } from '@lastmark/core/instrument';
 import request from 'supertest';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
 import { type Harness, startHarness } from '../testing/harness.ts';
 import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 
@@ -13,8 +13,8 @@ beforeAll(async () => {
   bench = await startRig(harness, 60);
   await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 });
 });
+afterEach(() => bench.release());
 afterAll(async () => {
-  await bench.release();
   await harness.stop();
   await bench.close();
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aRig } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
-import { accept, type Entry, type Instrument, specFor } from './index.ts';
+import { aboveRange, accept, type Entry, type Instrument, specFor } from './index.ts';
 
 const instruments: Instrument[] = [
   {
@@ -85,5 +85,44 @@ describe('an accepted value', () => {
   it('can be asked for its spec', () => {
     expect(specFor('power', 'mains', aRig(), instruments)?.floor).toBe(0.01);
     expect(specFor('temperature', 'mains', aRig(), instruments)).toBeUndefined();
+  });
+});
+
+describe('a reading above the top range', () => {
+  const meter = (range: number, finer: number[] = []): Instrument => ({
+    id: 'top',
+    name: 'Mill meter',
+    sees: null,
+    specs: {
+      power: {
+        ...NO_SPEC,
+        readingPercent: 0.1,
+        range,
+        finer: finer.map((one) => ({ ...NO_SPEC, readingPercent: 0.1, range: one })),
+      },
+    },
+  });
+  const rig = { ...aRig(), meters: { ...aRig().meters, mains: 'top' } };
+  const watts = (value: number | null): Entry => ({
+    quantity: 'power',
+    place: 'mains',
+    port: null,
+    value,
+    count: 1,
+    spread: 0,
+    step: 0,
+  });
+
+  it('is none of its meter’s, and says so', () => {
+    expect(aboveRange(watts(151), rig, [meter(150, [15])])).toBe(
+      '151 W is above the top range of "Mill meter", 150 W: it cannot have read that.',
+    );
+    expect(aboveRange(watts(-151), rig, [meter(150)])).toContain('above the top range');
+  });
+  it('is taken up to full scale, where no range is stated, and when it is struck out', () => {
+    expect(aboveRange(watts(150.05), rig, [meter(150)])).toBeNull();
+    expect(aboveRange(watts(5000), rig, [meter(0)])).toBeNull();
+    expect(aboveRange(watts(null), rig, [meter(150)])).toBeNull();
+    expect(aboveRange(watts(151), rig, [])).toBeNull();
   });
 });

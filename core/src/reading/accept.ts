@@ -1,5 +1,5 @@
 // Gives an entered value its instrument and uncertainty: the one place where a value becomes a reading.
-import type { QuantityId } from '../quantity/index.ts';
+import { formatPlain, type QuantityId } from '../quantity/index.ts';
 import {
   type AccuracySpec,
   isStated,
@@ -7,6 +7,7 @@ import {
   readBy,
   specUncertainty,
   standardUncertainty,
+  topOf,
 } from '../uncertainty/index.ts';
 import type { Instrument, Place, Rig } from './types.ts';
 
@@ -40,6 +41,22 @@ function instrumentFor(entry: Entry, rig: Rig, instruments: readonly Instrument[
     display: null,
   };
   return instruments.find((instrument) => instrument.id === behind[entry.place]);
+}
+
+/** A full scale is read to its last digit: this little above it is still on it. */
+const ON_SCALE = 1.0005;
+
+/**
+ * Why a reading cannot be one of its meter's, in a sentence: it lies above the top range, where the maker states nothing
+ * and the meter shows what it likes. Null where it can, or where no range is stated.
+ */
+export function aboveRange(entry: Entry, rig: Rig, instruments: readonly Instrument[]): string | null {
+  const meter = instrumentFor(entry, rig, instruments);
+  const spec = meter?.specs[entry.quantity];
+  const top = spec ? topOf(spec) : null;
+  if (!meter || top === null || entry.value === null || Math.abs(entry.value) <= top * ON_SCALE) return null;
+  const said = formatPlain(entry.value, entry.quantity);
+  return `${said} is above the top range of "${meter.name}", ${formatPlain(top, entry.quantity)}: it cannot have read that.`;
 }
 
 /** Quantities no limit is held against by themselves. */

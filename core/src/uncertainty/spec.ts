@@ -29,6 +29,13 @@ export function specAt(spec: AccuracySpec, value: number): RangeSpec {
   return fitting.reduce<RangeSpec>((best, one) => (best === spec || one.range < best.range ? one : best), spec);
 }
 
+/**
+ * The most a spec says anything about, SI: the full scale of its largest range; null where none is stated.
+ * @example topOf({ ...NO_SPEC, range: 20, finer: [{ ...NO_SPEC, range: 2 }] }) // 20
+ */
+export const topOf = ({ range, finer = [] }: AccuracySpec): number | null =>
+  range > 0 ? Math.max(range, ...finer.map((one) => one.range)) : null;
+
 /** A spec with everything zero, to spread over. */
 export const NO_SPEC: AccuracySpec = {
   readingPercent: 0,

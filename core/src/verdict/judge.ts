@@ -3,6 +3,7 @@
 import { type ClaimResult, judgeClaims, type Known, NOTHING_KNOWN } from '../claim/index.ts';
 import { withAccuracies } from '../reading/index.ts';
 import { type AnyStation, lookOf, stationsOf } from '../station/index.ts';
+import { withCalibration } from './calibration.ts';
 import { keyFigures } from './figures.ts';
 import { type Results, STATIONS } from './stations.ts';
 import type { Dossier, StationState, Verdict } from './types.ts';
@@ -68,7 +69,7 @@ function judgeAll(dossier: Dossier, evidence: Partial<Known>): readonly ClaimRes
   const { sample, instruments, profile } = dossier;
   const { rule, allowance, tolerance, continuous } = profile;
   const instrument = (instrumentId: string) => instruments.find(({ id }) => id === instrumentId);
-  return judgeClaims(
+  const judged = judgeClaims(
     dossier.claims,
     {
       ...NOTHING_KNOWN,
@@ -82,6 +83,7 @@ function judgeAll(dossier: Dossier, evidence: Partial<Known>): readonly ClaimRes
     },
     sample.ports.flatMap(({ label, twin }) => (twin ? [{ port: label, twin }] : [])),
   );
+  return withCalibration(dossier, judged);
 }
 
 /** How far a station is, and what it has to say. */

@@ -2,6 +2,7 @@
 import type { PointInput, ReadingInput } from '@lastmark/contract';
 import { digitStep, parseQuantity } from '@lastmark/core/quantity';
 import {
+  aboveRange,
   accept,
   calibrationOverdue,
   contradictions,
@@ -180,6 +181,8 @@ async function preparePoint(
       continue;
     }
     checkCorrection(one, currentReadings(known));
+    const over = aboveRange(entry, rig, bench.instruments);
+    if (over) throw refused(`${inputs[index]?.at}.typed`, over);
     const { step: _, ...value } = entry;
     const accepted = accept(entry, [...currentReadings(known), ...entries], rig, bench.instruments);
     const instrument = bench.instruments.find(({ id }) => id === accepted.instrumentId);
