@@ -237,6 +237,8 @@ export const importInput = record({
   wholeFileMains: anyMains(),
   /** The user has seen the bad lines and wants the good ones. */
   keepGood: boolean().strict().defined(),
+  /** The same file was taken in before, and is to count twice. */
+  again: boolean().strict().optional().default(undefined),
   takenAt: moment().required(),
 });
 

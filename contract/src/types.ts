@@ -169,6 +169,8 @@ export interface ImportInput {
   setupId: string;
   wholeFileMains: Mains | null;
   keepGood: boolean;
+  /** The same file was taken in before, and is to count twice. */
+  again?: boolean | undefined;
   takenAt: string;
 }
 

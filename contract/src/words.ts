@@ -11,6 +11,7 @@ const WORDS: Readonly<Record<string, Word>> = {
   adaptiveLow: ['Loading of an adaptive supply'],
   address: ['Address'],
   after: ['Power afterwards', 'power'],
+  again: ['Whether it counts twice'],
   allowance: ['What a power may miss', 'efficiency'],
   ambient: ['Ambient temperature', 'temperature'],
   amount: ['Amount'],

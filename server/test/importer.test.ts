@@ -73,6 +73,42 @@ describe('a meter file', () => {
     expect(maps[0].headerKey).toBe('load|vin|pin|pf|vout|iout');
   });
 
+  it('that was taken in before is recognised by what is in it, and counts twice only when that is agreed', async () => {
+    const text = [HEAD, '50;230,1;36,1;0,91;20,05;1,624'].join('\n');
+    expect((await send(text)).status).toBe(201);
+    const count = async () => (await dossier()).points.length;
+    const once = await count();
+    const answer = await send(text, { fileName: 'another name.csv' });
+    expect([answer.status, answer.body.detail]).toEqual([409, expect.stringContaining('taken in on 20')]);
+    expect(answer.body.detail).toContain('as "log.csv"');
+    expect(await count()).toBe(once);
+    expect((await send(text, { again: true })).status).toBe(201);
+    expect(await count()).toBe(once + 1);
+  });
+
+  it('whose input moves within a point is kept as drifting, no better known than one of its lines', async () => {
+    // 36 W rising by 6 % over forty lines, and the same about a level.
+    const lines = (watts: (index: number) => number) =>
+      Array.from(
+        { length: 40 },
+        (_, index) => `75;230,1;${watts(index).toFixed(4).replace('.', ',')};0,91;20,05;2,436`,
+      );
+    const rising = (index: number) => 53 * (1 + (0.06 * index) / 39);
+    const level = (index: number) => 53 * (1 + (index % 2 === 0 ? 0.0005 : -0.0005));
+    const inputOf = async (text: string) => {
+      expect((await send(text)).status).toBe(201);
+      const { points } = await dossier();
+      return points.at(-1).readings.find(({ quantity }: { quantity: string }) => quantity === 'power');
+    };
+    const moved = await inputOf([HEAD, ...lines(rising)].join('\n'));
+    expect(moved.count).toBe(1);
+    expect(moved.source).toMatch(/drifting 5\.8 %$/);
+    // statistics.stdev of those forty numbers.
+    expect(moved.spread).toBeCloseTo(0.9532, 3);
+    const still = await inputOf([HEAD, ...lines(level)].join('\n'));
+    expect(still).toMatchObject({ count: 40, source: 'log.csv, 40 lines, 2–41' });
+  });
+
   it('with bad lines is kept only when that is agreed', async () => {
     const text = `${GOOD}\n50;230;oops;0,9;20;1,625`;
     const before = (await dossier()).points.length;

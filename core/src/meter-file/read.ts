@@ -33,6 +33,8 @@ export interface FilePoint {
   readonly lastLine: number;
   readonly lines: number;
   readonly values: readonly FileValue[];
+  /** How far the input moved over its lines, as a fraction of its mean; null where too few lines show it. */
+  readonly drift: number | null;
 }
 
 export interface FileReading {
@@ -76,6 +78,12 @@ interface ColumnReader {
   readonly quantity: QuantityId | null;
   readonly output: number;
 }
+
+/** Input that moves further than this over the lines of a point had not settled. 10 CFR 430 subpart B, appendix Z, 4 */
+const SETTLED = 0.01;
+
+/** Whether the lines of a point were taken while the input still moved. */
+export const isDrifting = ({ drift }: Pick<FilePoint, 'drift'>): boolean => drift !== null && Math.abs(drift) > SETTLED;
 
 /** What a plan lacks before it can be used, ready to show. Empty when it is complete. */
 export function planProblems(plan: FilePlan, context: FileContext): readonly string[] {
@@ -358,7 +366,15 @@ function filePoints(sums: ReadonlyMap<number, PointSums>, context: FileContext):
     if (!mains || load === undefined) return [];
     const { firstLine, lastLine } = point;
     return [
-      { mains, load, firstLine, lastLine, lines: point.input.count, values: point.values(context.outputs, load) },
+      {
+        mains,
+        load,
+        firstLine,
+        lastLine,
+        lines: point.input.count,
+        values: point.values(context.outputs, load),
+        drift: point.input.drift,
+      },
     ];
   });
 }

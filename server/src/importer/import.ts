@@ -8,10 +8,11 @@ import {
   type FilePoint,
   type FileValue,
   headerKey,
+  isDrifting,
   planProblems,
   readMeterFile,
 } from '@lastmark/core/meter-file';
-import { formatPlain } from '@lastmark/core/quantity';
+import { fixed, formatPlain } from '@lastmark/core/quantity';
 import {
   accept,
   calibrationOverdue,
@@ -22,13 +23,14 @@ import {
   type Rig,
   type Setup,
 } from '@lastmark/core/reading';
+import { and, eq } from 'drizzle-orm';
 import { insertAttachment } from '../attachments/store.ts';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { columnMaps, points, readings } from '../db/schema.ts';
-import { notFound, ProblemError, refused } from '../http/problem.ts';
+import { attachments, columnMaps, points, readings } from '../db/schema.ts';
+import { conflict, notFound, ProblemError, refused } from '../http/problem.ts';
 import { getProfile } from '../profile/store.ts';
 import { readingRow } from '../readings/store.ts';
 import { getSample } from '../samples/store.ts';
@@ -42,12 +44,13 @@ const ENTRY_OF: Record<FileValue['role'], Pick<Entry, 'quantity'>> = {
   'output-watts': { quantity: 'power' },
 };
 
-const toEntry = (value: FileValue, rig: Rig): Entry => ({
+/** Lines of a point that drifts do not repeat one value: their mean is no better known than one of them. */
+const toEntry = (value: FileValue, rig: Rig, drifts: boolean): Entry => ({
   ...ENTRY_OF[value.role],
   place: value.port === null ? 'mains' : rig.outputPlace,
   port: value.port,
   value: value.mean,
-  count: value.count,
+  count: drifts ? 1 : value.count,
   spread: value.spread,
   step: 0,
 });
@@ -60,7 +63,7 @@ function toReadings(
   fileName: string,
   takenAt: string,
 ): Reading[] {
-  const entries = point.values.map((value) => toEntry(value, rig));
+  const entries = point.values.map((value) => toEntry(value, rig, isDrifting(point)));
   const lines =
     point.lines === 1 ? `line ${point.firstLine}` : `${point.lines} lines, ${point.firstLine}–${point.lastLine}`;
   const made = entries.map((entry): Reading => {
@@ -73,7 +76,7 @@ function toReadings(
       id: newId(),
       typed: formatPlain(entry.value ?? 0, entry.quantity, entry.quantity === 'power-factor' ? '' : undefined),
       takenAt,
-      source: `${fileName}, ${lines}`,
+      source: `${fileName}, ${lines}${isDrifting(point) ? `, drifting ${fixed((point.drift ?? 0) * 100, 1)} %` : ''}`,
       supersedes: null,
     };
   });
@@ -119,9 +122,23 @@ async function contextOf(
   return { setup, rig, context: { outputs: setup.outputs, mains, wholeFileMains, loads: LOAD_POINTS } };
 }
 
+/** The same bytes on the same sample are the same measurement. @throws 409 with when they came */
+async function refuseTwice(db: Queries, sampleId: string, file: Uint8Array): Promise<void> {
+  const sha256 = createHash('sha256').update(file).digest('hex');
+  const [known] = await db
+    .select({ name: attachments.name, createdAt: attachments.createdAt })
+    .from(attachments)
+    .where(and(eq(attachments.sampleId, sampleId), eq(attachments.sha256, sha256)))
+    .limit(1);
+  if (known)
+    throw conflict(
+      `This very file was taken in on ${known.createdAt.toISOString().slice(0, 10)} as "${known.name}". Taken in again it would count twice: agree to that, or leave it.`,
+    );
+}
+
 /**
  * Import a meter file in one transaction: its points, the file itself, and the column mapping for next time.
- * @throws 422 with the bad lines while `keepGood` is not set, or when no line is good
+ * @throws 409 for a file that was taken in before, unless that is agreed to; 422 with the bad lines while `keepGood` is not set, or when no line is good
  */
 export async function importFile(
   db: Database,
@@ -148,6 +165,7 @@ export async function importFile(
       { badLines: shown },
     );
   }
+  if (!input.again) await refuseTwice(db, sampleId, file);
   const instruments = await listInstruments(db);
   const made = found.map((point) => ({
     point,

@@ -1,7 +1,8 @@
 // What a meter file amounts to: one row a load point.
-import type { FileReading, FileValue } from '@lastmark/core/meter-file';
-import { formatPlain, type QuantityId } from '@lastmark/core/quantity';
+import { type FileReading, type FileValue, isDrifting } from '@lastmark/core/meter-file';
+import { fixed, formatPlain, type QuantityId } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
+import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -42,7 +43,15 @@ export function FilePreview({ reading }: { readonly reading: FileReading }) {
           <TableRow key={`${mainsLabel(point.mains)} ${point.load}`}>
             <TableCell>{mainsLabel(point.mains)}</TableCell>
             <TableCell>{Math.round(point.load * 100)} %</TableCell>
-            <TableCell>{point.lines}</TableCell>
+            <TableCell>
+              {point.lines}
+              {isDrifting(point) && (
+                <Box component="span" sx={{ fontWeight: 600, color: 'warning.main' }}>
+                  {' '}
+                  ▲ drifts {fixed((point.drift ?? 0) * 100, 1)} %
+                </Box>
+              )}
+            </TableCell>
             <TableCell>{point.values.map(words).join(' · ')}</TableCell>
           </TableRow>
         ))}

@@ -1,6 +1,6 @@
 // A meter file before it is kept: its columns, what they amount to, and every line that cannot be read.
 import type { StoredSetup } from '@lastmark/contract/types';
-import { COLUMN_ROLES, type ColumnRole, type FilePlan, type FileReading } from '@lastmark/core/meter-file';
+import { COLUMN_ROLES, type ColumnRole, type FilePlan, type FileReading, isDrifting } from '@lastmark/core/meter-file';
 import { quantityOf } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
@@ -15,6 +15,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { ApiProblem } from '../../api/client.ts';
 import { Choice } from '../../parts/fields.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSupplies } from '../../state/sample.tsx';
@@ -104,6 +105,11 @@ function Outcome({
           {efficiencyDiffers} lines state another efficiency than output over input gives. The computed one counts.
         </Alert>
       )}
+      {reading.points.some(isDrifting) && (
+        <Alert severity="warning" sx={{ my: 1 }}>
+          The input still moves within some points: they are kept as drifting, with the uncertainty of one line.
+        </Alert>
+      )}
       <FilePreview reading={reading} />
       {badCount > 0 && (
         <>
@@ -142,6 +148,8 @@ export function ImportDialog({ file, setup, onClose }: Props) {
     problems.length === 0 &&
     result.goodLines > 0 &&
     (result.badCount === 0 || agreed);
+  /** The very same file came before: keeping it once more is a second press. */
+  const twice = keep.error instanceof ApiProblem && keep.error.status === 409;
   const failed = sniffed.error ?? reading.error ?? keep.error;
   return (
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth aria-labelledby="import-title">
@@ -193,15 +201,18 @@ export function ImportDialog({ file, setup, onClose }: Props) {
           variant="contained"
           disabled={!ready || keep.isPending}
           onClick={() =>
-            keep.mutate(agreed, {
-              onSuccess: ({ goodLines, points }) => {
-                notify(`${goodLines} lines kept as ${points} points. The file is attached to the sample.`);
-                onClose();
+            keep.mutate(
+              { keepGood: agreed, again: twice },
+              {
+                onSuccess: ({ goodLines, points }) => {
+                  notify(`${goodLines} lines kept as ${points} points. The file is attached to the sample.`);
+                  onClose();
+                },
               },
-            })
+            )
           }
         >
-          Keep
+          {twice ? 'Take it in again' : 'Keep'}
         </Button>
       </DialogActions>
     </Dialog>

@@ -89,7 +89,7 @@ export function useMeterFile(file: File, setup: StoredSetup) {
     queryFn: (): Promise<FileReading> => work.read(text ?? '', current as FilePlan, context),
   });
   const keep = useMutation({
-    mutationFn: (keepGood: boolean) =>
+    mutationFn: ({ keepGood, again }: { readonly keepGood: boolean; readonly again: boolean }) =>
       api<ImportOutcome>(`/samples/${dossier.sample.id}/imports`, {
         method: 'POST',
         body: {
@@ -98,6 +98,7 @@ export function useMeterFile(file: File, setup: StoredSetup) {
           setupId: setup.id,
           wholeFileMains,
           keepGood,
+          again,
           takenAt: new Date(file.lastModified).toISOString(),
         },
         file: text ?? '',
