@@ -1,5 +1,6 @@
 // Kill -9 in the middle of a run, again and again: everything recorded is there, loads are off, the run goes on.
 
+import { createConnection } from 'node:net';
 import { type APIRequestContext, expect, test } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
@@ -42,10 +43,22 @@ class Bench {
 
   /** What the load itself says, over its own wire. */
   async draws(): Promise<boolean> {
-    const { items } = await this.get<{ items: { id: string; name: string }[] }>('/instruments');
-    const load = items.find(({ name }) => name === 'Simulated DC load');
-    const { reply } = await this.post<{ reply: string }>(`/instruments/${load?.id}/commands`, { command: 'INP?' });
-    return reply === '1';
+    const { items } = await this.get<{ items: { name: string; address: string }[] }>('/instruments');
+    const port = Number(
+      items
+        .find(({ name }) => name === 'Simulated DC load')
+        ?.address.split(':')
+        .at(-1),
+    );
+    // Beside the server: its console only reads along while a run holds the load.
+    return new Promise((resolve, reject) => {
+      const socket = createConnection({ host: '127.0.0.1', port }, () => socket.write('INP?\n'));
+      socket.on('error', reject);
+      socket.once('data', (reply) => {
+        socket.destroy();
+        resolve(reply.toString().trim() === '1');
+      });
+    });
   }
 
   run = (id: string) => this.get<Run>(`/sheet-runs/${id}`);

@@ -148,7 +148,7 @@ export function ProfileDialog({ profile, onClose }: Props) {
         <TextInput control={control} name="errors" label="Question for its errors, empty for none" max={60} />
         <QuantityInput control={control} name="patience" label="A reply may take, s" quantity="duration" />
         <QuantityInput control={control} name="pause" label="Pause after a command, s" quantity="duration" />
-        <TextInput control={control} name="channels" label="Names of its channels, if not 1, 2, 3" max={200} />
+        <TextInput control={control} name="channels" label="Channels, if not called 1, 2, 3" max={200} />
       </Box>
       <Line
         label="Sent once after connecting, a line each"
