@@ -150,6 +150,20 @@ describe('the API description', () => {
     );
   });
 
+  it('says what may go wrong, and which answers carry a version', () => {
+    const of = (id: string) =>
+      operations.find((one) => one.operationId === id) as unknown as {
+        responses: Record<string, { headers?: Record<string, unknown> }>;
+      };
+    const statuses = (id: string) => Object.keys(of(id).responses).sort();
+    expect(statuses('updateSample')).toEqual(['200', '404', '409', '412', '413', '422', '428', 'default']);
+    expect(statuses('createSample')).toEqual(['201', '409', '413', '422', 'default']);
+    expect(statuses('getSheetById')).toEqual(['200', '404', 'default']);
+    for (const id of ['updateSample', 'getSheetById', 'updateProfile', 'getProfile'])
+      expect(of(id).responses['200']?.headers, id).toHaveProperty('ETag');
+    expect(of('listRigs').responses['200']?.headers).toBeUndefined();
+  });
+
   it('is plain JSON', () => expect(JSON.parse(JSON.stringify(document))).toEqual(document));
 
   it('uses ids nobody can mistake', () => {

@@ -81,11 +81,41 @@ const parametersOf = ({ path, query, ifMatch }: Route): Json[] => {
   ];
 };
 
+const problem = (description: string): Json => ({
+  description,
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+});
+
+/** What may go wrong with an operation, by status. RFC 9110, 15.5; RFC 6585, 3 */
+function problemsOf({ method, path, body, query, ifMatch, file }: Route): Json {
+  const said: readonly (readonly [status: number, when: boolean, description: string])[] = [
+    [404, path.includes('{'), 'Something named in the path is not there'],
+    [409, method !== 'get', 'It contradicts what is there: used elsewhere, changed meanwhile, or held by a run'],
+    [412, ifMatch ?? false, 'Someone saved another version meanwhile; its ETag is the new one'],
+    [413, body !== undefined || file !== undefined, 'The body is too large'],
+    [
+      422,
+      body !== undefined || query !== undefined || file !== undefined,
+      'A value is wrong; errors say which and why',
+    ],
+    [428, ifMatch ?? false, 'If-Match is missing: send the ETag last seen'],
+  ];
+  return Object.fromEntries(
+    said.flatMap(([status, when, description]) => (when ? [[status, problem(description)]] : [])),
+  );
+}
+
+/** Whether an answer carries the version of a thing that is later changed with If-Match. */
+const isVersioned = ({ path, method, ifMatch }: Route): boolean =>
+  (ifMatch === true && method !== 'delete') ||
+  (method === 'get' &&
+    Object.values(ROUTES).some((other) => (other as Route).path === path && (other as Route).ifMatch));
+
+const ETAG: Json = {
+  ETag: { description: 'Version of the thing; send it as If-Match to change it', schema: { type: 'string' } },
+};
+
 function operationOf(operationId: string, route: Route): Json {
-  const problem = {
-    description: 'Problem details',
-    content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
-  };
   const input = route.body && toJsonSchema(route.body);
   const file = { type: 'string', format: 'binary' };
   const body =
@@ -104,8 +134,15 @@ function operationOf(operationId: string, route: Route): Json {
     ...(body ? { requestBody: body } : {}),
     responses: {
       [route.status]:
-        route.status === 204 ? { description: 'Done' } : { description: 'Done', content: { [route.answers]: {} } },
-      default: problem,
+        route.status === 204
+          ? { description: 'Done' }
+          : {
+              description: 'Done',
+              ...(isVersioned(route) ? { headers: ETAG } : {}),
+              content: { [route.answers]: {} },
+            },
+      ...problemsOf(route),
+      default: problem('Problem details'),
     },
   };
 }
