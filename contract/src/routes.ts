@@ -61,6 +61,7 @@ import type {
   DossierAnswer,
   ImportInput,
   ImportOutcome,
+  ImportTakenBack,
   InstrumentInput,
   InstrumentProfileInput,
   InstrumentTraffic,
@@ -194,6 +195,12 @@ export const ROUTES = {
     limit: IMPORT_LIMIT,
     answer: is<ImportOutcome>(),
   }),
+  takeBackImport: write(
+    'post',
+    '/samples/{sampleId}/imports/{fileId}/take-back',
+    'Strike out everything that came with a file',
+    { answer: is<ImportTakenBack>() },
+  ),
   getSheet: get('/samples/{sampleId}/sheet.pdf', 'The printable sheet', { answers: 'application/pdf' }),
   exportCsv: get('/samples/{sampleId}/export.csv', 'All standing readings as CSV', { answers: 'text/csv' }),
   exportJson: get('/samples/{sampleId}/export.json', 'The sample with everything measured as JSON', {

@@ -181,6 +181,12 @@ export interface ImportOutcome {
   attachmentId: string;
 }
 
+/** What a whole import taken back came to. */
+export interface ImportTakenBack {
+  points: number;
+  readings: number;
+}
+
 export interface InstrumentInput {
   name: string;
   class: (typeof INSTRUMENT_CLASSES)[number];
@@ -290,6 +296,8 @@ export interface AttachmentInfo {
   size: number;
   hasThumbnail: boolean;
   createdAt: string;
+  /** Points that came with it and still stand. */
+  points: number;
 }
 
 export type ReadOutInput = ReadOut;

@@ -14,6 +14,7 @@ import type { Answer, Call, Handlers } from './http/handlers.ts';
 import { ProblemError, refused } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { listColumnMaps } from './importer/import.ts';
+import { takeBackImport } from './importer/take-back.ts';
 import type { MadeFile } from './jobs/table.ts';
 import { listLeases } from './leases/leases.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
@@ -144,6 +145,7 @@ export const createHandlers = ({
       ),
     }),
 
+    takeBackImport: async ({ db, params }) => ({ body: await takeBackImport(db, params.sampleId, params.fileId) }),
     getSheet: async (call) => saved('inline', await jobs.run('sheet', { sampleId: call.params.sampleId }, call.left)),
     exportCsv: async (call) =>
       saved('attachment', await jobs.run('csv', { sampleId: call.params.sampleId }, call.left)),

@@ -86,6 +86,40 @@ describe('a meter file', () => {
     expect(await count()).toBe(once + 1);
   });
 
+  it('is taken back whole, with what was corrected since; the file stays and the second time does nothing', async () => {
+    const text = [HEAD, '25;230,1;18,1;0,9;20,06;0,812', '10;230,1;7,4;0,8;20,07;0,325'].join('\n');
+    const { body } = await send(text, { fileName: 'whole.csv' }).expect(201);
+    const files = async () => (await request(harness.app).get(`/api/attachments?sampleId=${sampleId}`)).body.items;
+    const brought = async () =>
+      (await files()).find(({ id }: { id: string }) => id === body.attachmentId) as { points: number };
+    expect(await brought()).toMatchObject({ name: 'whole.csv', points: 2 });
+    const standing = async () => {
+      const { points } = await dossier();
+      const all = points.flatMap(
+        ({
+          readings,
+        }: {
+          readings: { id: string; value: number | null; supersedes: string | null; source: string }[];
+        }) => readings,
+      );
+      const gone = new Set(all.map(({ supersedes }: { supersedes: string | null }) => supersedes));
+      return all.filter(
+        (one: { id: string; value: number | null; source: string }) =>
+          one.source.startsWith('whole.csv') && one.value !== null && !gone.has(one.id),
+      ).length;
+    };
+    expect(await standing()).toBeGreaterThan(6);
+    const back = () => request(harness.app).post(`/api/samples/${sampleId}/imports/${body.attachmentId}/take-back`);
+    const first = await back().expect(201);
+    expect(first.body.points).toBe(2);
+    expect(await standing()).toBe(0);
+    expect(await brought()).toMatchObject({ points: 0 });
+    expect((await back().expect(201)).body).toEqual({ points: 0, readings: 0 });
+    await request(harness.app)
+      .post(`/api/samples/${sampleId}/imports/01JZZZZZZZZZZZZZZZZZZZZZZZ/take-back`)
+      .expect(404);
+  });
+
   it('whose input moves within a point is kept as drifting, no better known than one of its lines', async () => {
     // 36 W rising by 6 % over forty lines, and the same about a level.
     const lines = (watts: (index: number) => number) =>

@@ -1,7 +1,8 @@
 // Attached files, kept in the database so that one backup holds all.
 import { createHash } from 'node:crypto';
 import type { AttachmentInfo } from '@lastmark/contract';
-import { eq, inArray, or } from 'drizzle-orm';
+import { and, countDistinct, eq, inArray, isNotNull, isNull, or } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/mysql-core';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { attachmentParts, attachments, claims, points, readings } from '../db/schema.ts';
@@ -31,6 +32,7 @@ function toInfo(row: Row): AttachmentInfo {
     size: row.size,
     hasThumbnail: row.thumbnail !== null,
     createdAt: row.createdAt.toISOString(),
+    points: 0,
   };
 }
 
@@ -109,7 +111,21 @@ export async function listAttachments(db: Database, sampleId: string): Promise<A
       ),
     )
     .orderBy(attachments.id);
-  return rows.map(toInfo);
+  const standing = await pointsByFile(db, sampleId);
+  return rows.map((row) => ({ ...toInfo(row), points: standing.get(row.id) ?? 0 }));
+}
+
+/** How many points came with each file and still have a reading that stands. */
+async function pointsByFile(db: Queries, sampleId: string): Promise<ReadonlyMap<string, number>> {
+  const later = alias(readings, 'later');
+  const rows = await db
+    .select({ fileId: points.fileId, count: countDistinct(points.id) })
+    .from(points)
+    .innerJoin(readings, eq(readings.pointId, points.id))
+    .leftJoin(later, eq(later.supersedes, readings.id))
+    .where(and(eq(points.sampleId, sampleId), isNotNull(points.fileId), isNotNull(readings.value), isNull(later.id)))
+    .groupBy(points.fileId);
+  return new Map(rows.map(({ fileId, count }) => [fileId ?? '', count]));
 }
 
 async function rowOf(db: Queries, id: string): Promise<Row> {

@@ -172,6 +172,10 @@ export async function importFile(
     readings: toReadings(point, rig, instruments, input.fileName, input.takenAt),
   }));
   return db.transaction(async (tx) => {
+    const kept = await insertAttachment(tx, { kind: 'sample', id: sampleId }, input.fileName, Buffer.from(file), {
+      type: 'text/csv',
+      thumbnail: null,
+    });
     const enteredAt = new Date();
     for (const { point, readings: own } of made) {
       const id = newId();
@@ -184,14 +188,11 @@ export async function importFile(
         attached: 'nothing',
         evidence: setup.evidence,
         rigId: rig.id,
+        fileId: kept.id,
         takenAt: new Date(input.takenAt),
       });
       await tx.insert(readings).values(own.map((reading) => readingRow(id, reading, enteredAt)));
     }
-    const kept = await insertAttachment(tx, { kind: 'sample', id: sampleId }, input.fileName, Buffer.from(file), {
-      type: 'text/csv',
-      thumbnail: null,
-    });
     await rememberColumns(tx, input.plan);
     await changed(tx, sampleId, 'points');
     return { points: made.length, goodLines, badLines: shown, attachmentId: kept.id };

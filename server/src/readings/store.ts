@@ -90,14 +90,23 @@ function checkLine(rig: Rig, setup: Setup | undefined, load: number, override: s
   }
 }
 
+/** All readings of a point, corrected ones included, oldest first. */
+export async function readingsOf(db: Queries, pointId: string): Promise<Reading[]> {
+  const own = await db
+    .select()
+    .from(readings)
+    .where(eq(readings.pointId, pointId))
+    .orderBy(readings.enteredAt, readings.id);
+  return own.map(toReading);
+}
+
 async function storedPoint(
   db: Queries,
   id: string,
 ): Promise<{ row: typeof points.$inferSelect; own: Reading[] } | null> {
   const [row] = await db.select().from(points).where(eq(points.id, id)).for('update');
   if (!row) return null;
-  const own = await db.select().from(readings).where(eq(readings.pointId, id)).orderBy(readings.enteredAt, readings.id);
-  return { row, own: own.map(toReading) };
+  return { row, own: await readingsOf(db, id) };
 }
 
 const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof points.$inferInsert, 'id'>): boolean =>

@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type DragEvent, useState } from 'react';
 import { api } from '../api/client.ts';
+import { takeBackImport } from '../api/imports.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
 import { useSample } from '../state/sample.tsx';
 import { FileButton } from './FileButton.tsx';
@@ -28,7 +29,13 @@ async function upload(owner: Props['owner'], ownerId: string, file: File): Promi
   await api(`/attachments?${new URLSearchParams({ owner, ownerId, name: file.name })}`, { method: 'POST', body: file });
 }
 
-function Tile({ file, onRemove }: { readonly file: AttachmentInfo; readonly onRemove: () => void }) {
+interface TileProps {
+  readonly file: AttachmentInfo;
+  readonly onRemove: () => void;
+  readonly onTakeBack: () => void;
+}
+
+function Tile({ file, onRemove, onTakeBack }: TileProps) {
   const href = `/api/attachments/${file.id}`;
   return (
     <Box component="li" sx={{ width: 104 }}>
@@ -79,6 +86,16 @@ function Tile({ file, onRemove }: { readonly file: AttachmentInfo; readonly onRe
           Remove
         </Button>
       </Box>
+      {file.points > 0 && (
+        <Button
+          size="small"
+          sx={{ minWidth: 0, p: 0, fontSize: 12, textAlign: 'left' }}
+          onClick={onTakeBack}
+          aria-label={`Take back the ${file.points} points of ${file.name}`}
+        >
+          Take {file.points} {file.points === 1 ? 'point' : 'points'} back
+        </Button>
+      )}
     </Box>
   );
 }
@@ -102,8 +119,9 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
     },
     onSettled: refresh,
   });
+  const takeBack = useMutation({ mutationFn: (fileId: string) => takeBackImport(sampleId, fileId) });
   const files = (query.data?.items ?? []).filter((file) => file.owner === owner && file.ownerId === ownerId);
-  const failed = add.error ?? remove.error ?? query.error;
+  const failed = add.error ?? remove.error ?? takeBack.error ?? query.error;
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
@@ -132,7 +150,12 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
           sx={{ listStyle: 'none', m: 0, mb: 1, p: 0, display: 'flex', flexWrap: 'wrap', gap: 1.5 }}
         >
           {files.map((file) => (
-            <Tile key={file.id} file={file} onRemove={() => remove.mutate(file)} />
+            <Tile
+              key={file.id}
+              file={file}
+              onRemove={() => remove.mutate(file)}
+              onTakeBack={() => takeBack.mutate(file.id)}
+            />
           ))}
         </Box>
       )}

@@ -60,9 +60,11 @@ export const points = mysqlTable(
       .references(() => rigs.id),
     override: varchar('override_reason', { length: 300 }),
     taken: jsonColumn<Taken>('taken'),
+    /** The file it was taken from; its id stays when the file is removed. */
+    fileId: ulidColumn('file_id'),
     takenAt: momentColumn('taken_at').notNull(),
   },
-  (table) => [index('points_by_sample').on(table.sampleId, table.takenAt)],
+  (table) => [index('points_by_sample').on(table.sampleId, table.takenAt), index('points_by_file').on(table.fileId)],
 );
 
 /** What someone stated about how points were taken that carry no record of their own; only ever added. */

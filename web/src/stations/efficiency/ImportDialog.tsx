@@ -16,9 +16,10 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
+import { takeBackImport } from '../../api/imports.ts';
 import { Choice } from '../../parts/fields.tsx';
 import { useNotify } from '../../state/notices.tsx';
-import { useSupplies } from '../../state/sample.tsx';
+import { useSample, useSupplies } from '../../state/sample.tsx';
 import { BadLines } from './BadLines.tsx';
 import { FilePreview } from './FilePreview.tsx';
 import { useMeterFile } from './useMeterFile.ts';
@@ -135,6 +136,7 @@ interface Props {
 export function ImportDialog({ file, setup, onClose }: Props) {
   const supplies = useSupplies();
   const notify = useNotify();
+  const { dossier } = useSample();
   const [agreed, setAgreed] = useState(false);
   const { sniffed, plan, setPlan, wholeFileMains, setWholeFileMains, problems, reading, keep } = useMeterFile(
     file,
@@ -204,8 +206,11 @@ export function ImportDialog({ file, setup, onClose }: Props) {
             keep.mutate(
               { keepGood: agreed, again: twice },
               {
-                onSuccess: ({ goodLines, points }) => {
-                  notify(`${goodLines} lines kept as ${points} points. The file is attached to the sample.`);
+                onSuccess: ({ goodLines, points, attachmentId }) => {
+                  notify(
+                    `${goodLines} lines kept as ${points} points. The file is attached to the sample.`,
+                    () => void takeBackImport(dossier.sample.id, attachmentId),
+                  );
                   onClose();
                 },
               },
