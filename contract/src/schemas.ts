@@ -196,6 +196,15 @@ const readingInput = record({
   supersedes: id().nullable().optional(),
   /** The person was asked about an unlikely value and meant it. */
   really: boolean().strict().optional(),
+  /** How many samples it is the mean of; one where left out. */
+  count: whole(1, 10_000_000).optional(),
+  /** Standard deviation of one of them, SI. */
+  spread: si(0, 1e6).optional(),
+  /** Where it comes from, where that is not the keypad. */
+  source: text(200).optional(),
+}).test('many', 'A spread is of two samples or more: give the count as well', (value) => {
+  const { count = 1, spread = 0 } = (value ?? {}) as { count?: number; spread?: number };
+  return spread === 0 || count > 1;
 });
 
 const pointInput = record({

@@ -147,6 +147,12 @@ export interface ReadingInput {
   supersedes?: string | null;
   /** The person was asked about an unlikely value and meant it. */
   really?: boolean;
+  /** How many samples it is the mean of; one where left out. */
+  count?: number | undefined;
+  /** Standard deviation of one of them, SI; 0 where left out. */
+  spread?: number | undefined;
+  /** Where it comes from, where that is not the keypad. */
+  source?: string | undefined;
 }
 
 export interface PointInput {

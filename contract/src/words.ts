@@ -11,6 +11,8 @@ const WORDS: Readonly<Record<string, Word>> = {
   adaptiveLow: ['Loading of an adaptive supply'],
   address: ['Address'],
   after: ['Power afterwards', 'power'],
+  count: ['How many samples'],
+  spread: ['Spread of one sample'],
   again: ['Whether it counts twice'],
   allowance: ['What a power may miss', 'efficiency'],
   ambient: ['Ambient temperature', 'temperature'],

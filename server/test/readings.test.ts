@@ -74,6 +74,21 @@ describe('a reading', () => {
     expect(beside.status).toBe(409);
   });
 
+  it('may say of how many samples it is the mean, how far they spread, and where it comes from', async () => {
+    const point = full();
+    const [first, ...rest] = point.readings;
+    const of = { count: 250, spread: 0.12, source: 'script of the night bench' };
+    const answer = await send({ ...point, readings: [{ ...first, ...of }, ...rest] });
+    expect(answer.status, JSON.stringify(answer.body)).toBe(201);
+    expect(answer.body.points[0].readings[0]).toMatchObject(of);
+    expect(answer.body.points[0].readings[1]).toMatchObject({ count: 1, spread: 0, source: 'keypad' });
+    const one = full();
+    const lone = await send({ ...one, readings: [{ ...one.readings[0], spread: 0.12 }, ...one.readings.slice(1)] });
+    expect([lone.status, JSON.stringify(lone.body)]).toEqual([422, expect.stringContaining('give the count as well')]);
+    const none = full();
+    expect((await send({ ...none, readings: [{ ...none.readings[0], count: 0 }] })).status).toBe(422);
+  });
+
   it('is struck out by an empty correction', async () => {
     const point = full();
     await send(point);

@@ -27,11 +27,7 @@ import { listSetups, loadingFor } from '../setups/store.ts';
 import { toReading } from './reading-row.ts';
 
 /** A reading an instrument took: the mean of several looks, written out in full. */
-export interface TakenReading extends ReadingInput {
-  readonly count?: number;
-  /** Standard deviation of one look, SI. */
-  readonly spread?: number;
-}
+export type TakenReading = ReadingInput;
 export type TakenPoint = Omit<PointInput, 'readings'> & {
   readonly readings: readonly TakenReading[];
   /** How it was taken, where a run watched it. */
@@ -201,7 +197,7 @@ async function preparePoint(
       id: one.id,
       typed: one.typed.trim(),
       takenAt: input.takenAt,
-      source,
+      source: one.source?.trim() || source,
       supersedes: one.supersedes ?? null,
       overdue: instrument !== undefined && calibrationOverdue(instrument, input.takenAt),
     };
