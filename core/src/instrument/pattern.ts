@@ -1,4 +1,5 @@
 // A reply pattern: how one maker's reply is read, as named fields in a line that looks like the reply itself.
+import { PREFIXES } from '../quantity/index.ts';
 import { numberFrom } from './number.ts';
 
 /** What a field stands for: its unit as a plain reply would have it. */
@@ -17,18 +18,6 @@ const UNITS: Readonly<Record<string, string>> = {
   on: '',
 };
 
-const PREFIXES: Readonly<Record<string, number>> = {
-  n: 1e-9,
-  u: 1e-6,
-  µ: 1e-6,
-  μ: 1e-6,
-  m: 1e-3,
-  '': 1,
-  k: 1e3,
-  K: 1e3,
-  M: 1e6,
-  G: 1e9,
-};
 /** Other ways of writing a unit, and what one of it is in the plain one. */
 const ALIASES: Readonly<Record<string, readonly [unit: string, factor: number]>> = {
   C: ['°C', 1],
@@ -165,7 +154,7 @@ function unitFactor(unit: string, wanted: string): number | null {
   if (alias !== undefined && alias === wanted && per !== undefined) return Number.isNaN(per) ? null : per;
   // A prefix alone, as in 12m, or before the unit.
   const bare = wanted !== '' && unit.endsWith(wanted) ? unit.slice(0, unit.length - wanted.length) : unit;
-  return PREFIXES[bare] ?? null;
+  return bare === '' ? 1 : (PREFIXES[bare] ?? null);
 }
 
 /**

@@ -1,17 +1,7 @@
 // Cells that carry their unit or a prefix themselves, and what meters write where they have no number.
-import { findUnit, type QuantityId, quantityOf } from '../quantity/index.ts';
+import { findUnit, PREFIXES, type QuantityId, quantityOf } from '../quantity/index.ts';
 import { meterNumber } from './number.ts';
 
-const PREFIXES: Readonly<Record<string, number>> = {
-  n: 1e-9,
-  u: 1e-6,
-  µ: 1e-6,
-  μ: 1e-6,
-  m: 1e-3,
-  k: 1e3,
-  K: 1e3,
-  M: 1e6,
-};
 const WITH_UNIT = /^([+-]?[\d.,]+(?:e[+-]?\d+)?)\s*([^\d\s.,+-][^\d]*)$/i;
 const OVERLOAD = /^[+-]?(?:ol|o\.l|ovld|over|overload|overflow|inf(?:inity)?|-{2,}|9\.9\d*e\+?3\d)$/i;
 

@@ -3,4 +3,5 @@ export * from './amps.ts';
 export * from './format.ts';
 export * from './money.ts';
 export * from './parse.ts';
+export * from './prefixes.ts';
 export * from './units.ts';

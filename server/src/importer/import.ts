@@ -14,6 +14,7 @@ import {
 } from '@lastmark/core/meter-file';
 import { fixed, formatPlain } from '@lastmark/core/quantity';
 import {
+  aboveRange,
   accept,
   calibrationOverdue,
   contradictions,
@@ -66,6 +67,11 @@ function toReadings(
   const entries = point.values.map((value) => toEntry(value, rig, isDrifting(point)));
   const lines =
     point.lines === 1 ? `line ${point.firstLine}` : `${point.lines} lines, ${point.firstLine}–${point.lastLine}`;
+  for (const entry of entries) {
+    const over = aboveRange(entry, rig, instruments);
+    if (over)
+      throw refused('text', `${mainsLabel(point.mains)}, ${Math.round(point.load * 100)} % (${lines}): ${over}`);
+  }
   const made = entries.map((entry): Reading => {
     const accepted = accept(entry, entries, rig, instruments);
     const instrument = instruments.find(({ id }) => id === accepted.instrumentId);
