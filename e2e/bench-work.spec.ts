@@ -135,6 +135,8 @@ test('a further unit shares the model and keeps its own readings', async ({ page
   await expect(page).not.toHaveURL(new RegExp(id));
   await expect(page.getByRole('list', { name: 'Units' }).getByRole('listitem')).toHaveCount(2);
   await expect(page.getByLabel('Model')).toHaveValue('Two units');
+  // The address is the second one's at once; its page is what shows no serial yet.
+  await expect(page.getByLabel('Serial')).toHaveValue('');
   await page.getByLabel('Serial').fill('Second');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('list', { name: 'Units' })).toContainText('Second');
