@@ -11,6 +11,13 @@ import { countdown, isOver, RUN_WORDS } from './words.ts';
 
 const ALARMS: readonly SheetRun['state'][] = ['held', 'interrupted'];
 
+/** The sign of success is for a run whose every step was done or left out before. */
+function severityOf({ state, outcomes }: SheetRun): 'error' | 'info' | 'success' | 'warning' {
+  if (ALARMS.includes(state)) return 'error';
+  if (state === 'waiting') return 'info';
+  return state === 'done' && Object.values(outcomes).every((one) => one.state !== 'failed') ? 'success' : 'warning';
+}
+
 export function RunStep({
   run,
   step,
@@ -53,10 +60,7 @@ export function RunStep({
       )}
       {!over && step?.caution && <Caution line={step.caution} />}
       {says && (
-        <Alert
-          severity={ALARMS.includes(state) ? 'error' : state === 'waiting' ? 'info' : 'success'}
-          sx={{ mt: 1, fontSize: 18 }}
-        >
+        <Alert severity={severityOf(run)} sx={{ mt: 1, fontSize: 18 }}>
           {says}
         </Alert>
       )}
