@@ -33,10 +33,10 @@ test('a load is connected, spoken to at the console, and switched off from any v
     await dialog.getByLabel('Class').click();
     await page.getByRole('option', { name: 'DC load' }).click();
     await dialog.getByRole('button', { name: /^More/ }).click();
-    await dialog.getByLabel('Address, host:port').fill('nowhere');
+    await dialog.getByLabel('Address', { exact: true }).fill('nowhere');
     await dialog.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(dialog.getByRole('alert')).toContainText('is not host:port');
-    await dialog.getByLabel('Address, host:port').fill(`127.0.0.1:${bench.ports['dc-load']}`);
+    await dialog.getByLabel('Address', { exact: true }).fill(`127.0.0.1:${bench.ports['dc-load']}`);
     await dialog.getByLabel('Profile').click();
     await page.getByRole('option', { name: 'Simulated DC load' }).click();
     await dialog.getByRole('button', { name: 'Add', exact: true }).click();

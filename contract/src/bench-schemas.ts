@@ -1,5 +1,5 @@
 // What may be written about the bench: instruments, how accurate they are, how they are driven, and rigs.
-import { LINE_ENDS, PROFILE_CLASSES } from '@lastmark/core/instrument';
+import { ADDRESS_FORMS, LINE_ENDS, PROFILE_CLASSES, parseAddress } from '@lastmark/core/instrument';
 import { VISIBLE_KINDS } from '@lastmark/core/read-out';
 import { ELEMENT_KINDS, RATING_BASES } from '@lastmark/core/reading';
 import { string } from 'yup';
@@ -52,12 +52,16 @@ export const instrumentInput = record({
   calibratedOn: day().nullable().optional().default(undefined),
   address: string()
     .strict()
-    .max(120)
-    .matches(/^(?:[A-Za-z0-9.-]+|\[[0-9A-Fa-f:]+\]):\d{1,5}$/, '${path} is not host:port, such as 192.168.1.20:5025')
+    .max(240)
     .test('port', '${path} has a port outside 1 to 65535', (value) => {
-      const port = Number(value?.slice(value.lastIndexOf(':') + 1) ?? 1);
-      return port >= 1 && port <= 65_535;
+      const [, port] = /^(?:hislip:\/\/)?[^/@]+:(\d{1,5})$/.exec(value ?? '') ?? [];
+      return port === undefined || (Number(port) >= 1 && Number(port) <= 65_535);
     })
+    .test(
+      'address',
+      `\${path} is none an instrument can be at; write it as ${ADDRESS_FORMS}`,
+      (value) => value == null || parseAddress(value) !== null,
+    )
     .nullable()
     .defined(),
   profileId: string().strict().max(60).nullable().defined(),

@@ -1,5 +1,6 @@
 // Settings from the environment.
 import { readFileSync } from 'node:fs';
+import { delimiter } from 'node:path';
 import { newId } from './db/ids.ts';
 import { LOOPBACK_NETWORKS } from './links/networks.ts';
 import { PACKAGE } from './paths.ts';
@@ -18,6 +19,8 @@ export interface Config {
   readonly token: string | null;
   /** Networks instruments may be on: `192.168.1.0/24,…`. */
   readonly instrumentNetworks: string;
+  /** Folders other programs write their logs to. */
+  readonly logFolders: readonly string[];
   /** This server's name among those on the database. */
   readonly owner: string;
   /** Name of the server this one stands in for, where it is known to be gone. */
@@ -30,6 +33,12 @@ export interface Config {
 
 /** Version of the running program. */
 export const version = (JSON.parse(readFileSync(PACKAGE, 'utf8')) as { version: string }).version;
+
+const listed = (text: string | undefined, between: string): string[] =>
+  (text ?? '')
+    .split(between)
+    .map((one) => one.trim())
+    .filter(Boolean);
 
 /** Read the settings. @throws Error with what to set when one is missing or wrong */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -44,11 +53,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     demo: env.LASTMARK_DEMO !== '0',
     benchPort: env.BENCH_PORT ? Number(env.BENCH_PORT) : null,
-    hosts: (env.LASTMARK_HOSTS ?? '')
-      .split(',')
-      .map((one) => one.trim())
-      .filter(Boolean),
+    hosts: listed(env.LASTMARK_HOSTS, ','),
     token: env.LASTMARK_TOKEN || null,
+    logFolders: listed(env.LASTMARK_LOGS, delimiter),
     instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
     owner: env.LASTMARK_SERVER || newId(),
     died: env.LASTMARK_DIED || null,

@@ -11,7 +11,7 @@ import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
 import type { Answer, Call, Handlers } from './http/handlers.ts';
-import { ProblemError, refused } from './http/problem.ts';
+import { ProblemError } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { listColumnMaps } from './importer/import.ts';
 import { takeBackImport } from './importer/take-back.ts';
@@ -19,8 +19,7 @@ import type { MadeFile } from './jobs/table.ts';
 import { listLeases } from './leases/leases.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
 import { sendCommand, trafficOf } from './links/commands.ts';
-import { partsOf } from './links/links.ts';
-import { type Networks, outside } from './links/networks.ts';
+import type { Places } from './links/places.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
 import { streamEvents } from './live/answer.ts';
 import { createSheet } from './planning/make-sheet.ts';
@@ -70,10 +69,9 @@ async function health({ db }: Call): Promise<Omit<Health, 'version'>> {
   return { status: 'ok', database: 'ok' };
 }
 
-/** An address may be tried. @throws 422 for one outside the networks instruments may be on */
-function addressed(input: InstrumentInput, networks: Networks): InstrumentInput {
-  if (input.address !== null && !networks.mayTry(partsOf(input.address).host))
-    throw refused('address', outside(input.address));
+/** An address may be tried. @throws 422 for one outside what instruments may be at */
+function addressed(input: InstrumentInput, places: Places): InstrumentInput {
+  if (input.address !== null) places.check(input.address);
   return input;
 }
 
@@ -181,9 +179,9 @@ export const createHandlers = ({
     deleteAttachment: async (call) => done(await deleteAttachment(call.db, call.params.attachmentId)),
 
     listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
-    createInstrument: async ({ db, body }) => known(await createInstrument(db, addressed(body, links.networks))),
+    createInstrument: async ({ db, body }) => known(await createInstrument(db, addressed(body, links.places))),
     updateInstrument: async (call) => {
-      const input = addressed(call.body, links.networks);
+      const input = addressed(call.body, links.places);
       return known(await updateInstrument(call.db, call.params.instrumentId, input, call.ifMatch));
     },
     listInstrumentProfiles: async ({ db }) => ({ body: { items: await listProfiles(db) } }),

@@ -12,6 +12,7 @@ import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
 import { Door } from './http/door.ts';
 import { Networks } from './links/networks.ts';
+import { Places } from './links/places.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 import { createWorking } from './working.ts';
 
@@ -43,7 +44,7 @@ async function main(): Promise<void> {
   if (filled) log.info('empty database: the demo was filled in');
   const hand = config.benchPort ? new Hand(config.benchPort) : null;
   const { version, owner } = config;
-  const networks = new Networks(config.instrumentNetworks);
+  const places = new Places(new Networks(config.instrumentNetworks), config.logFolders);
   const door = new Door(config);
   const working = createWorking({
     db,
@@ -53,7 +54,7 @@ async function main(): Promise<void> {
     door,
     version,
     hand,
-    networks,
+    places,
     owner,
   });
   // Before anyone is let in: loads and runs of a server that died are seen to.

@@ -9,7 +9,7 @@ import { Jobs } from './jobs/jobs.ts';
 import { ConsoleLoads } from './links/console-loads.ts';
 import { Links } from './links/links.ts';
 import { LoadsOff } from './links/loads-off.ts';
-import type { Networks } from './links/networks.ts';
+import type { Places } from './links/places.ts';
 import { Roster } from './links/roster.ts';
 import { LiveStream } from './live/stream.ts';
 import type { ConfirmRule } from './runner/faults.ts';
@@ -25,7 +25,7 @@ export interface WorkingParts {
   readonly version: string;
   readonly door: Door;
   readonly hand?: Hand | null;
-  readonly networks?: Networks;
+  readonly places?: Places;
   readonly confirm?: ConfirmRule;
   /** This server's name among those on the database. */
   readonly owner?: string;
@@ -60,14 +60,14 @@ export function createWorking({
   door,
   version,
   hand = null,
-  networks,
+  places,
   confirm,
   owner,
   liveEvery,
 }: WorkingParts): Working {
   const self = owner ?? newId();
   const roster = new Roster(vital);
-  const links = new Links(networks, roster.wireOf);
+  const links = new Links(places, roster.wireOf);
   const live = new LiveStream(roster, links, liveEvery);
   const runner = new Runner({ db, vital, links, live, log, owner: self, ...(confirm ? { confirm } : {}) });
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });

@@ -13,6 +13,7 @@ import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
 import { Door } from '../src/http/door.ts';
+import { Places } from '../src/links/places.ts';
 import { LIVE_EVERY } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
@@ -31,7 +32,13 @@ export interface Harness extends Connection {
 /** A migrated database of its own and an application on it. */
 export async function startHarness(
   name: string,
-  { migrated = true, confirm = CONFIRM, liveEvery = LIVE_EVERY, server = inject('databaseUrl') } = {},
+  {
+    migrated = true,
+    confirm = CONFIRM,
+    liveEvery = LIVE_EVERY,
+    server = inject('databaseUrl'),
+    places = new Places(),
+  } = {},
 ): Promise<Harness> {
   const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
   const admin = createPool(server);
@@ -53,6 +60,7 @@ export async function startHarness(
     version: '9.9.9',
     confirm,
     liveEvery,
+    places,
     // As the start command names a server.
     owner: randomUUID(),
   });

@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { type Rack, startRack } from '../sim/index.ts';
+import { overSocket } from '../ways/index.ts';
 import { ScpiClient, ScpiError } from './index.ts';
 
 let rack: Rack;
@@ -14,7 +15,7 @@ afterEach(() => {
 afterAll(() => rack.close());
 
 const client = (kind: keyof Rack['ports'], part: object = {}) => {
-  const one = new ScpiClient({ host: '127.0.0.1', port: rack.ports[kind], firstPause: 20, timeout: 400, ...part });
+  const one = new ScpiClient({ way: overSocket('127.0.0.1', rack.ports[kind]), firstPause: 20, timeout: 400, ...part });
   open.push(one);
   one.open();
   return one;
@@ -129,7 +130,7 @@ describe('an instrument', () => {
     const meter = client('multimeter');
     meter.close();
     expect(await kindOf(meter.query('*IDN?'))).toBe('closed');
-    const nobody = new ScpiClient({ host: '127.0.0.1', port: 1, firstPause: 10_000 });
+    const nobody = new ScpiClient({ way: overSocket('127.0.0.1', 1), firstPause: 10_000 });
     open.push(nobody);
     expect(await kindOf(nobody.query('*IDN?'))).toBe('down');
     nobody.open();

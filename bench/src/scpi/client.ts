@@ -1,11 +1,10 @@
-// One instrument over raw TCP: a queue, time limits, its error queue, and coming back after a lost connection.
-import { createConnection, type Socket, type TcpNetConnectOpts } from 'node:net';
+// One instrument over whatever way leads to it: a queue, time limits, its error queue, and coming back after a lost connection.
 import { scpiNumber } from '@lastmark/core/instrument';
+import type { Line, Way } from '../ways/way.ts';
 import { type Reply, ReplyReader } from './reply.ts';
 
 export interface ScpiOptions {
-  readonly host: string;
-  readonly port: number;
+  readonly way: Way;
   /** How long a reply may take, ms. */
   readonly timeout?: number;
   /** First pause before connecting again, ms; it doubles up to `longestPause`. */
@@ -21,8 +20,6 @@ export interface ScpiOptions {
   readonly pauseAfter?: number;
   /** Sent once after connecting. */
   readonly hello?: readonly string[];
-  /** How a host name becomes an address; what it refuses is never connected. */
-  readonly lookup?: TcpNetConnectOpts['lookup'];
 }
 
 export type LinkState = 'connecting' | 'up' | 'down' | 'closed';
@@ -79,8 +76,8 @@ const ERROR_ENTRY = /^[+-]?\d+\s*(,|$)/;
  * ones, which go to the front: "load off" never waits behind a queue of readings.
  */
 export class ScpiClient {
-  readonly #options: Required<Omit<ScpiOptions, 'lookup'>> & Pick<ScpiOptions, 'lookup'>;
-  #socket: Socket | null = null;
+  readonly #options: Required<ScpiOptions>;
+  #line: Line | null = null;
   #state: LinkState = 'down';
   #reader = new ReplyReader();
   #queue: Job[] = [];
@@ -98,7 +95,6 @@ export class ScpiClient {
       firstPause: 200,
       longestPause: 10_000,
       longestBlock: 60_000,
-      lookup: undefined,
       end: '\n',
       errors: 'SYST:ERR?',
       pauseAfter: 0,
@@ -129,28 +125,28 @@ export class ScpiClient {
     if (this.#again) clearTimeout(this.#again);
     this.#become('connecting');
     this.#reader = new ReplyReader(this.#options.end === '\r' ? 'CR' : 'LF');
-    const socket = this.#connect();
-    if (!socket) return;
-    this.#socket = socket;
-    socket.on('connect', () => {
-      for (const line of this.#options.hello) this.#write(line, false);
+    const line = this.#begin();
+    if (!line) return;
+    this.#line = line;
+    line.onData((piece) => {
+      if (this.#line === line) this.#take(piece);
+    });
+    line.onError((error) => this.#note(error.message));
+    line.onClose(() => {
+      if (this.#line === line) this.#lost();
+    });
+    line.onOpen(() => {
+      if (this.#line !== line) return;
+      for (const words of this.#options.hello) this.#write(words, false);
       this.#become('up');
       this.#next();
     });
-    socket.on('data', (piece) => this.#take(piece));
-    socket.on('error', (error) => this.#note(error.message));
-    socket.on('close', () => {
-      if (this.#socket === socket) this.#lost();
-    });
   }
 
-  /** A socket on its way; null for an address no socket takes, which is as good as nobody there. */
-  #connect(): Socket | null {
-    const { host, port, lookup } = this.#options;
+  /** A connection on its way; null for an address none can be begun with, which is as good as nobody there. */
+  #begin(): Line | null {
     try {
-      const socket = createConnection({ host, port, ...(lookup ? { lookup } : {}) });
-      socket.setNoDelay(true);
-      return socket;
+      return this.#options.way();
     } catch (error) {
       this.#note(error instanceof Error ? error.message : 'no address');
       this.#lost();
@@ -211,8 +207,7 @@ export class ScpiClient {
   close(): void {
     this.#become('closed');
     if (this.#again) clearTimeout(this.#again);
-    this.#socket?.destroy();
-    this.#socket = null;
+    this.#end();
     this.#refuseAll(new ScpiError('closed', 'The connection was closed.'));
   }
 
@@ -284,7 +279,7 @@ export class ScpiClient {
 
   #write(line: string, steady: boolean): void {
     this.#record('out', line, steady);
-    this.#socket?.write(`${line}${this.#options.end}`);
+    this.#line?.write(`${line}${this.#options.end}`);
   }
 
   #take(piece: Uint8Array): void {
@@ -331,14 +326,18 @@ export class ScpiClient {
 
   /** Give up this connection at once, whatever is still on its way. */
   #drop(): void {
-    const socket = this.#socket;
-    this.#socket = null;
-    socket?.destroy();
+    this.#end();
     this.#lost();
   }
 
+  #end(): void {
+    const line = this.#line;
+    this.#line = null;
+    line?.destroy();
+  }
+
   #lost(): void {
-    this.#socket = null;
+    this.#line = null;
     if (this.#current) {
       clearTimeout(this.#current.timer);
       this.#current.job.reject(new ScpiError('down', `The connection was lost during ${this.#current.job.command}.`));

@@ -1,6 +1,8 @@
 // Instruments that lie: floods, endless numbers, a line nobody asked for, a drip that never ends.
+
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
+import { overSocket } from '../ways/index.ts';
 import { ScpiClient, ScpiError } from './index.ts';
 
 const servers: Server[] = [];
@@ -36,8 +38,7 @@ async function instrument(
   servers.push(server);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const client = new ScpiClient({
-    host: '127.0.0.1',
-    port: (server.address() as AddressInfo).port,
+    way: overSocket('127.0.0.1', (server.address() as AddressInfo).port),
     timeout: 400,
     firstPause: 20,
     longestBlock: 600,
@@ -148,7 +149,7 @@ describe('an instrument that lies', () => {
   });
 
   it('a port that is none, or a gate that is shut, refuses without an exception', async () => {
-    const nobody = new ScpiClient({ host: '127.0.0.1', port: 70_000, firstPause: 10_000 });
+    const nobody = new ScpiClient({ way: overSocket('127.0.0.1', 70_000), firstPause: 10_000 });
     clients.push(nobody);
     expect(() => nobody.open()).not.toThrow();
     expect(nobody.state).toBe('down');

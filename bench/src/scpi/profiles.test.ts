@@ -1,6 +1,7 @@
 import { BUILT_IN, commandFor, readReply, replyOf } from '@lastmark/core/instrument';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type InstrumentClass, type Rack, startRack } from '../sim/index.ts';
+import { overSocket } from '../ways/index.ts';
 import { ScpiClient } from './index.ts';
 
 describe('the profiles that ship, against the simulated bench', () => {
@@ -40,7 +41,7 @@ describe('the profiles that ship, against the simulated bench', () => {
     async (_title, profile) => {
       rack.bench.setSupply({ on: true });
       rack.bench.plug('C1', true);
-      const client = new ScpiClient({ host: '127.0.0.1', port: rack.ports[KIND_OF[profile.class] ?? 'control'] });
+      const client = new ScpiClient({ way: overSocket('127.0.0.1', rack.ports[KIND_OF[profile.class] ?? 'control']) });
       client.open();
       try {
         for (const action of Object.keys(profile.commands)) {

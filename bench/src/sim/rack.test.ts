@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ScpiClient } from '../scpi/index.ts';
+import { overSocket } from '../ways/index.ts';
 import { CLASSES, idleMean, type Rack, RunningClock, startRack } from './index.ts';
 
 let rack: Rack;
@@ -7,7 +8,7 @@ const clients = new Map<string, ScpiClient>();
 beforeAll(async () => {
   rack = await startRack({ firstPort: 0, speed: 60, seed: 11 });
   for (const [name, port] of Object.entries(rack.ports)) {
-    const one = new ScpiClient({ host: '127.0.0.1', port, timeout: 4000 });
+    const one = new ScpiClient({ way: overSocket('127.0.0.1', port), timeout: 4000 });
     one.open();
     clients.set(name, one);
   }

@@ -88,3 +88,20 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
     commands: { channel: 'CHAN:PORT {channel}', volts: 'MEAS:VOLT?', current: 'MEAS:CURR?', all: 'FETC?' },
   },
 ];
+
+/** For an instrument whose address is a growing file: its newest line, by what the columns hold. */
+export const FOLLOWED: readonly InstrumentProfile[] = [
+  {
+    title: 'Newest line of a file',
+    class: 'inline USB meter',
+    // Its lines are of one port: there is no channel to choose.
+    commands: { volts: 'LAST:OUT:VOLT?', current: 'LAST:OUT:CURR?', all: 'LAST:OUT?' },
+  },
+  {
+    title: 'Newest line of a file',
+    class: 'power analyser',
+    commands: { watts: 'LAST:IN:POW?', volts: 'LAST:IN:VOLT?', powerFactor: 'LAST:IN:PFAC?', all: 'LAST:IN?' },
+  },
+  { title: 'Newest line of a file', class: 'plug-in wall meter', commands: { watts: 'LAST:IN:POW?' } },
+  { title: 'Newest line of a file', class: 'thermometer', commands: { all: 'LAST:TEMP?' } },
+];

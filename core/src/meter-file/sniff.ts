@@ -99,11 +99,11 @@ const isNumber = (cell: string): boolean =>
   !Number.isNaN(parseDecimal(cell)) || /^\s*[+-]?\d+(?:[.,]\d+)?\s*(?:[a-zA-Zµμ%°]{1,3})\s*$/.test(cell);
 
 /** A cell that holds a unit or nothing. */
-export const UNIT_CELL = /^[[(]?\s*(?:[mkµuμn]?[VAW]|k?Hz|%|°?C|s|ms|min|h|Wh|[-–]|)\s*[\])]?$/;
+export const UNIT_CELL = /^[[(]?\s*(?:[mkµuμn]?[VAW]|k?Hz|%|°?[CF]|K|s|ms|min|h|Wh|[-–]|)\s*[\])]?$/;
 
 /** A line below the names that holds nothing but units. */
 const isUnitRow = (row: readonly string[]): boolean =>
-  row.every((cell) => UNIT_CELL.test(cell.trim())) && row.some((cell) => /[VAW]/.test(cell));
+  row.every((cell) => UNIT_CELL.test(cell.trim())) && row.some((cell) => /[VAWCFK]/.test(cell));
 
 function countColumns(text: string, delimiter: Delimiter): { columns: number; agreeing: number; rows: string[][] } {
   const rows = Papa.parse<string[]>(text, { delimiter, preview: 200 }).data;

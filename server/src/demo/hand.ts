@@ -1,5 +1,7 @@
 // What a person does by hand at the simulated bench: put a charger on it, lay a cable, set how fast its clock runs.
+
 import { ScpiClient } from '@lastmark/bench/scpi';
+import { overSocket } from '@lastmark/bench/ways';
 import type { SheetRun, SimulatedBenchState, SimulatedInput } from '@lastmark/contract';
 import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
@@ -19,7 +21,7 @@ export class Hand {
 
   /** @param port the bench's first port */
   constructor(port: number) {
-    this.#client = new ScpiClient({ host: '127.0.0.1', port });
+    this.#client = new ScpiClient({ way: overSocket('127.0.0.1', port) });
     this.#client.open();
   }
 

@@ -1,10 +1,11 @@
 // Connections to instruments: one for each, opened when first needed, gone with the server.
 import { ScpiClient } from '@lastmark/bench/scpi';
+import type { Way } from '@lastmark/bench/ways';
 import type { StoredInstrument } from '@lastmark/contract';
 import { USUAL_WIRE, type Wire } from '@lastmark/core/instrument';
 import { refused } from '../http/problem.ts';
-import { LOOPBACK_NETWORKS, Networks, outside } from './networks.ts';
 import { nobodyKnows, type OffWord, pause, switchOff } from './off.ts';
+import { Places } from './places.ts';
 import type { KnownLoad } from './roster.ts';
 
 interface Link {
@@ -20,12 +21,6 @@ const CONNECT_MILLISECONDS = 2500;
 /** How long one try of an off that was not seen may take, and the pause before the next, ms. */
 const INSIST_MILLISECONDS = 1500;
 const INSIST_PAUSE_MILLISECONDS = 400;
-
-/** host:port taken apart. IPv6 hosts stand in brackets. */
-export function partsOf(address: string): { host: string; port: number } {
-  const at = address.lastIndexOf(':');
-  return { host: address.slice(0, at).replace(/^\[|\]$/g, ''), port: Number(address.slice(at + 1)) };
-}
 
 /** Wait until a connection is up. @throws 422 when it does not come */
 async function up(instrument: Addressed, client: ScpiClient, patience: number): Promise<ScpiClient> {
@@ -55,7 +50,7 @@ async function up(instrument: Addressed, client: ScpiClient, patience: number): 
  * is all there is to know, and a connection is only the way there.
  */
 export class Links {
-  readonly networks: Networks;
+  readonly places: Places;
   readonly #wireOf: (instrumentId: string) => Wire | undefined;
   readonly #links = new Map<string, Link>();
   /** Loads that were switched off and have not said so, with the sentence about each. */
@@ -64,11 +59,8 @@ export class Links {
   #closed = false;
 
   /** @param wireOf how lines go to an instrument; the usual way where its profile says nothing else */
-  constructor(
-    networks = new Networks(LOOPBACK_NETWORKS),
-    wireOf: (instrumentId: string) => Wire | undefined = () => undefined,
-  ) {
-    this.networks = networks;
+  constructor(places = new Places(), wireOf: (instrumentId: string) => Wire | undefined = () => undefined) {
+    this.places = places;
     this.#wireOf = wireOf;
   }
 
@@ -84,23 +76,21 @@ export class Links {
 
   /** The connection of an instrument. A changed address is connected anew. @throws 422 for one without an address */
   of({ id, name, address }: Addressed): ScpiClient {
-    if (address === null) throw refused('address', `"${name}" has no address. Enter it at Bench as host:port.`);
+    if (address === null) throw refused('address', `"${name}" has no address. Enter it at Bench.`);
     const known = this.#links.get(id);
     const wire = this.#wireOf(id);
     if (known?.address === address && JSON.stringify(known.wire) === JSON.stringify(wire)) return known.client;
-    const parts = partsOf(address);
-    if (!this.networks.mayTry(parts.host)) throw refused('address', outside(address));
+    const way = this.places.wayTo(address);
     known?.client.close();
-    const client = this.#client(address, wire);
+    const client = this.#client(way, wire);
     if (!this.#closed) client.open();
     this.#links.set(id, { address, wire, client });
     return client;
   }
 
-  #client(address: string, wire: Wire = USUAL_WIRE): ScpiClient {
+  #client(way: Way, wire: Wire = USUAL_WIRE): ScpiClient {
     return new ScpiClient({
-      ...partsOf(address),
-      lookup: this.networks.lookup,
+      way,
       end: ENDS[wire.end],
       errors: wire.errors,
       timeout: wire.patience * 1000,

@@ -1,6 +1,6 @@
 // Instrument profiles: those that ship, and those this bench made.
 import type { InstrumentProfileInput, StoredInstrument, StoredInstrumentProfile } from '@lastmark/contract';
-import { BUILT_IN, type InstrumentProfile, profileProblems } from '@lastmark/core/instrument';
+import { BUILT_IN, FOLLOWED, type InstrumentProfile, profileProblems } from '@lastmark/core/instrument';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -48,14 +48,19 @@ const toProfile = ({
   };
 };
 
-const idOf = ({ class: kind }: InstrumentProfile): string => `built-in-${kind.toLowerCase().replaceAll(' ', '-')}`;
+const shipped =
+  (way: string) =>
+  (profile: InstrumentProfile): StoredInstrumentProfile => ({
+    ...toInput(profile),
+    id: `${way}-${profile.class.toLowerCase().replaceAll(' ', '-')}`,
+    builtIn: true,
+    version: 1,
+  });
 
-const SHIPPED: readonly StoredInstrumentProfile[] = BUILT_IN.map((profile) => ({
-  ...toInput(profile),
-  id: idOf(profile),
-  builtIn: true,
-  version: 1,
-}));
+const SHIPPED: readonly StoredInstrumentProfile[] = [
+  ...BUILT_IN.map(shipped('built-in')),
+  ...FOLLOWED.map(shipped('file')),
+];
 
 export async function listProfiles(db: Queries): Promise<StoredInstrumentProfile[]> {
   const rows = await db.select().from(instrumentProfiles).orderBy(instrumentProfiles.id);

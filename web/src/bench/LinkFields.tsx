@@ -1,4 +1,4 @@
-// Where an instrument answers SCPI, and the profile that says how it is spoken to.
+// Where an instrument answers, and the profile that says how it is spoken to.
 import type { InstrumentInput } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
@@ -21,12 +21,12 @@ export function LinkFields({ kind, address, profileId, onAddress, onProfile }: P
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
       <TextField
-        label="Address, host:port"
+        label="Address"
         placeholder="192.168.1.20:5025"
         value={address}
         onChange={(event) => onAddress(event.target.value)}
-        helperText="Empty for one that is read by eye."
-        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 120, spellCheck: false } }}
+        helperText="host:port, hislip://host, serial:/dev/ttyUSB0@9600, or file:/folder/log.csv, whose newest line is read. Empty for one read by eye."
+        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 240, spellCheck: false } }}
       />
       <Choice
         label="Profile"

@@ -15,8 +15,8 @@ export const instruments = mysqlTable('instruments', {
   calibrationDue: varchar('calibration_due', { length: 10 }),
   calibratedOn: varchar('calibrated_on', { length: 10 }),
   sees: jsonColumn<Sees>('sees'),
-  /** host:port where it answers SCPI; null for one that is read by eye. */
-  address: varchar('address', { length: 120 }),
+  /** Where it answers, as `parseAddress` reads it; null for one that is read by eye. */
+  address: varchar('address', { length: 240 }),
   profileId: varchar('profile_id', { length: 60 }),
   specs: jsonColumn<Instrument['specs']>('specs').notNull(),
   ratings: jsonColumn<Ratings>('ratings'),

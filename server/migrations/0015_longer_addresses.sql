@@ -1,0 +1,1 @@
+ALTER TABLE `instruments` MODIFY COLUMN `address` varchar(240);
