@@ -14,7 +14,7 @@ const AT_NOUGHT = 0.05;
 const FINEST = 1e-6;
 
 /** Smallest difference between two samples that follow each other: the step of the digitiser, as far as it shows. */
-function stepOf(values: Float64Array, span: number): number {
+function stepOf(values: ArrayLike<number>, span: number): number {
   let least = span;
   for (let index = 1; index < values.length; index += 1) {
     const step = Math.abs((values[index] ?? 0) - (values[index - 1] ?? 0));
@@ -23,14 +23,15 @@ function stepOf(values: Float64Array, span: number): number {
   return least;
 }
 
-function railed(values: Float64Array, extreme: number, span: number, step: number): boolean {
+function railed(values: ArrayLike<number>, extreme: number, span: number, step: number): boolean {
   const on = FINEST * span;
   const near = Math.min(STEPS * step, 0.02 * span);
   let count = 0;
   let beside = 0;
   let row = 0;
   let longest = 0;
-  for (const value of values) {
+  for (let index = 0; index < values.length; index += 1) {
+    const value = values[index] as number;
     const away = Math.abs(value - extreme);
     if (away <= near + on) beside += 1;
     row = away <= on ? row + 1 : 0;
@@ -48,10 +49,11 @@ function railed(values: Float64Array, extreme: number, span: number, step: numbe
  * Whether samples stand on the highest or lowest value of a record as no natural peak does: a rounded peak has more
  * samples a few steps below its top than on it, a cut one has them on it.
  */
-export function clipped(values: Float64Array): boolean {
+export function clipped(values: ArrayLike<number>): boolean {
   let low = Number.POSITIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
-  for (const value of values) {
+  for (let index = 0; index < values.length; index += 1) {
+    const value = values[index] as number;
     if (value < low) low = value;
     if (value > high) high = value;
   }

@@ -1,0 +1,211 @@
+// Ripple of an output from a record of its voltage.
+import { clipped, clippedSays } from '../capture/clipping.ts';
+import { formatPlain } from '../quantity/index.ts';
+import { linesOf } from '../spectrum/index.ts';
+import type { TraceFacts, Values } from '../trace/index.ts';
+import { namedLines, type RippleLine } from './names.ts';
+import { type Spread, spreadOf } from './spread.ts';
+
+export interface RippleContext {
+  /** Mains frequency, Hz; 0 for a DC supply; null or left out where it is not known. */
+  readonly mains?: number | null;
+  /** Analogue bandwidth of probe and scope, Hz; left out where it is not known. */
+  readonly bandwidth?: number | null;
+  /** The samples are extremes of longer stretches. */
+  readonly envelope?: boolean;
+}
+
+/** Ripple of one record. V and Hz throughout. */
+export interface RippleFigures {
+  readonly samples: number;
+  readonly sampleRate: number;
+  /** Highest less lowest sample. */
+  readonly peakToPeak: number;
+  /** The same of the middle 99.99 % of the samples: what one stray sample does not decide. */
+  readonly peakToPeak9999: number;
+  /** About the mean; null where the record does not hold the signal itself. */
+  readonly rms: number | null;
+  readonly mean: number;
+  /** How far the mean moved over the record by a straight line; it is no ripple. */
+  readonly drift: number;
+  /** Strongest first. */
+  readonly lines: readonly RippleLine[];
+  readonly findings: readonly string[];
+}
+
+/** Periods of the lowest line expected that a record should hold. */
+const LEAST_PERIODS = 5;
+/** Samples a second for each Hz of bandwidth. */
+const LEAST_RATE = 2.5;
+const LEAST_CODES = 20;
+/** Drift that is told of, as a part of the peak to peak. */
+const TOLD_DRIFT = 0.1;
+/** Parts of a record whose means show a drift, and how many times its own error one must be. */
+const PARTS = 64;
+const SURE = 4;
+/** A line within this part of the highest frequency there can be may come from above it. */
+const NEAR_TOP = 0.9;
+
+/** A frequency as people say it: 100 Hz, 132 kHz. */
+export function hertzWords(hertz: number): string {
+  const [factor, unit] = hertz >= 1e6 ? [1e-6, 'MHz'] : hertz >= 1e3 ? [1e-3, 'kHz'] : [1, 'Hz'];
+  return `${Number((hertz * factor).toPrecision(4))} ${unit}`;
+}
+
+const milli = (volts: number): string => `${Number((volts * 1000).toPrecision(3))} mV`;
+
+/**
+ * Straight line through the means of equal parts, those in the middle weighed most, so that waves of the mains do not
+ * tilt it: slope over the whole record. 0 where it is not told from none.
+ */
+function driftOf(values: Values): number {
+  const part = Math.floor(values.length / PARTS);
+  if (part < 1) return 0;
+  const parts = Array.from({ length: PARTS }, (_, index) => {
+    let sum = 0;
+    for (let at = index * part; at < (index + 1) * part; at += 1) sum += values[at] as number;
+    return { x: (index + 0.5) / PARTS - 0.5, y: sum / part, weight: Math.sin((Math.PI * (index + 0.5)) / PARTS) ** 2 };
+  });
+  const total = parts.reduce((sum, { weight }) => sum + weight, 0);
+  const mean = parts.reduce((sum, { y, weight }) => sum + weight * y, 0) / total;
+  const bend = parts.reduce((sum, { x, weight }) => sum + weight * x * x, 0);
+  const slope = parts.reduce((sum, { x, y, weight }) => sum + weight * x * (y - mean), 0) / bend;
+  const squares = parts.reduce((sum, { x, y, weight }) => sum + (weight * x * (y - mean - slope * x)) ** 2, 0);
+  return Math.abs(slope) > SURE * (Math.sqrt(squares) / bend) ? slope : 0;
+}
+
+/** Peak to peak once a straight drift is taken off. */
+function withoutDrift(values: Values, drift: number): number {
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (let at = 0; at < values.length; at += 1) {
+    const value = (values[at] as number) - (drift * at) / values.length;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  return high - low;
+}
+
+/** Samples that go up and down by turns all the time, and not by a wave of just that frequency. */
+function alternates(values: Values): boolean {
+  const count = Math.min(values.length, 20_000);
+  let turns = 0;
+  for (let at = 2; at < count; at += 1) {
+    const before = (values[at - 1] as number) - (values[at - 2] as number);
+    const after = (values[at] as number) - (values[at - 1] as number);
+    if (before * after < 0) turns += 1;
+  }
+  return count > 200 && turns > 0.97 * (count - 2);
+}
+
+function findingsOf(
+  values: Values,
+  rate: number,
+  spread: Spread,
+  lines: readonly RippleLine[],
+  drift: number,
+  context: RippleContext,
+): string[] {
+  const { mains = null, bandwidth = null } = context;
+  const lowest = mains === 0 ? null : 2 * (mains ?? 50);
+  const length = values.length / rate;
+  const periods = lowest === null ? LEAST_PERIODS : length * lowest;
+  const missing = values.length - spread.count;
+  const swing = spread.high - spread.low;
+  const top = lines.find(({ hertz, kind }) => hertz > NEAR_TOP * (rate / 2) && kind !== 'mains');
+  const folded = lines.find((line) => isFolded(line, lines, rate));
+  return [
+    ...(periods < LEAST_PERIODS - 1e-6
+      ? [
+          `The record of ${formatPlain(length, 'duration')} holds ${periods.toFixed(1)} periods of ${lowest} Hz; ${LEAST_PERIODS} or more are needed, or the mains ripple is missed.`,
+        ]
+      : []),
+    ...(clipped(values) ? [clippedSays('voltage')] : []),
+    ...(bandwidth !== null && rate < LEAST_RATE * bandwidth
+      ? [
+          `${hertzWords(rate)} of samples is less than ${LEAST_RATE} × the bandwidth of ${hertzWords(bandwidth)}: peak to peak may be understated.`,
+        ]
+      : []),
+    ...(spread.codes < LEAST_CODES && swing > 0
+      ? [
+          `Only ${spread.codes} steps of the digitiser are used: quantisation decides the figures. Choose a finer range.`,
+        ]
+      : []),
+    ...(swing === 0 ? ['All samples are the same: nothing was recorded.'] : []),
+    ...(missing > 0 ? [`${missing} samples are out of range or missing: peak to peak is at least this.`] : []),
+    ...(drift !== 0 && Math.abs(drift) > TOLD_DRIFT * swing
+      ? [
+          `Slow drift of ${milli(Math.abs(drift))} over the record, which is no ripple: without it ${milli(withoutDrift(values, drift))} peak to peak.`,
+        ]
+      : []),
+    ...(folded || top
+      ? [
+          `Aliasing suspected: the line at ${hertzWords((folded ?? top)?.hertz ?? 0)} may lie above half the sample rate in truth. Sample faster, or limit the bandwidth.`,
+        ]
+      : []),
+  ];
+}
+
+/** Whether a line lies where a multiple of a switching line would fold to. */
+function isFolded(line: RippleLine, lines: readonly RippleLine[], rate: number): boolean {
+  if (line.kind === 'mains' || line.kind === 'harmonic') return false;
+  return lines.some((first) => {
+    if (first.kind !== 'switching' || first.peakToPeak <= line.peakToPeak || first === line) return false;
+    for (let times = 2; times <= 7; times += 1) {
+      const above = times * first.hertz;
+      if (above <= rate / 2) continue;
+      const fold = Math.abs(above - Math.round(above / rate) * rate);
+      if (Math.abs(fold - line.hertz) < 2e-4 * rate) return true;
+    }
+    return false;
+  });
+}
+
+/**
+ * Ripple of an evenly sampled record: peak to peak as sampled, rms about the mean, and the lines it is made of, each
+ * right wherever it falls in the spectrum.
+ * @param values V; NaN for what is missing or out of range
+ * @param interval s between samples
+ * @returns figures, or why there are none
+ * @example rippleOf(samples, 2e-7, { mains: 50 }) // { peakToPeak: 0.02998, rms: 0.007906, lines: [{ hertz: 100, … }], … }
+ */
+export function rippleOf(
+  values: Values,
+  interval: number,
+  context: RippleContext = {},
+): RippleFigures | { readonly reason: string } {
+  const rate = 1 / interval;
+  if (!(rate > 0) || !Number.isFinite(rate)) return { reason: 'The sample rate is not known.' };
+  const spread = spreadOf(values);
+  if (!spread || spread.count < 16) return { reason: 'It has fewer than 16 samples.' };
+  const whole = spread.count === values.length;
+  const envelope = (context.envelope ?? false) || alternates(values);
+  const lines =
+    envelope || !whole || spread.high === spread.low ? [] : namedLines(linesOf(values, rate), context.mains ?? null);
+  const drift = envelope || !whole ? 0 : driftOf(values);
+  return {
+    samples: values.length,
+    sampleRate: rate,
+    peakToPeak: spread.high - spread.low,
+    peakToPeak9999: spread.middle,
+    rms: envelope ? null : spread.rms,
+    mean: spread.mean,
+    drift,
+    lines,
+    findings: [
+      ...(envelope
+        ? [
+            'These samples are extremes of longer stretches (peak detection or an envelope): no rms and no spectrum can be made of them.',
+          ]
+        : []),
+      ...(whole || envelope ? [] : ['Samples are missing: no spectrum is made.']),
+      ...findingsOf(values, rate, spread, lines, drift, context),
+    ],
+  };
+}
+
+/** The channel of a trace that ripple is of, by its facts. */
+export const rippleContext = (facts: TraceFacts): RippleContext => ({
+  bandwidth: facts.bandwidth,
+  envelope: facts.envelope,
+});

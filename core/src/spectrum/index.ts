@@ -1,0 +1,3 @@
+// Spectra of evenly sampled signals, and the lines in them.
+export * from './lines.ts';
+export * from './power.ts';
