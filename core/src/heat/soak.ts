@@ -1,0 +1,304 @@
+// A soak from its log: which column is what, where its sensors are going, and what happened to the output meanwhile.
+import { type Channel, lengthOf, type Trace, timeAt } from '../trace/index.ts';
+import { type HeatEvent, heatEvents, type OutputLog } from './events.ts';
+import { type WarmFit, warmAt, warmFit } from './fit.ts';
+
+export interface SensorFigures {
+  readonly name: string;
+  /** °C it approaches under this load; null where the readings do not tell. */
+  readonly steady: number | null;
+  /** 95 %; an end that the readings do not bound is null. */
+  readonly steadyInterval: readonly [number | null, number | null];
+  /** s, the longest first */
+  readonly timeConstants: readonly number[];
+  /** Less than 1 K is still to come; null where that is not known. */
+  readonly settled: boolean | null;
+  /** K still to come by the curve. */
+  readonly remaining: number | null;
+  /** °C by the curve at the end of the stretch it was fitted to. */
+  readonly atEnd: number;
+  readonly highest: number;
+  /** The curve itself, and the time it starts at, s. */
+  readonly fit: WarmFit | null;
+  readonly from: number;
+}
+
+export interface SoakFigures {
+  /** Mean over the stretch that was fitted, °C; null where it was not recorded. */
+  readonly ambient: number | null;
+  readonly sensors: readonly SensorFigures[];
+  readonly events: readonly (HeatEvent & { readonly temperature: number | null })[];
+  /** Mean output over the stretch that was fitted, W; null where it was not recorded. */
+  readonly watts: number | null;
+  readonly findings: readonly string[];
+}
+
+export interface SoakContext {
+  /** °C, where no column says it. */
+  readonly ambient?: number | null;
+}
+
+const AMBIENT = /ambient|room|\bair\b|chamber|environment|surrounding|umgebung|raum/i;
+/** Remaining rise below which a soak has settled, K. */
+const SETTLED = 1;
+/** An ambient that moves by more is taken off reading by reading, K. */
+const MOVING = 0.3;
+/** Part of the record an ambient is smoothed over. */
+const SMOOTHED = 0.06;
+const LEAST_READINGS = 4;
+/** Temperatures there can be on a bench, °C. */
+const POSSIBLE = { low: -40, high: 300 } as const;
+
+interface Roles {
+  readonly sensors: readonly Channel[];
+  readonly ambient: Channel | null;
+  readonly output: OutputLog | null;
+}
+
+const finite = (values: ArrayLike<number>): number[] => Array.from(values).filter((value) => Number.isFinite(value));
+
+/** Values with gaps closed from before, and from after at the beginning. */
+function closed(values: ArrayLike<number>): Float64Array {
+  const out = Float64Array.from(values);
+  let last = finite(values)[0] ?? 0;
+  for (let at = 0; at < out.length; at += 1) {
+    if (Number.isFinite(out[at])) last = out[at] as number;
+    else out[at] = last;
+  }
+  return out;
+}
+
+function rolesOf(trace: Trace, times: Float64Array): Roles {
+  const { channels } = trace;
+  const plausible = ({ values }: Channel) =>
+    finite(values).every((value) => value > POSSIBLE.low && value < POSSIBLE.high);
+  const known = channels.filter(({ quantity }) => quantity === 'temperature');
+  // Columns named after places only: "front", "back".
+  const warm = known.length > 0 ? known : channels.filter((channel) => channel.quantity === null && plausible(channel));
+  const named = channels.filter(({ quantity, name }) => quantity === null && AMBIENT.test(name));
+  const ambient = [...warm, ...named].find(({ name }) => AMBIENT.test(name)) ?? null;
+  const of = (quantity: Channel['quantity']) => {
+    const all = channels.filter((channel) => channel.quantity === quantity);
+    return (
+      all.find(({ name }) => /out|port|load|bus|dc/i.test(name)) ??
+      all.find(({ name }) => !/\b(?:in|ac|mains|wall)/i.test(name)) ??
+      all[0] ??
+      null
+    );
+  };
+  const volts = of('voltage');
+  const amps = of('current');
+  const power = of('power');
+  const product =
+    volts && amps ? Float64Array.from(volts.values, (value, at) => value * (amps.values[at] as number)) : null;
+  const watts = power?.values ?? product;
+  return {
+    sensors: warm.filter((channel) => channel !== ambient),
+    ambient,
+    output: watts ? { times, watts: closed(watts), volts: volts ? closed(volts.values) : null } : null,
+  };
+}
+
+/** The stretch under load that tells most: the longest one in which power stays what it was. */
+function stretchOf(
+  times: Float64Array,
+  output: OutputLog | null,
+  events: readonly HeatEvent[],
+): { from: number; to: number } {
+  const end = times.length;
+  if (!output) return { from: 0, to: end };
+  const sorted = Float64Array.from(output.watts).sort();
+  const full = sorted[Math.floor(0.8 * (end - 1))] ?? 0;
+  const on = (at: number) => (output.watts[at] as number) > 0.2 * full;
+  let start = 0;
+  while (start < end && !on(start)) start += 1;
+  if (start >= end - LEAST_READINGS) return { from: 0, to: end };
+  let stop = end;
+  while (stop > start && !on(stop - 1)) stop -= 1;
+  const indexOf = (seconds: number) => {
+    let at = 0;
+    while (at < end && (times[at] as number) < seconds) at += 1;
+    return at;
+  };
+  const cuts = [
+    start,
+    ...events.flatMap(({ at, recovered }) => [indexOf(at), ...(recovered === null ? [] : [indexOf(recovered)])]),
+    stop,
+  ]
+    .filter((at) => at >= start && at <= stop)
+    .sort((a, b) => a - b);
+  let best = { from: start, to: stop };
+  let longest = -1;
+  for (let at = 1; at < cuts.length; at += 1) {
+    const from = cuts[at - 1] as number;
+    const to = cuts[at] as number;
+    if (to - from < LEAST_READINGS || !on(Math.floor((from + to) / 2))) continue;
+    const length = (times[to - 1] as number) - (times[from] as number);
+    if (length > longest) {
+      longest = length;
+      best = { from, to };
+    }
+  }
+  return best;
+}
+
+/** An ambient without its noise: the mean over some minutes either way, fewer towards its ends, so that it never lags. */
+function smoothed(values: Float64Array): Float64Array {
+  const most = Math.max(1, Math.floor((values.length * SMOOTHED) / 2));
+  const sums = new Float64Array(values.length + 1);
+  for (let at = 0; at < values.length; at += 1) sums[at + 1] = (sums[at] as number) + (values[at] as number);
+  return values.map((_, at) => {
+    const half = Math.min(most, at, values.length - 1 - at);
+    return ((sums[at + half + 1] as number) - (sums[at - half] as number)) / (2 * half + 1);
+  });
+}
+
+/** Where an ambient is at its end, and how well that is known (one standard deviation): a line through its last minutes. */
+function endOf(values: ArrayLike<number>): { readonly value: number; readonly error: number } {
+  const count = Math.min(values.length, Math.max(5, Math.floor(values.length * SMOOTHED)));
+  const own = Array.from({ length: count }, (_, at) => values[values.length - count + at] as number);
+  const middle = (count - 1) / 2;
+  const mean = own.reduce((sum, value) => sum + value, 0) / count;
+  const squares = own.reduce((sum, _, at) => sum + (at - middle) ** 2, 0);
+  const slope = squares > 0 ? own.reduce((sum, value, at) => sum + (at - middle) * (value - mean), 0) / squares : 0;
+  const rest = own.reduce((sum, value, at) => sum + (value - mean - slope * (at - middle)) ** 2, 0);
+  const sigma = Math.sqrt(rest / Math.max(1, count - 2));
+  return {
+    value: mean + slope * middle,
+    error: squares > 0 ? sigma * Math.sqrt(1 / count + middle ** 2 / squares) : sigma,
+  };
+}
+
+/** Step of the thermometer: the smallest difference between readings, where they repeat. */
+function resolutionOf(values: ArrayLike<number>): number {
+  const codes = [...new Set(finite(values))].sort((a, b) => a - b);
+  if (codes.length < 3 || codes.length > values.length * 0.7) return 0;
+  return Math.min(...codes.slice(1).map((one, at) => one - (codes[at] as number)));
+}
+
+function sensorOf(
+  channel: Channel,
+  times: Float64Array,
+  span: { from: number; to: number },
+  ambient: Float64Array | null,
+  end: { readonly value: number; readonly error: number } | null,
+): SensorFigures | null {
+  const t: number[] = [];
+  const y: number[] = [];
+  const begin = times[span.from] as number;
+  for (let at = span.from; at < span.to; at += 1) {
+    const value = channel.values[at] as number;
+    if (!Number.isFinite(value)) continue;
+    t.push((times[at] as number) - begin);
+    y.push(value - (ambient ? (ambient[at] as number) : 0));
+  }
+  const all = finite(channel.values);
+  if (all.length === 0 || y.length === 0) return null;
+  const highest = Math.max(...all.slice(0, 1), ...all.filter((value) => value > (all[0] as number)));
+  const base = end?.value ?? 0;
+  const last = (y.at(-1) as number) + base;
+  const fit = warmFit(t, y, resolutionOf(channel.values));
+  if (!fit)
+    return {
+      name: channel.name,
+      steady: null,
+      steadyInterval: [null, null],
+      timeConstants: [],
+      settled: null,
+      remaining: null,
+      atEnd: last,
+      highest,
+      fit: null,
+      from: begin,
+    };
+  const [low, high] = fit.interval;
+  const atEnd = warmAt(fit, t.at(-1) as number);
+  const remaining = fit.steady - atEnd;
+  // The ambient it stands on is not known exactly either.
+  const also = 1.96 * (end?.error ?? 0);
+  const outwards = (value: number | null) =>
+    value === null ? null : base + fit.steady + Math.sign(value - fit.steady) * Math.hypot(value - fit.steady, also);
+  const bounded = low !== null && high !== null;
+  return {
+    name: channel.name,
+    steady: bounded ? fit.steady + base : null,
+    steadyInterval: [outwards(low), outwards(high)],
+    timeConstants: fit.timeConstants,
+    settled: bounded ? Math.abs(remaining) < SETTLED : null,
+    remaining: bounded ? remaining : null,
+    atEnd: atEnd + base,
+    highest,
+    fit,
+    from: begin,
+  };
+}
+
+const minutes = (seconds: number): string => `${Number((seconds / 60).toPrecision(3))} min`;
+
+/**
+ * Figures of a soak.
+ * @param trace a log with columns of temperature; ambient, power, volts and amps where they were recorded
+ * @returns figures, or why there are none
+ */
+export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | { readonly reason: string } {
+  const times = Float64Array.from({ length: trace.samples }, (_, at) => timeAt(trace, at));
+  const { sensors, ambient, output } = rolesOf(trace, times);
+  if (sensors.length === 0) return { reason: 'No column of temperature. Name one with its unit, such as front [°C].' };
+  const events = output ? heatEvents(output) : [];
+  const span = stretchOf(times, output, events);
+  const air = ambient ? closed(ambient.values) : null;
+  const room = air ? smoothed(air) : null;
+  const raw = air ? air.subarray(span.from, span.to) : new Float64Array(0);
+  const own = room ? room.subarray(span.from, span.to) : null;
+  const moving = own !== null && Math.max(...own) - Math.min(...own) > MOVING;
+  const figures = sensors.flatMap(
+    (channel) => sensorOf(channel, times, span, moving ? room : null, moving ? endOf(raw) : null) ?? [],
+  );
+  if (figures.length === 0) return { reason: 'No temperature in it is a number.' };
+  const hottest = (seconds: number): number | null => {
+    let at = 0;
+    while (at < trace.samples - 1 && (times[at] as number) < seconds) at += 1;
+    const values = sensors.map(({ values: all }) => all[at] as number).filter((value) => Number.isFinite(value));
+    return values.length > 0 ? Math.max(...values) : null;
+  };
+  const mean = own ? own.reduce((sum, value) => sum + value, 0) / own.length : (context.ambient ?? null);
+  const length = (times[span.to - 1] as number) - (times[span.from] as number);
+  const findings = [
+    ...(mean === null ? ['Ambient was not recorded: no rise over it can be told.'] : []),
+    ...(moving
+      ? [
+          `Ambient moved by ${(Math.max(...(own as Float64Array)) - Math.min(...(own as Float64Array))).toFixed(1)} K: it is taken off reading by reading.`,
+        ]
+      : []),
+    ...(output === null ? ['Output was not recorded: throttling and cut-outs cannot be told.'] : []),
+    ...(output && !output.volts && events.some(({ kind }) => kind === 'throttle')
+      ? ['Volts were not recorded: a fall to a lower level would look like throttling.']
+      : []),
+    ...figures.flatMap(({ name, settled, remaining, steady }) =>
+      steady === null
+        ? [`${name}: ${minutes(length)} do not tell where it is going. Go on.`]
+        : settled === false
+          ? [`${name} had not settled: ${Math.abs(remaining ?? 0).toFixed(1)} K were still to come.`]
+          : [],
+    ),
+    ...(span.to - span.from < trace.samples * 0.98 || span.from > 0
+      ? [
+          `Fitted from ${minutes(times[span.from] as number)} to ${minutes(times[span.to - 1] as number)} of ${minutes(lengthOf(trace))}: the longest stretch at one power.`,
+        ]
+      : []),
+  ];
+  return {
+    ambient: mean,
+    sensors: figures,
+    events: events.map((event) => ({ ...event, temperature: hottest(event.at) })),
+    watts: output
+      ? span.to > span.from
+        ? closed(output.watts)
+            .subarray(span.from, span.to)
+            .reduce((sum, value) => sum + value, 0) /
+          (span.to - span.from)
+        : null
+      : null,
+    findings,
+  };
+}
