@@ -1,11 +1,17 @@
 // What the scripts tell the person who started them.
 
 const started = Date.now();
+let write = console.log;
+
+/** Keep stdout for results. */
+export function sayOnStderr() {
+  write = console.error;
+}
 
 /** One line of progress with the seconds since the start. */
 export function say(text) {
   const seconds = ((Date.now() - started) / 1000).toFixed(1).padStart(5);
-  console.log(`${seconds} s  ${text}`);
+  write(`${seconds} s  ${text}`);
 }
 
 /** Say what is wrong and stop. */

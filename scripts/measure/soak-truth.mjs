@@ -19,12 +19,21 @@ export function drawSoak(seed, { seededRandom, seededNormal }) {
   const quick = 60 * between(1, 4);
   const share = random() < 0.5 ? between(0.1, 0.4) : 0;
   const rise = between(20, 45);
-  const happens = ['nothing', 'nothing', 'nothing', 'throttle', 'renegotiation', 'cutoff', 'pulsing', 'sag'][Math.floor(random() * 8)];
+  const happens = ['nothing', 'nothing', 'nothing', 'throttle', 'renegotiation', 'cutoff', 'pulsing', 'sag'][
+    Math.floor(random() * 8)
+  ];
   const at = length * between(0.3, 0.75);
   const noise = between(0.05, 0.3);
   const powerNoise = watts * between(0.0005, 0.004);
   const loss = happens === 'renegotiation' ? between(0.2, 0.5) : between(0.04, 0.3);
-  const columns = { 'time [s]': [], 'front [°C]': [], 'back [°C]': [], 'ambient [°C]': [], 'watts [W]': [], 'volts [V]': [] };
+  const columns = {
+    'time [s]': [],
+    'front [°C]': [],
+    'back [°C]': [],
+    'ambient [°C]': [],
+    'watts [W]': [],
+    'volts [V]': [],
+  };
   let slow = 0;
   let fast = 0;
   for (let t = 0; t <= length; t += STEP) {
@@ -58,6 +67,8 @@ export function drawSoak(seed, { seededRandom, seededNormal }) {
 /** A soak as the text a logger would write. */
 export function soakText(columns) {
   const names = Object.keys(columns);
-  const rows = columns[names[0]].map((_, at) => names.map((name) => Number(columns[name][at].toPrecision(7))).join(','));
+  const rows = columns[names[0]].map((_, at) =>
+    names.map((name) => Number(columns[name][at].toPrecision(7))).join(','),
+  );
   return `${names.join(',')}\n${rows.join('\n')}\n`;
 }

@@ -12,8 +12,6 @@ import {
 } from './types.ts';
 import { waveformFigures } from './waveform.ts';
 
-/** Most samples one capture keeps. */
-export const MOST_SAMPLES = 1_000_000;
 const LEAST_SAMPLES = 16;
 
 /**
@@ -34,8 +32,6 @@ export function captureFigures(
     if (!column) return { reason: `It has no column of ${COLUMN_WORDS[name]}.` };
     if (column.length < LEAST_SAMPLES)
       return { reason: `It has ${column.length} samples; ${LEAST_SAMPLES} or more are needed.` };
-    if (column.length > MOST_SAMPLES)
-      return { reason: `It has ${column.length} samples; at most ${MOST_SAMPLES} are kept. Cut it, or sample slower.` };
     if (hasGaps(column) && !trace.gaps?.length) return { reason: `Its column of ${COLUMN_WORDS[name]} has gaps.` };
     own[name] = column;
   }

@@ -118,10 +118,11 @@ export function warmFit(times: ArrayLike<number>, values: ArrayLike<number>, res
   const two = n >= 8 ? search(points, 2) : null;
   const mean = points.y.reduce((sum, value) => sum + value, 0) / n;
   const flat = points.y.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+  const rises = one !== null && moves(flat, one.squares + floor, n);
   const scored: { readonly constants: 0 | 1 | 2; readonly solved: Solved | null; readonly score: number }[] = [
-    { constants: 0 as const, solved: null, score: aicc(flat + floor, n, 1) },
-    ...(one && moves(flat, one.squares + floor, n)
-      ? [{ constants: 1 as const, solved: one, score: aicc(one.squares + floor, n, 3) }]
+    { constants: 0 as const, solved: null, score: rises ? Number.POSITIVE_INFINITY : aicc(flat + floor, n, 1) },
+    ...(one && rises
+      ? [{ constants: 1 as const, solved: one, score: Math.min(MOST_SCORE, aicc(one.squares + floor, n, 3)) }]
       : []),
     ...(two && apart(two) ? [{ constants: 2 as const, solved: two, score: aicc(two.squares + floor, n, 5) }] : []),
   ].sort((a, b) => a.score - b.score || b.constants - a.constants);
@@ -157,6 +158,9 @@ export function warmFit(times: ArrayLike<number>, values: ArrayLike<number>, res
     scatter: Math.sqrt((solved.squares + floor) / Math.max(1, n - 1 - 2 * constants)) * Math.sqrt(size),
   };
 }
+
+/** So few readings that the criterion is not defined: a curve that explains more than chance stands all the same. */
+const MOST_SCORE = 1e9;
 
 /** Whether a curve explains more than chance: by the F-test of its two further parameters. */
 function moves(flat: number, squares: number, count: number): boolean {

@@ -29,7 +29,7 @@ const PARITIES = { N: 'none', E: 'even', O: 'odd' } as const;
 
 /** What an address may look like, for the one who mistyped it. */
 export const ADDRESS_FORMS =
-  '192.168.1.20:5025, hislip://192.168.1.20, serial:/dev/ttyUSB0@9600 or file:/home/bench/logs/meter.csv';
+  '192.168.1.20:5025, hislip://192.168.1.20, serial:COM3@9600 or file:/home/bench/logs/meter.csv';
 
 /**
  * An address taken apart; null for one that is none.

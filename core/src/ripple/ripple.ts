@@ -1,8 +1,7 @@
 // Ripple of an output from a record of its voltage.
 import { clipped, clippedSays } from '../capture/clipping.ts';
-import { formatPlain } from '../quantity/index.ts';
-import { linesOf } from '../spectrum/index.ts';
-import type { TraceFacts, Values } from '../trace/index.ts';
+import { type Line, linesOf, peakToPeakOf } from '../spectrum/index.ts';
+import type { Trace, Values } from '../trace/index.ts';
 import { namedLines, type RippleLine } from './names.ts';
 import { type Spread, spreadOf } from './spread.ts';
 
@@ -50,6 +49,12 @@ const NEAR_TOP = 0.9;
 export function hertzWords(hertz: number): string {
   const [factor, unit] = hertz >= 1e6 ? [1e-6, 'MHz'] : hertz >= 1e3 ? [1e-3, 'kHz'] : [1, 'Hz'];
   return `${Number((hertz * factor).toPrecision(4))} ${unit}`;
+}
+
+/** A short time as people say it: 40 ms, 12 µs. */
+export function secondsWords(seconds: number): string {
+  const [factor, unit] = seconds < 1e-3 ? [1e6, 'µs'] : seconds < 1 ? [1e3, 'ms'] : [1, 's'];
+  return `${Number((seconds * factor).toPrecision(3))} ${unit}`;
 }
 
 const milli = (volts: number): string => `${Number((volts * 1000).toPrecision(3))} mV`;
@@ -117,7 +122,7 @@ function findingsOf(
   return [
     ...(periods < LEAST_PERIODS - 1e-6
       ? [
-          `The record of ${formatPlain(length, 'duration')} holds ${periods.toFixed(1)} periods of ${lowest} Hz; ${LEAST_PERIODS} or more are needed, or the mains ripple is missed.`,
+          `The record of ${secondsWords(length)} holds ${periods.toFixed(1)} periods of ${lowest} Hz; ${LEAST_PERIODS} or more are needed, or the mains ripple is missed.`,
         ]
       : []),
     ...(clipped(values) ? [clippedSays('voltage')] : []),
@@ -144,6 +149,12 @@ function findingsOf(
         ]
       : []),
   ];
+}
+
+/** Lines without those that rounding makes: where nothing but rounding is left over, what is smaller than a step is its. */
+function real(lines: readonly Line[], { rms, step }: Spread): readonly Line[] {
+  const rest = rms * rms - lines.reduce((sum, { power }) => sum + power, 0);
+  return rest < (step / 2) ** 2 ? lines.filter(({ power }) => peakToPeakOf(power) > step) : lines;
 }
 
 /** Whether a line lies where a multiple of a switching line would fold to. */
@@ -181,7 +192,9 @@ export function rippleOf(
   const whole = spread.count === values.length;
   const envelope = (context.envelope ?? false) || alternates(values);
   const lines =
-    envelope || !whole || spread.high === spread.low ? [] : namedLines(linesOf(values, rate), context.mains ?? null);
+    envelope || !whole || spread.high === spread.low
+      ? []
+      : namedLines(real(linesOf(values, rate), spread), context.mains ?? null);
   const drift = envelope || !whole ? 0 : driftOf(values);
   return {
     samples: values.length,
@@ -204,8 +217,45 @@ export function rippleOf(
   };
 }
 
-/** The channel of a trace that ripple is of, by its facts. */
-export const rippleContext = (facts: TraceFacts): RippleContext => ({
-  bandwidth: facts.bandwidth,
-  envelope: facts.envelope,
-});
+/**
+ * The channel of a trace that ripple is of: the one named, else the only or first one of volts.
+ * @returns its values, or why none can be taken
+ */
+export function rippleChannel(
+  trace: Trace,
+  name: string | null = null,
+): { readonly values: Values } | { readonly reason: string } {
+  const { channels, times } = trace;
+  if (times)
+    return {
+      reason: 'Its times are not evenly spaced: no spectrum can be made of it. Export it with a fixed sample rate.',
+    };
+  const names = channels.map((one) => `"${one.name}"`).join(', ');
+  const low = channels.find((one) => /\bmin(imum)?\b/i.test(one.name));
+  const high = channels.find((one) => /\bmax(imum)?\b/i.test(one.name));
+  const found =
+    name !== null
+      ? channels.find((one) => one.name.toLowerCase() === name.trim().toLowerCase())
+      : (channels.find(({ quantity }) => quantity === 'voltage') ??
+        channels.find(({ quantity, unit }) => quantity === null && unit === ''));
+  if (name === null && low && high && low !== high) return { values: interleaved(low.values, high.values) };
+  if (!found)
+    return {
+      reason:
+        name === null
+          ? `No column of volts. Its columns are ${names}.`
+          : `There is no column "${name}". Its columns are ${names}.`,
+    };
+  if (found.quantity !== null && found.quantity !== 'voltage') return { reason: `"${found.name}" is no voltage.` };
+  return { values: found.values };
+}
+
+/** Lowest and highest of each stretch, as an envelope is kept. */
+function interleaved(low: Values, high: Values): Float64Array {
+  const both = new Float64Array(low.length * 2);
+  for (let at = 0; at < low.length; at += 1) {
+    both[2 * at] = low[at] as number;
+    both[2 * at + 1] = high[at] as number;
+  }
+  return both;
+}

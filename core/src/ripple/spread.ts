@@ -12,6 +12,8 @@ export interface Spread {
   readonly middle: number;
   /** Different values among them, counted to 1000. */
   readonly codes: number;
+  /** Smallest difference between them, where they are no more than that; 0 elsewhere. */
+  readonly step: number;
 }
 
 const BINS = 65_536;
@@ -51,6 +53,12 @@ function quantile(
   return one + (position - Math.floor(position)) * (after - one);
 }
 
+function stepOf(codes: ReadonlySet<number>): number {
+  if (codes.size < 2 || codes.size >= MOST_CODES) return 0;
+  const sorted = [...codes].sort((a, b) => a - b);
+  return Math.min(...sorted.slice(1).map((code, at) => code - (sorted[at] as number)));
+}
+
 /** Null where no sample is a number. */
 export function spreadOf(values: ArrayLike<number>): Spread | null {
   let count = 0;
@@ -70,7 +78,7 @@ export function spreadOf(values: ArrayLike<number>): Spread | null {
   }
   if (count === 0) return null;
   const rms = Math.sqrt(squares / count);
-  if (!(high > low)) return { count, mean, rms: 0, low, high, middle: 0, codes: 1 };
+  if (!(high > low)) return { count, mean, rms: 0, low, high, middle: 0, codes: 1, step: 0 };
   const width = (high - low) / BINS;
   const counts = new Uint32Array(BINS);
   const codes = new Set<number>();
@@ -83,5 +91,5 @@ export function spreadOf(values: ArrayLike<number>): Spread | null {
   }
   const middle =
     quantile(values, 1 - TAIL, counts, low, width, count) - quantile(values, TAIL, counts, low, width, count);
-  return { count, mean, rms, low, high, middle, codes: codes.size };
+  return { count, mean, rms, low, high, middle, codes: codes.size, step: stepOf(codes) };
 }

@@ -2,7 +2,7 @@
 
 import { headerParts } from '../meter-file/index.ts';
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
-import { secondsOf, type TimeForm, timeForm } from './clock.ts';
+import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from './clock.ts';
 import type { ChannelQuantity, TraceFacts } from './types.ts';
 
 export interface HeadColumn {
@@ -10,6 +10,7 @@ export interface HeadColumn {
   readonly role: 'time' | 'index' | 'value' | 'ignore';
   readonly form: TimeForm;
   readonly quantity: ChannelQuantity | null;
+  readonly unit: string;
   /** Written number × factor + offset is what is kept. */
   readonly factor: number;
   readonly offset: number;
@@ -36,26 +37,6 @@ const AGREEING = 3;
 const TIME_NAME =
   /^(t|x|time|times?tamp|seconds?|secs?|elapsed|zeit|date|datetime|date ?time|clock|uptime|duration|when|date\/time)\b/i;
 const INDEX_NAME = /^(#|n|no\.?|nr|index|idx|sample|samples|point|count|record|row|line|counter)$/i;
-const TIME_UNITS: Readonly<Record<string, number>> = {
-  s: 1,
-  sec: 1,
-  secs: 1,
-  second: 1,
-  seconds: 1,
-  ms: 1e-3,
-  us: 1e-6,
-  µs: 1e-6,
-  μs: 1e-6,
-  ns: 1e-9,
-  ps: 1e-12,
-  min: 60,
-  mins: 60,
-  minutes: 60,
-  h: 3600,
-  hr: 3600,
-  hours: 3600,
-  d: 86_400,
-};
 const BY_NAME: readonly (readonly [ChannelQuantity, RegExp])[] = [
   ['temperature', /temp|celsius|ambient|^t\d$|thermo|case|surface|hot ?spot/i],
   ['level', /battery ?level|^level|soc|state of charge|charge ?level|percent/i],
@@ -103,11 +84,15 @@ interface Found {
 function findTable(lines: readonly string[]): Found | null {
   let best: (Found & { readonly score: number }) | null = null;
   for (const delimiter of DELIMITERS) {
-    const rows = lines.map((line) => cellsOf(line, delimiter));
+    const rows = lines.map((line) => (line.startsWith('#') ? [''] : cellsOf(line, delimiter)));
     const first = rows.findIndex((row, at) => {
       if (!isRow(row)) return false;
-      const next = rows.slice(at + 1, at + AGREEING).filter((one) => one.some((cell) => cell !== ''));
-      return next.every((one) => isRow(one) && Math.abs(one.length - row.length) <= 1);
+      const next = rows
+        .slice(at + 1)
+        .filter((one) => one.some((cell) => cell !== ''))
+        .slice(0, AGREEING);
+      const fitting = next.filter((one) => isRow(one) && Math.abs(one.length - row.length) <= 1).length;
+      return fitting * 2 >= next.length;
     });
     if (first < 0) continue;
     const width = rows[first]?.length ?? 0;
@@ -283,7 +268,7 @@ export function readHead(text: string): Head | { readonly reason: string } {
   });
   const byName = heads.findIndex(({ name, cells: own }) => TIME_NAME.test(name) && timeForm(own[0] ?? '') !== null);
   const byUnit = heads.findIndex(({ name, unit }) => unit in TIME_UNITS && !INDEX_NAME.test(name));
-  const byForm = heads.findIndex(({ cells: own }) => ['clock', 'date'].includes(timeForm(own[0] ?? '') ?? ''));
+  const byForm = heads.findIndex(({ cells: own }) => ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''));
   const nameless =
     names.length === 0 && width > 1 && rises(column(0), comma) && !(interval !== null && counts(column(0))) ? 0 : -1;
   const time = [byName, byUnit, byForm, nameless].find((at) => at >= 0) ?? -1;
@@ -294,15 +279,15 @@ export function readHead(text: string): Head | { readonly reason: string } {
       const since1970 = Number(own[0]?.replace(',', '.'));
       // Counts since 1970 are in milliseconds where seconds would lie far ahead.
       const factor = TIME_UNITS[unit] ?? (since1970 > 1e11 && since1970 < 1e14 ? 1e-3 : 1);
-      return { name: called, role: 'time', form, quantity: null, factor, offset: 0 };
+      return { name: called, role: 'time', form, quantity: null, unit, factor, offset: 0 };
     }
     const isIndex = INDEX_NAME.test(name) || (time < 0 && at === 0 && width > 1 && counts(own));
-    const none = { form: 'number' as const, quantity: null, factor: 1, offset: 0 };
+    const none = { form: 'number' as const, quantity: null, unit, factor: 1, offset: 0 };
     if (isIndex) return { name: called, role: 'index', ...none };
     const told = own.filter((cell) => cell !== '');
     if (told.length > 0 && told.filter((cell) => isNumber(cell) || EMPTY.test(cell)).length * 2 < told.length)
       return { name: called, role: 'ignore', ...none };
-    return { name: called, role: 'value', form: 'number', ...valueColumn(name, unit) };
+    return { name: called, role: 'value', form: 'number', unit, ...valueColumn(name, unit) };
   });
   return {
     delimiter: delimiter.charCodeAt(0),
@@ -315,11 +300,13 @@ export function readHead(text: string): Head | { readonly reason: string } {
   };
 }
 
-/** Whether clock times of two parts are minutes and seconds: a log of hours and minutes has no more than 60 of the latter. */
+/** Whether clock times of two parts are minutes and seconds: as hours and minutes they would have fractions, or go back. */
 export const isShortClock = (cells: readonly string[]): boolean => {
-  const at = cells.map((cell) => secondsOf(cell, 'clock', false));
+  const two = cells.filter((cell) => /^\s*\d+:\d{1,2}(?:[.,]\d+)?\s*$/.test(cell));
+  const at = two.map((cell) => secondsOf(cell, 'clock', false));
   return (
-    at.some((seconds, index) => index > 0 && seconds < (at[index - 1] ?? 0)) ||
-    cells.some((cell) => /^\d+:\d{2}[.,]\d/.test(cell.trim()))
+    two.some((cell) => /[.,]/.test(cell)) ||
+    two.some((cell) => Number(cell.split(':')[0]) > 23) ||
+    at.some((seconds, index) => index > 0 && seconds < (at[index - 1] ?? 0) && (at[index - 1] ?? 0) - seconds < 43_200)
   );
 };

@@ -3,8 +3,8 @@ import { MANY } from './column.ts';
 
 /** How far a sample may stray from an even spacing, as a fraction of it. */
 const JITTER = 0.1;
-/** A logger's own jitter, as a fraction of its spacing, that still counts as even: less than a sample either way. */
-const LOGGER_JITTER = 0.5;
+/** A logger's own jitter, as a fraction of its spacing, that still counts as even: well within a sample. */
+const LOGGER_JITTER = 0.35;
 const ANCHOR_EVERY = 65_536;
 
 interface Even {

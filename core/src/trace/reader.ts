@@ -147,7 +147,7 @@ export class TraceReader {
     const head = this.#head as Head;
     const decimal = head.comma ? 44 : 46;
     const rowFrom = bounds[0] ?? 0;
-    const rowTo = bounds[bounds.length - 1] ?? 0;
+    const rowTo = (bounds[bounds.length - 1] ?? 1) - 1;
     const first = bytes[rowFrom];
     // A remark, or the head of the table once more.
     if (first === 35 || (first !== undefined && first > 57 && head.above.has(textOf(bytes, rowFrom, rowTo)))) return;
@@ -251,7 +251,7 @@ export class TraceReader {
         reason: 'It has no column of time and states no sample interval. Say the sample rate.',
       };
     const channels = this.#wanted.map(
-      ({ column, values }): Channel => ({ name: column.name, quantity: column.quantity, values: values.values() }),
+      ({ column: { name, quantity, unit }, values }): Channel => ({ name, quantity, unit, values: values.values() }),
     );
     const remarks = [
       ...(this.#cut ? [`The last line was cut off and left out. ${this.#cut}`] : []),

@@ -20,6 +20,8 @@ export interface Channel {
   /** As the file names it; "column 2" where it does not. */
   readonly name: string;
   readonly quantity: ChannelQuantity | null;
+  /** Unit as the file writes it; empty where it names none. */
+  readonly unit: string;
   /** In the unit of its quantity, as written where it has none. NaN where nothing was told, or out of range. */
   readonly values: Values;
 }

@@ -199,7 +199,7 @@ export async function addCapture(
 ): Promise<Capture> {
   let trace: Trace | null = null;
   if (from instanceof Uint8Array) {
-    const read = readCapture(capture.kind, new TextDecoder().decode(from));
+    const read = readCapture(capture.kind, from);
     if (!read.ok) throw refused('file', read.reason);
     trace = read.trace;
   } else trace = from;

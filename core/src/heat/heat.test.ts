@@ -1,0 +1,206 @@
+import { describe, expect, it } from 'vitest';
+import { seededNormal, seededRandom } from '../random/index.ts';
+import { readTrace } from '../trace/index.ts';
+import {
+  exponentOf,
+  heatEvents,
+  perWatt,
+  predicted,
+  type SoakFigures,
+  settledAfter,
+  soakOf,
+  spotCelsius,
+  TOUCH_TS1,
+  warmFit,
+} from './index.ts';
+
+const MINUTE = 60;
+const times = (minutes: number, every: number) =>
+  Array.from({ length: Math.floor((minutes * MINUTE) / every) + 1 }, (_, at) => at * every);
+const normal = seededNormal(seededRandom(11));
+
+describe('the curve of a warming body', () => {
+  it('five readings of 24.6 + 41.3·(1 − e^(−t/19 min)) lead to 65.9 °C, not settled after an hour', () => {
+    const fit = warmFit([0, 300, 1200, 2400, 3600], [24.6, 34.16, 51.49, 60.87, 64.14], 0.01);
+    expect(fit?.steady).toBeCloseTo(65.9, 1);
+    expect(fit?.timeConstants[0]).toBeCloseTo(19 * MINUTE, -1);
+    // 41.3·e^(−t/19 min) = 1 K after 70.7 min.
+    expect(settledAfter(fit as never)).toBeCloseTo(70.7 * MINUTE, -2);
+  });
+
+  it('two time constants are found where there are two', () => {
+    const t = times(90, 10);
+    const y = t.map((s) => 25 + 30 * (1 - Math.exp(-s / 1200)) + 10 * (1 - Math.exp(-s / 100)) + 0.05 * normal());
+    const fit = warmFit(t, y);
+    expect(fit?.timeConstants).toHaveLength(2);
+    expect((fit?.timeConstants[0] ?? 0) / 1200).toBeCloseTo(1, 1);
+    expect((fit?.timeConstants[1] ?? 0) / 100).toBeCloseTo(1, 0);
+    expect(fit?.steady).toBeCloseTo(65, 1);
+  });
+
+  it('what does not move has no time constant, and what is too short no bound', () => {
+    expect(
+      warmFit(
+        times(30, 30),
+        times(30, 30).map(() => 24 + 0.1 * normal()),
+      ),
+    ).toMatchObject({ timeConstants: [] });
+    const t = times(5, 10);
+    const short = warmFit(
+      t,
+      t.map((s) => 25 + 40 * (1 - Math.exp(-s / 2400)) + 0.2 * normal()),
+    );
+    expect(short?.interval[1] === null || (short?.interval[1] ?? 0) - (short?.interval[0] ?? 0) > 5).toBe(true);
+    expect(warmFit([0, 1, 2], [1, 2, 3])).toBeNull();
+  });
+
+  it('a thermometer with steps of a whole degree is not believed to a hundredth', () => {
+    const t = times(60, 60);
+    const fit = warmFit(
+      t,
+      t.map((s) => Math.round(25 + 40 * (1 - Math.exp(-s / 1140)))),
+      1,
+    );
+    const [low, high] = fit?.interval ?? [null, null];
+    expect((high ?? 0) - (low ?? 0)).toBeGreaterThan(0.1);
+    expect(low).toBeLessThan(65);
+    expect(high).toBeGreaterThan(65);
+  });
+});
+
+const log = (
+  minutes: number,
+  watts: (s: number) => number,
+  volts: ((s: number) => number) | null = null,
+  every = 5,
+) => {
+  const t = times(minutes, every);
+  return { times: t, watts: t.map((s) => watts(s) * (1 + 0.001 * normal())), volts: volts && t.map((s) => volts(s)) };
+};
+const told = (...args: Parameters<typeof log>) => heatEvents(log(...args)).map(({ kind, at }) => [kind, at]);
+
+describe('what happened to the output', () => {
+  it('a lasting loss of 4 % is throttling, 2 % is not, nor is a slow sag of 1 %', () => {
+    expect(told(60, (s) => (s < 1800 ? 65 : 62.4))).toEqual([['throttle', 1800]]);
+    expect(told(60, (s) => (s < 1800 ? 65 : 63.7))).toEqual([]);
+    expect(told(60, (s) => 65 * (1 - (0.01 * s) / 3600))).toEqual([]);
+  });
+
+  it('a loss that takes minutes is one', () => {
+    const ramp = (s: number) => (s < 1800 ? 65 : s < 2100 ? 65 - (10 * (s - 1800)) / 300 : 55);
+    const events = heatEvents(log(60, ramp));
+    expect(events).toHaveLength(1);
+    expect(Math.abs((events[0]?.at ?? 0) - 1800)).toBeLessThanOrEqual(60);
+    expect(events[0]?.to).toBeCloseTo(55, 0);
+  });
+
+  it('a fall to a lower level is told from throttling by the volts', () => {
+    const fall = (s: number) => (s < 1000 ? 60 : 45);
+    expect(told(40, fall, (s) => (s < 1000 ? 20 : 15))).toEqual([['renegotiation', 1000]]);
+    expect(told(40, fall, () => 20)).toEqual([['throttle', 1000]]);
+  });
+
+  it('a cut-out, one that comes back, and several in a row', () => {
+    expect(
+      told(
+        60,
+        (s) => (s < 1200 ? 65 : 0),
+        (s) => (s < 1200 ? 20 : 0),
+      ),
+    ).toEqual([['cutoff', 1200]]);
+    const back = heatEvents(log(60, (s) => (s >= 1200 && s < 1500 ? 0 : 65)));
+    expect(back).toMatchObject([{ kind: 'cutoff', at: 1200, recovered: 1500 }]);
+    expect(told(60, (s) => (s > 1200 && s % 120 < 30 ? 0 : 65))[0]).toEqual(['pulsing', 1205]);
+  });
+
+  it('a load switched off at the end is no cut-out: the volts stand', () => {
+    expect(
+      told(
+        60,
+        (s) => (s < 3000 ? 65 : 0),
+        () => 20,
+      ),
+    ).toEqual([]);
+    expect(told(60, (s) => (s < 3590 ? 65 : 0))).toEqual([]);
+  });
+});
+
+const soak = (text: string, context = {}): SoakFigures => {
+  const read = readTrace(text);
+  if (!read.ok) throw new Error(read.reason);
+  const found = soakOf(read.trace, context);
+  if ('reason' in found) throw new Error(found.reason);
+  return found;
+};
+
+describe('a soak from its log', () => {
+  it('takes sensors, ambient and output by names and units', () => {
+    const rows = times(60, 10).map((s) => {
+      const rise = 41.3 * (1 - Math.exp(-s / 1140));
+      return `${(s / 60).toFixed(3)};${(((24.6 + rise + 0.1 * normal()) * 9) / 5 + 32).toFixed(2)};${(24.6 + 0.7 * rise + 0.1 * normal()).toFixed(2)};24.6;20.01;3.25`;
+    });
+    const found = soak(`time [min];Hot spot [°F];side [°C];Room [°C];Vout [V];Iout [A]\n${rows.join('\n')}\n`);
+    expect(found.ambient).toBeCloseTo(24.6, 6);
+    expect(found.watts).toBeCloseTo(65.03, 1);
+    expect(found.sensors.map(({ name }) => name)).toEqual(['Hot spot', 'side']);
+    const [hot] = found.sensors;
+    expect(hot?.steady).toBeCloseTo(65.9, 0);
+    expect(hot).toMatchObject({ settled: false });
+    expect(hot?.remaining).toBeCloseTo(1.76, 0);
+    expect(found.findings.join()).toMatch(/Hot spot had not settled: 1\.\d K/);
+    expect(found.events).toEqual([]);
+  });
+
+  it('is fitted to the longest stretch at one power, with the event and its temperature', () => {
+    let T = 25;
+    const rows = times(90, 10).map((s) => {
+      const watts = s < 3000 ? 75 : 60;
+      const row = `${s},${(T + 0.05 * normal()).toFixed(2)},25.0,${watts + 0.05 * normal()}`;
+      for (let step = 0; step < 10; step += 1) T += ((25 + watts * 0.6 - T) / 900) * 1;
+      return row;
+    });
+    const found = soak(`time,case temp,ambient,power\n${rows.join('\n')}\n`);
+    expect(found.events).toMatchObject([{ kind: 'throttle', at: 3000 }]);
+    expect(found.events[0]?.temperature).toBeCloseTo(25 + 45 * (1 - Math.exp(-3000 / 900)), 0);
+    expect(found.sensors[0]?.steady).toBeCloseTo(70, 0);
+    expect(found.findings.join()).toMatch(/Volts were not recorded/);
+  });
+
+  it('says what is missing, and never guesses', () => {
+    const found = soak('time [min],front [°C]\n0,25\n1,26\n2,27.1\n3,28\n4,29\n');
+    expect(found.ambient).toBeNull();
+    expect(found.sensors[0]?.steady).toBeNull();
+    expect(found.findings.join()).toMatch(/Ambient was not recorded.*Output was not recorded.*do not tell/);
+    const none = readTrace('time,V\n0,1\n1,2\n');
+    expect(none.ok && soakOf(none.trace)).toHaveProperty('reason');
+  });
+});
+
+describe('what a soak says beyond itself', () => {
+  it('41.3 K at 4.52 W are 9.137 K/W; at 3 W and 35 °C 62.4 °C if linear, and a spread until two losses tell', () => {
+    expect(perWatt(41.3, 4.52)).toBeCloseTo(9.137, 3);
+    const rise = { steady: 41.3, interval: [41.3, 41.3] as const };
+    expect(predicted(rise, 4.52, 3, 35, 1)?.celsius).toBeCloseTo(62.4, 1);
+    const open = predicted(rise, 4.52, 3, 35, null);
+    expect(open?.interval[0]).toBeCloseTo(62.41, 1);
+    expect(open?.interval[1]).toBeCloseTo(35 + 41.3 * (3 / 4.52) ** 0.8, 6);
+    expect(predicted({ steady: 40, interval: [39, null] }, 4, 3, 35, 1)).toBeNull();
+  });
+
+  it('the exponent follows from two losses far enough apart', () => {
+    expect(exponentOf({ rise: 40, loss: 4 }, { rise: 40 * 0.5 ** 0.85, loss: 2 })).toBeCloseTo(0.85, 9);
+    expect(exponentOf({ rise: 40, loss: 4 }, { rise: 39, loss: 3.9 })).toBeNull();
+  });
+
+  it('45 °C shown of a surface of 0.90 among 23 °C is 47.18 °C; bare metal is not trusted', () => {
+    expect(spotCelsius(45, 0.9, 23)).toBeCloseTo(47.18, 2);
+    expect(spotCelsius(45, 1, 23)).toBeCloseTo(45, 9);
+    expect(spotCelsius(45, 0.1, 23)).toBeNull();
+    expect(spotCelsius(45, 2, 23)).toBeNull();
+  });
+
+  it('touch limits are those of TS1', () => {
+    expect(TOUCH_TS1.gripped).toEqual({ plastic: 77, glass: 71, metal: 60 });
+    expect(TOUCH_TS1.untouched).toEqual({ plastic: 94, glass: 85, metal: 70 });
+  });
+});

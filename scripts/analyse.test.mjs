@@ -1,0 +1,109 @@
+// The program as a script meets it: its output, its errors, its exit status.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { analyseProgram } from './lib/analyse-program.mjs';
+
+let program;
+let folder;
+beforeAll(async () => {
+  program = await analyseProgram();
+  folder = mkdtempSync(join(tmpdir(), 'lastmark-analyse-'));
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const file = (name, content) => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+const run = (...args) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], { encoding: 'utf8' });
+  return { status, stdout, stderr };
+};
+const json = (...args) => JSON.parse(run(...args, '--json').stdout);
+
+const sine = (rate, count) =>
+  Array.from({ length: count }, (_, at) => {
+    const t = at / rate;
+    return `${t.toFixed(7)},${(10 * Math.sin(2 * Math.PI * 100 * t) + 5 * Math.sin(2 * Math.PI * 50e3 * t)).toFixed(5)}`;
+  }).join('\n');
+
+describe('analyse', () => {
+  it('ripple: figures in SI, and the same in words', () => {
+    const path = file('ripple.csv', `time [s],out [mV]\n${sine(500e3, 50_000)}\n`);
+    const figures = json('ripple', path);
+    expect(Object.keys(figures)).toEqual(
+      expect.arrayContaining(['samples', 'sampleRate', 'peakToPeak', 'peakToPeak9999', 'rms', 'lines', 'findings']),
+    );
+    expect(figures.samples).toBe(50_000);
+    expect(figures.peakToPeak).toBeCloseTo(0.0295, 4);
+    expect(figures.lines).toMatchObject([{ kind: 'mains' }, { kind: 'switching' }]);
+    expect(figures.lines[1].peakToPeak).toBeCloseTo(0.01, 4);
+    const words = run('ripple', path);
+    expect(words).toMatchObject({ status: 0, stderr: '' });
+    expect(words.stdout).toMatch(/100 Hz: 20 mV peak to peak, mains\./);
+  });
+
+  it('ripple of binary samples with their description beside them, and of what is piped in', () => {
+    const samples = Int16Array.from({ length: 40_000 }, (_, at) =>
+      Math.round(1000 * Math.sin((2 * Math.PI * at) / 16)),
+    );
+    const path = file('x.bin', new Uint8Array(samples.buffer));
+    file('x.bin.json', JSON.stringify({ format: 'int16', rate: 1e6, channels: [{ unit: 'V', scale: 1e-5 }] }));
+    expect(json('ripple', path)).toMatchObject({ samples: 40_000, sampleRate: 1e6, lines: [{ kind: 'switching' }] });
+    const { status, stdout } = spawnSync(process.execPath, [program, 'ripple', '-', '--rate', '1000', '--json'], {
+      input: `v\n${Array.from({ length: 100 }, (_, at) => at % 2).join('\n')}\n`,
+      encoding: 'utf8',
+    });
+    expect([status, JSON.parse(stdout).samples]).toEqual([0, 100]);
+  });
+
+  it('heat: sensors, events and the ambient that was said', () => {
+    const rows = Array.from({ length: 361 }, (_, at) => {
+      const t = at * 10;
+      const power = t < 2400 ? 65 : 0;
+      return `${t},${(25 + 40 * (1 - Math.exp(-Math.min(t, 2400) / 900))).toFixed(3)},${power}`;
+    });
+    const figures = json(
+      'heat',
+      file('heat.csv', `time,front [°C],output [W]\n${rows.join('\n')}\n`),
+      '--ambient',
+      '25',
+    );
+    expect(figures).toMatchObject({ ambient: 25, events: [{ kind: 'cutoff', at: 2400, from: 65, to: 0 }] });
+    expect(Object.keys(figures.sensors[0])).toEqual(
+      expect.arrayContaining(['name', 'steady', 'steadyInterval', 'timeConstants', 'settled', 'remaining', 'atEnd']),
+    );
+    expect(figures.sensors[0].steady).toBeCloseTo(65, 1);
+  });
+
+  it('captures of the other kinds', () => {
+    const rows = Array.from({ length: 200 }, (_, at) => `${at * 0.1},${at % 50 < 5 ? 0.4 : 0.03}`);
+    const figures = json('idle', file('idle.csv', `time [s],power [W]\n${rows.join('\n')}\n`));
+    expect(figures.watts).toBeCloseTo(0.067, 3);
+    expect(figures.bursts).toBe(4);
+  });
+
+  it.each([
+    ['a line that is wrong', ['ripple', 'BAD'], /bad\.csv, line 3: "x" under "v" is no number/],
+    ['no such file', ['heat', '/nowhere/at/all.csv'], /There is no file/],
+    ['a kind nobody knows', ['noise', 'x'], /"noise" is none of ripple, heat/],
+    ['no file', ['ripple'], /Name a file/],
+    ['an option nobody knows', ['ripple', 'x', '--loud'], /--loud/],
+    ['a rate that is none', ['ripple', 'x', '--rate', 'fast'], /--rate is "fast"/],
+    ['a column that is not there', ['ripple', 'GOOD', '--channel', 'amps'], /no column "amps"/],
+    ['no temperatures', ['heat', 'GOOD'], /No column of temperature/],
+  ])('%s: a sentence on stderr, nothing on stdout, status 2', (_, args, says) => {
+    const paths = {
+      BAD: file('bad.csv', 'time,v\n0,1\n1,x\n2,3\n'),
+      GOOD: file('good.csv', 'time,v\n0,1\n1,2\n2,3\n'),
+    };
+    const answer = run(...args.map((one) => paths[one] ?? one));
+    expect(answer.status).toBe(2);
+    expect(answer.stdout).toBe('');
+    expect(answer.stderr).toMatch(says);
+  });
+});
