@@ -1,7 +1,7 @@
 // The lines of a signal: what stands out of its noise, with frequency and size, over any number of decades.
 import { decimate, FACTOR, PASS } from './decimate.ts';
 import { type PowerSpectrum, powerSpectrum } from './power.ts';
-import { LOBE, SIDE_LOBES } from './window.ts';
+import { LOBE, SIDE_LOBES } from './taper.ts';
 
 export interface Line {
   /** Hz */

@@ -1,7 +1,7 @@
 // Power of a real signal by frequency: averaged over segments that overlap by half. P. D. Welch, IEEE Trans. Audio
 // Electroacoust. AU-15 (1967).
 import FFT from 'fft.js';
-import { blackmanHarris } from './window.ts';
+import { blackmanHarris } from './taper.ts';
 
 export interface PowerSpectrum {
   /** Hz from one value to the next; the first is at 0. */
