@@ -145,5 +145,18 @@ export const rigInput = record({
     .nullable()
     .optional()
     .default(undefined),
+  /** How ripple is probed; left out, not stated. */
+  probe: record({
+    tip: optionalText(80),
+    capacitors: optionalText(80),
+    bandwidth: si(1e3, 20e9).nullable().defined(),
+    coupling: oneOf(['AC', 'DC']),
+    attenuation: si(0.1, 1000).required(),
+    floor: si(1e-6, 10).nullable().defined(),
+    floorRms: si(1e-7, 10).nullable().defined(),
+  })
+    .nullable()
+    .optional()
+    .default(undefined),
   note: optionalText(400),
 });

@@ -1,8 +1,20 @@
 // Schemas of captures.
-import { CAPTURE_KINDS } from '@lastmark/core/capture';
+import { CAPTURE_KINDS, SENSOR_KINDS, SENSOR_PLACES, SOAK_PLACES } from '@lastmark/core/capture';
+import { SURFACES } from '@lastmark/core/heat';
 import { ATTACHED } from '@lastmark/core/reading';
 import { boolean, number, string } from 'yup';
-import { id, mains, moment, oneOf, optionalText, record, si } from './parts.ts';
+import { id, list, mains, moment, oneOf, optionalText, output, record, si, text } from './parts.ts';
+
+const soakSetting = record({
+  place: oneOf(SOAK_PLACES),
+  /** °C a chamber is set to, or of the room where no column logs it. */
+  ambient: si(-40, 90).nullable().defined(),
+  surface: optionalText(80),
+  adapter: optionalText(80),
+  /** What the body is made of where it is touched. */
+  touched: oneOf(SURFACES),
+  sensors: list(record({ name: text(80), place: oneOf(SENSOR_PLACES), how: oneOf(SENSOR_KINDS) }), 32),
+});
 
 const head = record({
   id: id(),
@@ -18,6 +30,12 @@ const head = record({
   note: optionalText(400),
   supersedes: id().nullable().defined(),
   withdrawn: boolean().strict().defined(),
+  /** Ripple and soaks: what was loaded, and with how much. Left out for the others. */
+  outputs: list(output, 16).nullable().optional().default(undefined),
+  /** Ripple read off by eye, V peak to peak: then there are no samples. */
+  typed: si(1e-6, 60).nullable().optional().default(undefined),
+  /** Where a soak stood. */
+  soak: soakSetting.nullable().optional().default(undefined),
 });
 
 /** A capture: from the file sent with it, from a scope, or neither to take one back. */
@@ -26,4 +44,12 @@ export const captureInput = record({
   scopeId: id().nullable().defined(),
 });
 
-export const captureTraceQuery = record({ buckets: number().integer().min(10).max(5000) }).strict(false);
+const stretch = { from: number().min(0).max(1e9), to: number().min(0).max(1e9) };
+
+/** A stretch of a trace: from and to in seconds from its first sample; left out, all of it. */
+export const captureTraceQuery = record({
+  buckets: number().integer().min(10).max(5000),
+  ...stretch,
+}).strict(false);
+
+export const captureSpectrumQuery = record(stretch).strict(false);

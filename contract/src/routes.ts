@@ -4,7 +4,7 @@ import type { FilePlan } from '@lastmark/core/meter-file';
 import type { Limits } from '@lastmark/core/plan';
 import type { Point, Reading, Stated } from '@lastmark/core/reading';
 import type { Profile, SampleKind } from '@lastmark/core/verdict';
-import { captureInput, captureTraceQuery } from './capture-schemas.ts';
+import { captureInput, captureSpectrumQuery, captureTraceQuery } from './capture-schemas.ts';
 import { limitSetInput, statedInput } from './limit-schemas.ts';
 import {
   askInput,
@@ -53,7 +53,6 @@ import {
 import type {
   AttachmentInfo,
   CaptureInput,
-  CaptureTrace,
   ClaimInput,
   CommandAnswer,
   DemoState,
@@ -89,6 +88,8 @@ import type {
   StoredRig,
   StoredRun,
   StoredSetup,
+  TraceSpectrum,
+  TraceWindow,
   UnitInput,
 } from './types.ts';
 
@@ -184,10 +185,22 @@ export const ROUTES = {
     limit: IMPORT_LIMIT,
     answer: is<Capture>(),
   }),
-  getCaptureTrace: get('/captures/{captureId}/trace', 'Lowest and highest of each bucket, for a chart', {
-    query: of<{ buckets?: number }>(captureTraceQuery),
-    answer: is<CaptureTrace>(),
-  }),
+  getCaptureTrace: get(
+    '/captures/{captureId}/trace',
+    'A stretch of its trace: lowest and highest of each bucket, for a picture',
+    {
+      query: of<{ buckets?: number; from?: number; to?: number }>(captureTraceQuery),
+      answer: is<TraceWindow>(),
+    },
+  ),
+  getCaptureSpectrum: get(
+    '/captures/{captureId}/spectrum',
+    'What rides on an output in a stretch of its trace, by frequency',
+    {
+      query: of<{ from?: number; to?: number }>(captureSpectrumQuery),
+      answer: is<TraceSpectrum>(),
+    },
+  ),
   getCaptureCsv: get('/captures/{captureId}/trace.csv', 'Every sample', { answers: 'text/csv' }),
   importFile: write('post', '/samples/{sampleId}/imports', 'Read a meter file into a loading', {
     body: of<ImportInput>(importInput),

@@ -1,6 +1,6 @@
 // Shapes that travel over the API.
 
-import type { Capture, CaptureHead, ColumnName } from '@lastmark/core/capture';
+import type { Capture, CaptureHead } from '@lastmark/core/capture';
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile, ReplyExample, Wire } from '@lastmark/core/instrument';
 import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
@@ -18,11 +18,14 @@ import type {
   Output,
   Place,
   Point,
+  Probe,
   Rig,
   RigDrives,
   Setup,
   Stated,
 } from '@lastmark/core/reading';
+import type { RippleLine } from '@lastmark/core/ripple';
+import type { ChannelQuantity } from '@lastmark/core/trace';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
 import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS, SHELF_ORDERS } from './schemas.ts';
 
@@ -281,6 +284,7 @@ export interface RigInput {
   leadUOhms: number;
   elements: LineElement[];
   drives?: RigDrives | null;
+  probe?: Probe | null | undefined;
   note: string;
 }
 
@@ -320,9 +324,22 @@ export interface CaptureInput {
   scopeId: string | null;
 }
 
-/** What a chart of a capture draws. */
-export interface CaptureTrace {
-  columns: { name: ColumnName; points: { x: number; y: number }[] }[];
+/** What a picture of a stretch of a trace draws: samples, or lowest and highest of each of some buckets. */
+export interface TraceWindow {
+  /** s from the first sample to the last. */
+  length: number;
+  samples: number;
+  columns: { name: string; quantity: ChannelQuantity | null; unit: string; points: { x: number; y: number }[] }[];
+}
+
+/** What rides on an output in a stretch of its trace, by frequency. */
+export interface TraceSpectrum {
+  /** Hz; V peak to peak of a sine that would show so. */
+  points: { x: number; y: number }[];
+  lines: RippleLine[];
+  /** The stretch it was made of, s. */
+  from: number;
+  to: number;
 }
 
 export type DeviceInput = Omit<Device, 'id'>;

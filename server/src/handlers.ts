@@ -130,8 +130,12 @@ export const createHandlers = ({
       return { body: await jobs.run('addCapture', { sampleId: call.params.sampleId, capture, from }, call.left) };
     },
     getCaptureTrace: async (call) => {
-      const buckets = call.query.buckets ?? 1000;
-      return { body: await jobs.run('trace', { captureId: call.params.captureId, buckets }, call.left) };
+      const { buckets = 1000, from = null, to = null } = call.query;
+      return { body: await jobs.run('trace', { captureId: call.params.captureId, buckets, from, to }, call.left) };
+    },
+    getCaptureSpectrum: async (call) => {
+      const { from = null, to = null } = call.query;
+      return { body: await jobs.run('spectrum', { captureId: call.params.captureId, from, to }, call.left) };
     },
     getCaptureCsv: async (call) =>
       saved('attachment', await jobs.run('traceCsv', { captureId: call.params.captureId }, call.left)),

@@ -14,6 +14,7 @@ import { Roster } from './links/roster.ts';
 import { LiveStream } from './live/stream.ts';
 import type { ConfirmRule } from './runner/faults.ts';
 import { Runner } from './runner/runner.ts';
+import { Sweeper } from './traces/sweeper.ts';
 
 export interface WorkingParts {
   readonly db: Database;
@@ -74,6 +75,7 @@ export function createWorking({
   const loadsOff = new LoadsOff({ vital, links, roster, log });
   const jobs = new Jobs(databaseUrl);
   const figures = new FigureKeeper({ db, jobs, log, owner: self });
+  const sweeper = new Sweeper(db, log);
   return {
     version,
     jobs,
@@ -91,9 +93,10 @@ export function createWorking({
       await consoleLoads.watch(died);
       await runner.watch(died);
       figures.watch();
+      sweeper.watch();
     },
     close: async () => {
-      await Promise.all([runner.close(), consoleLoads.close(), figures.close()]);
+      await Promise.all([runner.close(), consoleLoads.close(), figures.close(), sweeper.close()]);
       await jobs.close();
       loadsOff.close();
       live.close();

@@ -1,6 +1,7 @@
 // What happened in a capture of one event: inrush, a fading output, a dip, a supply lowered and raised.
+
+import { clipped, clippedSays } from '../trace/clipping.ts';
 import { inrushAccuracy, type ScopeSpecs } from './accuracy.ts';
-import { clipped, clippedSays } from './clipping.ts';
 import { BAND, beforeSays, levelBefore } from './level.ts';
 import type { DipFigures, FadingFigures, InrushFigures, SweepFigures } from './types.ts';
 

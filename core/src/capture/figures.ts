@@ -1,4 +1,5 @@
 // From a raw capture to its figures, by kind.
+import { rippleOf } from '../ripple/index.ts';
 import type { ScopeSpecs } from './accuracy.ts';
 import { idleFigures } from './bursts.ts';
 import { dipFigures, fadingFigures, inrushFigures, sweepFigures } from './events.ts';
@@ -67,6 +68,12 @@ function figuresOf(
       return dipFigures(volts, interval);
     case 'sweep':
       return sweepFigures(supply, volts);
+    case 'ripple': {
+      const figures = rippleOf(volts, interval);
+      return 'reason' in figures ? figures : { kind: 'ripple', ...figures };
+    }
+    case 'soak':
+      return { reason: 'A soak is worked out from its log.' };
   }
 }
 

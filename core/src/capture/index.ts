@@ -7,6 +7,7 @@ export * from './evenly.ts';
 export * from './events.ts';
 export * from './figures.ts';
 export * from './file.ts';
+export * from './kept.ts';
 export * from './says.ts';
 export * from './types.ts';
 export * from './waveform.ts';

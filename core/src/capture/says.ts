@@ -1,5 +1,7 @@
 // The figures of a capture in a sentence.
+import { EVENT_WORDS } from '../heat/index.ts';
 import { decimalsFor, formatMeasured, formatPlain, type QuantityId, roundUp } from '../quantity/index.ts';
+import { hertzWords, LINE_WORDS } from '../ripple/index.ts';
 import type { CaptureFigures } from './types.ts';
 
 const seconds = (value: number): string => formatPlain(value, 'duration', value < 0.1 ? 'ms' : 's');
@@ -16,6 +18,8 @@ const known = (value: number, expanded: number | null | undefined, quantity: Qua
 
 const unstated = ({ expanded }: { readonly expanded?: object | null }): string =>
   expanded ? '' : '; accuracy of probe and scope not stated';
+
+const milli = (volts: number): string => formatPlain(volts, 'voltage', 'mV');
 
 /** What a capture shows, the number first. */
 export function captureSays(figures: CaptureFigures): string {
@@ -40,5 +44,27 @@ export function captureSays(figures: CaptureFigures): string {
       return figures.cutOut === null
         ? `Output stays down to ${formatPlain(figures.lowest, 'voltage')}.`
         : `Output goes at ${formatPlain(figures.cutOut, 'voltage')} and ${figures.restart === null ? 'does not come back' : `comes back at ${formatPlain(figures.restart, 'voltage')}`}.`;
+    case 'ripple': {
+      const [line] = figures.lines;
+      const strongest = line
+        ? `; strongest ${milli(line.peakToPeak)} at ${hertzWords(line.hertz)}, ${LINE_WORDS[line.kind]}`
+        : '';
+      return `${milli(figures.peakToPeak)} peak to peak${figures.rms === null ? '' : `, ${milli(figures.rms)} rms`}${strongest}.`;
+    }
+    case 'soak': {
+      const hottest = [...figures.sensors].sort((a, b) => (b.steady ?? b.atEnd) - (a.steady ?? a.atEnd))[0];
+      if (!hottest) return 'No temperature.';
+      const events = figures.events.map(
+        ({ kind, at }) => `${EVENT_WORDS[kind]} after ${formatPlain(at, 'duration', 'min')}`,
+      );
+      const end = `${hottest.name} ${hottest.atEnd.toFixed(1)} °C at the end`;
+      const steady =
+        hottest.steady === null
+          ? 'where it is going is not told'
+          : hottest.settled
+            ? 'settled'
+            : `${hottest.steady.toFixed(1)} °C to come`;
+      return `${end}, ${steady}${events.length > 0 ? `; ${events.join(', ')}` : ''}.`;
+    }
   }
 }

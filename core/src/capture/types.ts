@@ -1,5 +1,7 @@
 // Captures: something recorded against time, kept raw, with the figures that follow from it.
-import type { Attached, Mains } from '../reading/index.ts';
+import type { SoakFigures, Surface } from '../heat/index.ts';
+import type { Attached, Mains, Output } from '../reading/index.ts';
+import type { RippleFigures } from '../ripple/index.ts';
 
 /**
  * What was recorded.
@@ -9,8 +11,10 @@ import type { Attached, Mains } from '../reading/index.ts';
  * - `fading`: output voltage of a port after the mains went off
  * - `dip`: output voltage of a port while the supply dips
  * - `sweep`: supply and output voltage while the supply is lowered and raised again
+ * - `ripple`: voltage of an output, for what rides on it
+ * - `soak`: temperatures and output over an hour or more
  */
-export const CAPTURE_KINDS = ['waveform', 'inrush', 'idle', 'fading', 'dip', 'sweep'] as const;
+export const CAPTURE_KINDS = ['waveform', 'inrush', 'idle', 'fading', 'dip', 'sweep', 'ripple', 'soak'] as const;
 export type CaptureKind = (typeof CAPTURE_KINDS)[number];
 
 /** Kinds as people say them. */
@@ -21,6 +25,8 @@ export const KIND_WORDS: Readonly<Record<CaptureKind, string>> = {
   fading: 'output after the mains go off',
   dip: 'output while the supply dips',
   sweep: 'supply lowered and raised',
+  ripple: 'ripple of an output',
+  soak: 'soak',
 };
 
 /** Columns a capture of a kind must have. */
@@ -31,6 +37,9 @@ export const CAPTURE_COLUMNS = {
   fading: ['volts'],
   dip: ['volts'],
   sweep: ['supply', 'volts'],
+  ripple: ['volts'],
+  // Any columns of temperature, and of output where there are.
+  soak: [],
 } as const satisfies Record<CaptureKind, readonly string[]>;
 
 export type ColumnName = 'volts' | 'amps' | 'watts' | 'supply';
@@ -64,6 +73,34 @@ export interface CaptureHead {
   /** Id of the capture this one takes back or replaces. */
   readonly supersedes: string | null;
   readonly withdrawn: boolean;
+  /** Ripple and soaks: what was loaded, and with how much; without load at 0 A. */
+  readonly outputs?: readonly Output[] | null | undefined;
+  /** Ripple read off by eye, V peak to peak: then there are no samples, and nothing more is claimed. */
+  readonly typed?: number | null | undefined;
+  readonly soak?: SoakSetting | null | undefined;
+}
+
+export const SOAK_PLACES = ['chamber', 'open room'] as const;
+export const SENSOR_PLACES = ['front', 'back', 'side', 'plug', 'device', 'elsewhere'] as const;
+export const SENSOR_KINDS = ['contact', 'thermal image', 'by touch'] as const;
+
+/** Where and how a soak was taken. */
+export interface SoakSetting {
+  readonly place: (typeof SOAK_PLACES)[number];
+  /** °C a chamber is set to, or of the room where no column logs it; null where nobody knows. */
+  readonly ambient: number | null;
+  /** What it lay on. */
+  readonly surface: string;
+  /** Between plug and socket; empty for nothing. */
+  readonly adapter: string;
+  /** What the body is made of where it is gripped. */
+  readonly touched: Surface;
+  /** Columns of the log by name. */
+  readonly sensors: readonly {
+    readonly name: string;
+    readonly place: (typeof SENSOR_PLACES)[number];
+    readonly how: (typeof SENSOR_KINDS)[number];
+  }[];
 }
 
 /** A capture as everybody knows it: its raw samples stay with the server until someone looks at them. */
@@ -183,4 +220,15 @@ export interface SweepFigures {
   readonly findings: readonly string[];
 }
 
-export type CaptureFigures = WaveformFigures | InrushFigures | IdleFigures | FadingFigures | DipFigures | SweepFigures;
+export type RippleCaptureFigures = { readonly kind: 'ripple' } & RippleFigures;
+export type SoakCaptureFigures = { readonly kind: 'soak' } & SoakFigures;
+
+export type CaptureFigures =
+  | WaveformFigures
+  | InrushFigures
+  | IdleFigures
+  | FadingFigures
+  | DipFigures
+  | SweepFigures
+  | RippleCaptureFigures
+  | SoakCaptureFigures;

@@ -1,6 +1,7 @@
 // Mains voltage and current over whole cycles: power, power factor, crest, distortion.
+
+import { clipped, clippedSays } from '../trace/clipping.ts';
 import { type ScopeSpecs, waveformAccuracy } from './accuracy.ts';
-import { clipped, clippedSays } from './clipping.ts';
 import { crossings, meanOver, type Stretch, weigh } from './cycles.ts';
 import type { WaveformFigures } from './types.ts';
 

@@ -191,4 +191,22 @@ export interface Rig {
   readonly elements: readonly LineElement[];
   /** What runs by itself; left out for a rig that is set by hand. */
   readonly drives?: RigDrives | null;
+  /** How ripple is probed; left out where nobody said. */
+  readonly probe?: Probe | null | undefined;
+}
+
+/** How ripple is probed: asked once, and stands beside every figure. */
+export interface Probe {
+  /** "tip and barrel, 2 cm" */
+  readonly tip: string;
+  /** What lies across the probe: "0.1 µF ceramic ‖ 10 µF". */
+  readonly capacitors: string;
+  /** Of probe and scope as set, Hz; null where nobody said. */
+  readonly bandwidth: number | null;
+  readonly coupling: 'AC' | 'DC';
+  /** 1 or 10 */
+  readonly attenuation: number;
+  /** With the probe shorted at the port, V peak to peak and V rms; null where not taken. */
+  readonly floor: number | null;
+  readonly floorRms: number | null;
 }

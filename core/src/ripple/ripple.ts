@@ -1,6 +1,7 @@
 // Ripple of an output from a record of its voltage.
-import { clipped, clippedSays } from '../capture/clipping.ts';
+
 import { type Line, linesOf, peakToPeakOf } from '../spectrum/index.ts';
+import { clipped, clippedSays } from '../trace/clipping.ts';
 import type { Trace, Values } from '../trace/index.ts';
 import { namedLines, type RippleLine } from './names.ts';
 import { type Spread, spreadOf } from './spread.ts';
@@ -21,7 +22,7 @@ export interface RippleFigures {
   /** Highest less lowest sample. */
   readonly peakToPeak: number;
   /** The same of the middle 99.99 % of the samples: what one stray sample does not decide. */
-  readonly peakToPeak9999: number;
+  readonly peakToPeak9999: number | null;
   /** About the mean; null where the record does not hold the signal itself. */
   readonly rms: number | null;
   readonly mean: number;

@@ -1,4 +1,6 @@
 // Traces: long series against time, from any file, in little memory.
 export * from './binary.ts';
+export * from './levels.ts';
+export * from './packed.ts';
 export * from './reader.ts';
 export * from './types.ts';

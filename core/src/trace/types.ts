@@ -26,6 +26,9 @@ export interface Channel {
   readonly values: Values;
 }
 
+/** What is kept of a channel besides its values. */
+export type KeptChannel = Pick<Channel, 'name' | 'quantity' | 'unit'>;
+
 /** What stands above the table and tells how it was recorded; null where nothing does. */
 export interface TraceFacts {
   /** Analogue bandwidth, Hz */

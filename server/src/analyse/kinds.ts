@@ -32,7 +32,7 @@ function ripple(trace: Trace, { channel, mains, bandwidth, envelope }: Options):
   return {
     figures: { samples, sampleRate, peakToPeak, peakToPeak9999, rms, mean, drift, lines, findings },
     says: [
-      `${milli(peakToPeak)} peak to peak, ${milli(peakToPeak9999)} of 99.99 % of the samples${rms === null ? '' : `, ${milli(rms)} rms`}.`,
+      `${milli(peakToPeak)} peak to peak, ${milli(peakToPeak9999 ?? peakToPeak)} of 99.99 % of the samples${rms === null ? '' : `, ${milli(rms)} rms`}.`,
       `${samples} samples at ${hertzWords(sampleRate)}.`,
       ...lines.map(
         (line) => `${hertzWords(line.hertz)}: ${milli(line.peakToPeak)} peak to peak, ${LINE_WORDS[line.kind]}.`,

@@ -28,12 +28,14 @@ const toRig = (row: typeof rigs.$inferSelect): StoredRig => ({
   leadUOhms: row.leadUOhms,
   elements: [...(row.elements ?? [])],
   drives: row.drives,
+  probe: row.probe,
   note: row.note,
   version: row.version,
 });
 
 const rigRow = ({ meters, ...rest }: RigInput) => ({
   ...rest,
+  probe: rest.probe ?? null,
   mainsMeterId: meters.mains,
   outputVoltsMeterId: meters.outputVolts,
   outputAmpsMeterId: meters.outputAmps,

@@ -1,20 +1,19 @@
 // Captures: only ever added, raw samples kept, figures worked out once; idle captures count as idle readings too.
 
-import type { CaptureTrace } from '@lastmark/contract';
+import type { TraceSpectrum, TraceWindow } from '@lastmark/contract';
 import {
   type Capture,
   type CaptureHead,
   captureContradiction,
-  captureFigures,
-  captureTable,
   currentCaptures,
-  minMax,
-  readCapture,
-  type ScopeSpecs,
+  type KeptCapture,
+  keptOf,
+  type RecordedWith,
   type Trace,
+  typedRipple,
 } from '@lastmark/core/capture';
 import { currentReadings } from '@lastmark/core/reading';
-import { csvText } from '@lastmark/core/table';
+import { isPacked, readTrace as readText, type TraceReading, unpackTrace } from '@lastmark/core/trace';
 import { eq } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { changed } from '../changes/changes.ts';
@@ -27,7 +26,10 @@ import { storePoints } from '../readings/store.ts';
 import { beforeAdding } from '../samples/append-only.ts';
 import { type DossierPart, keptIn, samplesIn } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
-import { asKept, type Columns, columnsOf, insertColumns } from './columns.ts';
+import { traceCsv } from '../traces/csv.ts';
+import { traceSpectrum } from '../traces/spectrum.ts';
+import { dropUnnamed, nameTrace, writeTrace } from '../traces/store.ts';
+import { traceWindow } from '../traces/window.ts';
 
 /** All captures of a sample, corrected ones included, oldest first; without their samples. */
 export async function listCaptures(db: Queries, sampleId: string): Promise<Capture[]> {
@@ -112,7 +114,15 @@ async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Prom
   const { model } = await getSample(tx, sampleId);
   if (head.port !== null && !model.ports.some(({ label }) => label === head.port))
     throw refused('capture.port', `There is no port "${head.port}".`);
-  const ofPort = head.kind === 'fading' || head.kind === 'dip' || head.kind === 'sweep';
+  const ofPort = head.kind === 'fading' || head.kind === 'dip' || head.kind === 'sweep' || head.kind === 'ripple';
+  for (const { port } of head.outputs ?? [])
+    if (!model.ports.some(({ label }) => label === port))
+      throw refused('capture.outputs', `There is no port "${port}".`);
+  if ((head.kind === 'ripple' || head.kind === 'soak') && !head.withdrawn && !head.outputs?.length)
+    throw refused('capture.outputs', 'Say which port was at which level, and what was drawn.');
+  if (head.kind === 'ripple' && head.outputs?.every(({ port }) => port !== head.port) && !head.withdrawn)
+    throw refused('capture.port', `Say at which level ${head.port ?? 'the port'} was.`);
+  if (head.typed != null && head.kind !== 'ripple') throw refused('capture.typed', 'Only ripple is read off by eye.');
   if (ofPort && head.port === null) throw refused('capture.port', 'Say which port it was recorded at.');
   if (head.kind === 'waveform' && head.mains.kind === 'dc')
     throw refused('capture.mains', 'A DC supply has no waveform: power factor is for AC.');
@@ -123,19 +133,38 @@ async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Prom
   if (setup?.of !== sampleId) throw refused('capture.setupId', 'This loading is not there any more. Reload.');
 }
 
-/** Accuracy of what recorded the mains side: the scope of the rig, where its makers state one. */
-async function scopeSpecs(tx: Queries, rigId: string): Promise<ScopeSpecs> {
-  const rig = (await listRigs(tx)).find(({ id }) => id === rigId);
-  const scope = (await listInstruments(tx)).find(({ id }) => id === rig?.drives?.scope);
-  return { volts: scope?.specs.voltage, amps: scope?.specs.current };
+/** What recorded it: the scope of the rig, where its makers state something, and the probe. */
+async function recordedWith(db: Queries, rigId: string): Promise<RecordedWith> {
+  const rig = (await listRigs(db)).find(({ id }) => id === rigId);
+  const scope = (await listInstruments(db)).find(({ id }) => id === rig?.drives?.scope);
+  return {
+    specs: { volts: scope?.specs.voltage, amps: scope?.specs.current },
+    bandwidth: rig?.probe?.bandwidth ?? null,
+  };
 }
 
-/** Keep a capture inside a transaction. @param trace null to take one back @param counts whether an idle one is a reading too @throws 422 with the sentence */
+/**
+ * Work out what is kept and write its samples, outside any transaction: until a capture names them nothing shows them.
+ * @param from a file or log as read, or what an instrument told @throws 422 with the sentence
+ */
+export async function writeCapture(db: Queries, head: CaptureHead, from: TraceReading | Trace): Promise<KeptCapture> {
+  const kept = keptOf(head, from, await recordedWith(db, head.rigId));
+  if ('reason' in kept) throw refused('file', kept.reason);
+  await writeTrace(db, head.id, kept.trace);
+  return kept;
+}
+
+/**
+ * Keep a capture inside a transaction.
+ * @param kept what {@link writeCapture} wrote; null to take one back, or for one read off by eye
+ * @param counts whether an idle one is a reading too
+ * @throws 422 with the sentence
+ */
 export async function storeCapture(
   tx: Queries,
   sampleId: string,
   head: CaptureHead,
-  trace: Trace | null,
+  kept: KeptCapture | null,
   counts = true,
 ): Promise<Capture> {
   const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
@@ -149,30 +178,23 @@ export async function storeCapture(
   };
   const { repeated, superseded: before } = await beforeAdding(tx, sampleId, head, ways);
   if (repeated) return repeated;
-  if (!head.withdrawn && !trace) throw refused('file', 'There are no samples in it.');
   await checkHead(tx, sampleId, head);
-  const takenAt = new Date(head.takenAt);
-  const columns: Columns = trace ? asKept(trace.columns) : {};
-  const figures = trace
-    ? captureFigures(
-        head.kind,
-        { interval: trace.interval, columns, ...(trace.gaps ? { gaps: trace.gaps } : {}) },
-        await scopeSpecs(tx, head.rigId),
-      )
-    : before?.figures;
+  const typed = head.typed == null ? null : typedRipple(head.typed);
+  const figures = head.withdrawn ? before?.figures : (kept?.figures ?? typed);
   if (!figures) throw refused('file', 'There are no samples in it.');
-  if ('reason' in figures) throw refused('file', figures.reason);
   const contradiction = captureContradiction(head.mains, figures);
   if (contradiction) throw refused('capture.mains', contradiction);
+  const takenAt = new Date(head.takenAt);
   const body: Capture = {
     ...head,
     takenAt: takenAt.toISOString(),
-    interval: trace?.interval ?? before?.interval ?? 0,
-    samples: Object.values(columns)[0]?.length ?? 0,
+    interval: kept?.trace.interval ?? before?.interval ?? 0,
+    samples: kept?.trace.samples ?? 0,
     figures,
   };
   if (before) await strikeOut(tx, sampleId, before.id);
-  const pointId = trace && counts ? await idlePoint(tx, sampleId, body) : null;
+  if (kept) await nameTrace(tx, head.id);
+  const pointId = kept && counts ? await idlePoint(tx, sampleId, body) : null;
   await tx.insert(captures).values({
     id: body.id,
     sampleId,
@@ -182,14 +204,22 @@ export async function storeCapture(
     supersedes: body.supersedes,
     enteredAt: new Date(),
   });
-  await insertColumns(tx, body.id, columns);
   await changed(tx, sampleId, 'captures');
   return body;
 }
 
+/** The very capture, sent before. */
+async function sentBefore(db: Queries, sampleId: string, id: string): Promise<Capture | null> {
+  const [row] = await db
+    .select({ body: captures.body, of: captures.sampleId })
+    .from(captures)
+    .where(eq(captures.id, id));
+  return row?.of === sampleId ? row.body : null;
+}
+
 /**
  * Add a capture, or take one back.
- * @param from the file it was recorded in, or what a scope told
+ * @param from the file it was recorded in (text of any dialect, or a packed trace), or what a scope told
  */
 export async function addCapture(
   db: Database,
@@ -197,38 +227,52 @@ export async function addCapture(
   capture: CaptureHead,
   from: Uint8Array | Trace | null,
 ): Promise<Capture> {
-  let trace: Trace | null = null;
-  if (from instanceof Uint8Array) {
-    const read = readCapture(capture.kind, from);
-    if (!read.ok) throw refused('file', read.reason);
-    trace = read.trace;
-  } else trace = from;
-  return db.transaction((tx) => storeCapture(tx, sampleId, capture, capture.withdrawn ? null : trace));
+  const repeated = await sentBefore(db, sampleId, capture.id);
+  if (repeated) return repeated;
+  if (capture.withdrawn || from === null) return db.transaction((tx) => storeCapture(tx, sampleId, capture, null));
+  // Whatever is wrong with the head is said before anything is written.
+  await checkHead(db, sampleId, capture);
+  const read = from instanceof Uint8Array ? (isPacked(from) ? unpackTrace(from) : readText(from)) : from;
+  const kept = await writeCapture(db, capture, read);
+  try {
+    return await db.transaction((tx) => storeCapture(tx, sampleId, capture, kept));
+  } catch (error) {
+    await dropUnnamed(db, capture.id);
+    throw error;
+  }
 }
 
-async function stored(db: Queries, id: string): Promise<{ body: Capture; columns: Columns }> {
+async function bodyOf(db: Queries, id: string): Promise<Capture> {
   const [row] = await db.select({ body: captures.body }).from(captures).where(eq(captures.id, id));
   if (!row) throw notFound('capture');
-  return { body: row.body, columns: await columnsOf(db, id, row.body.kind) };
+  return row.body;
 }
 
-/** Lowest and highest of each bucket of each column. */
-export async function captureTrace(db: Queries, id: string, buckets: number): Promise<CaptureTrace> {
-  const { body, columns } = await stored(db, id);
-  const names = Object.keys(columns) as (keyof Columns)[];
-  return {
-    columns: names.map((name) => ({
-      name,
-      points: minMax(columns[name] ?? new Float64Array(), body.interval, buckets),
-    })),
-  };
+/** A stretch of its trace: lowest and highest of each bucket of each column. */
+export async function captureTrace(
+  db: Queries,
+  id: string,
+  { buckets, from, to }: { buckets: number; from: number | null; to: number | null },
+): Promise<TraceWindow> {
+  await bodyOf(db, id);
+  return traceWindow(db, id, from, to, buckets);
+}
+
+/** What rides on an output in a stretch of its trace. */
+export async function captureSpectrum(
+  db: Queries,
+  id: string,
+  from: number | null,
+  to: number | null,
+): Promise<TraceSpectrum> {
+  const { mains } = await bodyOf(db, id);
+  return traceSpectrum(db, id, { from, to, mains: mains.kind === 'ac' ? mains.hertz : 0 });
 }
 
 /** Every sample as CSV. */
-export async function captureFile(db: Queries, id: string): Promise<{ name: string; text: string }> {
-  const { body, columns } = await stored(db, id);
-  const text = csvText(captureTable({ interval: body.interval, columns }));
-  return { name: `${body.kind} ${body.id.slice(-6)}.csv`, text };
+export async function captureFile(db: Queries, id: string): Promise<{ name: string; bytes: Uint8Array }> {
+  const body = await bodyOf(db, id);
+  return { name: `${body.kind} ${body.id.slice(-6)}.csv`, bytes: await traceCsv(db, id) };
 }
 
 export const capturesPart: DossierPart<'captures'> = {

@@ -6,3 +6,4 @@ export * from './schema/measured.ts';
 export * from './schema/rules.ts';
 export * from './schema/runs.ts';
 export * from './schema/shelf.ts';
+export * from './schema/traces.ts';

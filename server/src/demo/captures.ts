@@ -3,7 +3,7 @@ import { CABLES, CHARGERS, HandClock, named, SimulatedBench } from '@lastmark/be
 import type { CaptureHead, CaptureKind, Trace } from '@lastmark/core/capture';
 import { seededNormal } from '@lastmark/core/random';
 import { CAR_STOPS, type Mains, type Output } from '@lastmark/core/reading';
-import { storeCapture } from '../captures/store.ts';
+import { storeCapture, writeCapture } from '../captures/store.ts';
 import { newId } from '../db/ids.ts';
 import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { loadingFor } from '../setups/store.ts';
@@ -213,30 +213,26 @@ const seed: DemoWork['seed'] = async ({ db, rigs, moment }, sampleId, serial, ra
   const charger = RECORDED.find((one) => one.serial === serial)?.charger ?? '';
   const rigId = rigs.load;
   const normal = seededNormal(random);
+  for (const { head, outputs, trace } of capturesOf(charger, normal)) {
+    const setup = outputs ? await db.transaction((tx) => loadingFor(tx, sampleId, outputs, rigId, 'efficiency')) : null;
+    const kind: CaptureKind = head.kind;
+    const whole: CaptureHead = {
+      ...head,
+      id: newId(),
+      setupId: setup?.id ?? null,
+      attached: 'nothing',
+      rigId,
+      takenAt: moment(),
+      source: `${kind}.csv`,
+      note: '',
+      supersedes: null,
+      withdrawn: false,
+    };
+    const kept = await writeCapture(db, whole, trace);
+    // The idle readings of the shelf stand already; the record only shows their bursts.
+    await db.transaction((tx) => storeCapture(tx, sampleId, whole, kept, false));
+  }
   await db.transaction(async (tx) => {
-    for (const { head, outputs, trace } of capturesOf(charger, normal)) {
-      const setup = outputs ? await loadingFor(tx, sampleId, outputs, rigId, 'efficiency') : null;
-      const kind: CaptureKind = head.kind;
-      await storeCapture(
-        tx,
-        sampleId,
-        {
-          ...head,
-          id: newId(),
-          setupId: setup?.id ?? null,
-          attached: 'nothing',
-          rigId,
-          takenAt: moment(),
-          source: `${kind}.csv`,
-          note: '',
-          supersedes: null,
-          withdrawn: false,
-        },
-        trace,
-        // The idle readings of the shelf stand already; the record only shows their bursts.
-        false,
-      );
-    }
     const stand = charger === 'Shuttle 75' ? standOf(charger) : null;
     if (!stand) return;
     const setup = await loadingFor(tx, sampleId, [{ port: 'C1', volts: 20, amps: 3 }], rigId, 'efficiency');

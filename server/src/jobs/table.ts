@@ -1,8 +1,15 @@
 // Everything that takes more than a few milliseconds, each as a job: what it needs as plain data, and what comes of it.
-import type { CaptureInput, CaptureTrace, ImportInput, ImportOutcome, ShelfQuery } from '@lastmark/contract';
+import type {
+  CaptureInput,
+  ImportInput,
+  ImportOutcome,
+  ShelfQuery,
+  TraceSpectrum,
+  TraceWindow,
+} from '@lastmark/contract';
 import type { Capture, Trace } from '@lastmark/core/capture';
 import { addAttachment, type Owner } from '../attachments/store.ts';
-import { addCapture, captureFile, captureTrace } from '../captures/store.ts';
+import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
 import { dossierSince, getDossier, revisionsIn } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
@@ -63,8 +70,17 @@ export const JOBS = {
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
   trace: job(
     'screen',
-    (db, { captureId, buckets }: { captureId: string; buckets: number }): Promise<CaptureTrace> =>
-      captureTrace(db, captureId, buckets),
+    (
+      db,
+      { captureId, ...window }: { captureId: string; buckets: number; from: number | null; to: number | null },
+    ): Promise<TraceWindow> => captureTrace(db, captureId, window),
+  ),
+  spectrum: job(
+    'screen',
+    (
+      db,
+      { captureId, from, to }: { captureId: string; from: number | null; to: number | null },
+    ): Promise<TraceSpectrum> => captureSpectrum(db, captureId, from, to),
   ),
   sheet: job('file', async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => {
     const { dossier, name } = await dossierFile(db, sampleId, 'pdf');
@@ -90,8 +106,7 @@ export const JOBS = {
     return workedOut(async () => jsonOf(toVerdict(dossier)));
   }),
   traceCsv: job('file', async (db, { captureId }: { captureId: string }): Promise<MadeFile> => {
-    const { name, text } = await captureFile(db, captureId);
-    return { name, bytes: bytesOf(text) };
+    return captureFile(db, captureId);
   }),
   importFile: job(
     'file',

@@ -49,8 +49,8 @@ export function onTokenAsked(asked: () => void): () => void {
 export interface Options {
   readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   readonly body?: unknown;
-  /** A text that goes with the body as a file, in a form; null for a form without one. */
-  readonly file?: string | null;
+  /** What goes with the body as a file, in a form; null for a form without one. */
+  readonly file?: string | Blob | null;
   /** Version last seen, for writes that must not overwrite a newer one. */
   readonly ifMatch?: string;
   readonly signal?: AbortSignal;
@@ -69,10 +69,10 @@ function contentOf(body: unknown): Content {
 }
 
 /** JSON and a file together: however long the file, it is no part of the JSON. */
-function formOf(body: unknown, file: string | null): Content {
+function formOf(body: unknown, file: string | Blob | null): Content {
   const form = new FormData();
   form.set('input', JSON.stringify(body));
-  if (file !== null) form.set('file', new Blob([file]), 'file');
+  if (file !== null) form.set('file', file instanceof Blob ? file : new Blob([file]), 'file');
   return { type: null, content: form };
 }
 

@@ -1,5 +1,6 @@
 // A capture against time, column by column, with as many points as the screen can show.
 import { COLUMN_WORDS, type ColumnName } from '@lastmark/core/capture';
+import { CHANNEL_UNITS, type ChannelQuantity } from '@lastmark/core/trace';
 import {
   Chart,
   type ChartData,
@@ -22,13 +23,21 @@ interface Spot {
   readonly y: number;
 }
 
+interface Column {
+  readonly name: string;
+  readonly quantity: ChannelQuantity | null;
+  readonly unit: string;
+  readonly points: readonly Spot[];
+}
+
 interface Props {
   readonly caption: string;
-  readonly columns: readonly { readonly name: ColumnName; readonly points: readonly Spot[] }[];
+  readonly columns: readonly Column[];
   readonly height?: number;
 }
 
-const UNIT: Readonly<Record<ColumnName, string>> = { volts: 'V', amps: 'A', watts: 'W', supply: 'V' };
+const unitOf = ({ quantity, unit }: Column): string => (quantity ? CHANNEL_UNITS[quantity] : unit);
+const wordOf = ({ name }: Column): string => COLUMN_WORDS[name as ColumnName] ?? name;
 const DASHES = [[], [6, 3]];
 
 /** Time in the unit that keeps its numbers short. */
@@ -43,13 +52,16 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const span = Math.max(0, ...columns.map(({ points }) => points.at(-1)?.x ?? 0));
   const { unit, factor } = timeUnit(span);
+  const unitAt = (index: number) => {
+    const column = columns[index];
+    return column ? unitOf(column) : '';
+  };
   // A second quantity has an axis of its own; volts beside supply volts share one.
-  const axisOf = (index: number) =>
-    index > 0 && UNIT[columns[index]?.name ?? 'volts'] !== UNIT[columns[0]?.name ?? 'volts'] ? 'other' : 'y';
+  const axisOf = (index: number) => (index > 0 && unitAt(index) !== unitAt(0) ? 'other' : 'y');
   const data: ChartData<'line', Spot[]> = {
-    datasets: columns.map(({ name, points }, index) => ({
-      label: `${COLUMN_WORDS[name]}, ${UNIT[name]}`,
-      data: points.map(({ x, y }) => ({ x: x * factor, y })),
+    datasets: columns.map((column, index) => ({
+      label: `${wordOf(column)}, ${unitOf(column)}`,
+      data: column.points.map(({ x, y }) => ({ x: x * factor, y })),
       yAxisID: axisOf(index),
       borderColor: colourOf(index),
       backgroundColor: colourOf(index),
@@ -72,7 +84,7 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
         ticks: { ...axis.ticks, includeBounds: false },
         title: title(`Time, ${unit}`),
       },
-      y: { ...axis, grace: '5%', title: title(UNIT[columns[0]?.name ?? 'volts']) },
+      y: { ...axis, grace: '5%', title: title(unitAt(0)) },
       ...(other > 0
         ? {
             other: {
@@ -80,7 +92,7 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
               position: 'right' as const,
               grace: '5%',
               grid: { display: false },
-              title: title(UNIT[columns[other]?.name ?? 'amps']),
+              title: title(unitAt(other)),
             },
           }
         : {}),
@@ -96,9 +108,9 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
   };
   const rows = columns.flatMap(({ name, points }) => points.map(({ x, y }) => [name, x, y]));
   const words = columns
-    .map(({ name, points }) => {
-      const values = points.map(({ y }) => y);
-      return `${COLUMN_WORDS[name]} from ${Math.min(...values).toPrecision(4)} to ${Math.max(...values).toPrecision(4)}`;
+    .map((column) => {
+      const values = column.points.map(({ y }) => y);
+      return `${wordOf(column)} from ${Math.min(...values).toPrecision(4)} to ${Math.max(...values).toPrecision(4)}`;
     })
     .join(', ');
   return (

@@ -12,7 +12,7 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { wrap } from 'comlink';
+import { proxy, wrap } from 'comlink';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { FileButton } from '../parts/FileButton.tsx';
 import { typedSi } from '../parts/fields.tsx';
@@ -22,12 +22,13 @@ import { useTyped } from '../parts/form/useTyped.ts';
 import { Loading } from '../parts/QueryGate.tsx';
 import { useSample } from '../state/sample.tsx';
 import type { CapturePreview, CaptureWork } from '../workers/capture.worker.ts';
+import { Reading } from './Reading.tsx';
 import { useCapture } from './useCapture.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
 
-/** Largest file taken, bytes. */
-const LARGEST = 48 * 1024 * 1024;
+/** A larger file is sent as its samples alone, which are read already. */
+const SENT_WHOLE = 4 * 1024 * 1024;
 
 interface Form {
   kind: CaptureKind;
@@ -73,20 +74,24 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
   });
   const { control, values } = form;
   const { kind, rigId } = values;
-  const [file, setFile] = useState<{ name: string; text: string } | null>(null);
+  const mains = supplies.find((one) => mainsLabel(one) === values.supply);
+  const [file, setFile] = useState<File | null>(null);
+  const [read, setRead] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
   const preview = useQuery({
-    queryKey: ['capture-preview', kind, file?.name, file?.text.length],
-    enabled: file !== null,
+    queryKey: ['capture-preview', kind, values.supply, file?.name, file?.size, file?.lastModified],
+    enabled: file !== null && mains !== undefined,
     gcTime: 0,
     retry: false,
-    queryFn: async (): Promise<CapturePreview> => work.preview(kind, file?.text ?? ''),
+    queryFn: async (): Promise<CapturePreview> =>
+      file && mains
+        ? work.preview({ kind, mains }, file, proxy(setRead))
+        : { ok: false, reason: 'Choose a supply first.' },
   });
   const scopes = dossier.instruments.filter((one) => one.class === 'oscilloscope' && one.address !== null);
   const loaded = kind === 'waveform' || kind === 'sweep' || kind === 'dip';
   const atPort = kind === 'fading' || kind === 'dip' || kind === 'sweep';
-  const mains = supplies.find((one) => mainsLabel(one) === values.supply);
-  const keep = async (text: string | null, scopeId: string | null) => {
+  const keep = async (chosen: File | null, scopeId: string | null) => {
     const load = loaded ? typedSi(values.load, 'efficiency') : 0;
     if (!mains || load === null || Number.isNaN(load)) throw new Error('Give supply and load first.');
     const choice = {
@@ -100,13 +105,14 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
       source: file?.name ?? scopes.find(({ id }) => id === scopeId)?.name ?? '',
       note: values.note.trim(),
     };
-    await add.mutateAsync({ choice, text, scopeId });
+    const samples = chosen && chosen.size > SENT_WHOLE ? await work.packed() : null;
+    await add.mutateAsync({ choice, file: samples ? new Blob([samples as Uint8Array<ArrayBuffer>]) : chosen, scopeId });
   };
-  const take = async ([first]: readonly File[]) => {
+  const take = ([first]: readonly File[]) => {
     if (!first) return;
-    if (first.size > LARGEST) return setProblem(`${first.name} is larger than 48 MB. Cut it, or sample slower.`);
     setProblem(null);
-    setFile({ name: first.name, text: await first.text() });
+    setRead(0);
+    setFile(first);
   };
   const needed = ['time', ...CAPTURE_COLUMNS[kind].map((name) => COLUMN_WORDS[name])].join(', ');
   const seen = preview.data;
@@ -116,7 +122,7 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
     <FormDialog
       title="Take in a capture"
       form={form}
-      onSave={() => keep(file?.text ?? null, null)}
+      onSave={() => keep(file, null)}
       onClose={onClose}
       action="Keep"
       ready={file !== null && seen?.ok === true && contradiction === null && rigId !== ''}
@@ -137,7 +143,7 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
           <FileButton
             label="Capture file"
             accept=".csv,.tsv,.txt"
-            onFiles={(files) => void take(files)}
+            onFiles={take}
             button={{ variant: 'outlined', sx: { mr: 'auto' } }}
           >
             {file ? 'Another file' : 'Choose a file'}
@@ -171,9 +177,9 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
       {kind === 'idle' && <ChoiceInput control={control} name="attached" label="Attached" options={ATTACHED} />}
       <TextInput control={control} name="note" label="Note" max={400} />
       <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-        A file has a header line and evenly spaced lines with {needed}; units in the header, such as time [ms].
+        A file has evenly spaced lines with {needed}, in any dialect; units in the header, such as time [ms].
       </Typography>
-      {preview.isFetching && <Typography sx={{ gridColumn: '1 / -1' }}>Reading {file?.name} …</Typography>}
+      {preview.isFetching && file && <Reading name={file.name} done={read} total={file.size} />}
       {seen?.ok && file && (
         <>
           <Alert severity="success" sx={{ gridColumn: '1 / -1' }}>

@@ -1,5 +1,5 @@
 // Captures of some kinds, the newest first: what each shows, its trace on demand, and taking it back.
-import type { CaptureTrace } from '@lastmark/contract/types';
+import type { TraceWindow } from '@lastmark/contract/types';
 import { type Capture, type CaptureKind, captureSays, currentCaptures, KIND_WORDS } from '@lastmark/core/capture';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
@@ -22,7 +22,7 @@ function Trace({ capture, caption }: { readonly capture: Capture; readonly capti
   const trace = useQuery({
     queryKey: ['capture-trace', capture.id],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: ({ signal }) => api<CaptureTrace>(`/captures/${capture.id}/trace?buckets=800`, { signal }),
+    queryFn: ({ signal }) => api<TraceWindow>(`/captures/${capture.id}/trace?buckets=800`, { signal }),
   });
   if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
   if (!trace.data) return <Loading what="the trace" />;

@@ -14,10 +14,10 @@ export function useCapture() {
   const { dossier } = useSample();
   const sampleId = dossier.sample.id;
   const add = useMutation({
-    mutationFn: ({ choice, text, scopeId }: { choice: CaptureChoice; text: string | null; scopeId: string | null }) => {
+    mutationFn: ({ choice, file, scopeId }: { choice: CaptureChoice; file: Blob | null; scopeId: string | null }) => {
       const capture = { ...choice, id: ulid(), takenAt: new Date().toISOString(), supersedes: null, withdrawn: false };
       const body: CaptureInput = { capture, scopeId };
-      return api<Capture>(`/samples/${sampleId}/captures`, { method: 'POST', body, file: text });
+      return api<Capture>(`/samples/${sampleId}/captures`, { method: 'POST', body, file });
     },
     onSuccess: () => refreshSample(sampleId),
   });

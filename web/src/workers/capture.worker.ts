@@ -1,39 +1,63 @@
-// Reads a capture file away from the screen: figures and a few points to look at before it is kept.
-import {
-  type CaptureFigures,
-  type CaptureKind,
-  type ColumnName,
-  captureFigures,
-  minMax,
-  readCapture,
-} from '@lastmark/core/capture';
-import { expose } from 'comlink';
+// Reads a recording away from the screen, as a stream: figures and a picture before it is kept, and its samples packed.
+import { type CaptureFigures, type CaptureHead, type KeptCapture, keptOf, minMax } from '@lastmark/core/capture';
+import { type Channel, packTrace, TraceReader, timeAt } from '@lastmark/core/trace';
+import { expose, transfer } from 'comlink';
+
+export type PreviewHead = Pick<CaptureHead, 'kind' | 'mains' | 'soak'>;
+
+export interface PreviewColumn extends Pick<Channel, 'name' | 'quantity' | 'unit'> {
+  readonly points: readonly { readonly x: number; readonly y: number }[];
+}
 
 export type CapturePreview =
   | {
       readonly ok: true;
       readonly figures: CaptureFigures;
       readonly samples: number;
-      readonly columns: { name: ColumnName; points: { x: number; y: number }[] }[];
+      readonly columns: readonly PreviewColumn[];
     }
   | { readonly ok: false; readonly reason: string };
 
 const BUCKETS = 500;
+/** How often progress is told, bytes. */
+const TOLD_EVERY = 4 << 20;
+
+/** What was looked at last, to be sent without reading it again. */
+let last: KeptCapture | null = null;
 
 const work = {
-  preview: (kind: CaptureKind, text: string): CapturePreview => {
-    const read = readCapture(kind, text);
-    if (!read.ok) return read;
-    const figures = captureFigures(kind, read.trace);
-    if ('reason' in figures) return { ok: false, reason: figures.reason };
-    const { interval, columns } = read.trace;
-    const names = Object.keys(columns) as ColumnName[];
-    return {
-      ok: true,
-      figures,
-      samples: read.samples,
-      columns: names.map((name) => ({ name, points: minMax(columns[name] ?? new Float64Array(), interval, BUCKETS) })),
-    };
+  /** @param progress told the bytes that were read */
+  preview: async (head: PreviewHead, file: Blob, progress: (read: number) => void): Promise<CapturePreview> => {
+    last = null;
+    const reader = new TraceReader({ bytes: file.size });
+    const stream = file.stream().getReader();
+    let read = 0;
+    let told = 0;
+    for (let piece = await stream.read(); !piece.done && !reader.failed; piece = await stream.read()) {
+      reader.push(piece.value);
+      read += piece.value.length;
+      if (read - told < TOLD_EVERY) continue;
+      told = read;
+      progress(read);
+    }
+    const kept = keptOf(head, reader.result());
+    if ('reason' in kept) return { ok: false, reason: kept.reason };
+    last = kept;
+    const { trace, figures } = kept;
+    const columns = trace.channels.map(({ name, quantity, unit, values }) => {
+      const drawn = minMax(Float64Array.from(values), trace.interval, BUCKETS);
+      const points = trace.times
+        ? drawn.map(({ x, y }) => ({ x: timeAt(trace, Math.round(x / trace.interval)), y }))
+        : drawn;
+      return { name, quantity, unit, points: points.filter(({ y }) => Number.isFinite(y)) };
+    });
+    return { ok: true, figures, samples: trace.samples, columns };
+  },
+  /** The samples of what was looked at last, as they are sent; null without any. */
+  packed: (): Uint8Array | null => {
+    if (!last) return null;
+    const bytes = packTrace(last.trace);
+    return transfer(bytes, [bytes.buffer]);
   },
 };
 

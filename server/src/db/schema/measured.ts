@@ -1,22 +1,12 @@
 // What was measured. Rows are only ever added: a correction is a new row that supersedes.
-import type { Capture, ColumnName } from '@lastmark/core/capture';
+import type { Capture } from '@lastmark/core/capture';
 import type { NameplateClass } from '@lastmark/core/limits';
 import type { Run } from '@lastmark/core/proof';
 import type { QuantityId } from '@lastmark/core/quantity';
 import type { ReadOut } from '@lastmark/core/read-out';
 import type { Attached, EvidenceKind, Mains, Output, Place, Taken } from '@lastmark/core/reading';
-import {
-  type AnyMySqlColumn,
-  boolean,
-  double,
-  index,
-  int,
-  mysqlTable,
-  primaryKey,
-  unique,
-  varchar,
-} from 'drizzle-orm/mysql-core';
-import { bytesColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { type AnyMySqlColumn, boolean, double, index, int, mysqlTable, unique, varchar } from 'drizzle-orm/mysql-core';
+import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { devices, instrumentRef, instruments, rigs } from './bench.ts';
 import { samples } from './shelf.ts';
 
@@ -132,7 +122,7 @@ export const readOuts = mysqlTable(
   ],
 );
 
-/** Things recorded against time, with the figures that follow. Only ever added; the raw samples are in `captureParts`. */
+/** Things recorded against time, with the figures that follow. Only ever added; the raw samples are a trace of the same id. */
 export const captures = mysqlTable(
   'captures',
   {
@@ -151,20 +141,6 @@ export const captures = mysqlTable(
     index('captures_by_sample').on(table.sampleId, table.takenAt),
     unique('one_capture').on(table.supersedes),
   ],
-);
-
-/** Samples of one column, deflated, in pieces small enough for any server's packet limit. */
-export const captureParts = mysqlTable(
-  'capture_parts',
-  {
-    captureId: ulidColumn('capture_id')
-      .notNull()
-      .references(() => captures.id),
-    name: varchar('name', { length: 12 }).$type<ColumnName>().notNull(),
-    part: int('part').notNull(),
-    bytes: bytesColumn('bytes').notNull(),
-  },
-  (table) => [primaryKey({ columns: [table.captureId, table.name, table.part] })],
 );
 
 /** Runs that take time: a device, a hold, a moved level, a search over the rating. Only ever added. */

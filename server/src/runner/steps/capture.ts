@@ -1,8 +1,15 @@
 // Records something against time by itself: with the scope, or from what the meters tell while the supply is moved.
-import { type CaptureKind, captureFigures, captureSays, evenly, type Trace } from '@lastmark/core/capture';
+import {
+  type CaptureHead,
+  type CaptureKind,
+  captureFigures,
+  captureSays,
+  evenly,
+  type Trace,
+} from '@lastmark/core/capture';
 import { type CaptureStep, DIP_TO, SWEEP_LOWEST } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
-import { storeCapture } from '../../captures/store.ts';
+import { storeCapture, writeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { loadingFor } from '../../setups/store.ts';
 import type { Hands } from '../hands.ts';
@@ -148,28 +155,25 @@ export async function captureStep(hands: Hands, step: CaptureStep): Promise<void
   const refused = captureFigures(kind, trace);
   if ('reason' in refused) throw new StepFailed(refused.reason);
   const sampleId = hands.run.sample.id;
+  const common: CaptureHead = {
+    id: newId(),
+    kind,
+    mains,
+    setupId: null,
+    load: step.load,
+    port: kind === 'waveform' || kind === 'inrush' ? null : (outputOf(hands, step).port ?? null),
+    attached: 'nothing',
+    rigId: hands.rig.id,
+    takenAt: new Date().toISOString(),
+    source: sourceOf(hands),
+    note: '',
+    supersedes: null,
+    withdrawn: false,
+  };
+  const kept = await writeCapture(hands.db, common, trace);
   await hands.db.transaction(async (tx) => {
     const setup = kind === 'waveform' ? await loadingFor(tx, sampleId, step.outputs, hands.rig.id, 'efficiency') : null;
-    const stored = await storeCapture(
-      tx,
-      sampleId,
-      {
-        id: newId(),
-        kind,
-        mains,
-        setupId: setup?.id ?? null,
-        load: step.load,
-        port: kind === 'waveform' || kind === 'inrush' ? null : (outputOf(hands, step).port ?? null),
-        attached: 'nothing',
-        rigId: hands.rig.id,
-        takenAt: new Date().toISOString(),
-        source: sourceOf(hands),
-        note: '',
-        supersedes: null,
-        withdrawn: false,
-      },
-      trace,
-    );
+    const stored = await storeCapture(tx, sampleId, { ...common, setupId: setup?.id ?? null }, kept);
     await hands.finish(tx, { state: 'done', says: captureSays(stored.figures), madeIds: [stored.id] });
   });
 }

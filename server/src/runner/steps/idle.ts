@@ -1,9 +1,9 @@
 // Idle draw: nothing drawn, energy counted over minutes, since idle comes in bursts.
-import { evenly } from '@lastmark/core/capture';
+import { type CaptureHead, evenly } from '@lastmark/core/capture';
 import type { IdleStep } from '@lastmark/core/plan';
 import { fixed } from '@lastmark/core/quantity';
 import type { Attached } from '@lastmark/core/reading';
-import { storeCapture } from '../../captures/store.ts';
+import { storeCapture, writeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { storePoints, type TakenReading } from '../../readings/store.ts';
 import type { Hands } from '../hands.ts';
@@ -66,6 +66,28 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
   const taken = await takenOf(hands, step, begun, null);
   // What a person attached stays where it is.
   if (seen && step.attached === 'nothing') await proveAlive(hands);
+  const head: CaptureHead = {
+    id: newId(),
+    kind: 'idle',
+    mains: step.mains,
+    setupId: null,
+    load: 0,
+    port: null,
+    attached: step.attached,
+    rigId: hands.rig.id,
+    takenAt: new Date().toISOString(),
+    source: sourceOf(hands),
+    note: '',
+    supersedes: null,
+    withdrawn: false,
+  };
+  const kept =
+    record &&
+    (await writeCapture(hands.db, head, {
+      interval: record.interval,
+      columns: { watts: record.values },
+      gaps: record.gaps,
+    }));
   await hands.db.transaction(async (tx) => {
     const id = newId();
     await storePoints(
@@ -85,28 +107,7 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
       ],
       sourceOf(hands),
     );
-    if (record)
-      await storeCapture(
-        tx,
-        hands.run.sample.id,
-        {
-          id: newId(),
-          kind: 'idle',
-          mains: step.mains,
-          setupId: null,
-          load: 0,
-          port: null,
-          attached: step.attached,
-          rigId: hands.rig.id,
-          takenAt: new Date().toISOString(),
-          source: sourceOf(hands),
-          note: '',
-          supersedes: null,
-          withdrawn: false,
-        },
-        { interval: record.interval, columns: { watts: record.values }, gaps: record.gaps },
-        false,
-      );
+    if (kept) await storeCapture(tx, hands.run.sample.id, head, kept, false);
     await hands.finish(tx, {
       state: 'done',
       says: `${fixed(watts * 1000, 1)} mW over ${fixed(step.dwell / 60, 0)} min${seen ? '' : '; that the charger was on, nobody saw'}`,
