@@ -155,6 +155,8 @@ export const promised = union({
     mains: anyMains(),
   }),
   idle: record({ kind: oneOf(['idle']), watts: si(0.0001, 100).required(), mains: anyMains() }),
+  ripple: record({ kind: oneOf(['ripple']), volts: si(1e-5, 10).required(), mains: anyMains() }),
+  surface: record({ kind: oneOf(['surface']), celsius: si(20, 200).required() }),
   wording: record({ kind: oneOf(['wording']), text: text(300) }),
 });
 
@@ -281,6 +283,15 @@ export const profileInput = record({
   }),
   signalModes: list(record({ id: text(40), title: text(60), how: text(200) }), 40),
   more: record({ as: oneOf(MORE_AS), margin: si(0, 1).required() }),
+  ripple: record({
+    volts: si(1e-5, 10).nullable().defined(),
+    part: si(1e-5, 0.5).nullable().defined(),
+    unloaded: boolean().strict().defined(),
+  })
+    .nullable()
+    .optional()
+    .default(undefined),
+  touch: si(20, 200).nullable().optional().default(undefined),
   limits: limitsInput,
 });
 

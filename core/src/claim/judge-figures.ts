@@ -96,3 +96,49 @@ export function judgeIdle(promise: PromiseOf<'idle'>, known: Known): Judged {
     `at most ${formatPlain(promise.watts, 'power')}`,
   );
 }
+
+/** Ripple must stay below at every port, level, load and mains measured: the worst decides. */
+export function judgeRipple(promise: PromiseOf<'ripple'>, known: Known): Judged {
+  const limit: Limit = { kind: 'at-most', high: promise.volts };
+  const tests = known.ripple
+    .filter(({ mains }) => !promise.mains || mainsMatches(mains, promise.mains))
+    .map(({ measured, conditions, captureId }) =>
+      testOf('voltage', limit, measured, 'load', conditions, [captureId], known.rule),
+    );
+  return judgeEverywhere(tests, 'No record of ripple yet.', `at most ${formatPlain(promise.volts, 'voltage', 'mV')}`);
+}
+
+const KELVIN = 273.15;
+
+/** The hottest spot every soak leads to, over 25 °C. */
+export function judgeSurface(promise: PromiseOf<'surface'>, known: Known): Judged {
+  const limit: Limit = { kind: 'at-most', high: promise.celsius + KELVIN };
+  const tests = known.soaks.flatMap(({ at25, hottest, conditions, captureId }): ClaimTest[] => {
+    if (!at25 || !hottest) return [];
+    const [low, high] = at25.interval;
+    const interval = {
+      low: low === null ? Number.NEGATIVE_INFINITY : low + KELVIN,
+      high: high === null ? Number.POSITIVE_INFINITY : high + KELVIN,
+    };
+    const evidence = {
+      kind: 'load' as const,
+      interval,
+      conditions: `${hottest.name}, ${conditions}`,
+      pointIds: [captureId],
+    };
+    return [
+      {
+        quantity: 'temperature',
+        limit,
+        value: null,
+        words: `${at25.steady.toFixed(1)} °C (${low?.toFixed(1) ?? '?'} to ${high?.toFixed(1) ?? '?'} °C)`,
+        expanded: Number.POSITIVE_INFINITY,
+        unstated: [],
+        state: stateOf(evidence, limit),
+        probability: null,
+        evidence,
+      },
+    ];
+  });
+  return judgeEverywhere(tests, 'No soak that tells where it leads yet.', `at most ${promise.celsius} °C`);
+}

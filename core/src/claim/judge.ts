@@ -2,7 +2,7 @@
 
 import { type Claim, describePromise, type Promised, sharePorts } from '../promise/index.ts';
 import { type Unstated, unstatedOf } from '../uncertainty/index.ts';
-import { judgeEfficiency, judgeIdle } from './judge-figures.ts';
+import { judgeEfficiency, judgeIdle, judgeRipple, judgeSurface } from './judge-figures.ts';
 import { withHold } from './judge-hold.ts';
 import { judgeRange, judgeSignal } from './judge-offer.ts';
 import { judgeCombination, judgeLoadedLine, judgePortLine, judgeTotal } from './judge-power.ts';
@@ -25,6 +25,10 @@ function judgePromise(promise: Promised, known: Known): Judged {
       return judgeEfficiency(promise, known);
     case 'idle':
       return judgeIdle(promise, known);
+    case 'ripple':
+      return judgeRipple(promise, known);
+    case 'surface':
+      return judgeSurface(promise, known);
     case 'wording':
       return { state: 'undefined', sentence: 'These words promise nothing that can be tested.', notes: [], tests: [] };
   }

@@ -3,10 +3,12 @@
 import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { Delivered } from '../evidence/index.ts';
+import type { SoakResult } from '../heat/index.ts';
 import type { IdleResult } from '../idle/index.ts';
 import type { Sees } from '../pd/index.ts';
 import type { Promised } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/types.ts';
+import type { RippleCell } from '../ripple/index.ts';
 import type { HoldRun } from '../run/index.ts';
 import type { ClaimResult } from './types.ts';
 
@@ -14,6 +16,8 @@ import type { ClaimResult } from './types.ts';
 export interface Known {
   readonly series: readonly SeriesResult[];
   readonly idle: readonly IdleResult[];
+  readonly ripple: readonly RippleCell[];
+  readonly soaks: readonly SoakResult[];
   readonly rule: DecisionRule;
   /** Fraction by which a power or current may miss the promise and still count as set: the load setting tolerance. */
   readonly allowance: number;
@@ -35,6 +39,8 @@ export interface Known {
 export const NOTHING_KNOWN: Known = {
   series: [],
   idle: [],
+  ripple: [],
+  soaks: [],
   rule: 'guarded',
   allowance: 0.02,
   tolerance: null,

@@ -3,4 +3,5 @@ export * from './events.ts';
 export * from './fit.ts';
 export * from './predict.ts';
 export * from './soak.ts';
+export * from './station.ts';
 export * from './touch.ts';

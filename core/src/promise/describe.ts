@@ -38,6 +38,10 @@ export function describePromise(promise: Promised): string {
       return `Average efficiency ${formatPlain(promise.ratio, 'efficiency')}${atMains(promise)}`;
     case 'idle':
       return `Idle below ${formatPlain(promise.watts, 'power')}${atMains(promise)}`;
+    case 'ripple':
+      return `Ripple below ${formatPlain(promise.volts, 'voltage', 'mV')}${atMains(promise)}`;
+    case 'surface':
+      return `Surface below ${promise.celsius} °C`;
     case 'wording':
       return `“${promise.text}”`;
   }

@@ -36,6 +36,10 @@ export type Promised =
   | { readonly kind: 'combination'; readonly shares: readonly PromisedShare[] }
   | { readonly kind: 'average-efficiency'; readonly ratio: number; readonly mains: Mains | null }
   | { readonly kind: 'idle'; readonly watts: number; readonly mains: Mains | null }
+  /** Ripple of every output, V peak to peak. */
+  | { readonly kind: 'ripple'; readonly volts: number; readonly mains: Mains | null }
+  /** Hottest spot of its surface under full load, °C at 25 °C. */
+  | { readonly kind: 'surface'; readonly celsius: number }
   /** A slogan or version name: kept, but it promises nothing that can be tested. */
   | { readonly kind: 'wording'; readonly text: string };
 

@@ -2,3 +2,4 @@
 export * from './names.ts';
 export * from './ripple.ts';
 export * from './spread.ts';
+export * from './station.ts';

@@ -31,6 +31,8 @@ export const STATIONS_ABOUT = [
     touches: ['average-efficiency', 'port-line', 'total', 'combination'],
     settles: ['average-efficiency'],
   },
+  { id: 'ripple', title: 'Ripple', touches: ['ripple'], settles: ['ripple'] },
+  { id: 'heat', title: 'Heat', touches: ['surface'], settles: ['surface'] },
   { id: 'verdict', title: 'Verdict', touches: null, settles: [] },
 ] as const satisfies readonly StationAbout[];
 

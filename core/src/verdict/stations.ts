@@ -1,8 +1,10 @@
 // The stations in the order of the work. A new station is a folder and one line here and in station/about.ts.
 import { efficiencyStation } from '../efficiency/index.ts';
+import { heatStation } from '../heat/index.ts';
 import { idleStation } from '../idle/index.ts';
 import { proofStation } from '../proof/index.ts';
 import { readOutStation } from '../read-out/index.ts';
+import { rippleStation } from '../ripple/index.ts';
 import { splitStation } from '../split/index.ts';
 import { claimsStation, intakeStation, verdictStation } from './plain.ts';
 
@@ -14,6 +16,8 @@ export const STATIONS = [
   splitStation,
   idleStation,
   efficiencyStation,
+  rippleStation,
+  heatStation,
   verdictStation,
 ] as const;
 

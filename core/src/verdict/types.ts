@@ -10,6 +10,7 @@ import type { Limits } from '../plan/limits.ts';
 import type { Claim } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
 import type { Instrument, Mains, Point, Rig, Stated } from '../reading/index.ts';
+import type { RippleLimit } from '../ripple/index.ts';
 import type { Device, Run } from '../run/index.ts';
 import type { SignalMode } from '../signal/index.ts';
 import type { StationLook, StationProgress } from '../station/index.ts';
@@ -68,6 +69,10 @@ export interface Profile {
   readonly signalModes: readonly SignalMode[];
   /** How more than promised is read, and from which part above the promise on. */
   readonly more: { readonly as: (typeof MORE_AS)[number]; readonly margin: number };
+  /** What ripple may be; left out for no limit. */
+  readonly ripple?: RippleLimit | null | undefined;
+  /** Own limit for a surface that is touched, °C at 25 °C; left out for none. */
+  readonly touch?: number | null | undefined;
   /** At which every load goes off, unless a sample has limits of its own. */
   readonly limits: Limits;
 }

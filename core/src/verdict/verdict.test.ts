@@ -129,6 +129,8 @@ describe('a measured sample', () => {
       'splits 0/0',
       'idle 2/2',
       'efficiency 10/10',
+      'ripple 0/0',
+      'heat 0/2',
       'verdict 3/3',
     ]);
     expect(verdict.stations.find((station) => station.id === 'efficiency')?.worst).toBe('proven');
@@ -155,7 +157,7 @@ describe('an empty sample', () => {
       claims: {},
       stations: STATIONS.map(({ id }) => ({ id, look: 'untouched' })),
     });
-    expect(verdict.stations.map((station) => station.done)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
+    expect(verdict.stations.map((station) => station.done)).toEqual(STATIONS.map(() => 0));
     expect(verdict.results.idle.limits).toEqual([]);
   });
 });

@@ -19,6 +19,7 @@ import { type DemoWork, sampleOf } from './shelf.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
 import { createSimulatedInstruments } from './simulated.ts';
 import { SPLITS } from './splits.ts';
+import { TRACES } from './traces.ts';
 import { type DemoLoading, type DemoSample, type DemoUnit, SHELF } from './world.ts';
 
 const SEED = 20_260_301;
@@ -26,7 +27,7 @@ const START = new Date('2026-03-02T08:00:00.000Z');
 const MINUTE = 60_000;
 
 /** Work done once the chargers stand on the shelf. A station adds its own at the end: each has chance of its own. */
-const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES];
+const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES, TRACES];
 
 const MAINS: Record<115 | 230, Mains> = {
   115: { kind: 'ac', volts: 115, hertz: 60 },

@@ -15,8 +15,10 @@ const STATION_WORDS: Readonly<Record<StationId, string>> = {
   'read-out': 'offers levels analyser pd capabilities signalling protocol',
   proof: 'load step power volts undo',
   splits: 'combination share ports together budget',
-  idle: 'standby no load draw energy year heat',
+  idle: 'standby no load draw energy year',
   efficiency: 'average loss curve meter file load points',
+  ripple: 'noise scope capture spectrum lines millivolts peak fft switching',
+  heat: 'soak temperature thermal throttle touch hot spot steady image',
   verdict: 'report print sheet pdf csv json export result',
 };
 

@@ -34,6 +34,8 @@ interface Props {
   readonly caption: string;
   readonly columns: readonly Column[];
   readonly height?: number;
+  /** The stretch of time it shows, s; left out, all there is. */
+  readonly range?: { readonly from: number; readonly to: number };
 }
 
 const unitOf = ({ quantity, unit }: Column): string => (quantity ? CHANNEL_UNITS[quantity] : unit);
@@ -47,10 +49,12 @@ function timeUnit(span: number): { readonly unit: string; readonly factor: numbe
   return span > 600 ? { unit: 'min', factor: 1 / 60 } : { unit: 's', factor: 1 };
 }
 
-export function CaptureChart({ caption, columns, height = 220 }: Props) {
+export function CaptureChart({ caption, columns, height = 220, range }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
-  const span = Math.max(0, ...columns.map(({ points }) => points.at(-1)?.x ?? 0));
+  const end = range?.to ?? Math.max(0, ...columns.map(({ points }) => points.at(-1)?.x ?? 0));
+  const begin = range?.from ?? 0;
+  const span = end - begin;
   const { unit, factor } = timeUnit(span);
   const unitAt = (index: number) => {
     const column = columns[index];
@@ -80,7 +84,8 @@ export function CaptureChart({ caption, columns, height = 220 }: Props) {
       x: {
         ...axis,
         type: 'linear',
-        max: span * factor,
+        min: begin * factor,
+        max: end * factor,
         ticks: { ...axis.ticks, includeBounds: false },
         title: title(`Time, ${unit}`),
       },

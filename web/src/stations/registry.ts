@@ -16,6 +16,8 @@ const PAGES: Readonly<Record<StationId, Station['page']>> = {
   splits: async () => (await import('./splits/SplitsPage.tsx')).SplitsPage,
   idle: async () => (await import('./idle/IdlePage.tsx')).IdlePage,
   efficiency: async () => (await import('./efficiency/EfficiencyPage.tsx')).EfficiencyPage,
+  ripple: async () => (await import('./ripple/RipplePage.tsx')).RipplePage,
+  heat: async () => (await import('./heat/HeatPage.tsx')).HeatPage,
   verdict: async () => (await import('./verdict/VerdictPage.tsx')).VerdictPage,
 };
 

@@ -24,6 +24,8 @@ const KINDS: readonly { value: Kind; label: string }[] = [
   { value: 'combination', label: 'Ports together' },
   { value: 'average-efficiency', label: 'Average efficiency' },
   { value: 'idle', label: 'Idle' },
+  { value: 'ripple', label: 'Ripple' },
+  { value: 'surface', label: 'Surface temperature' },
   { value: 'wording', label: 'Words' },
 ];
 
@@ -39,6 +41,7 @@ interface Form {
   readonly mode: string;
   readonly watts: string;
   readonly ratio: string;
+  readonly celsius: string;
   readonly text: string;
   readonly shares: Readonly<Record<string, string>>;
   readonly mains: string;
@@ -58,13 +61,16 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
         ? formatPlain(promise.volts, 'voltage')
         : promise?.kind === 'range'
           ? formatPlain(promise.low, 'voltage')
-          : '',
+          : promise?.kind === 'ripple'
+            ? formatPlain(promise.volts, 'voltage', 'mV')
+            : '',
     amps: promise && 'amps' in promise ? formatPlain(promise.amps, 'current') : '',
     supply: promise?.kind === 'range' ? promise.supply : 'pps',
     high: promise?.kind === 'range' ? formatPlain(promise.high, 'voltage') : '',
     mode: promise?.kind === 'signal' ? promise.mode : 'dcp',
     watts: promise?.kind === 'total' || promise?.kind === 'idle' ? formatPlain(promise.watts, 'power') : '',
     ratio: promise?.kind === 'average-efficiency' ? formatPlain(promise.ratio, 'efficiency') : '',
+    celsius: promise?.kind === 'surface' ? `${promise.celsius} °C` : '',
     text: promise?.kind === 'wording' ? promise.text : '',
     shares:
       promise?.kind === 'combination'
@@ -77,10 +83,7 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
             ),
           )
         : {},
-    mains:
-      (promise?.kind === 'idle' || promise?.kind === 'average-efficiency') && promise.mains
-        ? mainsLabel(promise.mains)
-        : '',
+    mains: promise && 'mains' in promise && promise.mains ? mainsLabel(promise.mains) : '',
     lasts: duration?.kind ?? 'unstated',
     seconds: duration?.kind === 'peak' ? formatPlain(duration.seconds, 'duration', 's') : '',
     printed: claim?.printed ?? 'label',
@@ -91,7 +94,7 @@ function usePromise(form: Form): Promised {
   const { profile } = useSample().dossier;
   const supplied = useSupplies();
   const mains = supplied.find((one) => mainsLabel(one) === form.mains) ?? null;
-  const number = (text: string, quantity: 'voltage' | 'current' | 'power' | 'efficiency') =>
+  const number = (text: string, quantity: 'voltage' | 'current' | 'power' | 'efficiency' | 'temperature') =>
     typedSi(text, quantity) ?? Number.NaN;
   switch (form.kind) {
     case 'port-line':
@@ -130,6 +133,10 @@ function usePromise(form: Form): Promised {
       return { kind: form.kind, ratio: number(form.ratio, 'efficiency'), mains };
     case 'idle':
       return { kind: form.kind, watts: number(form.watts, 'power'), mains };
+    case 'ripple':
+      return { kind: form.kind, volts: number(form.volts, 'voltage'), mains };
+    case 'surface':
+      return { kind: form.kind, celsius: number(form.celsius, 'temperature') - 273.15 };
     case 'wording':
       return { kind: form.kind, text: form.text.trim() };
   }
@@ -147,9 +154,9 @@ function PromiseFields({ control, form, set }: PromiseProps) {
   const ports = sample.model.ports.map(({ label }) => label);
   const port = <ChoiceInput control={control} name="port" label="Port" options={ports} />;
   const quantity = (
-    name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio',
+    name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio' | 'celsius',
     label: string,
-    of: 'voltage' | 'current' | 'power' | 'efficiency',
+    of: 'voltage' | 'current' | 'power' | 'efficiency' | 'temperature',
   ) => <QuantityInput control={control} name={name} label={label} quantity={of} required />;
   if (form.kind === 'port-line')
     return (
@@ -207,8 +214,12 @@ function PromiseFields({ control, form, set }: PromiseProps) {
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
       {form.kind === 'average-efficiency'
         ? quantity('ratio', 'Efficiency, %', 'efficiency')
-        : quantity('watts', 'Watts', 'power')}
-      {form.kind !== 'total' && (
+        : form.kind === 'ripple'
+          ? quantity('volts', 'Peak to peak, with mV or V', 'voltage')
+          : form.kind === 'surface'
+            ? quantity('celsius', 'Hottest spot, °C', 'temperature')
+            : quantity('watts', 'Watts', 'power')}
+      {form.kind !== 'total' && form.kind !== 'surface' && (
         <ChoiceInput
           control={control}
           name="mains"

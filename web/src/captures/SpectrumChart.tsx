@@ -1,0 +1,152 @@
+// What rides on an output by frequency: the stretch its trace shows, with the lines that stand out named.
+import type { TraceSpectrum } from '@lastmark/contract/types';
+import { hertzWords, LINE_WORDS } from '@lastmark/core/ripple';
+import Alert from '@mui/material/Alert';
+import { keepPreviousData, useQueries } from '@tanstack/react-query';
+import {
+  Chart,
+  type ChartData,
+  type ChartOptions,
+  Legend,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
+import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import { useRef } from 'react';
+import { Line } from 'react-chartjs-2';
+import { api } from '../api/client.ts';
+import { useChartStyle } from '../parts/chartStyle.ts';
+import { Figure } from '../parts/Figure.tsx';
+import { Loading } from '../parts/QueryGate.tsx';
+import type { Shown } from './TraceView.tsx';
+
+Chart.register(LogarithmicScale, PointElement, LineElement, Legend, Tooltip, annotation);
+
+interface Props {
+  readonly traces: readonly Shown[];
+  /** The stretch, as the query asks for it. */
+  readonly query: string;
+  readonly caption: string;
+  readonly height: number;
+}
+
+const MOST_NAMED = 4;
+const MILLI = 1000;
+/** Decades below the largest line that are drawn. */
+const DEPTH = 1e-4;
+
+/** A frequency at a tick of a logarithmic scale: decades only. */
+const tick = (value: number | string): string => {
+  const hertz = Number(value);
+  const decade = Math.log10(hertz);
+  return Math.abs(decade - Math.round(decade)) < 1e-9 ? hertzWords(hertz) : '';
+};
+
+export function SpectrumChart({ traces, query, caption, height }: Props) {
+  const { palette, axis, title, colourOf } = useChartStyle();
+  const chart = useRef<Chart<'line', { x: number; y: number }[]>>(null);
+  const found = useQueries({
+    queries: traces.map(({ id }) => ({
+      queryKey: ['capture-spectrum', id, query],
+      staleTime: Number.POSITIVE_INFINITY,
+      placeholderData: keepPreviousData,
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        api<TraceSpectrum>(`/captures/${id}/spectrum?${query.slice(1)}`, { signal }),
+    })),
+  });
+  const failed = found.find(({ error }) => error);
+  if (failed?.error) return <Alert severity="info">{failed.error.message}</Alert>;
+  const [first] = found;
+  if (!first?.data) return <Loading what="the spectrum" />;
+  const top = Math.max(1e-9, ...found.flatMap(({ data }) => data?.points.map(({ y }) => y) ?? [])) * MILLI;
+  const data: ChartData<'line', { x: number; y: number }[]> = {
+    datasets: found.map(({ data: one }, index) => ({
+      label: traces[index]?.label ?? '',
+      data: (one?.points ?? []).map(({ x, y }) => ({ x, y: Math.max(y * MILLI, top * DEPTH) })),
+      borderColor: colourOf(index),
+      backgroundColor: colourOf(index),
+      borderDash: index > 0 ? [6, 3] : [],
+      borderWidth: 1.3,
+      pointRadius: 0,
+    })),
+  };
+  const named = first.data.lines.slice(0, MOST_NAMED);
+  const notes = named.map(({ hertz, peakToPeak, kind }, index): [string, AnnotationOptions] => [
+    `line${index}`,
+    {
+      type: 'label',
+      xValue: hertz,
+      yValue: Math.min(top, peakToPeak * MILLI),
+      content: [`${hertzWords(hertz)} ${LINE_WORDS[kind]}`],
+      color: palette.text.primary,
+      backgroundColor: palette.background.paper,
+      font: { size: 12 },
+      padding: 2,
+      position: { x: 'start', y: 'end' },
+      xAdjust: 6,
+      yAdjust: -4,
+    },
+  ]);
+  const options: ChartOptions<'line'> = {
+    animation: false,
+    parsing: false,
+    normalized: true,
+    maintainAspectRatio: false,
+    layout: { padding: { top: 18, right: 60 } },
+    scales: {
+      x: {
+        ...axis,
+        type: 'logarithmic',
+        ticks: { ...axis.ticks, callback: tick, autoSkip: false, maxRotation: 0 },
+        grid: { display: false },
+        title: title('Frequency'),
+      },
+      y: {
+        ...axis,
+        type: 'logarithmic',
+        min: top * DEPTH,
+        title: title('mV peak to peak'),
+        ticks: {
+          ...axis.ticks,
+          callback: (value) => (Math.abs(Math.log10(Number(value)) % 1) < 1e-9 ? String(value) : ''),
+        },
+      },
+    },
+    plugins: {
+      legend: {
+        display: traces.length > 1,
+        position: 'top',
+        align: 'start',
+        labels: { color: palette.text.primary, boxHeight: 1 },
+      },
+      annotation: { clip: false, annotations: Object.fromEntries(notes) },
+    },
+  };
+  const rows = found.flatMap(({ data: one }, index) =>
+    (one?.points ?? []).map(({ x, y }) => [traces[index]?.label ?? '', x, y * MILLI]),
+  );
+  const words = named
+    .map(
+      ({ hertz, peakToPeak, kind }) =>
+        `${hertzWords(hertz)}, ${LINE_WORDS[kind]}, ${(peakToPeak * MILLI).toPrecision(3)} mV`,
+    )
+    .join('; ');
+  return (
+    <Figure
+      chart={chart}
+      caption={caption}
+      table={[['record', 'hertz', 'millivolts peak to peak'], ...rows]}
+      height={height}
+    >
+      <Line
+        ref={chart}
+        data={data}
+        options={options}
+        role="img"
+        aria-label={`${caption}. ${words === '' ? 'No line stands out of the noise.' : words}.`}
+      />
+    </Figure>
+  );
+}

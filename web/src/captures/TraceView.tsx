@@ -1,0 +1,135 @@
+// A trace with zoom from the whole of it to single samples; of ripple the spectrum of the same stretch stands beside it.
+import type { TraceWindow } from '@lastmark/contract/types';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
+import { api } from '../api/client.ts';
+import { Loading } from '../parts/QueryGate.tsx';
+
+const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
+const SpectrumChart = lazy(async () => ({ default: (await import('./SpectrumChart.tsx')).SpectrumChart }));
+
+const BUCKETS = 700;
+const CLOSER = 4;
+/** No stretch is shorter than so many samples. */
+const LEAST_SAMPLES = 20;
+
+interface Stretch {
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface Shown {
+  readonly id: string;
+  /** What it is called beside another. */
+  readonly label: string;
+}
+
+interface Props {
+  readonly traces: readonly Shown[];
+  readonly caption: string;
+  readonly spectrum?: boolean;
+  readonly height?: number;
+}
+
+/** What a key or a button does to a stretch. */
+const MOVES: readonly { readonly key: string; readonly label: string; readonly to: (one: Stretch) => Stretch }[] = [
+  { key: '+', label: 'Closer', to: (one) => around(one, 1 / CLOSER) },
+  { key: '-', label: 'Wider', to: (one) => around(one, CLOSER) },
+  { key: 'ArrowLeft', label: 'Earlier', to: (one) => moved(one, -0.5) },
+  { key: 'ArrowRight', label: 'Later', to: (one) => moved(one, 0.5) },
+];
+
+const around = ({ from, to }: Stretch, factor: number): Stretch => {
+  const middle = (from + to) / 2;
+  const half = ((to - from) / 2) * factor;
+  return { from: middle - half, to: middle + half };
+};
+const moved = ({ from, to }: Stretch, part: number): Stretch => ({
+  from: from + part * (to - from),
+  to: to + part * (to - from),
+});
+
+/** A stretch that lies within the trace. */
+function within({ from, to }: Stretch, { length, samples }: Pick<TraceWindow, 'length' | 'samples'>): Stretch | null {
+  const least = (LEAST_SAMPLES * length) / Math.max(1, samples - 1);
+  const wide = Math.min(length, Math.max(least, to - from));
+  if (wide >= length) return null;
+  const begin = Math.min(length - wide, Math.max(0, from));
+  return { from: begin, to: begin + wide };
+}
+
+const asked = (stretch: Stretch | null): string =>
+  stretch ? `&from=${Math.max(0, stretch.from)}&to=${stretch.to}` : '';
+
+function useWindow(id: string, stretch: Stretch | null) {
+  return useQuery({
+    queryKey: ['capture-trace', id, stretch],
+    staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => api<TraceWindow>(`/captures/${id}/trace?buckets=${BUCKETS}${asked(stretch)}`, { signal }),
+  });
+}
+
+export function TraceView({ traces, caption, spectrum = false, height = 250 }: Props) {
+  const [first, second] = traces;
+  const [stretch, setStretch] = useState<Stretch | null>(null);
+  const whole = useWindow(first?.id ?? '', null);
+  const one = useWindow(first?.id ?? '', stretch);
+  const other = useWindow(second?.id ?? first?.id ?? '', stretch);
+  if (one.error) return <Alert severity="error">{one.error.message}</Alert>;
+  if (!one.data || !whole.data)
+    return (
+      <Box sx={{ minHeight: height + 90 }}>
+        <Loading what="the trace" />
+      </Box>
+    );
+  const { length } = whole.data;
+  const shown = stretch ?? { from: 0, to: length };
+  const move = (to: (one: Stretch) => Stretch) => setStretch(within(to(shown), whole.data));
+  const named = (data: TraceWindow | undefined, label: string) =>
+    (data?.columns ?? []).map((column) => ({ ...column, name: traces.length > 1 ? label : column.name }));
+  const columns = [...named(one.data, first?.label ?? ''), ...(second ? named(other.data, second.label) : [])];
+  return (
+    <Box
+      role="group"
+      aria-label={`${caption}: arrows move, plus and minus zoom`}
+      tabIndex={0}
+      onKeyDown={(event) => {
+        const found = MOVES.find(({ key }) => key === event.key || (key === '+' && event.key === '='));
+        if (event.key === '0') setStretch(null);
+        else if (found) move(found.to);
+        else return;
+        event.preventDefault();
+      }}
+    >
+      <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'center', mb: 0.5 }}>
+        {MOVES.map(({ label, to }) => (
+          <Button key={label} size="small" onClick={() => move(to)}>
+            {label}
+          </Button>
+        ))}
+        <Button size="small" disabled={stretch === null} onClick={() => setStretch(null)}>
+          All of it
+        </Button>
+      </Box>
+      <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: spectrum ? { xs: '1fr', lg: '3fr 2fr' } : '1fr' }}>
+        <Suspense fallback={<Loading what="the chart" />}>
+          <CaptureChart caption={caption} columns={columns} height={height} range={shown} />
+        </Suspense>
+        {spectrum && first && (
+          <Suspense fallback={<Loading what="the spectrum" />}>
+            <SpectrumChart
+              traces={traces}
+              query={asked(stretch)}
+              caption={`${caption}: by frequency`}
+              height={height}
+            />
+          </Suspense>
+        )}
+      </Box>
+    </Box>
+  );
+}

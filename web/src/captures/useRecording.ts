@@ -1,0 +1,53 @@
+// A file read away from the screen before it is kept: its figures, its picture, and its samples to send.
+import { useQuery } from '@tanstack/react-query';
+import { proxy, wrap } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { CapturePreview, CaptureWork, PreviewHead } from '../workers/capture.worker.ts';
+
+/** A larger file is sent as its samples alone, which are read already. */
+const SENT_WHOLE = 4 * 1024 * 1024;
+
+function useWork() {
+  const [{ worker, work }] = useState(() => {
+    const started = new Worker(new URL('../workers/capture.worker.ts', import.meta.url), { type: 'module' });
+    return { worker: started, work: wrap<CaptureWork>(started) };
+  });
+  // Closing stops the reading wherever it is, and leaves nothing behind.
+  useEffect(() => () => worker.terminate(), [worker]);
+  return work;
+}
+
+/** @param head what figures depend on; null until it is chosen */
+export function useRecording(head: PreviewHead | null) {
+  const work = useWork();
+  const [file, setFile] = useState<File | null>(null);
+  const [read, setRead] = useState(0);
+  const preview = useQuery({
+    queryKey: ['capture-preview', head, file?.name, file?.size, file?.lastModified],
+    enabled: file !== null && head !== null,
+    gcTime: 0,
+    retry: false,
+    queryFn: async (): Promise<CapturePreview> =>
+      file && head ? work.preview(head, file, proxy(setRead)) : { ok: false, reason: 'Choose a supply first.' },
+  });
+  return {
+    file,
+    /** Bytes read so far. */
+    read,
+    reading: preview.isFetching,
+    seen: preview.data,
+    take: ([first]: readonly File[]) => {
+      if (!first) return;
+      setRead(0);
+      setFile(first);
+    },
+    /** What is sent: the file as it is, or its samples. */
+    sent: async (): Promise<Blob | null> => {
+      if (!file || file.size <= SENT_WHOLE) return file;
+      const samples = await work.packed();
+      return samples ? new Blob([samples as Uint8Array<ArrayBuffer>]) : file;
+    },
+  };
+}
+
+export type Recording = ReturnType<typeof useRecording>;

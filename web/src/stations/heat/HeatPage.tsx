@@ -1,0 +1,243 @@
+// Heat: the soak first, then its sensors, what it says of touch, and what it predicts.
+import { EVENT_WORDS, type SensorFigures, type SoakResult, settledAfter, TOUCH_TS1 } from '@lastmark/core/heat';
+import { fixed } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { lazy, Suspense, useState } from 'react';
+import { Link } from 'react-router';
+import { useCapture } from '../../captures/useCapture.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
+import { Choice } from '../../parts/fields.tsx';
+import { PageHead } from '../../parts/Page.tsx';
+import { Panel } from '../../parts/Panel.tsx';
+import { Loading } from '../../parts/QueryGate.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
+import { StateMark } from '../../parts/StateMark.tsx';
+import { useNotify } from '../../state/notices.tsx';
+import { useSample } from '../../state/sample.tsx';
+import { SoakDialog } from './SoakDialog.tsx';
+
+const SoakChart = lazy(async () => ({ default: (await import('./SoakChart.tsx')).SoakChart }));
+
+const MINUTE = 60;
+const CHART_HEIGHT = 300;
+
+const celsius = (value: number | null): string | null => (value === null ? null : fixed(value, 1));
+const interval = ([low, high]: readonly [number | null, number | null]): string =>
+  `${celsius(low) ?? '?'} to ${celsius(high) ?? '?'}`;
+
+/** When no more than a kelvin is still to come, from the start of the soak. */
+function settles({ settled, fit, from }: SensorFigures): string {
+  if (settled === null) return 'not told yet';
+  if (settled) return 'settled';
+  const after = fit && settledAfter(fit);
+  return after === null || after === undefined ? 'not settled' : `after ${Math.round((after + from) / MINUTE)} min`;
+}
+
+function Sensors({ soak }: { readonly soak: SoakResult }) {
+  return (
+    <QuietTable<SensorFigures>
+      label="Sensors"
+      rows={soak.figures.sensors}
+      rowKey={({ name }) => name}
+      columns={[
+        { head: 'Sensor', cell: ({ name }) => name },
+        { head: 'At the end, °C', number: true, cell: ({ atEnd }) => celsius(atEnd) },
+        { head: 'Leads to, °C', number: true, cell: ({ steady }) => celsius(steady), empty: 'a longer soak' },
+        { head: '95 % of', cell: ({ steadyInterval }) => interval(steadyInterval) },
+        {
+          head: 'Still to come, K',
+          number: true,
+          cell: ({ remaining }) => (remaining === null ? null : fixed(remaining, 1)),
+          empty: 'a longer soak',
+        },
+        { head: 'Settles', cell: settles },
+        {
+          head: 'Time constants, min',
+          cell: ({ timeConstants }) =>
+            timeConstants.length > 0 ? timeConstants.map((tau) => fixed(tau / MINUTE, 1)).join(' and ') : null,
+          empty: 'none',
+        },
+      ]}
+    />
+  );
+}
+
+function Touch({ soak }: { readonly soak: SoakResult }) {
+  const { at25, touch, perWatt, loss } = soak;
+  return (
+    <Panel>
+      <Typography variant="h3">Touched</Typography>
+      {at25 ? (
+        <Typography>
+          {fixed(at25.steady, 1)} °C at 25 °C ({interval(at25.interval)}).
+        </Typography>
+      ) : (
+        <Typography color="text.secondary">Needs the ambient and a soak that tells where it leads.</Typography>
+      )}
+      {touch.map(({ title, high, state }) => (
+        <Box key={title} sx={{ display: 'flex', gap: 1, alignItems: 'baseline', mt: 0.5 }}>
+          <StateMark state={state} />
+          <span>
+            {title}: up to {high} °C
+          </span>
+        </Box>
+      ))}
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+        {TOUCH_TS1.source}. A body that is gripped to unplug it is touched for 1 to 10 s.
+      </Typography>
+      <Typography variant="body2" sx={{ mt: 1 }}>
+        {perWatt === null
+          ? 'Kelvin per watt of loss: measure the efficiency of this loading at this mains.'
+          : `${fixed(perWatt, 2)} K per watt of loss, at ${fixed(loss ?? 0, 2)} W.`}
+      </Typography>
+    </Panel>
+  );
+}
+
+function Predictions({ soak }: { readonly soak: SoakResult }) {
+  return (
+    <Panel>
+      <Typography variant="h3">Predicted, not measured</Typography>
+      {soak.predictions.length === 0 && (
+        <Typography color="text.secondary">Needs the ambient and a soak that tells where it leads.</Typography>
+      )}
+      {soak.predictions.map(({ title, at }) => (
+        <Typography key={title}>
+          About {fixed(at.celsius, 0)} °C {title} ({fixed(at.interval[0], 0)} to {fixed(at.interval[1], 0)} °C).
+        </Typography>
+      ))}
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+        At another loss the rise goes with loss to the power of 0.8 to 1, until soaks at two losses tell which.
+      </Typography>
+    </Panel>
+  );
+}
+
+export function HeatPage() {
+  const { dossier, verdict } = useSample();
+  const { soaks, missing, causes } = verdict.results.heat;
+  const { takeBack } = useCapture();
+  const notify = useNotify();
+  const [chosen, setChosen] = useState('');
+  const [taking, setTaking] = useState(false);
+  const soak = soaks.find(({ captureId }) => captureId === chosen) ?? soaks.at(-1);
+  const { maker, model } = dossier.sample.model;
+  const capture = dossier.captures.find(({ id }) => id === soak?.captureId);
+  return (
+    <>
+      <PageHead title="Heat">
+        {soaks.length > 1 && soak && (
+          <Choice
+            label="Soak"
+            value={soak.captureId}
+            options={soaks.map(({ captureId, conditions }) => ({ value: captureId, label: conditions }))}
+            onChange={setChosen}
+            more={{ sx: { width: 300 } }}
+          />
+        )}
+        <Button variant="contained" onClick={() => setTaking(true)} disabled={dossier.rigs.length === 0}>
+          Take in a soak
+        </Button>
+      </PageHead>
+      {dossier.rigs.length === 0 && (
+        <Alert severity="warning">
+          No rig yet: a soak needs to know its meters. <Link to="/bench">Add a rig at Bench</Link>.
+        </Alert>
+      )}
+      {soak ? (
+        <>
+          <Typography sx={{ fontSize: 22, fontWeight: 600 }}>
+            {soak.hottest
+              ? soak.hottest.steady === null
+                ? `${soak.hottest.name} ${fixed(soak.hottest.atEnd, 1)} °C at the end`
+                : `${soak.hottest.name} leads to ${fixed(soak.hottest.steady, 1)} °C`
+              : 'No temperature'}
+            <Box component="span" sx={{ fontSize: 15, fontWeight: 400, color: 'text.secondary', ml: 1.5 }}>
+              {soak.conditions}
+            </Box>
+          </Typography>
+          {soak.figures.events.map(({ kind, at, from, to, temperature, recovered }) => (
+            <Alert key={`${kind} ${at}`} severity="error" icon={false} sx={{ my: 0.5, py: 0 }}>
+              Output {EVENT_WORDS[kind]} after {fixed(at / MINUTE, 1)} min: {fixed(from, 1)} to {fixed(to, 1)} W
+              {temperature === null ? '' : ` at ${fixed(temperature, 1)} °C`}
+              {recovered === null ? '' : `, as before again after ${fixed(recovered / MINUTE, 1)} min`}.
+            </Alert>
+          ))}
+          <Suspense
+            fallback={
+              <Box sx={{ minHeight: CHART_HEIGHT }}>
+                <Loading what="the soak" />
+              </Box>
+            }
+          >
+            <SoakChart
+              key={soak.captureId}
+              soak={soak}
+              caption={`${maker} ${model}: ${soak.conditions}`}
+              height={CHART_HEIGHT}
+            />
+          </Suspense>
+          <Box sx={{ mt: 1.5 }}>
+            <Sensors soak={soak} />
+          </Box>
+          {soak.figures.findings.map((finding) => (
+            <Typography key={finding} variant="body2" color="text.secondary">
+              {finding}
+            </Typography>
+          ))}
+          {capture && (
+            <Box sx={{ display: 'flex', gap: 1, mt: 1, alignItems: 'baseline' }}>
+              <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+                {capture.takenAt.slice(0, 10)}, {capture.source}
+                {capture.soak?.surface ? `, lay on ${capture.soak.surface}` : ''}
+                {capture.soak?.adapter ? `, through ${capture.soak.adapter}` : ''}
+                {capture.note ? `. ${capture.note}` : ''}
+              </Typography>
+              <Button size="small" component="a" href={`/api/captures/${capture.id}/trace.csv`}>
+                CSV
+              </Button>
+              <Button
+                size="small"
+                color="error"
+                disabled={takeBack.isPending}
+                onClick={() => takeBack.mutate(capture, { onError: (error) => notify(error.message) })}
+              >
+                Take back
+              </Button>
+            </Box>
+          )}
+          <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: '1fr', lg: '1fr 1fr' }, mt: 1.5 }}>
+            <Touch soak={soak} />
+            <Predictions soak={soak} />
+          </Box>
+        </>
+      ) : (
+        <EmptyFigure says="Temperatures over an hour at full load, where they lead with their interval, and when output gave less or cut out.">
+          <Button variant="outlined" onClick={() => setTaking(true)} disabled={dossier.rigs.length === 0}>
+            Take in a soak
+          </Button>
+        </EmptyFigure>
+      )}
+      {causes.map((cause) => (
+        <Typography key={cause} sx={{ mt: 1, fontWeight: 600 }}>
+          {cause}
+        </Typography>
+      ))}
+      {missing.length > 0 && (
+        <Typography color="text.secondary" sx={{ mt: 1.5 }}>
+          No soak that leads anywhere yet at {missing.map(mainsLabel).join(' and ')}.
+        </Typography>
+      )}
+      <Caution
+        line="Hot surfaces burn. Never leave a soak alone without a fire-safe surface, a smoke alarm and a cut-off."
+        more="Let it cool before you touch or unplug it; stop at smell, smoke, swelling or noise. After heat every port is proved again: a dead or weakened port is a finding."
+      />
+      {taking && <SoakDialog onClose={() => setTaking(false)} />}
+    </>
+  );
+}
