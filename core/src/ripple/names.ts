@@ -33,6 +33,9 @@ const MAINS_BAND = 0.01;
 const MOST_LINES = 24;
 /** Multiples that are told as such. */
 const MOST_MULTIPLE = { mains: 20, switching: 40, burst: 10 } as const;
+/** So many multiples of one frequency are a chain that may go on for long, as those of packets do. */
+const A_CHAIN = 3;
+const MOST_OF_CHAIN = 60;
 /** A multiple as large as this against its first is one of its own. */
 const LARGER = 1.2;
 /** Part of its resolution a frequency is known to. */
@@ -40,6 +43,8 @@ const KNOWN_TO = 0.12;
 
 interface First {
   readonly line: Line;
+  /** How many of its multiples were found so far. */
+  multiples: number;
   readonly kind: 'mains' | 'switching' | 'burst';
 }
 
@@ -54,12 +59,12 @@ const ownKind = (hertz: number, resolution: number, mains: readonly number[]): L
 
 /** The first it is a multiple of, if any. */
 function firstOf(line: Line, firsts: readonly First[]): First | undefined {
-  return firsts.find(({ line: first, kind }) => {
+  return firsts.find(({ line: first, kind, multiples }) => {
     const times = Math.round(line.hertz / first.hertz);
     if (
       times < 2 ||
-      times > MOST_MULTIPLE[kind] ||
-      (kind !== 'switching' && line.hertz >= SWITCHING_FROM) ||
+      times > (multiples >= A_CHAIN ? MOST_OF_CHAIN : MOST_MULTIPLE[kind]) ||
+      (kind !== 'switching' && line.hertz >= SWITCHING_FROM && multiples < A_CHAIN) ||
       line.power > LARGER ** 2 * first.power
     )
       return false;
@@ -99,9 +104,12 @@ export function namedLines(lines: readonly Line[], mains: number | null): readon
     const common = { hertz: line.hertz, peakToPeak: peakToPeakOf(line.power), spread: line.spread };
     const own = ownKind(line.hertz, line.resolution, possible);
     const first = own === 'mains' ? undefined : firstOf(line, firsts);
-    if (first) return { ...common, kind: 'harmonic', of: first.line.hertz };
+    if (first) {
+      first.multiples += 1;
+      return { ...common, kind: 'harmonic', of: first.line.hertz };
+    }
     if (own === 'switching' && isBeside(line, firsts)) return { ...common, kind: 'other', of: null };
-    if (own === 'mains' || own === 'switching' || own === 'burst') firsts.push({ line, kind: own });
+    if (own === 'mains' || own === 'switching' || own === 'burst') firsts.push({ line, kind: own, multiples: 0 });
     return { ...common, kind: own, of: null };
   });
   return told.sort((a, b) => b.peakToPeak - a.peakToPeak).slice(0, MOST_LINES);

@@ -115,6 +115,7 @@ async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Prom
   if (head.port !== null && !model.ports.some(({ label }) => label === head.port))
     throw refused('capture.port', `There is no port "${head.port}".`);
   const ofPort = head.kind === 'fading' || head.kind === 'dip' || head.kind === 'sweep' || head.kind === 'ripple';
+  if (ofPort && head.port === null) throw refused('capture.port', 'Say which port it was recorded at.');
   for (const { port } of head.outputs ?? [])
     if (!model.ports.some(({ label }) => label === port))
       throw refused('capture.outputs', `There is no port "${port}".`);
@@ -123,7 +124,6 @@ async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Prom
   if (head.kind === 'ripple' && head.outputs?.every(({ port }) => port !== head.port) && !head.withdrawn)
     throw refused('capture.port', `Say at which level ${head.port ?? 'the port'} was.`);
   if (head.typed != null && head.kind !== 'ripple') throw refused('capture.typed', 'Only ripple is read off by eye.');
-  if (ofPort && head.port === null) throw refused('capture.port', 'Say which port it was recorded at.');
   if (head.kind === 'waveform' && head.mains.kind === 'dc')
     throw refused('capture.mains', 'A DC supply has no waveform: power factor is for AC.');
   if (head.kind === 'sweep' && head.mains.kind === 'ac')

@@ -38,7 +38,13 @@ interface Props {
   readonly range?: { readonly from: number; readonly to: number };
 }
 
-const unitOf = ({ quantity, unit }: Column): string => (quantity ? CHANNEL_UNITS[quantity] : unit);
+const plainUnit = ({ quantity, unit }: Column): string => (quantity ? CHANNEL_UNITS[quantity] : unit);
+
+/** Small volts and amps are read in thousandths. */
+const isSmall = ({ quantity, points }: Column): boolean =>
+  (quantity === 'voltage' || quantity === 'current') && points.every(({ y }) => Math.abs(y) < 1);
+const unitOf = (column: Column): string => `${isSmall(column) ? 'm' : ''}${plainUnit(column)}`;
+const factorOf = (column: Column): number => (isSmall(column) ? 1000 : 1);
 const wordOf = ({ name }: Column): string => COLUMN_WORDS[name as ColumnName] ?? name;
 const DASHES = [[], [6, 3]];
 
@@ -65,7 +71,7 @@ export function CaptureChart({ caption, columns, height = 220, range }: Props) {
   const data: ChartData<'line', Spot[]> = {
     datasets: columns.map((column, index) => ({
       label: `${wordOf(column)}, ${unitOf(column)}`,
-      data: column.points.map(({ x, y }) => ({ x: x * factor, y })),
+      data: column.points.map(({ x, y }) => ({ x: x * factor, y: y * factorOf(column) })),
       yAxisID: axisOf(index),
       borderColor: colourOf(index),
       backgroundColor: colourOf(index),

@@ -1,6 +1,6 @@
 // What rides on an output by frequency: the stretch its trace shows, with the lines that stand out named.
 import type { TraceSpectrum } from '@lastmark/contract/types';
-import { hertzWords, LINE_WORDS } from '@lastmark/core/ripple';
+import { hertzWords, LINE_WORDS, type RippleLine } from '@lastmark/core/ripple';
 import Alert from '@mui/material/Alert';
 import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import {
@@ -33,6 +33,8 @@ interface Props {
 }
 
 const MOST_NAMED = 4;
+/** Room a name needs, decades. */
+const NAME_DECADES = 1.1;
 const MILLI = 1000;
 /** Decades below the largest line that are drawn. */
 const DEPTH = 1e-4;
@@ -43,6 +45,18 @@ const tick = (value: number | string): string => {
   const decade = Math.log10(hertz);
   return Math.abs(decade - Math.round(decade)) < 1e-9 ? hertzWords(hertz) : '';
 };
+
+/** The lines worth naming, none so near another that their names would meet: causes before their multiples. */
+function apart(lines: readonly RippleLine[]): readonly RippleLine[] {
+  const causes = lines.filter(({ kind }) => kind !== 'harmonic' && kind !== 'other');
+  return [...causes, ...lines.filter((line) => !causes.includes(line))].reduce<readonly RippleLine[]>(
+    (kept, line) =>
+      kept.length < MOST_NAMED && kept.every((one) => Math.abs(Math.log10(one.hertz / line.hertz)) > NAME_DECADES)
+        ? [...kept, line]
+        : kept,
+    [],
+  );
+}
 
 export function SpectrumChart({ traces, query, caption, height }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
@@ -72,7 +86,7 @@ export function SpectrumChart({ traces, query, caption, height }: Props) {
       pointRadius: 0,
     })),
   };
-  const named = first.data.lines.slice(0, MOST_NAMED);
+  const named = apart(first.data.lines);
   const notes = named.map(({ hertz, peakToPeak, kind }, index): [string, AnnotationOptions] => [
     `line${index}`,
     {

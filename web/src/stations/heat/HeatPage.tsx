@@ -25,6 +25,8 @@ const SoakChart = lazy(async () => ({ default: (await import('./SoakChart.tsx'))
 
 const MINUTE = 60;
 const CHART_HEIGHT = 300;
+/** Said by the table already. */
+const IN_TABLE = /had not settled|do not tell where/;
 
 const celsius = (value: number | null): string | null => (value === null ? null : fixed(value, 1));
 const interval = ([low, high]: readonly [number | null, number | null]): string =>
@@ -108,7 +110,7 @@ function Predictions({ soak }: { readonly soak: SoakResult }) {
       )}
       {soak.predictions.map(({ title, at }) => (
         <Typography key={title}>
-          About {fixed(at.celsius, 0)} °C {title} ({fixed(at.interval[0], 0)} to {fixed(at.interval[1], 0)} °C).
+          About {fixed(at.celsius, 0)} °C {title} ({Math.floor(at.interval[0])} to {Math.ceil(at.interval[1])} °C).
         </Typography>
       ))}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
@@ -125,7 +127,10 @@ export function HeatPage() {
   const notify = useNotify();
   const [chosen, setChosen] = useState('');
   const [taking, setTaking] = useState(false);
-  const soak = soaks.find(({ captureId }) => captureId === chosen) ?? soaks.at(-1);
+  const soak =
+    soaks.find(({ captureId }) => captureId === chosen) ??
+    soaks.find(({ figures }) => figures.events.length > 0) ??
+    soaks.at(-1);
   const { maker, model } = dossier.sample.model;
   const capture = dossier.captures.find(({ id }) => id === soak?.captureId);
   return (
@@ -185,11 +190,13 @@ export function HeatPage() {
           <Box sx={{ mt: 1.5 }}>
             <Sensors soak={soak} />
           </Box>
-          {soak.figures.findings.map((finding) => (
-            <Typography key={finding} variant="body2" color="text.secondary">
-              {finding}
-            </Typography>
-          ))}
+          {soak.figures.findings
+            .filter((finding) => !IN_TABLE.test(finding))
+            .map((finding) => (
+              <Typography key={finding} variant="body2" color="text.secondary">
+                {finding}
+              </Typography>
+            ))}
           {capture && (
             <Box sx={{ display: 'flex', gap: 1, mt: 1, alignItems: 'baseline' }}>
               <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>

@@ -25,6 +25,7 @@ const MILLI = 1000;
 const millivolts = (volts: number | null): string | null =>
   volts === null ? null : fixed(volts * MILLI, volts < 0.01 ? 2 : 1);
 const MOST_MISSING = 6;
+const NOWRAP = { whiteSpace: 'nowrap' } as const;
 
 /** Which record stands under the eyes. */
 const titleOf = ({ conditions }: RippleCell): string => conditions;
@@ -51,7 +52,7 @@ function Cells({
       exception={({ limit, tolerance }) => limit?.state === 'short' || tolerance?.state === 'outside'}
       columns={[
         {
-          head: 'Port, level, load',
+          head: 'Port and level',
           cell: (cell) => (
             <Button size="small" onClick={() => onShow(cell)} sx={{ p: 0, textAlign: 'left', justifyContent: 'start' }}>
               {cell.outputs
@@ -60,14 +61,14 @@ function Cells({
             </Button>
           ),
         },
-        { head: 'Load', cell: ({ load }) => load },
-        { head: 'Mains', cell: ({ mains }) => mainsLabel(mains) },
-        { head: 'Peak to peak, mV', number: true, cell: ({ figures }) => millivolts(figures.peakToPeak) },
+        { head: 'Load', cell: ({ load }) => <span style={NOWRAP}>{load}</span> },
+        { head: 'Mains', cell: ({ mains }) => <span style={NOWRAP}>{mainsLabel(mains)}</span> },
+        { head: 'P-p, mV', number: true, cell: ({ figures }) => millivolts(figures.peakToPeak) },
         {
           head: '± U, mV',
           number: true,
           cell: ({ measured }) => (isStated(measured) ? millivolts(expandedUncertainty(measured)) : null),
-          empty: 'scope’s accuracy',
+          empty: 'scope?',
         },
         {
           head: '99.99 %, mV',
@@ -101,7 +102,13 @@ function Cells({
         {
           head: '',
           cell: (cell) => (
-            <Button size="small" color="error" onClick={() => back(cell)} aria-label={`Take back ${cell.conditions}`}>
+            <Button
+              size="small"
+              color="error"
+              onClick={() => back(cell)}
+              aria-label={`Take back ${cell.conditions}`}
+              sx={{ ...NOWRAP, p: 0, minWidth: 0 }}
+            >
               Take back
             </Button>
           ),
