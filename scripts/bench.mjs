@@ -21,6 +21,7 @@ const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
 const { measureSplits } = await import('./measure/splits.mjs');
 const { measureCaptures } = await import('./measure/captures.mjs');
+const { measureTraces } = await import('./measure/traces.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
@@ -43,6 +44,7 @@ await measureLooks();
 await measureSplits();
 await measureCoverage();
 await measureCaptures();
+await measureTraces();
 await measureLoop(file);
 const bench = await startSimulatedBench({ port: 5460 });
 process.env.BENCH_PORT = '5460';

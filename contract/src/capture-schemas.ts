@@ -3,7 +3,10 @@ import { CAPTURE_KINDS, SENSOR_KINDS, SENSOR_PLACES, SOAK_PLACES } from '@lastma
 import { SURFACES } from '@lastmark/core/heat';
 import { ATTACHED } from '@lastmark/core/reading';
 import { boolean, number, string } from 'yup';
-import { id, list, mains, moment, oneOf, optionalText, output, record, si, text } from './parts.ts';
+import { id, list, mains, moment, oneOf, optionalText, portLabel, record, si, text } from './parts.ts';
+
+/** A port at a level; without load at 0 A. */
+const loaded = record({ port: portLabel(), volts: si(0.5, 60).required(), amps: si(0, 20).required() });
 
 const soakSetting = record({
   place: oneOf(SOAK_PLACES),
@@ -31,7 +34,7 @@ const head = record({
   supersedes: id().nullable().defined(),
   withdrawn: boolean().strict().defined(),
   /** Ripple and soaks: what was loaded, and with how much. Left out for the others. */
-  outputs: list(output, 16).nullable().optional().default(undefined),
+  outputs: list(loaded, 16).nullable().optional().default(undefined),
   /** Ripple read off by eye, V peak to peak: then there are no samples. */
   typed: si(1e-6, 60).nullable().optional().default(undefined),
   /** Where a soak stood. */

@@ -2,4 +2,4 @@
 export { soakOf } from '@lastmark/core/heat';
 export { seededNormal, seededRandom } from '@lastmark/core/random';
 export { rippleOf } from '@lastmark/core/ripple';
-export { readTrace, TraceReader } from '@lastmark/core/trace';
+export { packTrace, readTrace, TraceReader } from '@lastmark/core/trace';

@@ -58,7 +58,10 @@ const saved = (kind: 'inline' | 'attachment', { name, bytes }: MadeFile): Answer
   headers: { 'Content-Disposition': disposition(kind, name) },
 });
 /** Bytes in memory of their own, which a worker may be given whole. */
-const own = (file: Buffer | null): Uint8Array => new Uint8Array(file ?? []);
+const own = (file: Buffer | null): Uint8Array =>
+  file && file.byteOffset === 0 && file.buffer.byteLength === file.byteLength
+    ? new Uint8Array(file.buffer)
+    : new Uint8Array(file ?? []);
 
 async function health({ db }: Call): Promise<Omit<Health, 'version'>> {
   try {

@@ -179,3 +179,19 @@ describe('findings', () => {
     expect(found.peakToPeak9999).toBeCloseTo(0.01, 4);
   });
 });
+
+it('a line of the other mains makes one ask whether the supply is right', () => {
+  const values = record(
+    1e6,
+    0.2,
+    [
+      [0.02, 100],
+      [0.004, 90e3],
+    ],
+    1e-4,
+  );
+  expect(figures(values, 1e-6, { mains: 60 }).findings.join()).toMatch(
+    /100 Hz is twice a mains of 50 Hz, and the supply is said to be 60 Hz/,
+  );
+  expect(figures(values, 1e-6, { mains: 50 }).findings).toEqual([]);
+});

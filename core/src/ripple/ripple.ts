@@ -119,11 +119,21 @@ function findingsOf(
   const missing = values.length - spread.count;
   const swing = spread.high - spread.low;
   const top = lines.find(({ hertz, kind }) => hertz > NEAR_TOP * (rate / 2) && kind !== 'mains');
+  // What the other mains would leave, and none of what this one does.
+  const twice = mains ? 2 * (mains > 55 ? 50 : 60) : null;
+  const other = lines.some(({ kind }) => kind === 'mains')
+    ? undefined
+    : lines.find(({ hertz }) => twice !== null && Math.abs(hertz - twice) < 0.01 * twice);
   const folded = lines.find((line) => isFolded(line, lines, rate));
   return [
     ...(periods < LEAST_PERIODS - 1e-6
       ? [
           `The record of ${secondsWords(length)} holds ${periods.toFixed(1)} periods of ${lowest} Hz; ${LEAST_PERIODS} or more are needed, or the mains ripple is missed.`,
+        ]
+      : []),
+    ...(other
+      ? [
+          `The line at ${hertzWords(other.hertz)} is twice a mains of ${Math.round(other.hertz / 2)} Hz, and the supply is said to be ${mains} Hz: is that right?`,
         ]
       : []),
     ...(clipped(values) ? [clippedSays('voltage')] : []),

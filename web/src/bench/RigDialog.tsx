@@ -10,6 +10,7 @@ import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
 import { type ElementText, fromElementText, LineFields, toElementText } from './LineFields.tsx';
+import { fromProbeText, ProbeFields, type ProbeText, toProbeText } from './ProbeFields.tsx';
 
 /** Instruments with an address that a run sheet can set by itself. */
 const DRIVES = [
@@ -18,7 +19,7 @@ const DRIVES = [
   ['analyser', 'Offers read by', 'PD analyser'],
   ['thermometer', 'Heat read by', 'thermometer'],
   ['sink', 'Levels asked by', 'PD sink'],
-  ['scope', 'Mains current by', 'oscilloscope'],
+  ['scope', 'Mains current and ripple by', 'oscilloscope'],
 ] as const;
 type Drive = (typeof DRIVES)[number][0];
 
@@ -37,6 +38,7 @@ interface Form {
   leadU: string;
   elements: readonly ElementText[];
   drives: Record<Drive, string>;
+  probe: ProbeText;
   note: string;
 }
 
@@ -65,11 +67,12 @@ function toForm(rig: StoredRig | null, instruments: readonly StoredInstrument[])
       sink: rig?.drives?.sink ?? '',
       scope: rig?.drives?.scope ?? '',
     },
+    probe: toProbeText(rig?.probe),
     note: rig?.note ?? '',
   };
 }
 
-function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, note }: Form): RigInput {
+function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, probe, note }: Form): RigInput {
   const driven = (id: string) => id || null;
   return {
     name: name.trim(),
@@ -93,6 +96,7 @@ function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, not
           scope: driven(drives.scope),
         }
       : null,
+    probe: fromProbeText(probe),
     note,
   };
 }
@@ -189,6 +193,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
         ))}
       </Box>
       <LineFields elements={elements} onChange={(to) => set({ elements: to })} />
+      <ProbeFields control={control} />
       <TextInput control={control} name="note" label="Note" max={400} />
       {instruments.length === 0 && <Alert severity="info">Add the instruments first.</Alert>}
     </FormDialog>

@@ -50,6 +50,10 @@ function textOf(profile: StoredProfile) {
     margin: percent(profile.more.margin),
     lowest: percent(assumed.low),
     highest: percent(assumed.high),
+    rippleVolts: profile.ripple?.volts == null ? '' : formatPlain(profile.ripple.volts, 'voltage', 'mV'),
+    ripplePart: profile.ripple?.part == null ? '' : percent(profile.ripple.part),
+    rippleUnloaded: profile.ripple?.unloaded === false ? 'no' : 'yes',
+    touch: profile.touch == null ? '' : String(profile.touch),
     ...toLimitText(profile.limits),
   };
 }
@@ -68,6 +72,9 @@ const FIELD_OF: Readonly<Record<string, keyof ProfileText>> = {
   assumedEfficiency: 'lowest',
   'assumedEfficiency.low': 'lowest',
   'assumedEfficiency.high': 'highest',
+  'ripple.volts': 'rippleVolts',
+  'ripple.part': 'ripplePart',
+  touch: 'touch',
   'limits.hottest': 'hottest',
   'limits.volts': 'volts',
   'limits.amps': 'amps',
@@ -87,12 +94,21 @@ const inputOf = (text: ProfileText, profile: StoredProfile): Profile => ({
   overRating: { ...profile.overRating, on: text.over === 'on', step: typedSi(text.overStep, 'efficiency') ?? 0 },
   signalModes: profile.signalModes,
   more: { as: text.moreAs as Profile['more']['as'], margin: typedSi(text.margin, 'efficiency') ?? 0 },
+  ripple: rippleOf(text),
+  touch: text.touch.trim() === '' ? null : Number(text.touch.replace(',', '.')),
   limits: fromLimitText(text),
   assumedEfficiency: {
     low: typedSi(text.lowest, 'efficiency') ?? Number.NaN,
     high: typedSi(text.highest, 'efficiency') ?? Number.NaN,
   },
 });
+
+/** What ripple may be; nothing where neither is set. */
+function rippleOf(text: ProfileText): Profile['ripple'] {
+  const volts = typedSi(text.rippleVolts, 'voltage');
+  const part = typedSi(text.ripplePart, 'efficiency');
+  return volts === null && part === null ? null : { volts, part, unloaded: text.rippleUnloaded === 'yes' };
+}
 
 export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const notify = useNotify();
@@ -139,6 +155,18 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
         />
         {quantity('allowance', 'A power may miss by, %', 'efficiency')}
         {quantity('tolerance', 'Own voltage tolerance, ± %', 'efficiency')}
+        {quantity('rippleVolts', 'Ripple at most, with mV', 'voltage')}
+        {quantity('ripplePart', 'and at most, % of the level', 'efficiency')}
+        <ChoiceInput
+          control={control}
+          name="rippleUnloaded"
+          label="Ripple without load"
+          options={[
+            { value: 'yes', label: 'counts' },
+            { value: 'no', label: 'does not count' },
+          ]}
+        />
+        <TextInput control={control} name="touch" label="Surface at most, °C at 25 °C" max={6} />
         {quantity('continuous', 'Continuous from, min', 'duration')}
         <ChoiceInput
           control={control}
