@@ -1,7 +1,7 @@
 import { CHARGERS, named } from '@lastmark/bench/sim';
 import type { SampleDossier, StoredInstrument } from '@lastmark/contract';
 import type { Capture, CaptureFigures, CaptureKind } from '@lastmark/core/capture';
-import type { SheetStep } from '@lastmark/core/plan';
+import { ofKind, type SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -167,11 +167,15 @@ describe('from the scope', () => {
   });
 });
 
-/** Run only the capture steps of a method's sheet. */
+const QUICK: readonly CaptureKind[] = ['waveform', 'inrush', 'fading', 'dip', 'sweep'];
+
+/** Run only the capture steps of a method's sheet, of some kinds, with what is changed about them. */
 async function runCaptures(
   sampleId: string,
   tag: string,
   methodId: string,
+  kinds = QUICK,
+  change: (step: SheetStep<'capture'>) => SheetStep<'capture'> = (step) => step,
 ): Promise<Map<CaptureKind, CaptureFigures[]>> {
   const made = await bench.call<{ id: string; title: string; steps: SheetStep[] }>(
     'post',
@@ -181,7 +185,9 @@ async function runCaptures(
       rigId: bench.rig.id,
     },
   );
-  const steps = made.steps.filter(({ kind }) => kind === 'capture');
+  const steps = ofKind(made.steps, 'capture')
+    .filter(({ capture }) => kinds.includes(capture))
+    .map(change);
   await request(harness.app)
     .put(`/api/run-sheets/${made.id}`)
     .set('If-Match', '"v1"')
@@ -222,6 +228,45 @@ describe('on the bench by itself', () => {
     const waves = (found.get('waveform') ?? []).flatMap((one) => (one.kind === 'waveform' ? [one] : []));
     expect(waves).toHaveLength(2);
     expect(waves[0]?.powerFactor).toBeGreaterThan(waves[1]?.powerFactor ?? 1);
+  });
+
+  it('records ripple by the scope, and a soak by thermometer and load', async () => {
+    bench.rack.clock.speed = 100;
+    const soaked = 1500;
+    const sample = await bench.make.sample({
+      model: { model: 'Ember 45', ports: [{ label: 'C1', connector: 'C', twin: null }] },
+      unit: { serial: 'soaked' },
+    });
+    for (const [volts, amps] of [
+      [5, 3],
+      [20, 2.25],
+    ] as const)
+      await bench.make.claim(sample.id, { kind: 'port-line', port: 'C1', volts, amps });
+    const found = await runCaptures(sample.id, sample.tag, 'local-mains', ['ripple', 'soak'], (step) =>
+      step.capture === 'soak' ? { ...step, dwell: soaked, attended: false } : step,
+    );
+    const { front } = bench.rack.bench.faces();
+    bench.rack.clock.speed = 20;
+    const truth = named(CHARGERS, 'Ember 45');
+    if (!truth) throw new Error('Ember 45');
+    const ripple = (found.get('ripple') ?? []).flatMap((one) => (one.kind === 'ripple' ? [one] : []));
+    // 5 V and 20 V of the claims, without load and with it.
+    expect(ripple).toHaveLength(4);
+    const rated = ripple.at(-1);
+    expect(rated?.samples).toBe(240_000);
+    expect(rated?.lines.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['mains', 'switching']));
+    const switching = rated?.lines.find(({ kind }) => kind === 'switching');
+    expect(Math.abs((switching?.hertz ?? 0) / truth.ripple.switchingHertz - 1)).toBeLessThan(0.001);
+    const [soak] = found.get('soak') ?? [];
+    if (soak?.kind !== 'soak') throw new Error('no soak');
+    expect(soak.sensors.map(({ name }) => name)).toEqual(['front', 'back', 'side']);
+    expect(soak.watts).toBeCloseTo(45, -1);
+    expect(soak.ambient).toBeCloseTo(25, 0);
+    expect(soak.events).toEqual([]);
+    // The thermometer is right to 0.4 K; it cooled for a moment before the bench was looked at.
+    const [hot] = soak.sensors;
+    expect(Math.abs((hot?.atEnd ?? 0) - (front - 273.15))).toBeLessThan(4);
+    expect(hot?.highest).toBeGreaterThan(40);
   });
 
   it('lowers and raises the supply of a car charger, and dips it', async () => {

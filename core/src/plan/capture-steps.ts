@@ -5,6 +5,31 @@ import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
 import { BATTERY_CAUTION, LOADED, stepBase } from './steps.ts';
 import type { NewStep } from './types.ts';
 
+/** Ripple of an output by the scope, without load or with it. */
+export const rippleStep = (mains: Mains, output: Output, load: 0 | 1): NewStep<'capture'> => ({
+  ...base('ripple', `Ripple, ${stepTitle({ outputs: [output], load })}`, mains),
+  outputs: [output],
+  port: output.port,
+  load,
+  dwell: 5,
+  needs: [...LOADED, 'oscilloscope'],
+  caution: mains.kind === 'dc' ? BATTERY_CAUTION : CLIP_CAUTION,
+});
+
+/** An hour and more at full load, every temperature recorded. */
+export const soakStep = (mains: Mains, outputs: readonly Output[], seconds: number): NewStep<'capture'> => ({
+  ...base('soak', `Soak ${Math.round(seconds / 60)} min, ${stepTitle({ outputs, load: 1 })}`, mains),
+  outputs,
+  load: 1,
+  dwell: seconds,
+  needs: [...LOADED, 'thermometer'],
+  caution: SOAK_CAUTION,
+  attended: true,
+});
+
+const CLIP_CAUTION = 'The earth clip of a scope on mains earth can short an output.';
+const SOAK_CAUTION = 'Never alone without a fire-safe surface, a smoke alarm and a cut-off. Hot surfaces burn.';
+
 /** How low a car's supply is taken, V: under every cut-out there is. */
 export const SWEEP_LOWEST = 8;
 /** How low it dips, V: what starting an engine leaves. */

@@ -5,7 +5,16 @@ import type { ReadOut } from '../read-out/index.ts';
 import { type Mains, mainsLabel, type Output, sameOutputs } from '../reading/index.ts';
 import { plugOrder, sweepSets } from '../split/sets.ts';
 import { isOffered, offeredLevels, proofSteps } from '../steps/index.ts';
-import { dipStep, fadingStep, inrushStep, supplyPoint, sweepStep, waveformStep } from './capture-steps.ts';
+import {
+  dipStep,
+  fadingStep,
+  inrushStep,
+  rippleStep,
+  soakStep,
+  supplyPoint,
+  sweepStep,
+  waveformStep,
+} from './capture-steps.ts';
 import {
   coolStep,
   deviceStep,
@@ -118,6 +127,10 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
         steps.push(efficiencyPoint(method, supply, outputs, load));
     if (by === 'instruments' && supply.kind === 'ac' && heaviest && method.captures.includes('waveform'))
       for (const load of [1, 0.25]) steps.push(waveformStep(supply, heaviest, load));
+    // Warm, behind the points: every level of the strongest port, without load and with it.
+    if (by === 'instruments' && heaviest && method.captures.includes('ripple'))
+      for (const [output] of levelsOf(source))
+        if (output) steps.push(rippleStep(supply, output, 0), rippleStep(supply, output, 1));
     if (method.idle > 0 && idleLast)
       for (const attached of method.idleAttached) steps.push(idleStep(method, supply, attached));
   }
@@ -131,6 +144,9 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
   }
   if (method.hold > 0 && held) steps.push(holdStep(method, mains.at(-1) ?? first, held));
   if (loadings.length > 0 || method.hold > 0) steps.push(coolStep(by));
+  // From cold again, each mains on its own.
+  if (method.soak > 0 && held && by === 'instruments')
+    for (const supply of mains) steps.push(soakStep(supply, held, method.soak), coolStep(by));
   return steps.map((step, index) => ({ ...step, id: `s${index + 1}` }));
 }
 

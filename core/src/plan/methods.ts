@@ -21,8 +21,9 @@ const BY_INSTRUMENTS = {
   proof: true,
   splits: true,
   hold: 0,
+  soak: 3600,
   sweep: [],
-  captures: ['inrush', 'fading', 'waveform'],
+  captures: ['inrush', 'fading', 'waveform', 'ripple'],
   devices: false,
 } as const satisfies Partial<Method>;
 
@@ -78,7 +79,7 @@ export const METHODS: readonly Method[] = [
     sweep: Object.values(CAR_STOPS)
       .flat()
       .map((volts) => ({ kind: 'dc' as const, volts })),
-    captures: ['fading', 'sweep', 'dip'],
+    captures: ['fading', 'sweep', 'dip', 'ripple'],
     mains: [
       { kind: 'dc', volts: 13.8 },
       { kind: 'dc', volts: 27.6 },

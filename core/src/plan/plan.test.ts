@@ -161,7 +161,7 @@ describe('a sheet by the regulatory pair', () => {
   });
 
   it('records what a laboratory wants besides: inrush from cold, the fading output, mains current warm at two loads', () => {
-    const captures = ofKind(steps, 'capture');
+    const captures = ofKind(steps, 'capture').filter(({ capture }) => capture !== 'ripple' && capture !== 'soak');
     expect(captures.map(({ capture, mains, load }) => [capture, mains.volts, load])).toEqual([
       ['inrush', 115, 0],
       ['inrush', 230, 0],
@@ -172,6 +172,30 @@ describe('a sheet by the regulatory pair', () => {
       ['waveform', 230, 0.25],
     ]);
     expect(captures.filter(({ needs }) => needs.includes('oscilloscope'))).toHaveLength(6);
+  });
+
+  it('records ripple warm, each level of the strongest port without load and with it, at each mains', () => {
+    const ripple = ofKind(steps, 'capture').filter(({ capture }) => capture === 'ripple');
+    expect(
+      ripple.filter(({ mains }) => mains.volts === 115).map(({ outputs, load }) => [outputs[0]?.volts, load]),
+    ).toEqual([
+      [5, 0],
+      [5, 1],
+      [9, 0],
+      [9, 1],
+      [20, 0],
+      [20, 1],
+    ]);
+    const first = steps.findIndex((step) => step.kind === 'capture' && step.capture === 'ripple');
+    expect(steps.slice(0, first).some(({ kind }) => kind === 'warm-up')).toBe(true);
+  });
+
+  it('soaks an hour at each mains, from cold, and lets it cool behind', () => {
+    const at = steps.flatMap((step, index) => (step.kind === 'capture' && step.capture === 'soak' ? [index] : []));
+    expect(at.map((index) => [steps[index - 1]?.kind, steps[index]?.dwell, steps[index + 1]?.kind])).toEqual([
+      ['cool', 3600, 'cool'],
+      ['cool', 3600, 'cool'],
+    ]);
   });
 
   it('has ids of its own for every step, and names what it needs', () => {
@@ -233,7 +257,8 @@ describe('other schools', () => {
     const stops = series(steps).filter(({ settle }) => settle === null);
     expect([...new Set(stops.map(({ mains }) => mains.volts))]).toEqual([10, 11, 12, 14.4, 16, 20, 22, 24, 28.8, 32]);
     expect(stops).toHaveLength(20);
-    expect(ofKind(steps, 'capture').map(({ capture }) => capture)).toEqual(['fading', 'dip', 'sweep']);
+    const captures = new Set(ofKind(steps, 'capture').map(({ capture }) => capture));
+    expect([...captures]).toEqual(['fading', 'ripple', 'dip', 'sweep', 'soak']);
   });
 
   it('a level that arcs is watched, with its caution', () => {

@@ -146,6 +146,8 @@ export interface Method {
   readonly proof: boolean;
   /** Whether combinations of ports are swept. */
   readonly splits: boolean;
+  /** How long a soak at full load lasts at each mains, s; 0 for none. */
+  readonly soak: number;
   /** How long the highest power is held, s; 0 for not at all. */
   readonly hold: number;
   /** Further supplies the strongest loading is read at, at full and half load. */

@@ -24,6 +24,34 @@ function samplesOf(bytes: Uint8Array, perCount: number): Float64Array {
   return Float64Array.from(counts, (count) => count * perCount);
 }
 
+/** Ripple: twelve periods of twice the mains, fast enough for what switches. */
+const RIPPLE = { rate: 2_000_000, points: 240_000 };
+
+/** What a scope has on an output. @throws 422 with the sentence when it cannot be asked or does not answer */
+export async function askRipple(
+  links: Links,
+  scope: StoredInstrument,
+  profile: InstrumentProfile,
+  channel: number,
+): Promise<Trace> {
+  const client = await links.ready(scope);
+  try {
+    if ('channel' in profile.commands) await client.confirm(commandFor(profile, 'channel', { channel }));
+    if ('rate' in profile.commands) await client.confirm(commandFor(profile, 'rate', { rate: RIPPLE.rate }));
+    const [rate = 0, volts = 0] = readAnswer(
+      profile,
+      'scale',
+      await client.query(commandFor(profile, 'scale')),
+    ) as number[];
+    if (!(rate > 0)) throw refused('scopeId', `"${scope.name}" does not tell its sample rate.`);
+    const bytes = await client.queryBlock(commandFor(profile, 'capture', { points: RIPPLE.points }));
+    return { interval: 1 / rate, columns: { volts: samplesOf(bytes, volts) } };
+  } catch (error) {
+    if (error instanceof ScpiError) throw refused('scopeId', error.message);
+    throw error;
+  }
+}
+
 /** @throws 422 with the sentence when it cannot be asked or does not answer */
 export async function askScope(
   links: Links,

@@ -5,7 +5,7 @@ import type { CaptureKind, Trace } from '@lastmark/core/capture';
 import { commandFor, readAnswer } from '@lastmark/core/instrument';
 import { requestFor } from '@lastmark/core/plan';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
-import { askScope } from '../captures/scope.ts';
+import { askRipple, askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
 import { nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
@@ -184,6 +184,12 @@ export class RigDriver {
   async capture(kind: CaptureKind): Promise<Trace> {
     if (!this.#scope) throw new SettingProblem('The rig has no oscilloscope. Choose one at Bench.');
     return askScope(this.#links, this.#scope.instrument, this.#scope.profile, kind);
+  }
+
+  /** What the scope has on an output. */
+  async ripple(port: string): Promise<Trace> {
+    if (!this.#scope) throw new SettingProblem('The rig has no oscilloscope. Choose one at Bench.');
+    return askRipple(this.#links, this.#scope.instrument, this.#scope.profile, this.#channel(port));
   }
 
   /** A person has set the supply. */

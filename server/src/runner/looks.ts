@@ -239,6 +239,24 @@ export class Looks {
     return { room: room ?? null, hottest: known.length > 0 ? Math.max(...known) : null };
   }
 
+  /** What every point of the thermometer told since a time, °C; points that told nothing are left out. */
+  warmth(from: number): readonly (readonly Stretch[])[] {
+    const id = this.#rig.drives?.thermometer;
+    const told = id ? this.#told.get(id) : undefined;
+    if (!id || !told) return [];
+    return Array.from({ length: this.#width.get(id) ?? 0 }, (_, slot) => told.since(slot, from));
+  }
+
+  /** Output power of a port since a time, look by look, where one instrument tells volts and amps. */
+  wattSamples(port: string, from: number): readonly Stretch[] {
+    const volts = this.#meter({ quantity: 'voltage', place: this.#rig.outputPlace, port });
+    const told = volts && this.#told.get(volts.id);
+    if (!told) return [];
+    const width = this.#width.get(volts.id) ?? 0;
+    const at = pairsOf(volts.kind, width).findIndex(({ channel }) => channel === null || channel === volts.channel);
+    return at < 0 ? [] : told.since(width + at, from);
+  }
+
   /** What limits are held against. */
   moment(): Moment {
     return {

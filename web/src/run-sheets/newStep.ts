@@ -12,9 +12,11 @@ import {
   proofPoint,
   readOutStep,
   rigStep,
+  rippleStep,
   STEP_KINDS,
   STEP_WORDS,
   type StepKind,
+  soakStep,
   splitStep,
   stepBase,
   sweepStep,
@@ -31,6 +33,8 @@ export const CAPTURES = {
   fading: 'Output after the mains go off',
   dip: 'Supply dips',
   sweep: 'Supply lowered and raised',
+  ripple: 'Ripple',
+  soak: 'Soak',
 } as const;
 
 export const NEW_KINDS = STEP_KINDS.map((value) => ({ value, label: STEP_WORDS[value] }));
@@ -63,7 +67,7 @@ const FIELDS: Readonly<Record<StepKind, readonly Field[]>> = {
   split: ['supply', 'order'],
   'warm-up': ['port', 'supply', 'volts', 'amps', 'time'],
   hold: ['port', 'supply', 'volts', 'amps', 'time'],
-  capture: ['capture', 'supply', 'port', 'volts', 'amps', 'load'],
+  capture: ['capture', 'supply', 'port', 'volts', 'amps', 'load', 'time'],
   cool: ['time'],
   device: ['device', 'port', 'supply'],
   'by hand': ['text'],
@@ -71,11 +75,13 @@ const FIELDS: Readonly<Record<StepKind, readonly Field[]>> = {
 
 /** Fields of a capture that its kind does not ask for. */
 const UNASKED: Readonly<Record<keyof typeof CAPTURES, readonly Field[]>> = {
-  waveform: [],
-  inrush: ['port', 'volts', 'amps', 'load'],
-  fading: ['volts', 'amps', 'load'],
-  dip: ['load'],
-  sweep: ['load'],
+  waveform: ['time'],
+  inrush: ['port', 'volts', 'amps', 'load', 'time'],
+  fading: ['volts', 'amps', 'load', 'time'],
+  dip: ['load', 'time'],
+  sweep: ['load', 'time'],
+  ripple: ['time'],
+  soak: ['load'],
 };
 
 /** What is to be asked for a step as it is so far. A proof point is at no load or at all of it. */
@@ -152,6 +158,8 @@ export function newStep(form: StepForm, { method, mains, ports, devices }: StepW
       if (!loaded) return null;
       if (capture === 'dip') return dipStep(mains, output);
       if (capture === 'sweep') return sweepStep(mains, output);
+      if (capture === 'soak') return seconds > 0 ? soakStep(mains, [output], seconds) : null;
+      if (capture === 'ripple') return load === 0 || load === 1 ? rippleStep(mains, output, load) : null;
       return load ? waveformStep(mains, [output], load) : null;
   }
 }

@@ -15,9 +15,10 @@ import { loadingFor } from '../../setups/store.ts';
 import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
 import { mustGive } from '../silences.ts';
-import { StepFailed } from '../turns.ts';
+import { Silent, StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { freshLooks, setSupply, setUp, wait } from './set-up.ts';
+import { soak, soakSetting } from './soak.ts';
 
 const SWITCHINGS = 5;
 /** Time off before it is switched on again, so that the bulk is empty, s. */
@@ -137,16 +138,66 @@ async function sweep(hands: Hands, step: CaptureStep): Promise<Trace> {
   };
 }
 
+/** What rides on an output, as the scope has it. */
+async function ripple(hands: Hands, step: CaptureStep): Promise<Trace> {
+  await setUp(hands, step, step.dwell);
+  await wait(hands, step.dwell, step.load > 0 ? 'Load on' : 'No load');
+  const trace = await hands.driver.ripple(step.port ?? step.outputs[0]?.port ?? '');
+  await freshLooks(hands, step, 'Recorded');
+  return trace;
+}
+
 const WAYS: Readonly<Partial<Record<CaptureKind, (hands: Hands, step: CaptureStep) => Promise<Trace>>>> = {
   waveform,
   inrush,
   fading,
   dip,
   sweep,
+  ripple,
 };
 
+/** What was drawn while it was recorded. */
+const drawn = ({ outputs, load }: CaptureStep) =>
+  outputs.map((one) => ({ ...one, amps: Number((one.amps * load).toFixed(4)) }));
+
+const headOf = (hands: Hands, step: CaptureStep): CaptureHead => ({
+  id: newId(),
+  kind: step.capture,
+  mains: step.mains,
+  setupId: null,
+  load: step.load,
+  port: ['waveform', 'inrush', 'soak'].includes(step.capture) ? null : (outputOf(hands, step).port ?? null),
+  attached: 'nothing',
+  rigId: hands.rig.id,
+  takenAt: new Date().toISOString(),
+  source: sourceOf(hands),
+  note: '',
+  supersedes: null,
+  withdrawn: false,
+  ...(step.capture === 'ripple' || step.capture === 'soak' ? { outputs: drawn(step) } : {}),
+});
+
+async function soakStep(hands: Hands, step: CaptureStep): Promise<void> {
+  const { trace, silent } = await soak(hands, step);
+  if (!silent) {
+    hands.outputs.rest();
+    await hands.driver.off();
+  }
+  const head = { ...headOf(hands, step), soak: soakSetting(trace) };
+  const kept = await writeCapture(hands.db, head, { ok: true, trace });
+  await hands.db.transaction(async (tx) => {
+    const stored = await storeCapture(tx, hands.run.sample.id, head, kept);
+    const seconds = trace.interval * trace.samples;
+    const says = captureSays(stored.figures);
+    await hands.finish(tx, { state: 'done', says, found: silent !== null, seconds, madeIds: [stored.id] });
+  });
+  // What comes next may rely on an output that is gone.
+  if (silent) throw new Silent(silent.ports, silent.how, silent.message, null, true);
+}
+
 export async function captureStep(hands: Hands, step: CaptureStep): Promise<void> {
-  const { capture: kind, mains } = step;
+  const { capture: kind } = step;
+  if (kind === 'soak') return soakStep(hands, step);
   const way = WAYS[kind];
   if (!way) throw new StepFailed(`Instruments do not record this by themselves: ${kind}.`);
   const trace = await way(hands, step);
@@ -155,25 +206,11 @@ export async function captureStep(hands: Hands, step: CaptureStep): Promise<void
   const refused = captureFigures(kind, trace);
   if ('reason' in refused) throw new StepFailed(refused.reason);
   const sampleId = hands.run.sample.id;
-  const common: CaptureHead = {
-    id: newId(),
-    kind,
-    mains,
-    setupId: null,
-    load: step.load,
-    port: kind === 'waveform' || kind === 'inrush' ? null : (outputOf(hands, step).port ?? null),
-    attached: 'nothing',
-    rigId: hands.rig.id,
-    takenAt: new Date().toISOString(),
-    source: sourceOf(hands),
-    note: '',
-    supersedes: null,
-    withdrawn: false,
-  };
-  const kept = await writeCapture(hands.db, common, trace);
+  const head = headOf(hands, step);
+  const kept = await writeCapture(hands.db, head, trace);
   await hands.db.transaction(async (tx) => {
     const setup = kind === 'waveform' ? await loadingFor(tx, sampleId, step.outputs, hands.rig.id, 'efficiency') : null;
-    const stored = await storeCapture(tx, sampleId, { ...common, setupId: setup?.id ?? null }, kept);
+    const stored = await storeCapture(tx, sampleId, { ...head, setupId: setup?.id ?? null }, kept);
     await hands.finish(tx, { state: 'done', says: captureSays(stored.figures), madeIds: [stored.id] });
   });
 }
