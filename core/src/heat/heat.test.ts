@@ -166,6 +166,22 @@ describe('a soak from its log', () => {
     expect(found.findings.join()).toMatch(/Volts were not recorded/);
   });
 
+  it.each([
+    'time_s,T_front_C,T_ambient_C,P_W',
+    'elapsed_s,front,ambient,power',
+    'Time (s),Sensor 1 [°C],Room [°C],Output power [W]',
+    'time,case_temp_degC,room_degC,pout_w',
+  ])('reads the columns of %s', (heads) => {
+    const rows = times(60, 15).map(
+      (s) => `${s},${(24 + 40 * (1 - Math.exp(-s / 900)) + 0.05 * normal()).toFixed(2)},24.0,${s < 2400 ? 60 : 50}`,
+    );
+    const found = soak(`${heads}\n${rows.join('\n')}\n`);
+    expect(found.ambient).toBeCloseTo(24, 6);
+    expect(found.sensors).toHaveLength(1);
+    expect(found.sensors[0]?.steady).toBeCloseTo(64, 0);
+    expect(found.events).toMatchObject([{ kind: 'throttle', at: 2400 }]);
+  });
+
   it('says what is missing, and never guesses', () => {
     const found = soak('time [min],front [°C]\n0,25\n1,26\n2,27.1\n3,28\n4,29\n');
     expect(found.ambient).toBeNull();

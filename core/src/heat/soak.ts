@@ -1,5 +1,5 @@
 // A soak from its log: which column is what, where its sensors are going, and what happened to the output meanwhile.
-import { type Channel, lengthOf, type Trace, timeAt } from '../trace/index.ts';
+import { AMBIENT_NAME, type Channel, lengthOf, type Trace, timeAt, words } from '../trace/index.ts';
 import { type HeatEvent, heatEvents, type OutputLog } from './events.ts';
 import { type WarmFit, warmAt, warmFit } from './fit.ts';
 
@@ -38,7 +38,6 @@ export interface SoakContext {
   readonly ambient?: number | null;
 }
 
-const AMBIENT = /ambient|room|\bair\b|chamber|environment|surrounding|umgebung|raum/i;
 /** Remaining rise below which a soak has settled, K. */
 const SETTLED = 1;
 /** An ambient that moves by more is taken off reading by reading, K. */
@@ -72,11 +71,13 @@ function rolesOf(trace: Trace, times: Float64Array): Roles {
   const { channels } = trace;
   const plausible = ({ values }: Channel) =>
     finite(values).every((value) => value > POSSIBLE.low && value < POSSIBLE.high);
-  const known = channels.filter(({ quantity }) => quantity === 'temperature');
+  const isAmbient = ({ name }: Channel) => AMBIENT_NAME.test(words(name));
+  const known = channels.filter((channel) => channel.quantity === 'temperature' && !isAmbient(channel));
   // Columns named after places only: "front", "back".
-  const warm = known.length > 0 ? known : channels.filter((channel) => channel.quantity === null && plausible(channel));
-  const named = channels.filter(({ quantity, name }) => quantity === null && AMBIENT.test(name));
-  const ambient = [...warm, ...named].find(({ name }) => AMBIENT.test(name)) ?? null;
+  const placed = channels.filter((channel) => channel.quantity === null && channel.unit === '' && plausible(channel));
+  const ambient =
+    channels.find((one) => isAmbient(one) && (one.quantity === 'temperature' || one.quantity === null)) ?? null;
+  const sensors = known.length > 0 ? known : placed.filter((channel) => !isAmbient(channel));
   const of = (quantity: Channel['quantity']) => {
     const all = channels.filter((channel) => channel.quantity === quantity);
     return (
@@ -93,7 +94,7 @@ function rolesOf(trace: Trace, times: Float64Array): Roles {
     volts && amps ? Float64Array.from(volts.values, (value, at) => value * (amps.values[at] as number)) : null;
   const watts = power?.values ?? product;
   return {
-    sensors: warm.filter((channel) => channel !== ambient),
+    sensors,
     ambient,
     output: watts ? { times, watts: closed(watts), volts: volts ? closed(volts.values) : null } : null,
   };

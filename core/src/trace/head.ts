@@ -1,8 +1,8 @@
 // The beginning of a trace file: where its table starts, how it is written, what its columns hold and what stands above.
 
-import { headerParts } from '../meter-file/index.ts';
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
 import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from './clock.ts';
+import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
 import type { ChannelQuantity, TraceFacts } from './types.ts';
 
 export interface HeadColumn {
@@ -34,17 +34,6 @@ const DELIMITERS = [';', '\t', ',', '|', ' '] as const;
 const LOOKED_AT = 400;
 const AGREEING = 3;
 
-const TIME_NAME =
-  /^(t|x|time|times?tamp|seconds?|secs?|elapsed|zeit|date|datetime|date ?time|clock|uptime|duration|when|date\/time)\b/i;
-const INDEX_NAME = /^(#|n|no\.?|nr|index|idx|sample|samples|point|count|record|row|line|counter)$/i;
-const BY_NAME: readonly (readonly [ChannelQuantity, RegExp])[] = [
-  ['temperature', /temp|celsius|ambient|^t\d$|thermo|case|surface|hot ?spot/i],
-  ['level', /battery ?level|^level|soc|state of charge|charge ?level|percent/i],
-  ['energy', /energy|watt ?hours?|^wh$|^e$/i],
-  ['power', /power|watt|^p\d*$|^p[ _-]?(in|out|bus|dc|ac)$/i],
-  ['current', /curr|amp|^i\d*$|^i[ _-]?(in|out|bus|dc|ac)$/i],
-  ['voltage', /volt|^[vu]\d*$|^[vu][ _-]?(in|out|bus|dc|ac)$|ripple/i],
-];
 const BY_UNIT: readonly (readonly [ChannelQuantity, QuantityId])[] = [
   ['voltage', 'voltage'],
   ['current', 'current'],
@@ -117,7 +106,7 @@ function valueColumn(name: string, unit: string): Pick<HeadColumn, 'quantity' | 
     if (quantity === 'energy') return { quantity, factor: found.factor / 3600, offset: 0 };
     return { quantity, factor: found.factor, offset: 0 };
   }
-  const named = BY_NAME.find(([, pattern]) => pattern.test(name))?.[0] ?? null;
+  const named = quantityByName(name);
   if (unit === '%' || (unit === '' && named === 'level')) return { quantity: 'level', factor: 0.01, offset: 0 };
   return { quantity: unit === '' ? named : null, factor: 1, offset: 0 };
 }
@@ -157,7 +146,7 @@ function statedInterval(lines: readonly string[], delimiter: string): number | n
       const one = stated(text.replace(/^[^\d+-]*/, ''));
       if (one && one.value > 0) return one.value * (TIME_UNITS[one.unit] ?? 1);
     }
-    if (/sampl\w*[\s_-]*(rate|frequency)|\brate\b|sa\/s|samples? ?\/ ?s/i.test(text)) {
+    if (/sampl\w*[\s_-]*(rate|frequency)|\brate\b|sa\/s|samples? ?\/ ?s|^\W*(?:fs|sr|srate|sps)\b/i.test(text)) {
       const one = stated(text.replace(/^[^\d+-]*/, ''));
       if (one && one.value > 0) return 1 / (one.value * prefixOf(one.unit, /(?:S|Sa|Hz|samples?|pts)(?:\/s|$|ps)/i));
     }
@@ -220,23 +209,8 @@ function namesOf(lines: readonly string[], { delimiter, first, width }: Found): 
   const units = above.findIndex(isUnits);
   const named = above.filter((_, at) => at !== units);
   const clean = (cell: string) => cell.replace(/[[\]()]/g, '').trim();
-  return { names: named.at(-1) ?? [], units: units < 0 ? [] : (above[units] ?? []).map(clean) };
+  return { names: named.at(-1) ?? above[units] ?? [], units: units < 0 ? [] : (above[units] ?? []).map(clean) };
 }
-
-const WORD_UNITS: Readonly<Record<string, string>> = {
-  volt: 'V',
-  volts: 'V',
-  amp: 'A',
-  amps: 'A',
-  ampere: 'A',
-  watt: 'W',
-  watts: 'W',
-  'deg c': '°C',
-  degc: '°C',
-  c: '°C',
-  f: '°F',
-  celsius: '°C',
-};
 
 /**
  * Read the beginning of a trace file: any delimiter, either decimal sign, lines above, names with or without units.
@@ -262,12 +236,13 @@ export function readHead(text: string): Head | { readonly reason: string } {
   const above = lines.slice(0, first).filter((line) => line.trim() !== '');
   const interval = statedInterval(above, delimiter);
   const heads = Array.from({ length: width }, (_, at) => {
-    const parts = headerParts(names[at] ?? '');
-    const unit = units[at] || parts.unit;
-    return { name: parts.name, unit: WORD_UNITS[unit.toLowerCase()] ?? unit, cells: column(at) };
+    const parts = nameAndUnit(names[at] ?? '');
+    return { name: parts.name, unit: units[at] ? unitWritten(units[at] ?? '') : parts.unit, cells: column(at) };
   });
-  const byName = heads.findIndex(({ name, cells: own }) => TIME_NAME.test(name) && timeForm(own[0] ?? '') !== null);
-  const byUnit = heads.findIndex(({ name, unit }) => unit in TIME_UNITS && !INDEX_NAME.test(name));
+  const byName = heads.findIndex(
+    ({ name, cells: own }) => TIME_NAME.test(words(name)) && timeForm(own[0] ?? '') !== null,
+  );
+  const byUnit = heads.findIndex(({ name, unit }) => unit in TIME_UNITS && !INDEX_NAME.test(words(name)));
   const byForm = heads.findIndex(({ cells: own }) => ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''));
   const nameless =
     names.length === 0 && width > 1 && rises(column(0), comma) && !(interval !== null && counts(column(0))) ? 0 : -1;
@@ -278,10 +253,11 @@ export function readHead(text: string): Head | { readonly reason: string } {
       const form = timeForm(own[0] ?? '') ?? 'number';
       const since1970 = Number(own[0]?.replace(',', '.'));
       // Counts since 1970 are in milliseconds where seconds would lie far ahead.
-      const factor = TIME_UNITS[unit] ?? (since1970 > 1e11 && since1970 < 1e14 ? 1e-3 : 1);
+      const factor =
+        TIME_UNITS[unit] ?? TIME_UNITS[name.toLowerCase()] ?? (since1970 > 1e11 && since1970 < 1e14 ? 1e-3 : 1);
       return { name: called, role: 'time', form, quantity: null, unit, factor, offset: 0 };
     }
-    const isIndex = INDEX_NAME.test(name) || (time < 0 && at === 0 && width > 1 && counts(own));
+    const isIndex = INDEX_NAME.test(words(name)) || (time < 0 && at === 0 && width > 1 && counts(own));
     const none = { form: 'number' as const, quantity: null, unit, factor: 1, offset: 0 };
     if (isIndex) return { name: called, role: 'index', ...none };
     const told = own.filter((cell) => cell !== '');

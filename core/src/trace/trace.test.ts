@@ -51,6 +51,20 @@ describe('a trace file', () => {
       1,
       { W: [1, 2, 3] },
     ],
+    [
+      'units trailing the names',
+      'time_ms,vbus_mV,T_front_C\n0,5000,25\n10,5010,26\n20,5020,27\n',
+      0.01,
+      { vbus: [5, 5.01, 5.02], T_front: [25, 26, 27] },
+    ],
+    ['its time named by its unit', 'minutes;watts\n0;1\n1;2\n2;3\n', 60, { watts: [1, 2, 3] }],
+    ['a rate among remarks', '# fs=200000\nv\n0.1\n0.2\n0.3\n', 5e-6, { v: [0.1, 0.2, 0.3] }],
+    [
+      'axes and units as some scopes head them',
+      'x-axis,1\nsecond,Volt\n-1.0E-06,+1.0E-03\n+0.0E+00,+2.0E-03\n+1.0E-06,+3.0E-03\n',
+      1e-6,
+      { 1: [0.001, 0.002, 0.003] },
+    ],
     ['remarks and its head once more', '# made today\ntime,v\n0,1\n# pause\n1,2\ntime,v\n2,3\n', 1, { v: [1, 2, 3] }],
   ])('with %s', (_, text, interval, wanted) => {
     const trace = read(text);
@@ -156,6 +170,14 @@ describe('a trace file', () => {
       ),
     );
   });
+});
+
+it('what is lettered is no unit: "sensor A" is no current', () => {
+  const trace = read('time_s,Sensor A,Sensor B\n0,25,26\n1,25,26\n2,26,27\n');
+  expect(trace.channels.map(({ name, quantity }) => [name, quantity])).toEqual([
+    ['Sensor A', null],
+    ['Sensor B', null],
+  ]);
 });
 
 describe('binary samples', () => {
