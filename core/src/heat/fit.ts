@@ -124,7 +124,9 @@ export function warmFit(times: ArrayLike<number>, values: ArrayLike<number>, res
     ...(one && rises
       ? [{ constants: 1 as const, solved: one, score: Math.min(MOST_SCORE, aicc(one.squares + floor, n, 3)) }]
       : []),
-    ...(two && apart(two) ? [{ constants: 2 as const, solved: two, score: aicc(two.squares + floor, n, 5) }] : []),
+    ...(two && apart(two)
+      ? [{ constants: 2 as const, solved: two, score: aicc(two.squares + floor, n, 5) + CLEARLY }]
+      : []),
   ].sort((a, b) => a.score - b.score || b.constants - a.constants);
   const [best] = scored;
   if (!best) return null;
@@ -142,7 +144,9 @@ export function warmFit(times: ArrayLike<number>, values: ArrayLike<number>, res
   }
   const ends = scored.flatMap(({ constants: those, solved: other, score }) =>
     // Another curve that explains nearly as much speaks too.
-    other && those > 0 && score - best.score < CLOSE ? [intervalOf(points, other, those, floor)] : [],
+    other && those > 0 && score - best.score < CLOSE && those <= best.constants
+      ? [intervalOf(points, other, those, floor)]
+      : [],
   );
   const lows = ends.map(([low]) => low);
   const highs = ends.map(([, high]) => high);
@@ -171,6 +175,9 @@ function moves(flat: number, squares: number, count: number): boolean {
 /** Distribution of F with two degrees of freedom above: closed. */
 const atMost = (f: number, below: number): number => (f > 0 ? 1 - (1 + (2 * f) / below) ** (-below / 2) : 0);
 
+/** A second time constant must explain more by this much of the criterion: less is chance. */
+const CLEARLY = 4;
+
 /** A second curve within this of the best one's criterion is kept for the interval. */
 const CLOSE = 2;
 
@@ -178,6 +185,9 @@ function apart({ taus, parts }: Solved): boolean {
   const [a = 1, b = 1] = taus;
   return Math.max(a, b) / Math.min(a, b) > APART && parts.every((part) => Number.isFinite(part));
 }
+
+/** The number of time constants was chosen by the same readings: the interval is that much wider, so that it holds the truth as often as it says. */
+const CHOSEN = 1.03;
 
 function intervalOf(
   points: Points,
@@ -187,7 +197,7 @@ function intervalOf(
 ): readonly [number | null, number | null] {
   const n = points.t.length;
   const freedom = Math.max(1, n - 1 - 2 * constants);
-  const t = tQuantile(0.5 + CONFIDENCE / 2, freedom);
+  const t = CHOSEN * tQuantile(0.5 + CONFIDENCE / 2, freedom);
   const squares = Math.max(solved.squares, floor * (freedom / n));
   const allowed = solved.squares + (squares / freedom) * t * t * alike(points, solved);
   const span = Math.max(...points.y) - Math.min(...points.y);

@@ -1,6 +1,7 @@
 // Heat: soaks, what surfaces approach, what happened to the output, touch limits, predictions.
 export * from './events.ts';
 export * from './fit.ts';
+export * from './narrowing.ts';
 export * from './predict.ts';
 export * from './soak.ts';
 export * from './station.ts';

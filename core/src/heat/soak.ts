@@ -21,6 +21,8 @@ export interface SensorFigures {
   /** The curve itself, and the time it starts at, s. */
   readonly fit: WarmFit | null;
   readonly from: number;
+  /** How long the stretch it was fitted to lasted, s. */
+  readonly lasted: number;
 }
 
 export interface SoakFigures {
@@ -211,6 +213,7 @@ function sensorOf(
       highest,
       fit: null,
       from: begin,
+      lasted: t.at(-1) as number,
     };
   const [low, high] = fit.interval;
   const atEnd = warmAt(fit, t.at(-1) as number);
@@ -231,6 +234,7 @@ function sensorOf(
     highest,
     fit,
     from: begin,
+    lasted: t.at(-1) as number,
   };
 }
 

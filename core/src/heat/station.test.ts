@@ -20,6 +20,7 @@ const figures = (steady: number, part: Partial<SoakFigures> = {}): SoakFigures &
       highest: steady,
       fit: null,
       from: 0,
+      lasted: 3600,
     },
   ],
   events: [],

@@ -45,7 +45,7 @@ function ripple(trace: Trace, { channel, mains, bandwidth, envelope }: Options):
 function heat(trace: Trace, { ambient }: Options): Made {
   const figures = soakOf(trace, { ambient });
   if ('reason' in figures) return figures;
-  const sensors = figures.sensors.map(({ fit: _fit, from: _from, ...sensor }) => sensor);
+  const sensors = figures.sensors.map(({ fit: _fit, from: _from, lasted: _lasted, ...sensor }) => sensor);
   const findings = [...figures.findings, ...trace.remarks];
   const events = figures.events.map(({ kind, at, from, to, temperature, recovered }) => ({
     kind,

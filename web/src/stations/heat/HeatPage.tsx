@@ -1,5 +1,12 @@
 // Heat: the soak first, then its sensors, what it says of touch, and what it predicts.
-import { EVENT_WORDS, type SensorFigures, type SoakResult, settledAfter, TOUCH_TS1 } from '@lastmark/core/heat';
+import {
+  EVENT_WORDS,
+  halfWidthAfter,
+  type SensorFigures,
+  type SoakResult,
+  settledAfter,
+  TOUCH_TS1,
+} from '@lastmark/core/heat';
 import { fixed } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
@@ -25,6 +32,9 @@ const SoakChart = lazy(async () => ({ default: (await import('./SoakChart.tsx'))
 
 const MINUTE = 60;
 const CHART_HEIGHT = 300;
+/** A steady value known better than this needs no longer soak, K. */
+const TIGHT = 0.5;
+const LONGER_MINUTES = 20;
 /** Said by the table already. */
 const IN_TABLE = /had not settled|do not tell where/;
 
@@ -38,6 +48,23 @@ function settles({ settled, fit, from }: SensorFigures): string {
   if (settled) return 'settled';
   const after = fit && settledAfter(fit);
   return after === null || after === undefined ? 'not settled' : `after ${Math.round((after + from) / MINUTE)} min`;
+}
+
+/** Whether it may end, and what going on would bring. */
+function Longer({ sensor }: { readonly sensor: SensorFigures }) {
+  const { fit, lasted, steadyInterval } = sensor;
+  const [low, high] = steadyInterval;
+  if (!fit || low === null || high === null) return null;
+  const half = (high - low) / 2;
+  const after = halfWidthAfter(fit, lasted, LONGER_MINUTES * MINUTE);
+  if (half <= TIGHT)
+    return <Typography variant="body2">Known to ± {fixed(half, 1)} K: going on would tell nothing new.</Typography>;
+  if (after === null) return null;
+  return (
+    <Typography variant="body2">
+      Known to ± {fixed(half, 1)} K; {LONGER_MINUTES} minutes more would bring about ± {fixed(after, 1)} K.
+    </Typography>
+  );
 }
 
 function Sensors({ soak }: { readonly soak: SoakResult }) {
@@ -190,6 +217,7 @@ export function HeatPage() {
           <Box sx={{ mt: 1.5 }}>
             <Sensors soak={soak} />
           </Box>
+          {soak.hottest && <Longer sensor={soak.hottest} />}
           {soak.figures.findings
             .filter((finding) => !IN_TABLE.test(finding))
             .map((finding) => (
