@@ -35,7 +35,7 @@ test('a load is connected, spoken to at the console, and switched off from any v
     await dialog.getByRole('button', { name: /^More/ }).click();
     await dialog.getByLabel('Address', { exact: true }).fill('nowhere');
     await dialog.getByRole('button', { name: 'Add', exact: true }).click();
-    await expect(dialog.getByRole('alert')).toContainText('is not host:port');
+    await expect(dialog.getByRole('alert')).toContainText('write it as 192.168.1.20:5025');
     await dialog.getByLabel('Address', { exact: true }).fill(`127.0.0.1:${bench.ports['dc-load']}`);
     await dialog.getByLabel('Profile').click();
     await page.getByRole('option', { name: 'Simulated DC load' }).click();

@@ -159,7 +159,7 @@ test('an idle record shows its bursts before it is kept, counts as a reading, an
     (_, at) => `${(at * 0.5).toFixed(1).replace('.', ',')};${at % 40 < 2 ? '0,6' : '0,03'}`,
   );
   await file('broken.csv', ['time [s];power [W]', ...lines.slice(0, 20), '10;lots', ...lines.slice(21)]);
-  await expect(dialog).toContainText('Line 22: "lots" is no number.');
+  await expect(dialog).toContainText('Line 22: "lots" under "power" is no number.');
   await expect(dialog.getByRole('button', { name: 'Keep' })).toBeDisabled();
   await file('idle.csv', ['time [s];power [W]', ...lines]);
   await expect(dialog).toContainText(

@@ -21,7 +21,10 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
   const { id } = dossier.sample;
   useKeys({
     ...Object.fromEntries(
-      STATIONS.map((station, index) => [`alt+${index + 1}`, () => void navigate(`/samples/${id}/${station.id}`)]),
+      STATIONS.slice(0, STATION_KEYS.length).map((station, index) => [
+        `alt+${STATION_KEYS[index]}`,
+        () => void navigate(`/samples/${id}/${station.id}`),
+      ]),
     ),
     'alt+g': focusFirstEmpty,
   });
@@ -49,6 +52,9 @@ function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
     </NowContext.Provider>
   );
 }
+
+/** Keys of the stations, as they lie side by side. */
+const STATION_KEYS = '1234567890-=';
 
 export function SampleLayout() {
   const { sampleId = '' } = useParams();
