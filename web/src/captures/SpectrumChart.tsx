@@ -49,13 +49,10 @@ const tick = (value: number | string): string => {
 /** The lines worth naming, none so near another that their names would meet: causes before their multiples. */
 function apart(lines: readonly RippleLine[]): readonly RippleLine[] {
   const causes = lines.filter(({ kind }) => kind !== 'harmonic' && kind !== 'other');
-  return [...causes, ...lines.filter((line) => !causes.includes(line))].reduce<readonly RippleLine[]>(
-    (kept, line) =>
-      kept.length < MOST_NAMED && kept.every((one) => Math.abs(Math.log10(one.hertz / line.hertz)) > NAME_DECADES)
-        ? [...kept, line]
-        : kept,
-    [],
-  );
+  const kept: RippleLine[] = [];
+  for (const line of [...causes, ...lines.filter((one) => !causes.includes(one))])
+    if (kept.every((one) => Math.abs(Math.log10(one.hertz / line.hertz)) > NAME_DECADES)) kept.push(line);
+  return kept.slice(0, MOST_NAMED);
 }
 
 export function SpectrumChart({ traces, query, caption, height }: Props) {
