@@ -46,11 +46,11 @@ const tick = (value: number | string): string => {
   return Math.abs(decade - Math.round(decade)) < 1e-9 ? hertzWords(hertz) : '';
 };
 
-/** The lines worth naming, none so near another that their names would meet: causes before their multiples. */
+/** The lines worth naming, none so near another that their names would meet: what multiples come from, not the multiples. */
 function apart(lines: readonly RippleLine[]): readonly RippleLine[] {
   const causes = lines.filter(({ kind }) => kind !== 'harmonic' && kind !== 'other');
   const kept: RippleLine[] = [];
-  for (const line of [...causes, ...lines.filter((one) => !causes.includes(one))])
+  for (const line of causes.length > 0 ? causes : lines)
     if (kept.every((one) => Math.abs(Math.log10(one.hertz / line.hertz)) > NAME_DECADES)) kept.push(line);
   return kept.slice(0, MOST_NAMED);
 }
@@ -105,7 +105,7 @@ export function SpectrumChart({ traces, query, caption, height }: Props) {
     parsing: false,
     normalized: true,
     maintainAspectRatio: false,
-    layout: { padding: { top: 18, right: 60 } },
+    layout: { padding: { top: 18, right: 84 } },
     scales: {
       x: {
         ...axis,
