@@ -4,14 +4,14 @@ import type { Trace } from '@lastmark/core/capture';
 import { sql } from 'drizzle-orm';
 import { deleteAttachment, listAttachments, readAttachment, readThumbnail } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
-import { askScope, scopeOf } from './captures/scope.ts';
+import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
 import { NO_SIMULATED_BENCH, runSimulated } from './demo/hand.ts';
 import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
 import type { Answer, Call, Handlers } from './http/handlers.ts';
-import { ProblemError } from './http/problem.ts';
+import { ProblemError, refused } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { listColumnMaps } from './importer/import.ts';
 import { takeBackImport } from './importer/take-back.ts';
@@ -127,8 +127,13 @@ export const createHandlers = ({
       const { capture, scopeId } = call.body;
       let from: Uint8Array | Trace | null = call.file && own(call.file);
       if (!from && scopeId !== null && !capture.withdrawn) {
-        const { scope, profile } = await scopeOf(call.db, scopeId);
-        from = await askScope(links, scope, profile, capture.kind);
+        const { scope, profile } = await scopeOf(call.db, scopeId, capture.kind);
+        if (capture.kind === 'ripple') {
+          const { model } = await getSample(call.db, call.params.sampleId);
+          const channel = model.ports.findIndex(({ label }) => label === capture.port) + 1;
+          if (channel === 0) throw refused('capture.port', 'Say which port is recorded.');
+          from = await askRipple(links, scope, profile, channel);
+        } else from = await askScope(links, scope, profile, capture.kind);
       }
       return { body: await jobs.run('addCapture', { sampleId: call.params.sampleId, capture, from }, call.left) };
     },

@@ -125,6 +125,25 @@ describe('from the scope', () => {
     physics.loadsOff();
   });
 
+  it('takes ripple of an output as it is now, and asks which', async () => {
+    const { bench: physics } = bench.rack;
+    physics.setSupply({ on: true, volts: 230, hertz: 50 });
+    physics.plug('C1', true);
+    physics.request('C1', 4, null);
+    physics.setLoad('C1', { amps: 2.25, on: true });
+    const outputs = [{ port: 'C1', volts: 20, amps: 2.25 }];
+    const answer = await send(headOf('ripple', { load: 1, port: 'C1', outputs }), null, await scopeId());
+    expect(answer.status, JSON.stringify(answer.body)).toBe(201);
+    const { figures } = answer.body as Capture;
+    if (figures.kind !== 'ripple') throw new Error(figures.kind);
+    const truth = physics.charger.ripple;
+    expect(figures.lines.find(({ kind }) => kind === 'switching')?.hertz).toBeCloseTo(truth.switchingHertz, -2);
+    expect(figures.lines.find(({ kind }) => kind === 'mains')?.hertz).toBeCloseTo(100, 0);
+    const nowhere = await send(headOf('ripple', { load: 1, port: null, outputs }), null, await scopeId());
+    expect([nowhere.status, nowhere.body.detail]).toEqual([422, expect.stringContaining('Say which port')]);
+    physics.loadsOff();
+  });
+
   it('a sample or loading with captures stays', async () => {
     const sample = await bench.make.sample();
     const setup = await bench.make.setup(sample.id, bench.rig.id);

@@ -69,12 +69,16 @@ function ripple(
   const kept = single({
     ...trace,
     samples: channel.values.length,
-    channels: [{ name: 'volts', quantity: 'voltage', unit: 'V', values: channel.values }],
+    channels: [
+      { name: 'volts', quantity: 'voltage', unit: 'V', values: channel.values },
+      ...(channel.amps ? [{ name: 'amps', quantity: 'current' as const, unit: 'A', values: channel.amps }] : []),
+    ],
   });
   const figures = rippleOf(kept.channels[0]?.values ?? new Float32Array(), kept.interval, {
     mains: mains.kind === 'ac' ? mains.hertz : 0,
     bandwidth: trace.facts.bandwidth ?? bandwidth,
     envelope: trace.facts.envelope,
+    amps: kept.channels[1]?.values ?? null,
   });
   if ('reason' in figures) return figures;
   return { trace: kept, figures: { kind: 'ripple', ...figures, findings: [...figures.findings, ...trace.remarks] } };

@@ -1,4 +1,5 @@
 // Heat: soaks, what surfaces approach, what happened to the output, touch limits, predictions.
+export * from './compare.ts';
 export * from './events.ts';
 export * from './fit.ts';
 export * from './narrowing.ts';

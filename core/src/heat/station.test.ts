@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { judgeClaims, NOTHING_KNOWN } from '../claim/index.ts';
-import { type HeatStationFacts, heatStation, type SoakFigures, type SoakRecord } from './index.ts';
+import { compareSoaks, type HeatStationFacts, heatStation, type SoakFigures, type SoakRecord } from './index.ts';
 
 const EU = { kind: 'ac', volts: 230, hertz: 50 } as const;
 const US = { kind: 'ac', volts: 115, hertz: 60 } as const;
@@ -112,6 +112,23 @@ describe('soaks', () => {
       soak(figures(60, { events: [cut(605, 45)] }), low),
     ]);
     expect(timer.causes).toEqual(['At 65 W and 27 W it cuts out after the same 10.0 min: a timer.']);
+  });
+
+  it('are compared where load, place and mains agree, or the mains alone differ', () => {
+    const [a, b, us, other, open] = conclude([
+      soak(figures(65)),
+      soak(figures(70)),
+      soak(figures(62), { mains: US }),
+      soak(figures(60), { outputs: [{ port: 'C1', volts: 9, amps: 3 }] }),
+      soak(figures(60, { ambient: null })),
+    ]).soaks;
+    if (!a || !b || !us || !other || !open) throw new Error('Five soaks.');
+    expect(compareSoaks(a, b)).toEqual({ comparable: true, difference: 5, half: Math.SQRT2, told: true });
+    expect(compareSoaks(a, a)).toMatchObject({ difference: 0, told: false });
+    expect(compareSoaks(a, us)).toEqual({ comparable: false, reasons: ['other mains: 230 V 50 Hz and 115 V 60 Hz'] });
+    expect(compareSoaks(a, us, false)).toMatchObject({ comparable: true, difference: -3, told: true });
+    expect(compareSoaks(a, other)).toMatchObject({ reasons: [expect.stringContaining('other loads')] });
+    expect(compareSoaks(a, open)).toMatchObject({ reasons: [expect.stringContaining('is not told')] });
   });
 
   it('settle a claim about the surface', () => {

@@ -3,6 +3,7 @@
 import { type Line, linesOf, peakToPeakOf } from '../spectrum/index.ts';
 import { clipped, clippedSays } from '../trace/clipping.ts';
 import type { Trace, Values } from '../trace/index.ts';
+import { type LoadStep, loadSteps } from './load-steps.ts';
 import { namedLines, type RippleLine } from './names.ts';
 import { type Spread, spreadOf } from './spread.ts';
 
@@ -13,6 +14,8 @@ export interface RippleContext {
   readonly bandwidth?: number | null;
   /** The samples are extremes of longer stretches. */
   readonly envelope?: boolean;
+  /** Current of the output, A, sampled together with it. */
+  readonly amps?: Values | null;
 }
 
 /** Ripple of one record. V and Hz throughout. */
@@ -30,6 +33,8 @@ export interface RippleFigures {
   readonly drift: number;
   /** Strongest first. */
   readonly lines: readonly RippleLine[];
+  /** Where the load was stepped and its current recorded beside. */
+  readonly steps?: readonly LoadStep[] | undefined;
   readonly findings: readonly string[];
 }
 
@@ -216,6 +221,7 @@ export function rippleOf(
     mean: spread.mean,
     drift,
     lines,
+    ...(context.amps ? { steps: loadSteps(values, context.amps, interval) } : {}),
     findings: [
       ...(envelope
         ? [
@@ -235,7 +241,7 @@ export function rippleOf(
 export function rippleChannel(
   trace: Trace,
   name: string | null = null,
-): { readonly values: Values } | { readonly reason: string } {
+): { readonly values: Values; readonly amps: Values | null } | { readonly reason: string } {
   const { channels, times } = trace;
   if (times)
     return {
@@ -249,7 +255,7 @@ export function rippleChannel(
       ? channels.find((one) => one.name.toLowerCase() === name.trim().toLowerCase())
       : (channels.find(({ quantity }) => quantity === 'voltage') ??
         channels.find(({ quantity, unit }) => quantity === null && unit === ''));
-  if (name === null && low && high && low !== high) return { values: interleaved(low.values, high.values) };
+  if (name === null && low && high && low !== high) return { values: interleaved(low.values, high.values), amps: null };
   if (!found)
     return {
       reason:
@@ -258,7 +264,7 @@ export function rippleChannel(
           : `There is no column "${name}". Its columns are ${names}.`,
     };
   if (found.quantity !== null && found.quantity !== 'voltage') return { reason: `"${found.name}" is no voltage.` };
-  return { values: found.values };
+  return { values: found.values, amps: channels.find(({ quantity }) => quantity === 'current')?.values ?? null };
 }
 
 /** Lowest and highest of each stretch, as an envelope is kept. */

@@ -24,13 +24,14 @@ function ripple(trace: Trace, { channel, mains, bandwidth, envelope }: Options):
     mains,
     bandwidth: bandwidth ?? facts.bandwidth,
     envelope: envelope || facts.envelope,
+    amps: found.amps,
   });
   if ('reason' in figures) return figures;
   const findings = [...figures.findings, ...remarks];
   const lines = figures.lines.map(({ hertz, peakToPeak, kind }) => ({ hertz, peakToPeak, kind }));
-  const { samples, sampleRate, peakToPeak, peakToPeak9999, rms, mean, drift } = figures;
+  const { samples, sampleRate, peakToPeak, peakToPeak9999, rms, mean, drift, steps = [] } = figures;
   return {
-    figures: { samples, sampleRate, peakToPeak, peakToPeak9999, rms, mean, drift, lines, findings },
+    figures: { samples, sampleRate, peakToPeak, peakToPeak9999, rms, mean, drift, lines, steps, findings },
     says: [
       `${milli(peakToPeak)} peak to peak, ${milli(peakToPeak9999 ?? peakToPeak)} of 99.99 % of the samples${rms === null ? '' : `, ${milli(rms)} rms`}.`,
       `${samples} samples at ${hertzWords(sampleRate)}.`,

@@ -87,14 +87,17 @@ export async function askScope(
 export async function scopeOf(
   db: Queries,
   id: string,
+  kind: CaptureKind,
 ): Promise<{ readonly scope: StoredInstrument; readonly profile: InstrumentProfile }> {
   const scope = (await listInstruments(db)).find((one) => one.id === id);
   if (!scope) throw notFound('instrument');
   const profile = profileOf(await listProfiles(db), scope);
   if (scope.class !== 'oscilloscope' || !scope.address || !profile)
     throw refused('scopeId', `"${scope.name}" is no oscilloscope that answers SCPI. Choose one at Bench.`);
-  if (!('mainsVolts' in profile.commands))
-    throw refused('scopeId', `The profile of "${scope.name}" does not say how to ask for the mains side.`);
+  const [action, what] =
+    kind === 'ripple' ? (['capture', 'an output'] as const) : (['mainsVolts', 'the mains side'] as const);
+  if (!(action in profile.commands))
+    throw refused('scopeId', `The profile of "${scope.name}" does not say how to ask for ${what}.`);
   await requireFree(db, scope, 'capture with it');
   return { scope, profile };
 }

@@ -84,6 +84,35 @@ const RECORDED: readonly Work[] = [
     ],
   },
   {
+    serial: 'QP-5520',
+    charger: 'Pip 20',
+    soaks: [
+      // Its peak lasts ten minutes at either power: a timer, not heat.
+      {
+        port: 'C1',
+        position: 2,
+        volts: 9,
+        amps: 2.2,
+        mains: EU,
+        minutes: 40,
+        room: 24.2,
+        setting: BENCH_TOP,
+        note: '',
+      },
+      {
+        port: 'C1',
+        position: 3,
+        volts: 12,
+        amps: 1.45,
+        mains: EU,
+        minutes: 40,
+        room: 24.2,
+        setting: BENCH_TOP,
+        note: '',
+      },
+    ],
+  },
+  {
     serial: 'SH-0441',
     charger: 'Shuttle 75',
     soaks: [

@@ -1,12 +1,5 @@
 // Heat: the soak first, then its sensors, what it says of touch, and what it predicts.
-import {
-  EVENT_WORDS,
-  halfWidthAfter,
-  type SensorFigures,
-  type SoakResult,
-  settledAfter,
-  TOUCH_TS1,
-} from '@lastmark/core/heat';
+import { EVENT_WORDS } from '@lastmark/core/heat';
 import { fixed } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
@@ -20,132 +13,18 @@ import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { PageHead } from '../../parts/Page.tsx';
-import { Panel } from '../../parts/Panel.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
-import { QuietTable } from '../../parts/QuietTable.tsx';
-import { StateMark } from '../../parts/StateMark.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { SoakDialog } from './SoakDialog.tsx';
+import { Longer, Others, Predictions, Sensors, Touch } from './SoakParts.tsx';
 
 const SoakChart = lazy(async () => ({ default: (await import('./SoakChart.tsx')).SoakChart }));
 
 const MINUTE = 60;
 const CHART_HEIGHT = 300;
-/** A steady value known better than this needs no longer soak, K. */
-const TIGHT = 0.5;
-const LONGER_MINUTES = 20;
 /** Said by the table already. */
 const IN_TABLE = /had not settled|do not tell where/;
-
-const celsius = (value: number | null): string | null => (value === null ? null : fixed(value, 1));
-const interval = ([low, high]: readonly [number | null, number | null]): string =>
-  `${celsius(low) ?? '?'} to ${celsius(high) ?? '?'}`;
-
-/** When no more than a kelvin is still to come, from the start of the soak. */
-function settles({ settled, fit, from }: SensorFigures): string {
-  if (settled === null) return 'not told yet';
-  if (settled) return 'settled';
-  const after = fit && settledAfter(fit);
-  return after === null || after === undefined ? 'not settled' : `after ${Math.round((after + from) / MINUTE)} min`;
-}
-
-/** Whether it may end, and what going on would bring. */
-function Longer({ sensor }: { readonly sensor: SensorFigures }) {
-  const { fit, lasted, steadyInterval } = sensor;
-  const [low, high] = steadyInterval;
-  if (!fit || low === null || high === null) return null;
-  const half = (high - low) / 2;
-  const after = halfWidthAfter(fit, lasted, LONGER_MINUTES * MINUTE);
-  if (half <= TIGHT)
-    return <Typography variant="body2">Known to ± {fixed(half, 1)} K: going on would tell nothing new.</Typography>;
-  if (after === null) return null;
-  return (
-    <Typography variant="body2">
-      Known to ± {fixed(half, 1)} K; {LONGER_MINUTES} minutes more would bring about ± {fixed(after, 1)} K.
-    </Typography>
-  );
-}
-
-function Sensors({ soak }: { readonly soak: SoakResult }) {
-  return (
-    <QuietTable<SensorFigures>
-      label="Sensors"
-      rows={soak.figures.sensors}
-      rowKey={({ name }) => name}
-      columns={[
-        { head: 'Sensor', cell: ({ name }) => name },
-        { head: 'At the end, °C', number: true, cell: ({ atEnd }) => celsius(atEnd) },
-        { head: 'Leads to, °C', number: true, cell: ({ steady }) => celsius(steady), empty: 'a longer soak' },
-        { head: '95 % of', cell: ({ steadyInterval }) => interval(steadyInterval) },
-        {
-          head: 'Still to come, K',
-          number: true,
-          cell: ({ remaining }) => (remaining === null ? null : fixed(remaining, 1)),
-          empty: 'a longer soak',
-        },
-        { head: 'Settles', cell: settles },
-        {
-          head: 'Time constants, min',
-          cell: ({ timeConstants }) =>
-            timeConstants.length > 0 ? timeConstants.map((tau) => fixed(tau / MINUTE, 1)).join(' and ') : null,
-          empty: 'none',
-        },
-      ]}
-    />
-  );
-}
-
-function Touch({ soak }: { readonly soak: SoakResult }) {
-  const { at25, touch, perWatt, loss } = soak;
-  return (
-    <Panel>
-      <Typography variant="h3">Touched</Typography>
-      {at25 ? (
-        <Typography>
-          {fixed(at25.steady, 1)} °C at 25 °C ({interval(at25.interval)}).
-        </Typography>
-      ) : (
-        <Typography color="text.secondary">Needs the ambient and a soak that tells where it leads.</Typography>
-      )}
-      {touch.map(({ title, high, state }) => (
-        <Box key={title} sx={{ display: 'flex', gap: 1, alignItems: 'baseline', mt: 0.5 }}>
-          <StateMark state={state} />
-          <span>
-            {title}: up to {high} °C
-          </span>
-        </Box>
-      ))}
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-        {TOUCH_TS1.source}. A body that is gripped to unplug it is touched for 1 to 10 s.
-      </Typography>
-      <Typography variant="body2" sx={{ mt: 1 }}>
-        {perWatt === null
-          ? 'Kelvin per watt of loss: measure the efficiency of this loading at this mains.'
-          : `${fixed(perWatt, 2)} K per watt of loss, at ${fixed(loss ?? 0, 2)} W.`}
-      </Typography>
-    </Panel>
-  );
-}
-
-function Predictions({ soak }: { readonly soak: SoakResult }) {
-  return (
-    <Panel>
-      <Typography variant="h3">Predicted, not measured</Typography>
-      {soak.predictions.length === 0 && (
-        <Typography color="text.secondary">Needs the ambient and a soak that tells where it leads.</Typography>
-      )}
-      {soak.predictions.map(({ title, at }) => (
-        <Typography key={title}>
-          About {fixed(at.celsius, 0)} °C {title} ({Math.floor(at.interval[0])} to {Math.ceil(at.interval[1])} °C).
-        </Typography>
-      ))}
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-        At another loss the rise goes with loss to the power of 0.8 to 1, until soaks at two losses tell which.
-      </Typography>
-    </Panel>
-  );
-}
 
 export function HeatPage() {
   const { dossier, verdict } = useSample();
@@ -258,6 +137,7 @@ export function HeatPage() {
           </Button>
         </EmptyFigure>
       )}
+      {soak && <Others soaks={soaks} shown={soak} onShow={setChosen} />}
       {causes.map((cause) => (
         <Typography key={cause} sx={{ mt: 1, fontWeight: 600 }}>
           {cause}

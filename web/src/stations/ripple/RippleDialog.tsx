@@ -2,6 +2,7 @@
 import { KIND_WORDS } from '@lastmark/core/capture';
 import { loadWords, mainsLabel, parseLoads } from '@lastmark/core/reading';
 import type { RippleWanted } from '@lastmark/core/ripple';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Seen } from '../../captures/Seen.tsx';
@@ -51,10 +52,12 @@ export function RippleDialog({ wanted, onClose }: Props) {
   const problem = 'reason' in outputs ? outputs.reason : own ? null : `Say at which level ${values.port} is.`;
   const volts = values.typed.trim() === '' ? null : typedSi(values.typed, 'voltage');
   const byEye = volts !== null && !Number.isNaN(volts);
-  const save = async () => {
+  const scopes = dossier.instruments.filter((one) => one.class === 'oscilloscope' && one.address !== null);
+  const [asking, setAsking] = useState<string | null>(null);
+  const save = async (scopeId: string | null = null) => {
     setTried(true);
     if (problem || 'reason' in outputs || !mains) throw new Error(problem ?? 'Choose the supply.');
-    const file = await recording.sent();
+    const file = scopeId === null ? await recording.sent() : null;
     await add.mutateAsync({
       choice: {
         kind: 'ripple',
@@ -64,34 +67,45 @@ export function RippleDialog({ wanted, onClose }: Props) {
         port: values.port,
         attached: 'nothing',
         rigId: values.rigId,
-        source: recording.file?.name ?? 'by eye',
+        source: scopes.find(({ id }) => id === scopeId)?.name ?? recording.file?.name ?? 'by eye',
         note: values.note.trim(),
         outputs,
-        ...(file ? {} : { typed: volts }),
+        ...(file || scopeId !== null ? {} : { typed: volts }),
       },
       file,
-      scopeId: null,
+      scopeId,
     });
   };
   return (
     <FormDialog
       title="Take in a record of ripple"
       form={form}
-      onSave={save}
+      onSave={() => save()}
       onClose={onClose}
       action="Keep"
       ready={mains !== undefined && values.rigId !== '' && (recording.file ? recording.seen?.ok === true : byEye)}
       width="md"
       sx={{ gap: 2, gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}
       more={
-        <FileButton
-          label={`File of ${KIND_WORDS.ripple}`}
-          accept=".csv,.tsv,.txt"
-          onFiles={recording.take}
-          button={{ variant: 'outlined', sx: { mr: 'auto' } }}
-        >
-          {recording.file ? 'Another file' : 'Choose a file'}
-        </FileButton>
+        <>
+          {scopes.map(({ id, name }) => (
+            <Button
+              key={id}
+              disabled={add.isPending || mains === undefined || values.rigId === ''}
+              onClick={() => void save(id).then(onClose, ({ message }: Error) => setAsking(message))}
+            >
+              Take it from {name}
+            </Button>
+          ))}
+          <FileButton
+            label={`File of ${KIND_WORDS.ripple}`}
+            accept=".csv,.tsv,.txt"
+            onFiles={recording.take}
+            button={{ variant: 'outlined', sx: { mr: 'auto' } }}
+          >
+            {recording.file ? 'Another file' : 'Choose a file'}
+          </FileButton>
+        </>
       }
     >
       <ChoiceInput control={control} name="port" label="Probe at" options={ports} />
@@ -121,7 +135,7 @@ export function RippleDialog({ wanted, onClose }: Props) {
         A file has a column of volts against time, or its sample interval above; any dialect, any length. Read off by
         eye, only peak to peak is claimed.
       </Typography>
-      <Seen recording={recording} />
+      <Seen recording={recording} problem={asking} />
     </FormDialog>
   );
 }

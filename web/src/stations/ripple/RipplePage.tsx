@@ -1,7 +1,7 @@
 // Ripple: the trace and its spectrum first, then every level, load and mains in a table.
 import { fixed } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
-import { hertzWords, LINE_WORDS, type RippleCell, type RippleWanted } from '@lastmark/core/ripple';
+import { hertzWords, LINE_WORDS, type RippleCell, type RippleWanted, secondsWords } from '@lastmark/core/ripple';
 import { expandedUncertainty, isStated } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -205,6 +205,13 @@ export function RipplePage() {
             caption={`${maker} ${model}: ripple of ${titleOf(shown)}`}
             spectrum
           />
+          {(shown.figures.steps ?? []).map(({ at, from, to, excursion, recovery }) => (
+            <Typography key={at} variant="body2">
+              Load {fixed(from, 2)} to {fixed(to, 2)} A after {secondsWords(at)}: {millivolts(excursion)} mV{' '}
+              {to > from ? 'under' : 'over'},{' '}
+              {recovery === null ? 'not back in the record' : `back after ${secondsWords(recovery)}`}.
+            </Typography>
+          ))}
           {shown.figures.findings.map((finding) => (
             <Typography key={finding} variant="body2" color="warning.main">
               {finding}
