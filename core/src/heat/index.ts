@@ -2,6 +2,7 @@
 export * from './compare.ts';
 export * from './events.ts';
 export * from './fit.ts';
+export * from './image.ts';
 export * from './narrowing.ts';
 export * from './predict.ts';
 export * from './soak.ts';

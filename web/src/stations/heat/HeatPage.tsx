@@ -18,6 +18,7 @@ import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { SoakDialog } from './SoakDialog.tsx';
 import { Longer, Others, Predictions, Sensors, Touch } from './SoakParts.tsx';
+import { ThermalPanel } from './ThermalPanel.tsx';
 
 const SoakChart = lazy(async () => ({ default: (await import('./SoakChart.tsx')).SoakChart }));
 
@@ -138,6 +139,9 @@ export function HeatPage() {
         </EmptyFigure>
       )}
       {soak && <Others soaks={soaks} shown={soak} onShow={setChosen} />}
+      <Box sx={{ mt: 1.5 }}>
+        <ThermalPanel />
+      </Box>
       {causes.map((cause) => (
         <Typography key={cause} sx={{ mt: 1, fontWeight: 600 }}>
           {cause}
