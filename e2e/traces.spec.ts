@@ -95,6 +95,17 @@ test('a soak from a log says where it leads and when output gave less; three typ
   await expect(main.getByText(/^front leads to (59\.9|60\.0|60\.1) °C/)).toBeVisible();
   await expect(main.getByText(/Output gives less after 40\.0 min: 45\.0 to 36\.0 W/).first()).toBeVisible();
   await expect(main.getByRole('row', { name: /^front/ })).toBeVisible();
+  const matrix = Array.from({ length: 8 }, (_, y) =>
+    Array.from({ length: 10 }, (__, x) => (x === 4 && y === 3 ? '45' : '23')).join(';'),
+  ).join('\n');
+  await main
+    .getByLabel('Matrix of a thermal image')
+    .setInputFiles({ name: 'front.csv', mimeType: 'text/csv', buffer: Buffer.from(matrix) });
+  await expect(main.getByRole('img', { name: 'front.csv: from 23.0 to 45.0 °C' })).toBeVisible();
+  await main.getByLabel('Emissivity, camera set to 1').fill('0,9');
+  await expect(main.getByText('47.2 °C', { exact: true })).toBeVisible();
+  await main.getByRole('button', { name: 'Keep with the sample' }).click();
+  await expect(main.getByRole('button', { name: 'front.csv' })).toBeVisible();
 
   await main.getByRole('button', { name: 'Take in a soak' }).first().click();
   await dialog.getByLabel('Loads').fill('C1 9 V 2 A');

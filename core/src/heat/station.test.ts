@@ -112,6 +112,13 @@ describe('soaks', () => {
       soak(figures(60, { events: [cut(605, 45)] }), low),
     ]);
     expect(timer.causes).toEqual(['At 65 W and 27 W it cuts out after the same 10.0 min: a timer.']);
+    const fall = (at: number, temperature: number) =>
+      ({ ...cut(at, temperature), kind: 'renegotiation', to: 30 }) as const;
+    const falling = conclude([
+      soak(figures(65, { events: [fall(600, 81)] })),
+      soak(figures(60, { events: [fall(600, 45)] }), low),
+    ]);
+    expect(falling.causes).toEqual(['At 65 W and 27 W it falls to a lower level after the same 10.0 min: a timer.']);
   });
 
   it('are compared where load, place and mains agree, or the mains alone differ', () => {

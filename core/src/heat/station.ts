@@ -198,7 +198,7 @@ function withPredictions(
 /** One temperature at two powers is heat, one time at two powers a timer. */
 function causesOf(soaks: readonly SoakResult[]): readonly string[] {
   const cuts = soaks.flatMap(({ figures, outputs }) => {
-    const cut = figures.events.find(({ kind }) => kind === 'cutoff' || kind === 'pulsing' || kind === 'throttle');
+    const [cut] = figures.events;
     return cut ? [{ ...cut, power: wattsOf(outputs) }] : [];
   });
   return cuts.flatMap((a, index) =>
