@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededNormal, seededRandom } from '../random/index.ts';
-import { halfWidthAfter, warmFit } from './index.ts';
+import { halfWidthAfter, soakForecast, warmFit } from './index.ts';
 
 const soak = (seed: number, minutes: number) => {
   const normal = seededNormal(seededRandom(seed));
@@ -23,6 +23,20 @@ describe('how much a longer soak would narrow', () => {
       expect(told / came).toBeLessThan(2);
       expect(told).toBeLessThan(half(short));
     }
+  });
+
+  it('says of a soak that goes on where it leads, and when it is known well enough', () => {
+    const normal = seededNormal(seededRandom(9));
+    const t = Array.from({ length: 800 }, (_, at) => 100 + at * 10);
+    const y = t.map((s) => 24 + 40 * (1 - Math.exp(-(s - 100) / 1200)) + 0.1 * normal());
+    expect(soakForecast(t.slice(0, 10), y.slice(0, 10))).toBeNull();
+    expect(soakForecast([], [])).toBeNull();
+    const early = soakForecast(t.slice(0, 60), y.slice(0, 60));
+    expect(early?.tight).toBe(false);
+    const late = soakForecast(t, y);
+    expect(late?.tight).toBe(true);
+    expect(late?.fit.steady).toBeCloseTo(64, 0);
+    expect(late?.after ?? 1).toBeLessThan(late?.half ?? 0);
   });
 
   it('no longer narrows nothing, and what is not bounded is not told', () => {

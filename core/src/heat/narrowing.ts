@@ -1,5 +1,5 @@
 // By how much a longer soak would still narrow where it leads: from the curve itself, before anyone waits for it.
-import type { WarmFit } from './fit.ts';
+import { type WarmFit, warmFit } from './fit.ts';
 
 /** Points the curve is looked at. */
 const POINTS = 200;
@@ -70,4 +70,45 @@ export function halfWidthAfter(
   const now = variance(slow, length);
   const then = variance(slow, length + more);
   return now === null || then === null ? null : ((high - low) / 2) * Math.sqrt(Math.min(1, then / now));
+}
+
+/** Where a soak that still goes on leads, and whether it may end. */
+export interface SoakForecast {
+  readonly fit: WarmFit;
+  /** Half width of the interval now, K; null while it is open. */
+  readonly half: number | null;
+  /** The same after twenty minutes more, K. */
+  readonly after: number | null;
+  /** It is known well enough: going on would tell nothing new. */
+  readonly tight: boolean;
+}
+
+/** A steady value known better than this needs no longer soak, K. */
+export const TIGHT_KELVIN = 0.5;
+export const LONGER_SECONDS = 1200;
+/** A soak is not judged before so many readings over so long, s. */
+const LEAST_READINGS = 20;
+const LEAST_SECONDS = 300;
+
+/**
+ * @param times s from its start, rising @param celsius of the hottest point
+ * @returns null while it is too early to say
+ */
+export function soakForecast(times: readonly number[], celsius: readonly number[]): SoakForecast | null {
+  const length = (times.at(-1) ?? 0) - (times[0] ?? 0);
+  if (times.length < LEAST_READINGS || length < LEAST_SECONDS) return null;
+  const begin = times[0] as number;
+  const fit = warmFit(
+    times.map((time) => time - begin),
+    celsius,
+  );
+  if (!fit) return null;
+  const [low, high] = fit.interval;
+  const half = low === null || high === null ? null : (high - low) / 2;
+  return {
+    fit,
+    half,
+    after: halfWidthAfter(fit, length, LONGER_SECONDS),
+    tight: half !== null && half <= TIGHT_KELVIN,
+  };
 }

@@ -2,7 +2,7 @@
 import type { Ask, SheetRun } from '@lastmark/contract/plan';
 import Box from '@mui/material/Box';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, queryClient, refreshSample, rigsQuery, runQuery } from '../api/queries.ts';
@@ -15,6 +15,9 @@ import { RunNumbers } from './RunNumbers.tsx';
 import { RunSide } from './RunSide.tsx';
 import { RunStep } from './RunStep.tsx';
 import { isOver } from './words.ts';
+
+/** The fit of a soak comes with the first soak, not with the console. */
+const SoakAhead = lazy(() => import('./SoakAhead.tsx').then((module) => ({ default: module.SoakAhead })));
 
 const LOOK_MILLISECONDS = 400;
 const HERE_MILLISECONDS = 2500;
@@ -78,6 +81,11 @@ function Console({ run }: { readonly run: SheetRun }) {
               <RunNumbers run={run} step={step} rig={rig} instruments={instruments.items} />
             )}
             {live && <RunChart run={run} />}
+            {live && step?.kind === 'capture' && step.capture === 'soak' && (
+              <Suspense fallback={null}>
+                <SoakAhead run={run} />
+              </Suspense>
+            )}
             <RunActions run={run} step={step} rig={rig} ask={ask.mutate} error={ask.error} />
           </>
         )}

@@ -3,9 +3,11 @@ import {
   compareSoaks,
   EVENT_WORDS,
   halfWidthAfter,
+  LONGER_SECONDS,
   type SensorFigures,
   type SoakResult,
   settledAfter,
+  TIGHT_KELVIN,
   TOUCH_TS1,
 } from '@lastmark/core/heat';
 import { fixed } from '@lastmark/core/quantity';
@@ -18,9 +20,7 @@ import { QuietTable } from '../../parts/QuietTable.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 
 const MINUTE = 60;
-/** A steady value known better than this needs no longer soak, K. */
-const TIGHT = 0.5;
-const LONGER_MINUTES = 20;
+const LONGER_MINUTES = LONGER_SECONDS / MINUTE;
 
 const celsius = (value: number | null): string | null => (value === null ? null : fixed(value, 1));
 const interval = ([low, high]: readonly [number | null, number | null]): string =>
@@ -41,7 +41,7 @@ export function Longer({ sensor }: { readonly sensor: SensorFigures }) {
   if (!fit || low === null || high === null) return null;
   const half = (high - low) / 2;
   const after = halfWidthAfter(fit, lasted, LONGER_MINUTES * MINUTE);
-  if (half <= TIGHT)
+  if (half <= TIGHT_KELVIN)
     return <Typography variant="body2">Known to ± {fixed(half, 1)} K: going on would tell nothing new.</Typography>;
   if (after === null) return null;
   return (
