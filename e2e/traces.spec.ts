@@ -76,6 +76,26 @@ test('ripple read off by eye claims its peak to peak only; what is wrong is said
   await expect(row).toContainText('45.0');
   await row.getByRole('button', { name: /^Take back/ }).click();
   await expect(row).toHaveCount(0);
+
+  // Binary samples ask for their description, and are read once it is there.
+  await main.getByRole('button', { name: 'Take in a record' }).first().click();
+  await dialog.getByLabel('Levels and loads').fill('C1 20 V');
+  await dialog.getByLabel('Supply').click();
+  await page.getByRole('option', { name: '230 V 50 Hz' }).click();
+  const samples = Int16Array.from({ length: 40_000 }, (_, at) => 1500 * Math.sin((2 * Math.PI * at) / 1000));
+  const files = dialog.getByLabel('File of ripple of an output');
+  await files.setInputFiles({ name: 'ripple.bin', mimeType: '', buffer: Buffer.from(samples.buffer) });
+  await expect(dialog.getByText(/Binary samples need the JSON that describes them/)).toBeVisible();
+  const description = { format: 'int16', rate: 100_000, channels: [{ name: 'C1', unit: 'mV', scale: 0.01 }] };
+  await files.setInputFiles({
+    name: 'ripple.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(description)),
+  });
+  await expect(dialog.getByText(/40000 samples.*strongest 30 mV at 100 Hz, mains/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(main.getByText(/^30\.0 mV peak to peak/)).toBeVisible();
 });
 
 test('a soak from a log says where it leads and when output gave less; three typed readings are a beginning', async ({

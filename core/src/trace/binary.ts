@@ -1,6 +1,6 @@
 // Samples as they are: a plain binary file, described by a small JSON beside it.
-import { findUnit } from '../quantity/index.ts';
-import type { Channel, ChannelQuantity, TraceReading, Values } from './types.ts';
+import { valueColumn } from './head.ts';
+import type { Channel, TraceReading, Values } from './types.ts';
 
 /** How a binary file is written. Left out: little-endian, one channel "samples", volts, scale 1, offset 0, no bytes before. */
 export interface BinaryDescription {
@@ -24,7 +24,6 @@ export interface BinaryDescription {
 }
 
 const SIZES = { int8: 1, uint8: 1, int16: 2, uint16: 2, float32: 4, float64: 8 } as const;
-const QUANTITIES = ['voltage', 'current', 'power'] as const satisfies readonly ChannelQuantity[];
 /** Above so many samples single precision is enough, and half the memory. */
 const MANY = 1 << 20;
 
@@ -47,6 +46,8 @@ export function descriptionProblem(description: unknown): string | null {
   for (const channel of (channels ?? []) as Record<string, unknown>[]) {
     if (typeof channel !== 'object' || channel === null)
       return 'A channel is an object with "name", "unit", "scale", "offset".';
+    if (channel.name !== undefined && typeof channel.name !== 'string') return 'A "name" is a text.';
+    if (channel.unit !== undefined && typeof channel.unit !== 'string') return 'A "unit" is a text.';
     if (channel.scale !== undefined && !Number.isFinite(channel.scale)) return 'A "scale" is a number.';
     if (channel.offset !== undefined && !Number.isFinite(channel.offset)) return 'An "offset" is a number.';
   }
@@ -77,10 +78,11 @@ export function readBinary(bytes: Uint8Array, description: BinaryDescription): T
     float64: (at: number) => view.getFloat64(at, little),
   }[format];
   const made = channels.map(({ name, unit = 'V', scale = 1, offset = 0 }, index): Channel => {
-    const quantity = QUANTITIES.find((one) => findUnit(one, unit)) ?? null;
-    const factor = quantity ? (findUnit(quantity, unit)?.factor ?? 1) : 1;
+    const own = valueColumn(name ?? '', unit);
+    const { quantity } = own;
     const values: Values = samples > MANY ? new Float32Array(samples) : new Float64Array(samples);
-    for (let at = 0; at < samples; at += 1) values[at] = (read(at * frame + index * size) * scale + offset) * factor;
+    for (let at = 0; at < samples; at += 1)
+      values[at] = (read(at * frame + index * size) * scale + offset) * own.factor + own.offset;
     return { name: name ?? (channels.length === 1 ? 'samples' : `channel ${index + 1}`), quantity, unit, values };
   });
   return {
@@ -95,4 +97,18 @@ export function readBinary(bytes: Uint8Array, description: BinaryDescription): T
       remarks: body % frame === 0 ? [] : [`${body % frame} bytes at the end are no whole sample and were left out.`],
     },
   };
+}
+
+/**
+ * Read plain binary samples by the text of the JSON that describes them.
+ * @returns a refusal where that is no JSON, or describes nothing
+ */
+export function readDescribed(bytes: Uint8Array, json: string): TraceReading {
+  let description: unknown;
+  try {
+    description = JSON.parse(json);
+  } catch {
+    return fail('The description is no JSON.');
+  }
+  return readBinary(bytes, description as BinaryDescription);
 }

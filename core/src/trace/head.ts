@@ -96,7 +96,7 @@ function findTable(lines: readonly string[]): Found | null {
 const unitOf = (quantity: QuantityId, written: string): Unit | undefined => findUnit(quantity, written);
 
 /** What a column of values holds, by its unit and else by its name. */
-function valueColumn(name: string, unit: string): Pick<HeadColumn, 'quantity' | 'factor' | 'offset'> {
+export function valueColumn(name: string, unit: string): Pick<HeadColumn, 'quantity' | 'factor' | 'offset'> {
   for (const [quantity, id] of BY_UNIT) {
     const found = unit === '' ? undefined : unitOf(id, unit);
     if (!found) continue;

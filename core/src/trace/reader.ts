@@ -82,6 +82,14 @@ export class TraceReader {
       all = this.#plain(all, more);
     } else if (all[0] === 0xef && all[1] === 0xbb && all[2] === 0xbf) all = all.subarray(3);
     const look = all.subarray(0, HEAD_BYTES);
+    // No text has a zero byte.
+    if (look.includes(0)) {
+      this.#problem = {
+        line: null,
+        reason: 'It is no text. Binary samples need the JSON that describes them: choose both.',
+      };
+      return;
+    }
     this.#end = look.includes(LF) || !look.includes(CR) ? LF : CR;
     const whole = look.length < all.length || more ? look.subarray(0, look.lastIndexOf(this.#end) + 1) : look;
     const text = decodeText(whole.length > 0 ? whole : look);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readBinary, readTrace, type Trace, type TraceHints, TraceReader } from './index.ts';
+import { readBinary, readDescribed, readTrace, type Trace, type TraceHints, TraceReader } from './index.ts';
 
 const read = (text: string, hints: TraceHints = {}): Trace => {
   const found = readTrace(text, hints);
@@ -213,12 +213,33 @@ describe('binary samples', () => {
     expect(two.ok && two.trace.remarks).toEqual(['1 bytes at the end are no whole sample and were left out.']);
   });
 
+  it('temperatures are kept in °C, whatever they were written in', () => {
+    const kelvin = new Uint8Array(new Float32Array([300, 310]).buffer);
+    const read = readDescribed(kelvin, '{"format":"float32","interval":5,"channels":[{"name":"front","unit":"K"}]}');
+    expect(read).toMatchObject({ ok: true, trace: { channels: [{ name: 'front', quantity: 'temperature' }] } });
+    expect(read.ok && [...(read.trace.channels[0]?.values ?? [])].map((one) => Math.round(one * 100) / 100)).toEqual([
+      26.85, 36.85,
+    ]);
+    expect(readDescribed(kelvin, 'format: float32')).toMatchObject({
+      ok: false,
+      reason: 'The description is no JSON.',
+    });
+  });
+
+  it('without a description they say what to choose', () => {
+    expect(readTrace(new Uint8Array(new Int16Array([1, -1, 300, 0, 0, 5]).buffer))).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('JSON that describes them'),
+    });
+  });
+
   it.each([
     [{}, '"format" is one of'],
     [{ format: 'int16' }, 'Give "rate"'],
     [{ format: 'int16', rate: -1 }, 'Give "rate"'],
     [{ format: 'float32', rate: 1, channels: [] }, '"channels" is a list'],
     [{ format: 'float32', rate: 1, channels: [{ scale: 'two' }] }, '"scale" is a number'],
+    [{ format: 'float32', rate: 1, channels: [{ name: 5 }] }, '"name" is a text'],
     [null, 'no JSON object'],
   ])('%j says what is wrong', (description, says) => {
     expect(of(new Uint8Array(8), description as object)).toMatchObject({

@@ -16,6 +16,7 @@ import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
 import { useSample } from '../state/sample.tsx';
+import { RECORDING_ACCEPTS } from './recordingFiles.ts';
 import { Seen } from './Seen.tsx';
 import { useCapture } from './useCapture.ts';
 import { useRecording } from './useRecording.ts';
@@ -103,7 +104,8 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
             ))}
           <FileButton
             label="Capture file"
-            accept=".csv,.tsv,.txt"
+            accept={RECORDING_ACCEPTS}
+            multiple
             onFiles={(files) => {
               setProblem(null);
               recording.take(files);

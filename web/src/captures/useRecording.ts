@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { proxy, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { CapturePreview, CaptureWork, PreviewHead } from '../workers/capture.worker.ts';
+import { NO_FILES, type RecordingFiles, recordingFiles } from './recordingFiles.ts';
 
 /** A larger file is sent as its samples alone, which are read already. */
 const SENT_WHOLE = 4 * 1024 * 1024;
@@ -20,15 +21,21 @@ function useWork() {
 /** @param head what figures depend on; null until it is chosen */
 export function useRecording(head: PreviewHead | null) {
   const work = useWork();
-  const [file, setFile] = useState<File | null>(null);
+  const [{ file, description }, setFiles] = useState<RecordingFiles>(NO_FILES);
   const [read, setRead] = useState(0);
   const preview = useQuery({
-    queryKey: ['capture-preview', head, file?.name, file?.size, file?.lastModified],
+    queryKey: [
+      'capture-preview',
+      head,
+      ...[file, description].map((one) => one && [one.name, one.size, one.lastModified]),
+    ],
     enabled: file !== null && head !== null,
     gcTime: 0,
     retry: false,
     queryFn: async (): Promise<CapturePreview> =>
-      file && head ? work.preview(head, file, proxy(setRead)) : { ok: false, reason: 'Choose a supply first.' },
+      file && head
+        ? work.preview(head, { file, description }, proxy(setRead))
+        : { ok: false, reason: 'Choose a supply first.' },
   });
   return {
     file,
@@ -36,14 +43,15 @@ export function useRecording(head: PreviewHead | null) {
     read,
     reading: preview.isFetching,
     seen: preview.data,
-    take: ([first]: readonly File[]) => {
-      if (!first) return;
+    take: (files: readonly File[]) => {
+      const taken = recordingFiles(files, file);
+      if (!taken.file) return;
       setRead(0);
-      setFile(first);
+      setFiles(taken);
     },
     /** What is sent: the file as it is, or its samples. */
     sent: async (): Promise<Blob | null> => {
-      if (!file || file.size <= SENT_WHOLE) return file;
+      if (!file || (file.size <= SENT_WHOLE && !description)) return file;
       const samples = await work.packed();
       return samples ? new Blob([samples as Uint8Array<ArrayBuffer>]) : file;
     },

@@ -16,8 +16,13 @@ import { RunSide } from './RunSide.tsx';
 import { RunStep } from './RunStep.tsx';
 import { isOver } from './words.ts';
 
-/** The fit of a soak comes with the first soak, not with the console. */
-const SoakAhead = lazy(() => import('./SoakAhead.tsx').then((module) => ({ default: module.SoakAhead })));
+/** The fit of a soak comes with the first soak, not with the console; where it cannot be had the console goes on without. */
+const SoakAhead = lazy(() =>
+  import('./SoakAhead.tsx').then(
+    (module) => ({ default: module.SoakAhead }),
+    () => ({ default: () => null }),
+  ),
+);
 
 const LOOK_MILLISECONDS = 400;
 const HERE_MILLISECONDS = 2500;

@@ -1,6 +1,6 @@
 // Reads a recording away from the screen, as a stream: figures and a picture before it is kept, and its samples packed.
 import { type CaptureFigures, type CaptureHead, type KeptCapture, keptOf, minMax } from '@lastmark/core/capture';
-import { type Channel, packTrace, TraceReader, timeAt } from '@lastmark/core/trace';
+import { type Channel, packTrace, readDescribed, TraceReader, type TraceReading, timeAt } from '@lastmark/core/trace';
 import { expose, transfer } from 'comlink';
 
 export type PreviewHead = Pick<CaptureHead, 'kind' | 'mains' | 'soak'>;
@@ -25,22 +25,40 @@ const TOLD_EVERY = 4 << 20;
 /** What was looked at last, to be sent without reading it again. */
 let last: KeptCapture | null = null;
 
+/** Text of any dialect, piece by piece. */
+async function readAsText(file: Blob, progress: (read: number) => void): Promise<TraceReading> {
+  const reader = new TraceReader({ bytes: file.size });
+  const stream = file.stream().getReader();
+  let read = 0;
+  let told = 0;
+  for (let piece = await stream.read(); !piece.done && !reader.failed; piece = await stream.read()) {
+    reader.push(piece.value);
+    read += piece.value.length;
+    if (read - told < TOLD_EVERY) continue;
+    told = read;
+    progress(read);
+  }
+  return reader.result();
+}
+
+const readAsSamples = async (file: Blob, description: Blob): Promise<TraceReading> =>
+  readDescribed(new Uint8Array(await file.arrayBuffer()), await description.text());
+
+interface Recorded {
+  readonly file: Blob;
+  readonly description: Blob | null;
+}
+
 const work = {
   /** @param progress told the bytes that were read */
-  preview: async (head: PreviewHead, file: Blob, progress: (read: number) => void): Promise<CapturePreview> => {
+  preview: async (
+    head: PreviewHead,
+    { file, description }: Recorded,
+    progress: (read: number) => void,
+  ): Promise<CapturePreview> => {
     last = null;
-    const reader = new TraceReader({ bytes: file.size });
-    const stream = file.stream().getReader();
-    let read = 0;
-    let told = 0;
-    for (let piece = await stream.read(); !piece.done && !reader.failed; piece = await stream.read()) {
-      reader.push(piece.value);
-      read += piece.value.length;
-      if (read - told < TOLD_EVERY) continue;
-      told = read;
-      progress(read);
-    }
-    const kept = keptOf(head, reader.result());
+    const reading = description ? await readAsSamples(file, description) : await readAsText(file, progress);
+    const kept = keptOf(head, reading);
     if ('reason' in kept) return { ok: false, reason: kept.reason };
     last = kept;
     const { trace, figures } = kept;

@@ -5,6 +5,7 @@ import { mainsLabel, parseLoads } from '@lastmark/core/reading';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { RECORDING_ACCEPTS } from '../../captures/recordingFiles.ts';
 import { Seen } from '../../captures/Seen.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { useRecording } from '../../captures/useRecording.ts';
@@ -120,7 +121,8 @@ export function SoakDialog({ onClose }: { readonly onClose: () => void }) {
       more={
         <FileButton
           label="Log of a soak"
-          accept=".csv,.tsv,.txt"
+          accept={RECORDING_ACCEPTS}
+          multiple
           onFiles={recording.take}
           button={{ variant: 'outlined', sx: { mr: 'auto' } }}
         >

@@ -5,6 +5,7 @@ import type { RippleWanted } from '@lastmark/core/ripple';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { RECORDING_ACCEPTS } from '../../captures/recordingFiles.ts';
 import { Seen } from '../../captures/Seen.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { useRecording } from '../../captures/useRecording.ts';
@@ -99,7 +100,8 @@ export function RippleDialog({ wanted, onClose }: Props) {
           ))}
           <FileButton
             label={`File of ${KIND_WORDS.ripple}`}
-            accept=".csv,.tsv,.txt"
+            accept={RECORDING_ACCEPTS}
+            multiple
             onFiles={recording.take}
             button={{ variant: 'outlined', sx: { mr: 'auto' } }}
           >
@@ -132,8 +134,8 @@ export function RippleDialog({ wanted, onClose }: Props) {
       <QuantityInput control={control} name="typed" label="Or by eye, with mV" quantity="voltage" />
       <TextInput control={control} name="note" label="Note" max={400} more={{ sx: { gridColumn: '1 / -1' } }} />
       <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-        A file has a column of volts against time, or its sample interval above; any dialect, any length. Read off by
-        eye, only peak to peak is claimed.
+        A file has a column of volts against time, or its sample interval above; any dialect, any length. Binary samples
+        come with the JSON that describes them. Read off by eye, only peak to peak is claimed.
       </Typography>
       <Seen recording={recording} problem={asking} />
     </FormDialog>
