@@ -2,7 +2,14 @@ import { defineConfig } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { CHROMIUM } from './scripts/lib/chromium.mjs';
 
+/** Journeys that wait for a bench more than they work. They begin first, so that nothing is left to wait for at the end. */
+const WAITING = /(run-crash|run-sheets|live-bench|start)\.spec\.ts/;
+
 export default defineConfig({
+  projects: [
+    { name: 'waiting', testMatch: WAITING },
+    { name: 'journeys', testIgnore: WAITING },
+  ],
   testDir: 'e2e',
   outputDir: 'test-results/journeys',
   globalSetup: './e2e/stage.ts',

@@ -4,8 +4,8 @@ import { STATIONS_ABOUT } from '@lastmark/core/station';
 import type { Page } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { allViews } from '../scripts/lib/views.mjs';
-import { crowdedSample, DEMO, demoSample, expect, freshSample, test } from './bench.ts';
-import { geometry } from './geometry.ts';
+import { crowdedSample, DEMO, demoSample, expect, freshSample, look } from './bench.ts';
+import { geometry, glance } from './geometry.ts';
 
 interface View {
   readonly name: string;
@@ -59,7 +59,7 @@ async function pathOf(page: Page, { path, sample }: View): Promise<string> {
 /** Layout shift a view may have after it is shown. */
 const MOST_SHIFT = 0.01;
 
-async function watchShifts(page: Page): Promise<void> {
+look.beforeAll(async ({ shown: { page } }) => {
   await page.addInitScript(() => {
     const shifts: { value: number; what: string }[] = [];
     Object.assign(window, { shifts });
@@ -70,7 +70,7 @@ async function watchShifts(page: Page): Promise<void> {
       }
     }).observe({ type: 'layout-shift', buffered: true });
   });
-}
+});
 
 /** What moved, where it was more than a view may. */
 async function shifted(page: Page): Promise<string[]> {
@@ -89,8 +89,7 @@ async function expectAccessible(page: Page): Promise<void> {
 }
 
 for (const view of allViews() as View[])
-  test(`${view.name} has no serious finding`, async ({ page }) => {
-    await watchShifts(page);
+  look(`${view.name} has no serious finding`, async ({ page }) => {
     await page.goto(await pathOf(page, view));
     await expect(page.getByRole('heading').first()).toBeVisible();
     await atRest(page);
@@ -98,7 +97,7 @@ for (const view of allViews() as View[])
     await expectAccessible(page);
   });
 
-test('six ports with long names and long numbers fit at every size', async ({ page }) => {
+look('six ports with long names and long numbers fit at every size', async ({ page }) => {
   const { id, rigId } = await crowdedSample(page);
   for (const station of STATIONS_ABOUT) {
     await page.goto(`/samples/${id}/${station.id}`);
@@ -115,7 +114,7 @@ test('six ports with long names and long numbers fit at every size', async ({ pa
   expect(rigId).not.toBe('');
 });
 
-test('a run sheet has no serious finding', async ({ page }) => {
+look('a run sheet has no serious finding', async ({ page }) => {
   const sheet = await page.request.post(`/api/samples/${await demoSample(page, DEMO.six)}/run-sheets`, {
     data: { methodId: 'desk', rigId: await anyRig(page) },
   });
@@ -123,7 +122,7 @@ test('a run sheet has no serious finding', async ({ page }) => {
   await expectAccessible(page);
 });
 
-test('who asked for less motion sees every state at once', async ({ page }) => {
+look('who asked for less motion sees every state at once', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/claims`);
   await expect(page.getByRole('heading', { name: 'Claims' })).toBeVisible();
   const button = page.getByRole('button').first();
@@ -133,7 +132,7 @@ test('who asked for less motion sees every state at once', async ({ page }) => {
   await expect.poll(() => page.evaluate(() => document.getAnimations().length)).toBe(0);
 });
 
-test('dialogs have no serious finding', async ({ page }) => {
+look('dialogs have no serious finding', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/efficiency`);
   await page.getByRole('button', { name: 'Add a loading' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
@@ -152,4 +151,22 @@ test('dialogs have no serious finding', async ({ page }) => {
   await page.keyboard.press('Control+k');
   await expect(page.getByRole('listbox')).toBeVisible();
   await expectNone(page);
+});
+
+look('what lies over another, is cut, or is beside the page is seen', async ({ page }) => {
+  await page.goto('/rules');
+  const body = (inner: string) => page.setContent(`<body style="margin:0;font:16px sans-serif">${inner}</body>`);
+  await body('<p>One line</p><p>and another</p>');
+  expect(await glance(page)).toEqual([]);
+  await body('<p style="margin:0">One line</p><p style="margin:-10px 0 0">another</p>');
+  expect((await glance(page)).join()).toContain('"One line" lies over "another"');
+  await body(
+    '<p style="width:60px;overflow:hidden;white-space:nowrap;text-overflow:ellipsis">A long line of words</p>',
+  );
+  expect((await glance(page)).join()).toMatch(/"A long line of words" is cut by \d+ px with dots/);
+  await body('<p style="width:2000px">Wide</p>');
+  expect((await glance(page)).join()).toContain('the page scrolls sideways');
+  // What is scrolled out of sight lies over nothing.
+  await body('<div style="height:20px;overflow:auto"><p>Seen</p><p>Not seen</p></div><p style="margin:0">Below</p>');
+  expect(await glance(page)).toEqual([]);
 });

@@ -1,5 +1,5 @@
 // What the journeys share: the address, the demo's samples, and ways of doing things at the bench.
-import { test as base, expect, type Page } from '@playwright/test';
+import { type BrowserContext, test as base, expect, type Page } from '@playwright/test';
 
 const url = (): string => {
   const found = process.env.LASTMARK_URL;
@@ -7,19 +7,72 @@ const url = (): string => {
   return found;
 };
 
+/** What a page logs as an error or throws, from now on. */
+function errorsOf(page: Page): string[] {
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  page.on('console', (message) => {
+    // The browser itself reports refused requests; journeys about refusals look at them on the page.
+    if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
+  });
+  return errors;
+}
+
+/** One for all journeys of a worker: what the program is made of is fetched and read once. */
+const shared = base.extend<object, { readonly cached: BrowserContext }>({
+  cached: [
+    async ({ browser }, use) => {
+      const { viewport, locale, contextOptions } = base.info().project.use;
+      const context = await browser.newContext({
+        ...contextOptions,
+        baseURL: url(),
+        ...(viewport === undefined ? {} : { viewport }),
+        ...(locale === undefined ? {} : { locale }),
+      });
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+});
+
+/** What a browser kept of the journey before is forgotten as a page comes for the first time. */
+const forget = () => {
+  if (sessionStorage.getItem('begun')) return;
+  localStorage.clear();
+  sessionStorage.setItem('begun', 'yes');
+};
+
 /** Fails a journey when the page logs an error or throws. */
-export const test = base.extend<{ page: Page }>({
+export const test = shared.extend<{ page: Page }>({
   // biome-ignore lint/correctness/noEmptyPattern: the runner wants a pattern here
   baseURL: async ({}, use) => use(url()),
-  page: async ({ page }, use, info) => {
-    const errors: string[] = [];
-    page.on('pageerror', (error) => errors.push(error.message));
-    page.on('console', (message) => {
-      // The browser itself reports refused requests; journeys about refusals look at them on the page.
-      if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
-    });
+  context: async ({ cached }, use) => use(cached),
+  page: async ({ cached }, use, info) => {
+    const page = await cached.newPage();
+    await page.addInitScript(forget);
+    const errors = errorsOf(page);
     await use(page);
     if (info.status === 'passed') expect(errors, 'errors on the page').toEqual([]);
+    for (const one of cached.pages()) await one.close();
+  },
+});
+
+/** Journeys that only look share their page too. */
+export const look = shared.extend<{ page: Page }, { readonly shown: { page: Page; errors: string[] } }>({
+  shown: [
+    async ({ cached }, use) => {
+      const page = await cached.newPage();
+      await use({ page, errors: errorsOf(page) });
+    },
+    { scope: 'worker' },
+  ],
+  page: async ({ shown: { page, errors } }, use, info) => {
+    errors.length = 0;
+    await use(page);
+    if (info.status === 'passed') expect(errors, 'errors on the page').toEqual([]);
+    await page.evaluate(() => localStorage.clear());
+    await page.emulateMedia({ colorScheme: 'light' });
   },
 });
 

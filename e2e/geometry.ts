@@ -19,16 +19,29 @@ function findings(): string[] {
       .map(({ textContent }) => textContent?.trim() ?? '')
       .join('');
   const name = (element: Element): string => `"${(element.textContent ?? '').trim().slice(0, 40)}"`;
-  /** What a line of a text can be seen of: its own box, cut by everything it scrolls or hides in. */
-  const seen = (element: Element, line: DOMRect): DOMRect | null => {
-    let { left, top, right, bottom } = line;
-    for (let at: Element | null = element; at; at = at.parentElement) {
-      const { overflowX, overflowY } = getComputedStyle(at);
-      if (overflowX === 'visible' && overflowY === 'visible') continue;
-      const box = at.getBoundingClientRect();
+  type Sides = Pick<DOMRect, 'left' | 'top' | 'right' | 'bottom'>;
+  const ALL: Sides = { left: -Infinity, top: -Infinity, right: Infinity, bottom: Infinity };
+  const windows = new Map<Element, Sides>();
+  /** What can be seen through everything an element scrolls or hides in, itself included. */
+  const windowOf = (element: Element): Sides => {
+    const known = windows.get(element);
+    if (known) return known;
+    let { left, top, right, bottom } = element.parentElement ? windowOf(element.parentElement) : ALL;
+    const { overflowX, overflowY } = getComputedStyle(element);
+    if (overflowX !== 'visible' || overflowY !== 'visible') {
+      const box = element.getBoundingClientRect();
       if (overflowX !== 'visible') [left, right] = [Math.max(left, box.left), Math.min(right, box.right)];
       if (overflowY !== 'visible') [top, bottom] = [Math.max(top, box.top), Math.min(bottom, box.bottom)];
     }
+    const own = { left, top, right, bottom };
+    windows.set(element, own);
+    return own;
+  };
+  /** What a line of a text can be seen of. */
+  const seen = (element: Element, line: DOMRect): DOMRect | null => {
+    const cut = windowOf(element);
+    const [left, right] = [Math.max(line.left, cut.left), Math.min(line.right, cut.right)];
+    const [top, bottom] = [Math.max(line.top, cut.top), Math.min(line.bottom, cut.bottom)];
     return right - left > 1 && bottom - top > 1 ? new DOMRect(left, top, right - left, bottom - top) : null;
   };
   /** What lies above the page and may cover it. */
@@ -64,8 +77,12 @@ function findings(): string[] {
         return box ? [{ element, box }] : [];
       });
     });
+  // From the top down: below the end of a line nothing lies over it.
+  boxes.sort((one, other) => one.box.top - other.box.top);
   boxes.forEach(({ element, box }, index) => {
-    for (const other of boxes.slice(index + 1)) {
+    for (let at = index + 1; at < boxes.length; at += 1) {
+      const other = boxes[at] as (typeof boxes)[number];
+      if (other.box.top > box.bottom - 4) break;
       if (element === other.element || element.contains(other.element) || other.element.contains(element)) continue;
       const wide = Math.min(box.right, other.box.right) - Math.max(box.left, other.box.left);
       const high = Math.min(box.bottom, other.box.bottom) - Math.max(box.top, other.box.top);
@@ -85,6 +102,9 @@ export const SIZES = [
   { width: 1920, height: 1080 },
 ] as const;
 
+/** What is wrong at the size there is, at this moment. */
+export const glance = (page: Page): Promise<string[]> => page.evaluate(findings);
+
 /** What is wrong with what is on screen at each size. The size it had is given back. */
 export async function geometry(page: Page): Promise<string[]> {
   const before = page.viewportSize();
@@ -94,8 +114,8 @@ export async function geometry(page: Page): Promise<string[]> {
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
     // What follows the size of the window comes to rest by itself; what stays wrong is told.
     const until = Date.now() + SETTLED_MILLISECONDS;
-    let found = await page.evaluate(findings);
-    while (found.length > 0 && Date.now() < until) found = await page.evaluate(findings);
+    let found = await glance(page);
+    while (found.length > 0 && Date.now() < until) found = await glance(page);
     for (const one of found) wrong.push(`${size.width}×${size.height}: ${one}`);
   }
   if (before) await page.setViewportSize(before);

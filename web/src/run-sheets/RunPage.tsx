@@ -2,7 +2,7 @@
 import type { Ask, SheetRun } from '@lastmark/contract/plan';
 import Box from '@mui/material/Box';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect } from 'react';
+import { type ComponentType, lazy, Suspense, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, queryClient, refreshSample, rigsQuery, runQuery } from '../api/queries.ts';
@@ -17,7 +17,7 @@ import { RunStep } from './RunStep.tsx';
 import { isOver } from './words.ts';
 
 /** The fit of a soak comes with the first soak, not with the console; where it cannot be had the console goes on without. */
-const SoakAhead = lazy(() =>
+const SoakAhead = lazy<ComponentType<{ readonly run: SheetRun }>>(() =>
   import('./SoakAhead.tsx').then(
     (module) => ({ default: module.SoakAhead }),
     () => ({ default: () => null }),
