@@ -59,6 +59,8 @@ export const COLUMN_ROLE_IDS = [
   'output-volts',
   'output-amps',
   'efficiency',
+  'date',
+  'time',
   'ignore',
 ] as const satisfies readonly Column['role'][];
 
@@ -250,7 +252,10 @@ export const importInput = record({
   keepGood: boolean().strict().defined(),
   /** The same file was taken in before, and is to count twice. */
   again: boolean().strict().optional().default(undefined),
+  /** When the file was written last: a log without a date of its own is taken to end then. */
   takenAt: moment().required(),
+  /** Minutes the wall clock of its dates is ahead of universal time. */
+  offsetMinutes: whole(-840, 840).optional().default(undefined),
 });
 
 /** Show the demo on the shelf, or put it away. */

@@ -180,7 +180,10 @@ export interface ImportInput {
   keepGood: boolean;
   /** The same file was taken in before, and is to count twice. */
   again?: boolean | undefined;
+  /** When the file was written last: a log without a date of its own is taken to end then. */
   takenAt: string;
+  /** Minutes the wall clock of its dates is ahead of universal time. */
+  offsetMinutes?: number | undefined;
 }
 
 export interface ImportOutcome {

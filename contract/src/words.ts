@@ -176,6 +176,7 @@ const WORDS: Readonly<Record<string, Word>> = {
   over: ['Time looked at', 'duration'],
   overRating: ['Over the rating'],
   'overRating.step': ['Steps over the rating', 'efficiency'],
+  offsetMinutes: ['Minutes ahead of universal time'],
   override: ['Reason to go beyond the rating'],
   owner: ['What it belongs to'],
   ownerId: ['What it belongs to'],

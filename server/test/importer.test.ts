@@ -73,6 +73,18 @@ describe('a meter file', () => {
     expect(maps[0].headerKey).toBe('load|vin|pin|pf|vout|iout');
   });
 
+  it('keeps points as of when their lines were taken, and refuses what is yet to come', async () => {
+    const dated = (year: number) =>
+      ['Time;Load [%];Vin [V];Pin [W];Vout [V];Iout [A]', `${year}-03-01 14:30:00;10;230,1;8,1;20,05;0,325`].join('\n');
+    const moments = async () => (await dossier()).points.map(({ takenAt }: { takenAt: string }) => takenAt);
+    expect((await send(dated(2026), { offsetMinutes: 60 })).status).toBe(201);
+    expect(await moments()).toContain('2026-03-01T13:30:00.000Z');
+    const early = await send(dated(9000));
+    expect(early.status).toBe(422);
+    expect(JSON.stringify(early.body)).toContain('Line 2 is of 9000-03-01, which is yet to come');
+    expect((await moments()).some((moment: string) => moment.startsWith('9000'))).toBe(false);
+  });
+
   it('that was taken in before is recognised by what is in it, and counts twice only when that is agreed', async () => {
     const text = [HEAD, '50;230,1;36,1;0,91;20,05;1,624'].join('\n');
     expect((await send(text)).status).toBe(201);

@@ -1,10 +1,11 @@
 // Reads a meter file by its plan: every line becomes part of a load point or is listed with what is wrong.
 import Papa from 'papaparse';
 import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
-import { type Mains, mainsLabel, type Output } from '../reading/index.ts';
+import { mainsLabel } from '../reading/index.ts';
+import { type ClockBase, LineClock } from './line-clock.ts';
 import { meterNumber } from './number.ts';
 import { isOverload, ownUnit } from './own-unit.ts';
-import { Running } from './running.ts';
+import { type FileContext, type FilePoint, filePoints, type Line, PointSums } from './points.ts';
 import { slicesOf } from './slices.ts';
 import { COLUMN_ROLES, type ColumnRole, type FilePlan, headerParts, UNIT_CELL } from './sniff.ts';
 
@@ -16,27 +17,6 @@ export interface BadLine {
   readonly text: string;
 }
 
-/** Mean and spread of one quantity over the lines of a load point, SI. */
-export interface FileValue {
-  readonly role: 'input-watts' | 'power-factor' | 'output-volts' | 'output-amps' | 'output-watts';
-  readonly port: string | null;
-  readonly mean: number;
-  readonly spread: number;
-  readonly count: number;
-}
-
-/** All good lines of one load at one mains. */
-export interface FilePoint {
-  readonly mains: Mains;
-  readonly load: number;
-  readonly firstLine: number;
-  readonly lastLine: number;
-  readonly lines: number;
-  readonly values: readonly FileValue[];
-  /** How far the input moved over its lines, as a fraction of its mean; null where too few lines show it. */
-  readonly drift: number | null;
-}
-
 export interface FileReading {
   readonly points: readonly FilePoint[];
   readonly goodLines: number;
@@ -45,15 +25,8 @@ export interface FileReading {
   readonly badCount: number;
   /** Lines whose own efficiency differs from the computed one by more than 0.1 percentage points. */
   readonly efficiencyDiffers: number;
-}
-
-/** Where the lines can belong. */
-export interface FileContext {
-  readonly outputs: readonly Output[];
-  readonly mains: readonly Mains[];
-  /** Supply of the whole file, when no column says it. */
-  readonly wholeFileMains: Mains | null;
-  readonly loads: readonly number[];
+  /** What times count from, and that of the last line; null where the file has none. */
+  readonly clock: { readonly base: ClockBase; readonly last: number } | null;
 }
 
 /** How far a line's mains may be from the wanted one to be taken for it, as a fraction. */
@@ -79,12 +52,6 @@ interface ColumnReader {
   readonly output: number;
 }
 
-/** Input that moves further than this over the lines of a point had not settled. 10 CFR 430 subpart B, appendix Z, 4 */
-const SETTLED = 0.01;
-
-/** Whether the lines of a point were taken while the input still moved. */
-export const isDrifting = ({ drift }: Pick<FilePoint, 'drift'>): boolean => drift !== null && Math.abs(drift) > SETTLED;
-
 /** What a plan lacks before it can be used, ready to show. Empty when it is complete. */
 export function planProblems(plan: FilePlan, context: FileContext): readonly string[] {
   const has = (role: ColumnRole, port: string | null = null) =>
@@ -106,27 +73,13 @@ export function planProblems(plan: FilePlan, context: FileContext): readonly str
 
 function columnReaders(plan: FilePlan, context: FileContext): ColumnReader[] {
   return plan.columns.flatMap((column, index) => {
-    if (column.role === 'ignore') return [];
+    if (column.role === 'ignore' || column.role === 'date' || column.role === 'time') return [];
     const { quantity } = COLUMN_ROLES[column.role];
     const unit = quantity ? findUnit(quantity, column.unit) : { symbol: '%', factor: 0.01 };
     if (!unit) return [];
     const output = context.outputs.findIndex((candidate) => candidate.port === column.port);
     return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, quantity, output }];
   });
-}
-
-/** One line's numbers, reused from line to line. */
-interface Line {
-  load: number;
-  mainsVolts: number;
-  inputWatts: number;
-  powerFactor: number;
-  efficiency: number;
-  volts: number[];
-  amps: number[];
-  /** Where it belongs: indexes into the context's mains and loads. */
-  mains: number;
-  point: number;
 }
 
 const freshLine = (): Line => ({
@@ -186,52 +139,6 @@ function mainsIndex(line: Line, context: FileContext): number {
   return context.mains.findIndex((one) => Math.abs(one.volts - line.mainsVolts) <= MAINS_REACH * one.volts);
 }
 
-class PointSums {
-  firstLine = 0;
-  lastLine = 0;
-  readonly input = new Running();
-  readonly factor = new Running();
-  readonly volts: Running[];
-  readonly amps: Running[];
-  readonly watts: Running[];
-
-  constructor(outputs: number) {
-    const fresh = () => Array.from({ length: outputs }, () => new Running());
-    this.volts = fresh();
-    this.amps = fresh();
-    this.watts = fresh();
-  }
-
-  add(line: Line, number: number): void {
-    if (this.firstLine === 0) this.firstLine = number;
-    this.lastLine = number;
-    this.input.add(line.inputWatts);
-    if (!Number.isNaN(line.powerFactor)) this.factor.add(line.powerFactor);
-    for (let index = 0; index < this.volts.length; index += 1) {
-      const volts = line.volts[index] ?? 0;
-      const amps = line.amps[index] ?? 0;
-      this.volts[index]?.add(volts);
-      this.amps[index]?.add(amps);
-      this.watts[index]?.add(volts * amps);
-    }
-  }
-
-  values(outputs: readonly Output[], load: number): FileValue[] {
-    const value = (role: FileValue['role'], port: string | null, sums: Running | undefined): FileValue[] =>
-      sums && sums.count > 0 ? [{ role, port, mean: sums.mean, spread: sums.spread, count: sums.count }] : [];
-    const perPort = outputs.flatMap(({ port }, index) => [
-      ...value('output-volts', port, this.volts[index]),
-      ...value('output-amps', port, this.amps[index]),
-      ...(this.input.count > 1 ? value('output-watts', port, this.watts[index]) : []),
-    ]);
-    return [
-      ...value('input-watts', null, this.input),
-      ...value('power-factor', null, this.factor),
-      ...(load > 0 ? perPort : []),
-    ];
-  }
-}
-
 /** Find where a line belongs; returns what is wrong with it, or null. */
 function placeLine(line: Line, context: FileContext, wholeFile: number): string | null {
   if (line.powerFactor > 1) return `A power factor of ${line.powerFactor} is above 1.`;
@@ -264,6 +171,8 @@ export class MeterFileReader {
   private goodLines = 0;
   private efficiencyDiffers = 0;
   private number = 0;
+  private lastTime = Number.NaN;
+  private readonly clock: LineClock;
   private readonly plan: FilePlan;
   private readonly context: FileContext;
 
@@ -278,6 +187,7 @@ export class MeterFileReader {
     this.plan = plan;
     this.context = context;
     this.readers = columnReaders(plan, context);
+    this.clock = new LineClock(plan.columns);
     this.wholeFile = wholeFileMains
       ? context.mains.findIndex((one) => mainsLabel(one) === mainsLabel(wholeFileMains))
       : -1;
@@ -316,6 +226,8 @@ export class MeterFileReader {
   private take(cells: readonly string[], number: number): void {
     const { line, plan } = this;
     line.load = line.mainsVolts = line.powerFactor = line.efficiency = Number.NaN;
+    const at = this.clock.given ? this.clock.at(cells) : Number.NaN;
+    if (!Number.isNaN(at)) this.lastTime = at;
     const reason =
       cells.length !== plan.columns.length
         ? `${cells.length} values where the header has ${plan.columns.length}.`
@@ -335,7 +247,7 @@ export class MeterFileReader {
       point = new PointSums(this.context.outputs.length);
       this.sums.set(key, point);
     }
-    point.add(line, number);
+    point.add(line, number, at);
     if (!Number.isNaN(line.efficiency)) {
       const output = line.volts.reduce((total, volts, index) => total + volts * (line.amps[index] ?? 0), 0);
       if (Math.abs(output / line.inputWatts - line.efficiency) > 0.001) this.efficiencyDiffers += 1;
@@ -345,7 +257,9 @@ export class MeterFileReader {
   /** What the lines so far amount to. */
   result(): FileReading {
     const { goodLines, badLines, badCount, efficiencyDiffers } = this;
-    return { points: filePoints(this.sums, this.context), goodLines, badLines, badCount, efficiencyDiffers };
+    const { base } = this.clock;
+    const clock = base === null || Number.isNaN(this.lastTime) ? null : { base, last: this.lastTime };
+    return { points: filePoints(this.sums, this.context), goodLines, badLines, badCount, efficiencyDiffers, clock };
   }
 }
 
@@ -357,24 +271,4 @@ export function readMeterFile(text: string, plan: FilePlan, context: FileContext
     if (reader.hopeless) break;
   }
   return reader.result();
-}
-
-function filePoints(sums: ReadonlyMap<number, PointSums>, context: FileContext): FilePoint[] {
-  return [...sums.entries()].flatMap(([key, point]) => {
-    const mains = context.mains[Math.floor(key / 1000)];
-    const load = context.loads[key % 1000];
-    if (!mains || load === undefined) return [];
-    const { firstLine, lastLine } = point;
-    return [
-      {
-        mains,
-        load,
-        firstLine,
-        lastLine,
-        lines: point.input.count,
-        values: point.values(context.outputs, load),
-        drift: point.input.drift,
-      },
-    ];
-  });
 }

@@ -1,6 +1,7 @@
 // Finds out how a meter wrote its file: delimiter, decimal sign, header line, and what each column is.
 import Papa from 'papaparse';
 import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
+import { TIME_UNITS, timeForm } from './clock.ts';
 import { byContents } from './contents.ts';
 
 export type Delimiter = ',' | ';' | '\t';
@@ -16,6 +17,8 @@ export const COLUMN_ROLES = {
   'output-volts': { label: 'Output volts', quantity: 'voltage' },
   'output-amps': { label: 'Output amps', quantity: 'current' },
   efficiency: { label: 'Efficiency, to compare', quantity: 'efficiency' },
+  date: { label: 'Date', quantity: null },
+  time: { label: 'Time', quantity: null },
   ignore: { label: 'Not used', quantity: null },
 } as const satisfies Record<string, { label: string; quantity: QuantityId | null }>;
 
@@ -45,6 +48,11 @@ const NAMES: readonly (readonly [ColumnRole, RegExp])[] = [
   ['mains-hertz', /^(f|freq|fac|flyne|netzfrequenz|frequency|fin|fmains|hz|mainsfrequency|inputfrequency)$/],
   ['power-factor', /^(pf|pf1|powerfactor|lambda|lambda1|cosphi|cos)$/],
   ['efficiency', /^(eff|efficiency|eta|η)$/],
+  ['date', /^(date|datum|day)$/],
+  [
+    'time',
+    /^(t|time|times|timestamp|datetime|datetimeutc|timeutc|localtime|zeit|uhrzeit|zeitstempel|elapsed|elapsedtime|seconds|secs|epoch|unixtime|clock)$/,
+  ],
   [
     'input-watts',
     /^(pin|pac|pmains|inputpower|powerin|inputwatts|wattsin|acpower|acwatts|acw|mainspower|mainswatts|activepower|wall|wallpower|wallwatts|socketpower|p1)$/,
@@ -64,7 +72,7 @@ const NAMES: readonly (readonly [ColumnRole, RegExp])[] = [
 ];
 
 /** A unit at the end of a name: `vin_mV`, `Iout.A`. */
-const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%)$/;
+const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%|ms|s|min)$/;
 
 /** Split a header cell into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`, `vin_mV`. */
 export function headerParts(cell: string): { name: string; unit: string } {
@@ -86,6 +94,7 @@ export function guessColumn(cell: string, ports: readonly string[]): Column {
   const bare = simplified(port ? words.filter((word) => word.toLowerCase() !== port.toLowerCase()).join(' ') : name);
   const role = NAMES.find(([, pattern]) => pattern.test(bare))?.[0] ?? 'ignore';
   const { quantity } = COLUMN_ROLES[role];
+  if (role === 'time') return { name, role, unit: TIME_UNITS[unit] === undefined ? 's' : unit, port: null };
   if (!quantity) return { name, role, unit: role === 'load' ? '%' : '', port: null };
   const known = unit === '' ? undefined : findUnit(quantity, unit);
   if (unit !== '' && !known) return { name, role: 'ignore', unit: '', port: null };
@@ -163,8 +172,20 @@ export function sniffFile(text: string, ports: readonly string[]): FilePlan | { 
     delimiter: best.delimiter,
     decimal,
     headerLine: header.last + 1,
-    columns: byContents(named, units, numbers, decimal === ',', ports),
+    columns: byContents(oneTime(named, numbers), units, numbers, decimal === ',', ports),
   };
+}
+
+/** Of several columns of time the one with its date counts, else the first. */
+function oneTime(columns: readonly Column[], rows: readonly (readonly string[])[]): Column[] {
+  const times = columns.flatMap(({ role }, index) => (role === 'time' ? [index] : []));
+  const dates = columns.flatMap(({ role }, index) => (role === 'date' ? [index] : []));
+  const kept = times.find((index) => timeForm(rows[0]?.[index] ?? '') === 'date') ?? times[0];
+  return columns.map((column, index) =>
+    (column.role === 'time' && index !== kept) || (column.role === 'date' && index !== dates[0])
+      ? { ...column, role: 'ignore', unit: '' }
+      : column,
+  );
 }
 
 /** Key under which a column mapping is remembered: the header as the meter writes it. */

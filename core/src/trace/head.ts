@@ -1,7 +1,7 @@
 // The beginning of a trace file: where its table starts, how it is written, what its columns hold and what stands above.
 
+import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from '../meter-file/index.ts';
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
-import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from './clock.ts';
 import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
 import type { ChannelQuantity, TraceFacts } from './types.ts';
 

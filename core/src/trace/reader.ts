@@ -1,7 +1,6 @@
 // A trace read from a file of text as a stream: bytes in, columns out, never the whole text in memory.
-import { decodeText } from '../meter-file/index.ts';
+import { decodeText, secondsOf } from '../meter-file/index.ts';
 import { isOverload, ownUnit } from '../meter-file/own-unit.ts';
-import { secondsOf } from './clock.ts';
 import { GrowingColumn } from './column.ts';
 import { cellsOf, type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
 import { Pace } from './pace.ts';

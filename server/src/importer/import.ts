@@ -6,9 +6,11 @@ import {
   decodeText,
   type FileContext,
   type FilePoint,
+  type FileReading,
   type FileValue,
   headerKey,
   isDrifting,
+  momentOf,
   planProblems,
   readMeterFile,
 } from '@lastmark/core/meter-file';
@@ -128,6 +130,25 @@ async function contextOf(
   return { setup, rig, context: { outputs: setup.outputs, mains, wholeFileMains, loads: LOAD_POINTS } };
 }
 
+/** How far ahead of this machine's clock a meter's may be, ms. */
+const AHEAD = 86_400_000;
+
+/** When a point was taken: as its last line says, else when the file was written. @throws 422 for a time yet to come */
+function takenAtOf(
+  { taken, lastLine }: FilePoint,
+  clock: FileReading['clock'],
+  { takenAt, offsetMinutes = 0 }: ImportInput,
+): string {
+  if (!taken || !clock) return takenAt;
+  const at = momentOf(taken.to, clock.base, clock.last, takenAt, offsetMinutes);
+  if (Date.parse(at) > Date.now() + AHEAD)
+    throw refused(
+      'plan.columns',
+      `Line ${lastLine} is of ${at.slice(0, 10)}, which is yet to come: the meter’s clock is wrong. Set its time to “Not used”.`,
+    );
+  return at;
+}
+
 /** The same bytes on the same sample are the same measurement. @throws 409 with when they came */
 async function refuseTwice(db: Queries, sampleId: string, file: Uint8Array): Promise<void> {
   const sha256 = createHash('sha256').update(file).digest('hex');
@@ -157,7 +178,7 @@ export async function importFile(
   const problems = planProblems(input.plan, context);
   if (problems.length > 0) throw refused('plan.columns', problems.join(' '));
   const text = decodeText(file);
-  const { points: found, goodLines, badLines: shown, badCount } = readMeterFile(text, input.plan, context);
+  const { points: found, goodLines, badLines: shown, badCount, clock } = readMeterFile(text, input.plan, context);
   if (goodLines === 0) {
     throw new ProblemError(422, 'Nothing to keep', `None of ${badCount} lines could be read.`, {
       badLines: shown,
@@ -173,17 +194,17 @@ export async function importFile(
   }
   if (!input.again) await refuseTwice(db, sampleId, file);
   const instruments = await listInstruments(db);
-  const made = found.map((point) => ({
-    point,
-    readings: toReadings(point, rig, instruments, input.fileName, input.takenAt),
-  }));
+  const made = found.map((point) => {
+    const takenAt = takenAtOf(point, clock, input);
+    return { point, takenAt, readings: toReadings(point, rig, instruments, input.fileName, takenAt) };
+  });
   return db.transaction(async (tx) => {
     const kept = await insertAttachment(tx, { kind: 'sample', id: sampleId }, input.fileName, Buffer.from(file), {
       type: 'text/csv',
       thumbnail: null,
     });
     const enteredAt = new Date();
-    for (const { point, readings: own } of made) {
+    for (const { point, takenAt, readings: own } of made) {
       const id = newId();
       await tx.insert(points).values({
         id,
@@ -195,7 +216,7 @@ export async function importFile(
         evidence: setup.evidence,
         rigId: rig.id,
         fileId: kept.id,
-        takenAt: new Date(input.takenAt),
+        takenAt: new Date(takenAt),
       });
       await tx.insert(readings).values(own.map((reading) => readingRow(id, reading, enteredAt)));
     }

@@ -1,5 +1,5 @@
 // What a meter file amounts to: one row a load point.
-import { type FileReading, type FileValue, isDrifting } from '@lastmark/core/meter-file';
+import { type FilePoint, type FileReading, type FileValue, isDrifting, momentOf } from '@lastmark/core/meter-file';
 import { fixed, formatPlain, type QuantityId } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
@@ -8,6 +8,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import { offsetOf } from './useMeterFile.ts';
 
 const QUANTITY_OF: Record<FileValue['role'], QuantityId> = {
   'input-watts': 'power',
@@ -28,12 +29,22 @@ const LABEL_OF: Record<FileValue['role'], string> = {
 const words = ({ role, port, mean }: FileValue): string =>
   [port, LABEL_OF[role], formatPlain(mean, QUANTITY_OF[role])].filter(Boolean).join(' ');
 
-export function FilePreview({ reading }: { readonly reading: FileReading }) {
+/** When its lines were taken, in universal time as everywhere. */
+function takenWords({ taken }: FilePoint, { clock }: FileReading, file: File): string {
+  if (!taken || !clock) return '';
+  const [from = '', to = ''] = [taken.from, taken.to].map((seconds) => {
+    const at = momentOf(seconds, clock.base, clock.last, new Date(file.lastModified).toISOString(), offsetOf(file));
+    return at.slice(0, 16).replace('T', ' ');
+  });
+  return from === to ? from : `${from} to ${to.slice(0, 10) === from.slice(0, 10) ? to.slice(11) : to}`;
+}
+
+export function FilePreview({ reading, file }: { readonly reading: FileReading; readonly file: File }) {
   return (
     <Table size="small" aria-label="Points found" sx={{ my: 1 }}>
       <TableHead>
         <TableRow>
-          {['Mains', 'Load', 'Lines', 'Mean values'].map((head) => (
+          {['Mains', 'Load', 'Lines', ...(reading.clock ? ['Taken, UTC'] : []), 'Mean values'].map((head) => (
             <TableCell key={head}>{head}</TableCell>
           ))}
         </TableRow>
@@ -52,6 +63,7 @@ export function FilePreview({ reading }: { readonly reading: FileReading }) {
                 </Box>
               )}
             </TableCell>
+            {reading.clock && <TableCell>{takenWords(point, reading, file)}</TableCell>}
             <TableCell>{point.values.map(words).join(' · ')}</TableCell>
           </TableRow>
         ))}

@@ -28,6 +28,7 @@ const ROLES = Object.entries(COLUMN_ROLES).map(([value, { label }]) => ({ value:
 const DELIMITER_NAMES = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
 
 function unitsFor(role: ColumnRole): string[] {
+  if (role === 'time') return ['s', 'ms', 'min', 'h'];
   const { quantity } = COLUMN_ROLES[role];
   return quantity ? quantityOf(quantity).units.map(({ symbol }) => symbol) : [];
 }
@@ -88,14 +89,16 @@ function Columns({
 
 function Outcome({
   reading,
+  file,
   agreed,
   onAgree,
 }: {
+  readonly file: File;
   readonly reading: FileReading;
   readonly agreed: boolean;
   readonly onAgree: (agreed: boolean) => void;
 }) {
-  const { goodLines, badLines, badCount, efficiencyDiffers } = reading;
+  const { goodLines, badLines, badCount, efficiencyDiffers, clock } = reading;
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="h3" role="status">
@@ -111,7 +114,12 @@ function Outcome({
           The input still moves within some points: they are kept as drifting, with the uncertainty of one line.
         </Alert>
       )}
-      <FilePreview reading={reading} />
+      <FilePreview reading={reading} file={file} />
+      {clock?.base === 'own' && (
+        <Typography color="text.secondary">
+          Its times have no sure date: the last line is taken to be of when the file was written.
+        </Typography>
+      )}
       {badCount > 0 && (
         <>
           <BadLines lines={badLines} />
@@ -195,7 +203,9 @@ export function ImportDialog({ file, setup, onClose }: Props) {
             )}
           </>
         )}
-        {result && problems.length === 0 && <Outcome reading={result} agreed={agreed} onAgree={setAgreed} />}
+        {result && problems.length === 0 && (
+          <Outcome reading={result} file={file} agreed={agreed} onAgree={setAgreed} />
+        )}
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>

@@ -36,6 +36,10 @@ export interface Sniffed {
   readonly remembered: boolean;
 }
 
+/** The clock on the wall here when the file was written, minutes ahead of universal time. */
+export const offsetOf = ({ lastModified }: Pick<File, 'lastModified'>): number =>
+  -new Date(lastModified).getTimezoneOffset();
+
 export function useMeterFile(file: File, setup: StoredSetup) {
   const { dossier } = useSample();
   const supplies = useSupplies();
@@ -100,6 +104,7 @@ export function useMeterFile(file: File, setup: StoredSetup) {
           keepGood,
           again,
           takenAt: new Date(file.lastModified).toISOString(),
+          offsetMinutes: offsetOf(file),
         },
         file: text ?? '',
       }),
