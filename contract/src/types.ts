@@ -219,6 +219,7 @@ export interface StoredInstrument extends InstrumentInput, Instrument {
   specs: Instrument['specs'];
   sees: Instrument['sees'];
   calibrationDue: string | null;
+  calibratedOn?: string | null;
   version: number;
 }
 

@@ -13,7 +13,7 @@ import { groupsBy, memoOfLists } from '../memo/index.ts';
 import { deviationsOnce, newestDay, type TakenPoint } from '../procedure/index.ts';
 import type { Claim } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import type { Point, Setup, Stated } from '../reading/index.ts';
+import type { Instrument, Point, Setup, Stated } from '../reading/index.ts';
 import { offeredLevels } from '../steps/index.ts';
 import { AVERAGE_LOADS, LIGHT_LOAD, type MainsResult, type SeriesResult } from './series.ts';
 
@@ -44,6 +44,7 @@ export interface LimitFacts {
   readonly setups: readonly SetupFacts[];
   readonly points: readonly Point[];
   readonly stated: readonly Stated[];
+  readonly instruments: readonly Instrument[];
   readonly profile: { readonly rule: DecisionRule };
 }
 
@@ -73,6 +74,7 @@ const linesOf = memoOfLists(
     { setup, nameplateWatts, byMains }: SeriesResult,
     own: readonly Point[],
     stated: readonly Stated[],
+    instruments: readonly Instrument[],
     sets: readonly LimitSet[],
     [rule, nameplateClass, adaptive, level, nameplateAmps, why]: readonly [DecisionRule, ...DerivedParts],
   ): readonly LimitLine[] => {
@@ -86,7 +88,12 @@ const linesOf = memoOfLists(
       const result = light ? one.lightLoad : one.average;
       if (!result) return [];
       const taken = takenAt(one, light ? [LIGHT_LOAD] : AVERAGE_LOADS, points);
-      const held = { mains: one.mains, result, day: newestDay(taken), deviations: deviationsOnce(taken, stated) };
+      const held = {
+        mains: one.mains,
+        result,
+        day: newestDay(taken),
+        deviations: deviationsOnce(taken, stated, instruments),
+      };
       return judgeAgainstSets(sets, quantity, as, held, rule);
     };
     return byMains.flatMap((one) => [...judge('average-efficiency', one), ...judge('light-load-efficiency', one)]);
@@ -104,7 +111,7 @@ type DerivedParts = readonly [
 
 /** Every loading held against limit sets. */
 export function limitsOfSetups(
-  { sample, claims, readOuts, setups, points, stated, profile }: LimitFacts,
+  { sample, claims, readOuts, setups, points, stated, instruments, profile }: LimitFacts,
   series: readonly SeriesResult[],
   sets: readonly LimitSet[],
 ): SetupLimits[] {
@@ -116,7 +123,7 @@ export function limitsOfSetups(
     const derived = deriveClass(outputs, levels);
     const chosen = setups.find((setup) => setup.id === id)?.nameplateClass ?? null;
     const nameplateClass = chosen ?? derived.nameplateClass;
-    const lines = linesOf(one, bySetup.get(id) ?? [], stated, sets, [
+    const lines = linesOf(one, bySetup.get(id) ?? [], stated, instruments, sets, [
       profile.rule,
       nameplateClass,
       derived.adaptive,

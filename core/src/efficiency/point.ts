@@ -5,6 +5,7 @@ import { formatPlain } from '../quantity/index.ts';
 import {
   asMeasured,
   type Mains,
+  metersOf,
   type Output,
   type OutputResult,
   outputAtReceptacle,
@@ -32,6 +33,8 @@ export interface EfficiencyPoint {
   readonly powerFactor: number | null;
   /** What to know before relying on the point. */
   readonly findings: readonly string[];
+  /** Ids of the instruments that read it. */
+  readonly meters: readonly string[];
 }
 
 /** A point that cannot give an efficiency yet, with what it lacks. */
@@ -91,6 +94,7 @@ function workedOut(point: Point, setup: Setup, rig: Rig): EfficiencyPoint | Inco
     ]),
     loss: difference(output, input),
     powerFactor: readingAt(point, 'power-factor', 'mains')?.value ?? null,
+    meters: metersOf(point),
     findings: outputs.flatMap((result, index) => {
       const asked = setup.outputs[index];
       return asked ? offLoad(result, asked, point.load) : [];

@@ -10,7 +10,7 @@ import {
   type Rig,
   type Setup,
 } from '../reading/index.ts';
-import { combineRepeats, type Measured, meanOfCommon } from '../uncertainty/index.ts';
+import { combinedSays, combineMeters, type Measured, meanOfCommon } from '../uncertainty/index.ts';
 import { type EfficiencyPoint, efficiencyPoint } from './point.ts';
 
 /** Load points of the four-point average, fractions of nameplate current. */
@@ -83,27 +83,36 @@ export function sharedLoadFactor(outputs: readonly Output[], totalWatts: number)
 /** Repeats of one load combined; kept for the first of them while they stay the same. */
 const combine = memoOfLists((first: EfficiencyPoint, all: readonly EfficiencyPoint[]): LoadResult => {
   const factors = all.flatMap((point) => (point.powerFactor === null ? [] : [point.powerFactor]));
+  const combined = (of: (point: EfficiencyPoint) => Measured | undefined) =>
+    combineMeters(
+      all.flatMap((point) => {
+        const one = of(point);
+        return one ? [{ of: one, meters: point.meters }] : [];
+      }),
+    );
+  const efficiency = combined((point) => point.efficiency);
   return {
     mains: first.mains,
     load: first.load,
-    efficiency: combineRepeats(all.map((point) => point.efficiency)),
-    input: combineRepeats(all.map((point) => point.input)),
-    output: combineRepeats(all.map((point) => point.output)),
-    loss: combineRepeats(all.map((point) => point.loss)),
+    efficiency: efficiency.result,
+    input: combined((point) => point.input).result,
+    output: combined((point) => point.output).result,
+    loss: combined((point) => point.loss).result,
     outputs: first.outputs.map((output, index) => {
-      const same = all.flatMap((point) => point.outputs[index] ?? []);
+      const own = (pick: keyof Pick<OutputResult, 'volts' | 'amps' | 'watts'>) =>
+        combined((point) => point.outputs[index]?.[pick]).result;
       return {
         port: output.port,
-        volts: combineRepeats(same.map((one) => one.volts)),
-        amps: combineRepeats(same.map((one) => one.amps)),
-        watts: combineRepeats(same.map((one) => one.watts)),
+        volts: own('volts'),
+        amps: own('amps'),
+        watts: own('watts'),
       };
     }),
     powerFactor: factors.length > 0 ? factors.reduce((a, b) => a + b, 0) / factors.length : null,
     runs: all.length,
     takenAt: all.reduce((latest, { takenAt }) => (takenAt > latest ? takenAt : latest), first.takenAt),
     pointIds: all.map((point) => point.pointId),
-    findings: [...new Set(all.flatMap((point) => point.findings))],
+    findings: [...new Set(all.flatMap((point) => point.findings)), ...combinedSays(efficiency, 'efficiency')],
   };
 });
 

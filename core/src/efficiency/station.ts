@@ -28,7 +28,7 @@ export const verdictStates = (lines: readonly LimitLine[]): readonly ClaimState[
 
 export const efficiencyStation: Station<'efficiency', EfficiencyFacts, object, EfficiencyConclusion> = {
   ...aboutStation('efficiency'),
-  reads: ['sample', 'claims', 'readOuts', 'setups', 'points', 'stated', 'rigs', 'profile', 'limitSets'],
+  reads: ['sample', 'claims', 'readOuts', 'setups', 'points', 'stated', 'rigs', 'instruments', 'profile', 'limitSets'],
   needs: [],
   conclude(slice) {
     const points = groupsBy(slice.points, ({ setupId }) => setupId);

@@ -11,8 +11,23 @@ import {
 } from '../decision/index.ts';
 import { groupsBy, memoOf, memoOfLists } from '../memo/index.ts';
 import { formatPlain } from '../quantity/index.ts';
-import { type Attached, asMeasured, type Mains, mainsLabel, type Point, readingAt } from '../reading/index.ts';
-import { combineRepeats, expandedUncertainty, isStated, type Measured, ratio } from '../uncertainty/index.ts';
+import {
+  type Attached,
+  asMeasured,
+  type Mains,
+  mainsLabel,
+  metersOf,
+  type Point,
+  readingAt,
+} from '../reading/index.ts';
+import {
+  combinedSays,
+  combineMeters,
+  expandedUncertainty,
+  isStated,
+  type Measured,
+  ratio,
+} from '../uncertainty/index.ts';
 
 export * from './limits.ts';
 export * from './says.ts';
@@ -97,7 +112,8 @@ const resultOf = memoOfLists(
     const [first] = counted;
     if (!first) return [];
     const { mains, attached } = first.point;
-    const watts = combineRepeats(counted.map((run) => run.watts));
+    const combined = combineMeters(counted.map((run) => ({ of: run.watts, meters: metersOf(run.point) })));
+    const watts = combined.result;
     const floor = Math.max(...group.flatMap((run, index) => (run.rank === rank ? [floors[index] ?? 0] : [])));
     const aside = group.length - counted.length;
     const times = counted.map(({ seconds }) => seconds);
@@ -111,7 +127,7 @@ const resultOf = memoOfLists(
         seconds: times.includes(null) ? null : Math.min(...times.map((time) => time ?? 0)),
         runs: counted.length,
         pointIds: counted.map(({ point }) => point.id),
-        findings: [...new Set(counted.flatMap(averagingSays))],
+        findings: [...new Set(counted.flatMap(averagingSays)), ...combinedSays(combined, 'power')],
         notes:
           aside > 0
             ? [

@@ -12,7 +12,7 @@ import {
 import { deviationsOnce, newestDay } from '../procedure/index.ts';
 import type { Claim } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import type { Point, Setup, Stated } from '../reading/index.ts';
+import type { Instrument, Point, Setup, Stated } from '../reading/index.ts';
 import { offeredLevels } from '../steps/index.ts';
 import { type IdleResult, idleInterval } from './index.ts';
 import { drawWords } from './says.ts';
@@ -32,6 +32,7 @@ export interface ClassFacts {
 export interface IdleFacts extends ClassFacts {
   readonly points: readonly Point[];
   readonly stated: readonly Stated[];
+  readonly instruments: readonly Instrument[];
   readonly profile: { readonly rule: DecisionRule };
 }
 
@@ -69,7 +70,7 @@ export function limitsOfIdle(
         result: one.watts,
         bound: one.below === null ? null : { known: idleInterval(one), words: drawWords(one) },
         day: newestDay(points),
-        deviations: deviationsOnce(points, dossier.stated),
+        deviations: deviationsOnce(points, dossier.stated, dossier.instruments),
       };
       return judgeAgainstSets(sets, 'no-load-power', as, held, dossier.profile.rule);
     });

@@ -1,7 +1,7 @@
 // Holds how points were taken against a procedure: each deviation a sentence, so that a verdict can be told from a hint.
 import { formatPlain } from '../quantity/index.ts';
-import type { Mains, Point, Stated, Taken } from '../reading/index.ts';
-import { mainsLabel } from '../reading/index.ts';
+import type { Instrument, Mains, Point, Stated, Taken } from '../reading/index.ts';
+import { isCalibrationStated, mainsLabel } from '../reading/index.ts';
 import type { Measured } from '../uncertainty/index.ts';
 import { meterSays } from './meter.ts';
 import { procedureOf } from './procedures.ts';
@@ -71,13 +71,21 @@ export function sourceSays(procedure: Procedure, mains: Mains, source: Taken['so
 }
 
 /** What of one point's own conditions deviates. */
-function pointSays(procedure: Procedure, point: Point, taken: Taken | null): string[] {
+function pointSays(
+  procedure: Procedure,
+  point: Point,
+  taken: Taken | null,
+  instruments: readonly Instrument[],
+): string[] {
+  const meters = new Set(point.readings.map(({ instrumentId }) => instrumentId));
+  const unstated = instruments.filter((one) => meters.has(one.id) && !isCalibrationStated(one));
   return [
     ...(point.evidence === 'load' ? [] : ['Loaded by a real device, not by an electronic load.']),
     ...(point.load > 0 ? warmUpSays(procedure, taken?.warmUp ?? null) : []),
     ...(point.load > 0 ? restSays(procedure, taken?.rest ?? null) : []),
     ...sourceSays(procedure, point.mains, taken?.source ?? null),
     ...(point.readings.some(({ overdue }) => overdue) ? ['A meter was overdue for calibration.'] : []),
+    ...(unstated.length > 0 ? [`Calibration not stated: ${unstated.map(({ name }) => name).join(', ')}.`] : []),
   ];
 }
 
@@ -123,18 +131,20 @@ export interface TakenPoint {
 /**
  * Every way the points of a result deviate from a procedure. Empty when a verdict may be spoken.
  * @param points those behind one result at one supply: the points of an average, or of idle
+ * @param instruments those of the bench; one that is no longer there has nothing said about it
  */
 export function deviations(
   procedure: Procedure,
   points: readonly TakenPoint[],
   stated: readonly Stated[],
+  instruments: readonly Instrument[] = [],
 ): readonly string[] {
   return [
     ...gather(
       points.map(({ point, powers, findings }) => ({
         load: point.load,
         says: [
-          ...pointSays(procedure, point, takenOf(point, stated)),
+          ...pointSays(procedure, point, takenOf(point, stated), instruments),
           ...powers.flatMap(({ what, watts }) => meterSays(procedure, watts, what)),
           ...findings,
         ],
@@ -148,10 +158,11 @@ export function deviations(
 export function deviationsOnce(
   points: readonly TakenPoint[],
   stated: readonly Stated[],
+  instruments: readonly Instrument[],
 ): (procedureId: string) => readonly string[] {
   const known = new Map<string, readonly string[]>();
   return (id) => {
-    const found = known.get(id) ?? deviations(procedureOf(id), points, stated);
+    const found = known.get(id) ?? deviations(procedureOf(id), points, stated, instruments);
     known.set(id, found);
     return found;
   };

@@ -104,6 +104,17 @@ describe('what deviates is said', () => {
       'A meter was overdue for calibration.',
     ]);
   });
+
+  it('meters of which no calibration is stated, by their names', () => {
+    const [reading] = aPoint({ watts: 50 }).readings;
+    const read = { ...aPoint({ load: 1, taken: taken() }), readings: [{ ...reading, instrumentId: 'm' }] } as Point;
+    const meter = (part: object) => [{ id: 'm', name: 'Wall meter', specs: {}, sees: null, ...part }];
+    const says = (part: object) => deviations(strict, [{ point: read, powers: [], findings: [] }], [], meter(part));
+    expect(says({})).toEqual(['Calibration not stated: Wall meter.']);
+    expect(says({ calibratedOn: '2026-01-05' })).toEqual([]);
+    expect(says({ calibrationDue: '2027-01-05' })).toEqual([]);
+    expect(says({ id: 'another' })).toEqual([]);
+  });
 });
 
 describe('the older procedure', () => {

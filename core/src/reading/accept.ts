@@ -66,6 +66,10 @@ const NEVER_JUDGED: readonly QuantityId[] = ['duration', 'power-factor'];
 export const calibrationOverdue = ({ calibrationDue }: Pick<Instrument, 'calibrationDue'>, takenAt: string): boolean =>
   calibrationDue != null && calibrationDue < takenAt.slice(0, 10);
 
+/** Whether anything is said about an instrument's calibration: the day of it, or the day it is good for. */
+export const isCalibrationStated = ({ calibrationDue, calibratedOn }: Instrument): boolean =>
+  (calibrationDue ?? calibratedOn ?? null) !== null;
+
 /** The spec of a rig's meter for a quantity at a place, if the instrument has one. */
 export function specFor(
   quantity: QuantityId,

@@ -24,6 +24,11 @@ export function readingAt(
   );
 }
 
+/** Ids of the instruments behind a point's standing readings, each once. */
+export const metersOf = ({ readings }: Pick<Point, 'readings'>): readonly string[] => [
+  ...new Set(currentReadings(readings).flatMap(({ instrumentId }) => instrumentId ?? [])),
+];
+
 /**
  * A reading as a value with uncertainty. The mean of n samples carries s/√n as its repeat part (JCGM 100:2008, 4.2.3).
  * @throws RangeError for a struck-out reading

@@ -147,6 +147,8 @@ export interface Instrument {
   readonly specs: Readonly<Partial<Record<QuantityId, AccuracySpec>>>;
   /** Last day its calibration is good for, `2027-05-31`; null when not stated. */
   readonly calibrationDue?: string | null;
+  /** Day it was calibrated; null when not stated. */
+  readonly calibratedOn?: string | null;
   /** What a PD analyser with its firmware can see; null for other instruments. */
   readonly sees: Sees | null;
 }

@@ -2,7 +2,7 @@
 import type { ClaimResult } from '../claim/index.ts';
 import type { ClaimState } from '../evidence/index.ts';
 import { memoOf } from '../memo/index.ts';
-import { calibrationOverdue, type Instrument, type Point } from '../reading/index.ts';
+import { calibrationOverdue, isCalibrationStated, type Point } from '../reading/index.ts';
 import type { Dossier } from './types.ts';
 
 /** States that a reading has brought a claim into. */
@@ -31,12 +31,6 @@ function usesOf({ points, runs, rigs }: Dossier, ids: readonly string[]): readon
   });
 }
 
-const isUnstated = ({
-  calibrationDue,
-  calibratedOn,
-}: Instrument & { readonly calibratedOn?: string | null | undefined }) =>
-  (calibrationDue ?? null) === null && (calibratedOn ?? null) === null;
-
 const named = (names: ReadonlySet<string>): string => [...names].sort().join(', ');
 
 /**
@@ -53,7 +47,7 @@ export function withCalibration(dossier: Dossier, claims: readonly ClaimResult[]
     for (const { instrumentId, takenAt } of usesOf(dossier, deciding.evidence.pointIds)) {
       const meter = meters.get(instrumentId);
       if (!meter) continue;
-      if (isUnstated(meter)) unstated.add(meter.name);
+      if (!isCalibrationStated(meter)) unstated.add(meter.name);
       else if (calibrationOverdue(meter, takenAt)) overdue.add(meter.name);
     }
     const notes = [
