@@ -65,25 +65,25 @@ export class LineClock {
     const value = secondsOf(cell, this.form, false);
     if (this.form === 'clock') return day === '' ? this.clock(value) : this.dated(day, value);
     if (this.form === 'number' && value > EPOCH && this.factor === 1)
-      return this.from('utc', value > EPOCH_MILLI ? value / 1000 : value);
-    return this.from('own', this.form === 'number' ? value * this.factor : value);
+      return this.since('utc', value > EPOCH_MILLI ? value / 1000 : value);
+    return this.since('own', this.form === 'number' ? value * this.factor : value);
   }
 
   private dated(text: string, clock = 0): number {
     const plain = slashed(text);
     const seconds = secondsOf(plain ?? text.replaceAll('/', '.'), 'date', false);
     const value = (Number.isNaN(seconds) ? secondsOf(`${plain ?? text} 00:00`, 'date', false) : seconds) + clock;
-    return this.from(plain === null || value < NEVER_SET ? 'own' : ZONED.test(text) ? 'utc' : 'local', value);
+    return this.since(plain === null || value < NEVER_SET ? 'own' : ZONED.test(text) ? 'utc' : 'local', value);
   }
 
   private clock(value: number): number {
     if (value < this.last - DAY / 2) this.days += 1;
     if (!Number.isNaN(value)) this.last = value;
-    return this.from('own', value + this.days * DAY);
+    return this.since('own', value + this.days * DAY);
   }
 
   /** One line that is not sure of its day makes the whole file so. */
-  private from(base: ClockBase, value: number): number {
+  private since(base: ClockBase, value: number): number {
     if (!Number.isNaN(value) && this.base !== 'own') this.base = base;
     return value;
   }
