@@ -54,8 +54,8 @@ export const instrumentInput = record({
     .strict()
     .max(240)
     .test('port', '${path} has a port outside 1 to 65535', (value) => {
-      const [, port] = /^(?:hislip:\/\/)?[^/@]+:(\d{1,5})$/.exec(value ?? '') ?? [];
-      return port === undefined || (Number(port) >= 1 && Number(port) <= 65_535);
+      const [, ports] = /^(?:hislip:\/\/)?[^/@]+:(\d{1,5}(?:\+\d{1,5})*)$/.exec(value ?? '') ?? [];
+      return ports === undefined || ports.split('+').every((port) => Number(port) >= 1 && Number(port) <= 65_535);
     })
     .test(
       'address',

@@ -169,6 +169,58 @@ describe('a load that knows its channels by name and says in words whether it is
   });
 });
 
+describe('a load with a port for each channel', () => {
+  it('is one instrument: live by channel, switched on at one, and off at all', async () => {
+    const currents = [0, 0];
+    const channels = await Promise.all(
+      [20.02, 9.01].map((volts, index) =>
+        play('\n', (line) => {
+          if (line === 'INP ON') currents[index] = index + 1;
+          if (line === 'INP OFF') currents[index] = 0;
+          if (line === 'INP?') return currents[index] ? '1' : '0';
+          return line === 'MEAS?' ? `${volts},${currents[index]}` : null;
+        }),
+      ),
+    );
+    const { id: profileId } = await make.post<StoredInstrumentProfile>('/instrument-profiles', {
+      title: 'Twin load',
+      class: 'DC load',
+      commands: [
+        { action: 'channel', command: '@{channel}' },
+        { action: 'amps', command: 'CURR {amps}' },
+        { action: 'on', command: 'INP ON' },
+        { action: 'off', command: '@* INP OFF' },
+        { action: 'isOn', command: '@+ INP?' },
+        { action: 'all', command: '@* MEAS?', reply: '{volts1},{amps1},{volts2},{amps2}' },
+      ],
+      examples: [{ action: 'all', reply: '20.02,0,9.01,2', reads: 'volts1 20.02, amps1 0, volts2 9.01, amps2 2' }],
+      wire: { end: 'LF', errors: null, patience: 3, pause: 0, hello: [] },
+    } satisfies InstrumentProfileInput);
+    const { id } = await make.post<StoredInstrument>('/instruments', {
+      name: 'Twin load',
+      class: 'DC load',
+      firmware: '',
+      calibrationDue: null,
+      address: `127.0.0.1:${channels.map(({ port }) => port).join('+')}`,
+      profileId,
+      sees: null,
+      specs: {},
+    });
+    const send = (command: string) => request(harness.app).post(`/api/instruments/${id}/commands`).send({ command });
+    await send('@2').expect(201);
+    await send('INP ON').expect(201);
+    expect(currents).toEqual([0, 2]);
+    const { values } = await told(id, (event) => event.values[4] === 2);
+    expect(values).toEqual([null, 20.02, 0, 9.01, 2]);
+    const { body } = await request(harness.app).post('/api/loads-off').send({}).expect(201);
+    expect(JSON.stringify(body)).not.toContain('Nobody knows');
+    expect(currents).toEqual([0, 0]);
+    for (const { lines } of channels) expect(lines).toContain('INP OFF');
+    await request(harness.app).delete(`/api/instruments/${id}`);
+    await Promise.all(channels.map((one) => one.close()));
+  });
+});
+
 describe('a profile', () => {
   it.each<[string, Partial<InstrumentProfileInput>, string]>([
     ['whose example reads otherwise', { examples: [{ action: 'all', reply: 'P=1 W', reads: 'watts 2' }] }, 'reads'],

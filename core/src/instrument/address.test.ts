@@ -3,8 +3,9 @@ import { parseAddress } from './index.ts';
 
 describe('an address', () => {
   it.each([
-    ['192.168.1.20:5025', { way: 'socket', host: '192.168.1.20', port: 5025 }],
-    [' [fe80::1]:1 ', { way: 'socket', host: 'fe80::1', port: 1 }],
+    ['192.168.1.20:5025', { way: 'socket', host: '192.168.1.20', port: 5025, more: [] }],
+    ['load.lab:5025+5026+5027', { way: 'socket', host: 'load.lab', port: 5025, more: [5026, 5027] }],
+    [' [fe80::1]:1 ', { way: 'socket', host: 'fe80::1', port: 1, more: [] }],
     ['hislip://analyser.lab', { way: 'hislip', host: 'analyser.lab', port: 4880, device: 'hislip0' }],
     ['hislip://10.0.0.7:4881/hislip1', { way: 'hislip', host: '10.0.0.7', port: 4881, device: 'hislip1' }],
     [
@@ -22,6 +23,8 @@ describe('an address', () => {
     '192.168.1.20',
     '192.168.1.20:0',
     '192.168.1.20:70000',
+    '192.168.1.20:5025+0',
+    '192.168.1.20:5025+',
     'hislip://',
     'hislip://host:99999',
     'serial:/etc/passwd',

@@ -9,7 +9,8 @@ export interface SerialFrame {
 }
 
 export type Address =
-  | { readonly way: 'socket'; readonly host: string; readonly port: number }
+  /** `more` ports are those of its further channels, in order. */
+  | { readonly way: 'socket'; readonly host: string; readonly port: number; readonly more: readonly number[] }
   /** IVI-6.1; `device` is the sub-address within the host. */
   | { readonly way: 'hislip'; readonly host: string; readonly port: number; readonly device: string }
   | ({ readonly way: 'serial'; readonly path: string } & SerialFrame)
@@ -19,7 +20,7 @@ export type Address =
 /** Port of HiSLIP. IVI-6.1, 2.3 */
 const HISLIP_PORT = 4880;
 const HOST = String.raw`(?<host>[A-Za-z0-9.-]+|\[[0-9A-Fa-f:]+\])`;
-const SOCKET = new RegExp(String.raw`^${HOST}:(?<port>\d{1,5})$`);
+const SOCKET = new RegExp(String.raw`^${HOST}:(?<port>\d{1,5})(?<more>(?:\+\d{1,5}){0,15})$`);
 const HISLIP = new RegExp(String.raw`^hislip://${HOST}(?::(?<port>\d{1,5}))?(?:/(?<device>[A-Za-z0-9_-]{1,40}))?$`);
 /** Names serial ports have; any other path may be a file of the machine. */
 const SERIAL =
@@ -29,7 +30,7 @@ const PARITIES = { N: 'none', E: 'even', O: 'odd' } as const;
 
 /** What an address may look like, for the one who mistyped it. */
 export const ADDRESS_FORMS =
-  '192.168.1.20:5025, hislip://192.168.1.20, serial:COM3@9600 or file:/home/bench/logs/meter.csv';
+  '192.168.1.20:5025, 192.168.1.20:5025+5026 (a port each channel), hislip://192.168.1.20, serial:COM3@9600 or file:/home/bench/logs/meter.csv';
 
 /**
  * An address taken apart; null for one that is none.
@@ -43,7 +44,8 @@ export function parseAddress(text: string): Address | null {
   const socket = SOCKET.exec(whole)?.groups;
   if (socket) {
     const port = Number(socket.port);
-    return isPort(port) ? { way: 'socket', host: bare(socket.host), port } : null;
+    const more = (socket.more ?? '').split('+').slice(1).map(Number);
+    return [port, ...more].every(isPort) ? { way: 'socket', host: bare(socket.host), port, more } : null;
   }
   const hislip = HISLIP.exec(whole)?.groups;
   if (hislip) {

@@ -1,10 +1,16 @@
 // Where instruments may be: networks, the serial ports of this machine, and folders other programs write their logs to.
 import { realpath } from 'node:fs/promises';
 import { isAbsolute, relative, resolve } from 'node:path';
-import { followFile, overHislip, overSerial, overSocket, type Way } from '@lastmark/bench/ways';
+import { followFile, overHislip, overPorts, overSerial, overSocket, type Way } from '@lastmark/bench/ways';
 import { ADDRESS_FORMS, type Address, parseAddress } from '@lastmark/core/instrument';
 import { refused } from '../http/problem.ts';
 import { LOOPBACK_NETWORKS, Networks, outside } from './networks.ts';
+
+/** One socket, or one each channel. */
+function overSockets({ host, port, more }: Address & { readonly way: 'socket' }, lookup: Networks['lookup']): Way {
+  const [first, ...others] = [port, ...more].map((one) => overSocket(host, one, lookup));
+  return first && others.length === 0 ? first : overPorts([first, ...others].flatMap((way) => way ?? []));
+}
 
 const outsideFolders = (path: string): string =>
   `${path} is outside the folders logs may be read from. Start Lastmark with LASTMARK_LOGS set to its folder.`;
@@ -46,7 +52,7 @@ export class Places {
     const parts = this.check(address);
     switch (parts.way) {
       case 'socket':
-        return overSocket(parts.host, parts.port, this.networks.lookup);
+        return overSockets(parts, this.networks.lookup);
       case 'hislip':
         return overHislip(parts.host, parts.port, parts.device, this.networks.lookup);
       case 'serial':

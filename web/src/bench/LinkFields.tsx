@@ -25,7 +25,7 @@ export function LinkFields({ kind, address, profileId, onAddress, onProfile }: P
         placeholder="192.168.1.20:5025"
         value={address}
         onChange={(event) => onAddress(event.target.value)}
-        helperText="host:port, hislip://host, serial:/dev/ttyUSB0@9600, or file:/folder/log.csv, whose newest line is read. Empty for one read by eye."
+        helperText="host:port (host:port+port for a port each channel), hislip://host, serial:/dev/ttyUSB0@9600, or file:/folder/log.csv, whose newest line is read. Empty for one read by eye."
         slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 240, spellCheck: false } }}
       />
       <Choice
