@@ -19,7 +19,7 @@ export default defineConfig({
         test: {
           name: 'api',
           include: ['server/**/*.test.ts'],
-          globalSetup: ['server/testing/database.global.ts'],
+          globalSetup: ['server/testing/database.global.ts', 'server/testing/answers.global.ts'],
           // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
           testTimeout: 300_000,
           hookTimeout: 120_000,

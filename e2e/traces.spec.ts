@@ -52,6 +52,28 @@ test('ripple comes from a scope’s file, settles a claim, and is zoomed down to
   await expect(main.getByRole('img', { name: /by frequency\. 90 kHz, switching/ })).toBeVisible();
   await page.keyboard.press('0');
   await expect(main.getByRole('button', { name: 'All of it' })).toBeDisabled();
+  // With the pointer: dragged over a tenth, then back out with the wheel.
+  const picture = view.locator('canvas').first();
+  const { x, y, width } = (await picture.boundingBox()) ?? { x: 0, y: 0, width: 0 };
+  await page.mouse.move(x + width * 0.5, y + 80);
+  await page.mouse.down();
+  await page.mouse.move(x + width * 0.55, y + 90);
+  await page.mouse.move(x + width * 0.6, y + 80);
+  await page.mouse.up();
+  await expect(main.getByRole('button', { name: 'All of it' })).toBeEnabled();
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, 4000);
+  await page.mouse.wheel(0, 4000);
+  await page.keyboard.up('Control');
+  await expect(main.getByRole('button', { name: 'All of it' })).toBeDisabled();
+  // A record of another sample beside it: there is none but of the demo.
+  await main.getByLabel('Beside it').click();
+  await page.getByRole('option', { name: 'a record of another sample' }).click();
+  await main.getByLabel('Sample', { exact: true }).fill('Monolith');
+  await page.getByRole('option', { name: /Monolith 180/ }).click();
+  await main.getByLabel('Its record').click();
+  await page.getByRole('option', { name: /C1 20 V 5 A, 230 V/ }).click();
+  await expect(main.getByText(/by frequency; dashed: Ossory Bay Monolith 180.*C1 20 V 5 A/)).toBeVisible();
   await page.goto(`/samples/${sample.id}/verdict`);
   await expect(main.getByText(/Ripple below 20 mV/).first()).toBeVisible();
 });

@@ -4,9 +4,12 @@ import {
   claimInput,
   importInput,
   instrumentInput,
+  misfit,
   openapiDocument,
   ROUTES,
+  type Route,
   readingsInput,
+  type Shape,
   sampleInput,
   setupInput,
   validate,
@@ -143,7 +146,7 @@ describe('the API description', () => {
     const update = operations.find((one) => one.operationId === 'updateSample');
     expect(update?.parameters.map((one) => `${one.in} ${one.name}`)).toEqual(['path sampleId', 'header If-Match']);
     expect(JSON.stringify(update?.requestBody)).toContain(
-      '"mass":{"type":["number","null"],"minimum":0.001,"maximum":50}',
+      '"mass":{"description":"Mass, kg","type":["number","null"],"minimum":0.001,"maximum":50}',
     );
     expect(JSON.stringify(operations.find((one) => one.operationId === 'createClaim')?.requestBody)).toContain(
       '"oneOf"',
@@ -162,6 +165,35 @@ describe('the API description', () => {
     for (const id of ['updateSample', 'getSheetById', 'updateProfile', 'getProfile'])
       expect(of(id).responses['200']?.headers, id).toHaveProperty('ETag');
     expect(of('listRigs').responses['200']?.headers).toBeUndefined();
+  });
+
+  it('shows what every operation answers with, and an answer it gave', () => {
+    const content = (id: string, where: 'answer' | 'body') => {
+      const one = operations.find(({ operationId }) => operationId === id) as unknown as {
+        responses: Record<string, { content?: Record<string, { schema?: { $ref: string }; example?: unknown }> }>;
+        requestBody?: { content: Record<string, { schema: unknown; example?: unknown }> };
+      };
+      const [done] = Object.entries(one.responses).find(([status]) => status.startsWith('2')) ?? [];
+      return where === 'body' ? one.requestBody?.content : one.responses[done ?? '']?.content;
+    };
+    const { schemas } = (document as unknown as { components: { schemas: Record<string, Shape> } }).components;
+    for (const [id, route] of Object.entries(ROUTES) as [string, Route][]) {
+      if (route.answers !== 'application/json' || route.status === 204 || id === 'openapi') continue;
+      const { schema, example } = content(id, 'answer')?.['application/json'] ?? {};
+      const name = (schema as { $ref: string } | undefined)?.$ref.replace('#/components/schemas/', '') ?? '';
+      expect(schemas[name], id).toBeDefined();
+      if (example !== undefined) expect(misfit(schemas[name] as Shape, example), id).toBeNull();
+    }
+    expect(content('createSample', 'body')?.['application/json']?.example).toHaveProperty('model.maker');
+    expect(JSON.stringify(schemas.GetVerdictAnswer)).toContain('"sentence"');
+    expect(JSON.stringify(schemas.ListInstrumentsAnswer)).toContain('"description":"Accuracy');
+  });
+
+  it('asks for no id the server makes', () => {
+    const body = (id: string) => JSON.stringify(operations.find(({ operationId }) => operationId === id)?.requestBody);
+    for (const id of Object.entries(ROUTES).flatMap(([id, route]) => ('ids' in route ? [id] : [])))
+      expect(body(id), id).not.toMatch(/"required":\[[^\]]*"id"/);
+    expect(body('addReadings')).toContain('"required":["quantity"');
   });
 
   it('is plain JSON', () => expect(JSON.parse(JSON.stringify(document))).toEqual(document));

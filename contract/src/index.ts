@@ -1,9 +1,11 @@
 // The contract between browser and server.
+export * from './answers.ts';
 export * from './openapi.ts';
 export * from './plan-schemas.ts';
 export * from './plan-types.ts';
 export * from './proof-schemas.ts';
 export * from './routes.ts';
 export * from './schemas.ts';
+export * from './shape.ts';
 export * from './types.ts';
 export * from './validate.ts';

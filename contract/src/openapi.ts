@@ -1,7 +1,10 @@
 // The OpenAPI 3.1 description, made from the routes and their schemas.
 import type { Schema, SchemaDescription } from 'yup';
+import { ANSWERS, type Seen } from './answers.ts';
 import type { Union } from './parts.ts';
-import { ROUTES, type Route } from './routes.ts';
+import { type Operation, ROUTES, type Route } from './routes.ts';
+import type { Shape } from './shape.ts';
+import { described } from './words.ts';
 
 type Json = Record<string, unknown>;
 
@@ -30,13 +33,37 @@ export function toJsonSchema(schema: Schema<unknown> | Union): Json {
     innerType?: Schema<unknown>;
   };
   if (description.type === 'object' && fields) {
-    json.properties = Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, toJsonSchema(field)]));
+    json.properties = Object.fromEntries(
+      Object.entries(fields).map(([key, field]) => [key, withWords(key, toJsonSchema(field))]),
+    );
     json.required = Object.entries(fields).flatMap(([key, field]) => (isRequired(field) ? [key] : []));
     json.additionalProperties = false;
   }
   if (description.type === 'array' && innerType) json.items = toJsonSchema(innerType);
   return json;
 }
+
+/** A property with what it is. */
+function withWords(key: string, json: Json): Json {
+  const description = described(key);
+  return description === null ? json : { description, ...json };
+}
+
+/** The shape of an answer with what its properties are. */
+const inWords = ({ properties, additionalProperties, items, ...rest }: Shape): Json => ({
+  ...rest,
+  ...(properties
+    ? {
+        properties: Object.fromEntries(
+          Object.entries(properties).map(([key, one]) => [key, withWords(key, inWords(one))]),
+        ),
+      }
+    : {}),
+  ...(additionalProperties === undefined
+    ? {}
+    : { additionalProperties: additionalProperties && inWords(additionalProperties) }),
+  ...(items ? { items: inWords(items) } : {}),
+});
 
 function nullableType(description: SchemaDescription): unknown {
   if (description.type === 'mixed' || description.type === 'lazy') return undefined;
@@ -62,7 +89,35 @@ const PROBLEM: Json = {
   },
 };
 
-const parametersOf = ({ path, query, ifMatch }: Route): Json[] => {
+const IDEMPOTENCY_KEY: Json = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: false,
+  description: 'Where ids are left out: the same key and body, sent again, count once',
+  schema: { type: 'string', maxLength: 255 },
+};
+
+/** Not asked for: an id the server makes where it is left out. */
+function withoutIds(json: Json, paths: readonly (readonly string[])[]): Json {
+  if (paths.length === 0) return json;
+  const variants = json.oneOf as Json[] | undefined;
+  if (variants) return { ...json, oneOf: variants.map((one) => withoutIds(one, paths)) };
+  const properties = { ...(json.properties as Record<string, Json> | undefined) };
+  for (const [first = '', ...rest] of paths) {
+    const name = first.replace('[]', '');
+    const own = properties[name];
+    if (!own || rest.length === 0) continue;
+    properties[name] = first.endsWith('[]')
+      ? { ...own, items: withoutIds(own.items as Json, [rest]) }
+      : withoutIds(own, [rest]);
+  }
+  const required = ((json.required as string[] | undefined) ?? []).filter(
+    (name) => !paths.some((path) => path.length === 1 && path[0] === name),
+  );
+  return { ...json, properties, required };
+}
+
+const parametersOf = ({ path, query, ifMatch, ids }: Route): Json[] => {
   const fields = query ? ((query as unknown as { fields: Record<string, Schema<unknown>> }).fields ?? {}) : {};
   return [
     ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
@@ -78,6 +133,7 @@ const parametersOf = ({ path, query, ifMatch }: Route): Json[] => {
       schema: toJsonSchema(field),
     })),
     ...(ifMatch ? [{ name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } }] : []),
+    ...(ids ? [IDEMPOTENCY_KEY] : []),
   ];
 };
 
@@ -115,8 +171,23 @@ const ETAG: Json = {
   ETag: { description: 'Version of the thing; send it as If-Match to change it', schema: { type: 'string' } },
 };
 
+/** What an operation answers with, and an answer it gave. */
+const answerOf = (operationId: string, seen: Seen | undefined): Json =>
+  seen
+    ? {
+        schema: { $ref: `#/components/schemas/${nameOfAnswer(operationId)}` },
+        ...(seen.example === undefined ? {} : { example: seen.example }),
+      }
+    : {};
+
+const nameOfAnswer = (operationId: string): string =>
+  `${operationId.charAt(0).toUpperCase()}${operationId.slice(1)}Answer`;
+
 function operationOf(operationId: string, route: Route): Json {
-  const input = route.body && toJsonSchema(route.body);
+  const seen = ANSWERS[operationId as Operation];
+  const example = seen?.sent === undefined ? {} : { example: seen.sent };
+  const ids = (route.ids ?? []).map((path) => path.split('.'));
+  const input = route.body && withoutIds(toJsonSchema(route.body), ids);
   const file = { type: 'string', format: 'binary' };
   const body =
     route.file === true
@@ -126,7 +197,7 @@ function operationOf(operationId: string, route: Route): Json {
             required: true,
             content: { 'multipart/form-data': { schema: { type: 'object', properties: { input, file } } } },
           }
-        : input && { required: true, content: { 'application/json': { schema: input } } };
+        : input && { required: true, content: { 'application/json': { schema: input, ...example } } };
   return {
     operationId,
     summary: route.summary,
@@ -139,7 +210,7 @@ function operationOf(operationId: string, route: Route): Json {
           : {
               description: 'Done',
               ...(isVersioned(route) ? { headers: ETAG } : {}),
-              content: { [route.answers]: {} },
+              content: { [route.answers]: answerOf(operationId, seen) },
             },
       ...problemsOf(route),
       default: problem('Problem details'),
@@ -157,6 +228,13 @@ export function openapiDocument(version: string): Json {
     openapi: '3.1.0',
     info: { title: 'Lastmark', version, description: 'Values are SI, times UTC, ids ULIDs.' },
     paths,
-    components: { schemas: { Problem: PROBLEM } },
+    components: {
+      schemas: {
+        Problem: PROBLEM,
+        ...Object.fromEntries(
+          Object.entries(ANSWERS).map(([operationId, { shape }]) => [nameOfAnswer(operationId), inWords(shape)]),
+        ),
+      },
+    },
   };
 }

@@ -29,6 +29,8 @@ export interface Route<P extends string = string, B = unknown, Q = unknown, A = 
   readonly status: 200 | 201 | 204;
   /** Media type of the answer. */
   readonly answers: string;
+  /** Ids of its body a script may leave out, as paths: `points[].id`. An Idempotency-Key then tells what was sent before. */
+  readonly ids?: readonly string[];
   /** Needs If-Match with the version last seen, so that nobody's edit is overwritten unseen. */
   readonly ifMatch?: boolean;
   /** The body is a file rather than JSON; or a form of the JSON as `input` and the file as `file`. */

@@ -169,18 +169,22 @@ export const ROUTES = {
   }),
   addReadings: write('post', '/samples/{sampleId}/readings', 'Add readings; the same id twice is kept once', {
     body: of<{ points: PointInput[] }>(readingsInput),
+    ids: ['points[].id', 'points[].readings[].id'],
     answer: is<{ points: Point[] }>(),
   }),
   addReadOut: write('post', '/samples/{sampleId}/read-outs', 'Add a read-out; the same id twice is kept once', {
     body: of<ReadOutInput>(readOutInput),
+    ids: ['id'],
     answer: is<StoredReadOut>(),
   }),
   addRun: write('post', '/samples/{sampleId}/runs', 'Add a run; the same id twice is kept once', {
     body: of<{ run: RunInput }>(runBody),
+    ids: ['run.id'],
     answer: is<StoredRun>(),
   }),
   addCapture: write('post', '/samples/{sampleId}/captures', 'Add a capture; the same id twice is kept once', {
     body: of<CaptureInput>(captureInput),
+    ids: ['capture.id'],
     file: 'with input',
     limit: IMPORT_LIMIT,
     answer: is<Capture>(),
@@ -391,6 +395,7 @@ export const ROUTES = {
   }),
   addStated: write('post', '/samples/{sampleId}/stated', 'State how points were taken; the newest counts', {
     body: of<StatedInput>(statedInput),
+    ids: ['id'],
     answer: is<Stated>(),
   }),
   getDemo: get('/demo', 'Whether the demo stands on the shelf', { answer: is<DemoState>() }),

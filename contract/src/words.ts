@@ -1,5 +1,5 @@
 // What is wrong with a field, in the words and units of the people who fill it in.
-import { formatPlain, type QuantityId } from '@lastmark/core/quantity';
+import { formatPlain, type QuantityId, quantityOf } from '@lastmark/core/quantity';
 import type { ValidationError } from 'yup';
 
 /** A field's name, and what its number measures. */
@@ -342,6 +342,15 @@ const wordOf = (parts: readonly string[]): Word => {
   const known = measures ?? quantity;
   return known ? [name, known] : [name];
 };
+
+/** What a property of the API is, by its name: in words, with the SI unit of what it measures; null for one without a word. */
+export function described(name: string): string | null {
+  const word = WORDS[name];
+  if (!word) return null;
+  const [said, quantity] = word;
+  const si = quantity ? quantityOf(quantity).units.find(({ factor }) => factor === 1)?.symbol : undefined;
+  return si ? `${said}, ${si}` : said;
+}
 
 /**
  * A field as people call it, with the place it has in lists.

@@ -45,6 +45,30 @@ describe('a reading', () => {
     expect(await count()).toBe(before);
   });
 
+  it('needs no id: the server makes them, and with a key what is sent twice counts once', async () => {
+    const { id: _, ...point } = full({ takenAt: '2026-03-02T10:00:00.000Z' });
+    const bare = { ...point, readings: point.readings.map(({ id: __, ...one }) => one) };
+    const withKey = (key: string, body: object) =>
+      request(harness.app)
+        .post(`/api/samples/${sampleId}/readings`)
+        .set('Idempotency-Key', key)
+        .send({ points: [body] });
+    const before = await count();
+    const first = await withKey('log 7, line 12', bare);
+    expect([first.status, await count()]).toEqual([201, before + 3]);
+    const again = await withKey('log 7, line 12', bare);
+    expect([again.status, await count()]).toEqual([201, before + 3]);
+    expect(again.body.points[0].id).toBe(first.body.points[0].id);
+    expect(new Set(first.body.points[0].readings.map((one: { id: string }) => one.id)).size).toBe(3);
+    // Another body under the same key is no repeat.
+    const [watts, ...rest] = bare.readings;
+    const other = await withKey('log 7, line 12', { ...bare, readings: [{ ...watts, typed: '70' }, ...rest] });
+    expect([other.status, await count()]).toEqual([409, before + 3]);
+    expect((await withKey('log 7, line 13', bare)).body.points[0].id).not.toBe(first.body.points[0].id);
+    expect((await send(bare)).status).toBe(201);
+    expect(await count()).toBe(before + 9);
+  });
+
   it('is corrected by a new one, the old staying', async () => {
     const point = full();
     await send(point);

@@ -66,7 +66,27 @@ async function call<T>({ port }: Forked, path: string, body?: object): Promise<T
 const draws = () => bench.rack.bench.isOn('C1');
 const untilDraws = (wanted: boolean) => expect.poll(draws, { interval: 20 }).toBe(wanted);
 const untilRun = (at: Forked, id: string, wanted: (run: SheetRun) => boolean) =>
-  expect.poll(async () => wanted(await call<SheetRun>(at, `/sheet-runs/${id}`)), { interval: 50 }).toBe(true);
+  expect
+    .poll(
+      async () => {
+        const run = await call<SheetRun>(at, `/sheet-runs/${id}`);
+        return wanted(run) ? 'as wanted' : `${run.state}: ${run.says}`;
+      },
+      { interval: 50 },
+    )
+    .toBe('as wanted');
+/** Drawing again, or else what the run says instead. */
+const untilRunDraws = (at: Forked, id: string) =>
+  expect
+    .poll(
+      async () => {
+        if (draws()) return 'draws';
+        const { state, says } = await call<SheetRun>(at, `/sheet-runs/${id}`);
+        return `${state}: ${says}`;
+      },
+      { interval: 20 },
+    )
+    .toBe('draws');
 
 /** A point at full load that takes some seconds, and nothing else. */
 const aPoint = (dwell: number) => bench.sheet((steps) => [fullPoint(steps, { id: 'point', dwell })]);
@@ -89,7 +109,7 @@ describe('a server that was stopped for ten seconds in the middle of a step', ()
     expect((await call<SheetRun>(second, `/sheet-runs/${id}`)).says).toContain('Loads are off');
     expect(draws()).toBe(false);
     await call(second, `/sheet-runs/${id}/asks`, { ask: { kind: 'go on', person: 'Warden' } });
-    await untilDraws(true);
+    await untilRunDraws(second, id);
     const seconds = wire.connections();
     expect(seconds).toBeGreaterThan(firsts);
     await new Promise((resolve) => setTimeout(resolve, Math.max(0, 10_000 - (performance.now() - stopped))));

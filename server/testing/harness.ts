@@ -19,6 +19,7 @@ import { MIGRATIONS } from '../src/paths.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
 import type { Runner } from '../src/runner/runner.ts';
 import { createWorking, type Working } from '../src/working.ts';
+import { Answers } from './answers.ts';
 
 export interface Harness extends Connection {
   readonly app: Express;
@@ -64,9 +65,10 @@ export async function startHarness(
     // As the start command names a server.
     owner: randomUUID(),
   });
+  const answers = new Answers(name);
   const app = createApp({
     db: connection.db,
-    handlers: createHandlers(working),
+    handlers: answers.watch(createHandlers(working)),
     log: logger,
     web: '/nowhere',
     door,
@@ -83,6 +85,7 @@ export async function startHarness(
       await working.close();
       await vital.pool.end();
       await connection.pool.end();
+      answers.end();
     },
   };
 }
@@ -148,7 +151,7 @@ export function makers({ app }: Pick<Harness, 'app'>) {
           name: 'Meter',
           class: 'bench multimeter',
           firmware: '',
-          calibrationDue: null,
+          calibrationDue: '2099-12-31',
           address: null,
           profileId: null,
           sees: null,

@@ -32,6 +32,8 @@ export interface SoakFigures {
   readonly events: readonly (HeatEvent & { readonly temperature: number | null })[];
   /** Mean output over the stretch that was fitted, W; null where it was not recorded. */
   readonly watts: number | null;
+  /** When output was drawn, s from the first sample; null where it was not recorded, left out by older records. */
+  readonly drawn?: { readonly from: number; readonly to: number } | null;
   readonly findings: readonly string[];
 }
 
@@ -102,6 +104,27 @@ function rolesOf(trace: Trace, times: Float64Array): Roles {
   };
 }
 
+/** Whether output is drawn at a sample: more than a fifth of what is drawn when it is. */
+function isDrawn({ watts }: OutputLog): (at: number) => boolean {
+  const sorted = Float64Array.from(watts).sort();
+  const full = sorted[Math.floor(0.8 * (sorted.length - 1))] ?? 0;
+  return (at) => (watts[at] as number) > 0.2 * full;
+}
+
+/** From the first sample that is drawn to behind the last. */
+function drawnPart(end: number, on: (at: number) => boolean): { readonly start: number; readonly stop: number } {
+  let start = 0;
+  while (start < end && !on(start)) start += 1;
+  let stop = end;
+  while (stop > start && !on(stop - 1)) stop -= 1;
+  return { start, stop };
+}
+
+function drawnSpan(times: Float64Array, output: OutputLog): SoakFigures['drawn'] {
+  const { start, stop } = drawnPart(times.length, isDrawn(output));
+  return stop > start ? { from: times[start] as number, to: times[stop - 1] as number } : null;
+}
+
 /** The stretch under load that tells most: the longest one in which power stays what it was. */
 function stretchOf(
   times: Float64Array,
@@ -110,14 +133,9 @@ function stretchOf(
 ): { from: number; to: number } {
   const end = times.length;
   if (!output) return { from: 0, to: end };
-  const sorted = Float64Array.from(output.watts).sort();
-  const full = sorted[Math.floor(0.8 * (end - 1))] ?? 0;
-  const on = (at: number) => (output.watts[at] as number) > 0.2 * full;
-  let start = 0;
-  while (start < end && !on(start)) start += 1;
+  const on = isDrawn(output);
+  const { start, stop } = drawnPart(end, on);
   if (start >= end - LEAST_READINGS) return { from: 0, to: end };
-  let stop = end;
-  while (stop > start && !on(stop - 1)) stop -= 1;
   const indexOf = (seconds: number) => {
     let at = 0;
     while (at < end && (times[at] as number) < seconds) at += 1;
@@ -304,6 +322,7 @@ export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | {
           (span.to - span.from)
         : null
       : null,
+    drawn: output ? drawnSpan(times, output) : null,
     findings,
   };
 }

@@ -49,7 +49,7 @@ const facts = (captures: readonly SoakRecord[], touch: number | null = null): He
   captures,
   profile: { mains: [US, EU], rule: 'guarded', touch },
 });
-const NONE = { efficiency: { series: [] } };
+const NONE = { efficiency: { series: [] }, proof: { holds: [], causes: [] } };
 const conclude = (captures: readonly SoakRecord[], touch: number | null = null) =>
   heatStation.conclude(facts(captures, touch), NONE);
 
@@ -98,27 +98,22 @@ describe('soaks', () => {
     );
   });
 
-  it('one temperature at two powers is heat, one time at two powers a timer', () => {
-    const cut = (at: number, temperature: number) =>
-      ({ kind: 'cutoff', at, from: 65, to: 0, volts: null, recovered: null, temperature }) as const;
-    const low = { outputs: [{ port: 'C1', volts: 9, amps: 3 }] };
-    const thermal = conclude([
-      soak(figures(65, { events: [cut(1200, 81)] })),
-      soak(figures(60, { events: [cut(3000, 80)] }), low),
-    ]);
-    expect(thermal.causes).toEqual(['At 65 W and 27 W it cuts out at the same 81 °C: heat.']);
-    const timer = conclude([
-      soak(figures(65, { events: [cut(600, 81)] })),
-      soak(figures(60, { events: [cut(605, 45)] }), low),
-    ]);
-    expect(timer.causes).toEqual(['At 65 W and 27 W it cuts out after the same 10.0 min: a timer.']);
-    const fall = (at: number, temperature: number) =>
-      ({ ...cut(at, temperature), kind: 'renegotiation', to: 30 }) as const;
-    const falling = conclude([
-      soak(figures(65, { events: [fall(600, 81)] })),
-      soak(figures(60, { events: [fall(600, 45)] }), low),
-    ]);
-    expect(falling.causes).toEqual(['At 65 W and 27 W it falls to a lower level after the same 10.0 min: a timer.']);
+  it('say what they and holds tell together: a timer, or the heat', () => {
+    const one = soak(figures(65));
+    const line = (id: string, ended = true) => ({ run: { id }, ended });
+    const proof = {
+      holds: [
+        { title: 'C1 20 V', lines: [line(one.id), line('hold')], cause: 'timer', sentence: 'The same time.' },
+        { title: 'C2 20 V', lines: [line('hold')], cause: 'thermal', sentence: 'Of holds alone.' },
+        { title: 'C1 9 V', lines: [line(one.id, false)], cause: 'not told', sentence: 'It held.' },
+      ],
+      causes: [
+        { runIds: [one.id, 'hold'], sentence: 'Both at 81 °C: the heat.' },
+        { runIds: ['hold', 'other'], sentence: 'Elsewhere.' },
+      ],
+    };
+    const { causes } = heatStation.conclude(facts([one]), { ...NONE, proof });
+    expect(causes).toEqual(['C1 20 V: The same time.', 'Both at 81 °C: the heat.']);
   });
 
   it('are compared where load, place and mains agree, or the mains alone differ', () => {

@@ -70,8 +70,6 @@ export interface HeatConclusion {
 }
 
 const REFERENCE = 25;
-const SAME_TIME = 0.08;
-const SAME_KELVIN = 3;
 
 export function standingSoaks(all: readonly SoakRecord[]): readonly SoakRecord[] {
   const replaced = new Set(all.flatMap(({ supersedes }) => supersedes ?? []));
@@ -195,45 +193,41 @@ function withPredictions(
   };
 }
 
-/** One temperature at two powers is heat, one time at two powers a timer. */
-function causesOf(soaks: readonly SoakResult[]): readonly string[] {
-  const cuts = soaks.flatMap(({ figures, outputs }) => {
-    const [cut] = figures.events;
-    return cut ? [{ ...cut, power: wattsOf(outputs) }] : [];
-  });
-  return cuts.flatMap((a, index) =>
-    cuts.slice(index + 1).flatMap((b) => {
-      if (Math.abs(a.power - b.power) < 0.1 * Math.max(a.power, b.power)) return [];
-      const sameTime = Math.abs(a.at - b.at) <= SAME_TIME * Math.max(a.at, b.at);
-      const sameHeat =
-        a.temperature !== null && b.temperature !== null && Math.abs(a.temperature - b.temperature) <= SAME_KELVIN;
-      const words = `${a.power.toFixed(0)} W and ${b.power.toFixed(0)} W`;
-      if (sameTime && !sameHeat)
-        return [`At ${words} it ${EVENT_WORDS[a.kind]} after the same ${(a.at / 60).toFixed(1)} min: a timer.`];
-      if (sameHeat && !sameTime)
-        return [`At ${words} it ${EVENT_WORDS[a.kind]} at the same ${a.temperature?.toFixed(0)} °C: heat.`];
-      return [];
-    }),
-  );
+/** What holds and soaks of one loading tell together: a timer, or heat. Only where a soak is among them. */
+function causesOf(soaks: readonly SoakResult[], { holds, causes }: HeatNeeds['proof']): readonly string[] {
+  const isSoak = (id: string) => soaks.some(({ captureId }) => captureId === id);
+  const own = holds.filter(({ lines, cause }) => cause && lines.some(({ run, ended }) => ended && isSoak(run.id)));
+  return [
+    ...own.map(({ title, sentence }) => `${title}: ${sentence}`),
+    ...causes.filter(({ runIds }) => runIds.some(isSoak)).map(({ sentence }) => sentence),
+  ];
 }
 
-export const heatStation: Station<
-  'heat',
-  HeatStationFacts,
-  { readonly efficiency: { readonly series: readonly SeriesResult[] } },
-  HeatConclusion
-> = {
+interface HeatNeeds {
+  readonly efficiency: { readonly series: readonly SeriesResult[] };
+  readonly proof: {
+    readonly holds: readonly {
+      readonly title: string;
+      readonly lines: readonly { readonly run: { readonly id: string }; readonly ended: boolean }[];
+      readonly cause: string | null;
+      readonly sentence: string;
+    }[];
+    readonly causes: readonly { readonly runIds: readonly string[]; readonly sentence: string }[];
+  };
+}
+
+export const heatStation: Station<'heat', HeatStationFacts, HeatNeeds, HeatConclusion> = {
   ...aboutStation('heat'),
   reads: ['sample', 'captures', 'profile'],
-  needs: ['efficiency'],
-  conclude(facts, { efficiency }) {
+  needs: ['efficiency', 'proof'],
+  conclude(facts, { efficiency, proof }) {
     const plain = standingSoaks(facts.captures).flatMap((record) => resultOf(record, facts, efficiency.series));
     const soaks = plain.map((soak) => withPredictions(soak, plain, facts.sample.kind));
     const supplies = suppliesFor(facts.sample.kind, facts.profile.mains);
     const missing = supplies.filter(
       (mains) => !soaks.some((soak) => mainsLabel(soak.mains) === mainsLabel(mains) && soak.at25),
     );
-    return { soaks, missing, total: supplies.length, causes: causesOf(soaks) };
+    return { soaks, missing, total: supplies.length, causes: causesOf(soaks, proof) };
   },
   evidence: ({ soaks }) => ({ soaks }),
   progress({ soaks, missing, total }, _facts, settles) {

@@ -125,6 +125,34 @@ export function holdSummaries(runs: readonly Run[]): readonly HoldSummary[] {
   });
 }
 
+/** What two loadings tell together that neither tells alone, with the runs behind it. */
+export interface HoldCause {
+  readonly runIds: readonly [string, string];
+  readonly sentence: string;
+}
+
+/** The first end of a loading at its highest power, where nothing was told yet. */
+const untold = ({ lines, cause }: HoldSummary): readonly HoldLine[] =>
+  cause === 'not told' ? lines.filter(({ ended }) => ended).slice(0, 1) : [];
+
+/** Loadings at different levels that ended at one time, or at one temperature. */
+export function acrossLoadings(holds: readonly HoldSummary[]): readonly HoldCause[] {
+  const ends = holds.flatMap((summary) => untold(summary).map((line) => ({ ...line, title: summary.title })));
+  return ends.flatMap((a, index) =>
+    ends.slice(index + 1).flatMap((b): HoldCause[] => {
+      const told = pairSays(a, b);
+      if (told !== 'timer' && told !== 'thermal') return [];
+      const said = ({ watts, title }: (typeof ends)[number]) => `${title} at ${formatPlain(watts, 'power')}`;
+      const minutes = formatPlain(a.run.held, 'duration', a.run.held < 120 ? 's' : 'min');
+      const why =
+        told === 'timer'
+          ? `after the same ${minutes}: a timer`
+          : `at the same ${formatPlain(a.run.hottest ?? 0, 'temperature', '°C')}: the heat`;
+      return [{ runIds: [a.run.id, b.run.id], sentence: `${said(a)} and ${said(b)} ${a.run.end} ${why}.` }];
+    }),
+  );
+}
+
 /** An adjustable level moved under load, in a sentence. */
 export function moveSentence({ fromVolts, toVolts, amps, breaks, longest, lowest }: MoveRun): string {
   const path = `${formatPlain(fromVolts, 'voltage')} to ${formatPlain(toVolts, 'voltage')} at ${formatPlain(amps, 'current')}`;

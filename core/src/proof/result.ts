@@ -7,13 +7,30 @@ import { voltsOf } from '../pd/index.ts';
 import type { Claim } from '../promise/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
 import type { Instrument, Point, Rig, Setup } from '../reading/index.ts';
-import { currentRuns, type Device, type DeviceRun, type MoveRun, type OverRun, type Run } from '../run/index.ts';
+import {
+  currentRuns,
+  type Device,
+  type DeviceRun,
+  holdsOfSoaks,
+  type MoveRun,
+  type OverRun,
+  type Run,
+  type SoakOfHold,
+} from '../run/index.ts';
 import { proofSteps } from '../steps/steps.ts';
 import { type Again, isStress, proofAgain } from './again.ts';
 import { type Chain, reconcile } from './chain.ts';
 import { deliveredByDevice, deliveredByEfficiency, deliveredByPoints } from './delivered.ts';
 import { type DeviceSummary, deviceSummary } from './devices.ts';
-import { type HoldSummary, holdSummaries, moveSentence, type OverSummary, overSummary } from './holds.ts';
+import {
+  acrossLoadings,
+  type HoldCause,
+  type HoldSummary,
+  holdSummaries,
+  moveSentence,
+  type OverSummary,
+  overSummary,
+} from './holds.ts';
 import { judgeSteps, type ProofRules, type Regulation, regulations, type StepResult } from './judge.ts';
 
 export interface MoveSummary {
@@ -28,6 +45,8 @@ export interface ProofResult {
   /** One per rig used. */
   readonly chains: readonly Chain[];
   readonly holds: readonly HoldSummary[];
+  /** What holds of different loadings tell together. */
+  readonly causes: readonly HoldCause[];
   readonly moves: readonly MoveSummary[];
   readonly overs: readonly OverSummary[];
   readonly devices: readonly DeviceSummary[];
@@ -44,6 +63,8 @@ export interface ProofInput {
   readonly points: readonly Point[];
   readonly runs: readonly Run[];
   readonly devices: readonly Device[];
+  /** Soaks among them count as holds; left out for none. */
+  readonly captures?: readonly SoakOfHold[];
   readonly rigs: readonly Rig[];
   readonly instruments: readonly Instrument[];
   readonly series: readonly SeriesResult[];
@@ -65,6 +86,7 @@ export function proofResult(input: ProofInput): ProofResult {
     ...deliveredByEfficiency(series, stresses),
     ...deliveredByPoints(proofSetups, proofPoints, rigs, chains, series, stresses, input.assumed),
   ];
+  const holds = holdSummaries([...runs, ...holdsOfSoaks(input.captures ?? [])]);
   const deviceRuns = runs.filter((run): run is DeviceRun => run.kind === 'device');
   const deviceOf = ({ deviceId }: DeviceRun) => input.devices.find(({ id }) => id === deviceId) ?? null;
   /** Levels a port says or promises to have; null when nothing tells. */
@@ -88,7 +110,8 @@ export function proofResult(input: ProofInput): ProofResult {
     steps,
     regulation: regulations(byLoad),
     chains,
-    holds: holdSummaries(runs),
+    holds,
+    causes: acrossLoadings(holds),
     moves: runs
       .filter((run): run is MoveRun => run.kind === 'move')
       .map((run) => ({ run, state: run.breaks > 0 ? 'short' : 'proven', sentence: moveSentence(run) })),

@@ -9,6 +9,7 @@ const nothing: ProofResult = {
   regulation: [],
   chains: [],
   holds: [],
+  causes: [],
   moves: [],
   overs: [],
   devices: [],

@@ -3,14 +3,17 @@ import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import { worstOf } from '../evidence/index.ts';
 import { formatMeasured } from '../quantity/index.ts';
-import { currentRuns, type HoldRun } from '../run/index.ts';
+import { currentRuns, type HoldRun, holdsOfSoaks } from '../run/index.ts';
 import { aboutStation, type Station } from '../station/index.ts';
 import { expandedUncertainty } from '../uncertainty/index.ts';
 import type { ProofRules } from './judge.ts';
 import { type ProofInput, type ProofResult, proofResult } from './result.ts';
 
 export interface ProofFacts
-  extends Pick<ProofInput, 'claims' | 'readOuts' | 'setups' | 'points' | 'runs' | 'devices' | 'rigs' | 'instruments'> {
+  extends Pick<
+    ProofInput,
+    'claims' | 'readOuts' | 'setups' | 'points' | 'runs' | 'devices' | 'rigs' | 'instruments' | 'captures'
+  > {
   readonly sample: { readonly ports: readonly { readonly label: string }[] };
   readonly profile: ProofRules & { readonly assumedEfficiency?: Interval | undefined };
 }
@@ -42,7 +45,19 @@ export const proofStation: Station<
   ProofResult
 > = {
   ...aboutStation('proof'),
-  reads: ['sample', 'claims', 'readOuts', 'setups', 'points', 'runs', 'devices', 'rigs', 'instruments', 'profile'],
+  reads: [
+    'sample',
+    'claims',
+    'readOuts',
+    'setups',
+    'points',
+    'runs',
+    'devices',
+    'captures',
+    'rigs',
+    'instruments',
+    'profile',
+  ],
   needs: ['efficiency'],
   conclude(slice, { efficiency }) {
     const { rule, allowance, tolerance, assumedEfficiency } = slice.profile;
@@ -54,9 +69,9 @@ export const proofStation: Station<
       assumed: assumedEfficiency,
     });
   },
-  evidence: ({ delivered }, { runs }) => ({
+  evidence: ({ delivered }, { runs, captures = [] }) => ({
     delivered,
-    holds: currentRuns(runs).filter((run): run is HoldRun => run.kind === 'hold'),
+    holds: [...currentRuns(runs).filter((run): run is HoldRun => run.kind === 'hold'), ...holdsOfSoaks(captures)],
   }),
   progress({ steps, again, moves }, _slice, claimed) {
     const lines = again?.lines ?? [];
@@ -71,11 +86,12 @@ export const proofStation: Station<
     };
   },
   says(result) {
-    const { holds, overs, moves, devices, again } = result;
+    const { holds, causes, overs, moves, devices, again } = result;
     const due = again?.lines.filter(({ done }) => !done).length ?? 0;
     return [
       ...stepsLine(result),
       ...holds.map(({ title, sentence }) => `${title}: ${sentence}`),
+      ...causes.map(({ sentence }) => sentence),
       ...overs.map(({ sentence }) => sentence),
       ...moves.map(({ sentence }) => sentence),
       ...devices.map(({ sentence }) => sentence),

@@ -18,6 +18,7 @@ import { admission } from './admission.ts';
 import { bodyOf, bodyParser } from './body.ts';
 import { type Door, guard } from './door.ts';
 import type { Answer, Call, Handler, Handlers } from './handlers.ts';
+import { withIds } from './own-ids.ts';
 import { invalid, ProblemError, toProblem } from './problem.ts';
 import { sameOrigin } from './same-origin.ts';
 
@@ -65,7 +66,8 @@ function operation(route: Route, handler: Handler, { db, wrote }: Pick<AppParts,
   return async (request: Request, response: Response) => {
     const query = route.query ? validateQuery(route.query, { ...request.query }) : { ok: true as const, value: {} };
     if (!query.ok) throw invalid(query.errors);
-    const { file, body: sent } = bodyOf(route, request);
+    const { file, body: given } = bodyOf(route, request);
+    const sent = withIds(route, given, request.get('Idempotency-Key')?.slice(0, 255) || null, Date.now());
     const body = route.body
       ? await validateInSlices<unknown>(route.body, sent, SLICE_MILLISECONDS, rest)
       : { ok: true as const, value: undefined };

@@ -15,6 +15,8 @@ import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
+import { Pointing } from './Pointing.tsx';
+import type { Stretch } from './stretch.ts';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -35,7 +37,9 @@ interface Props {
   readonly columns: readonly Column[];
   readonly height?: number;
   /** The stretch of time it shows, s; left out, all there is. */
-  readonly range?: { readonly from: number; readonly to: number };
+  readonly range?: Stretch;
+  /** Shows another stretch; left out where there is only one. */
+  readonly onShow?: (stretch: Stretch) => void;
 }
 
 const plainUnit = ({ quantity, unit }: Column): string => (quantity ? CHANNEL_UNITS[quantity] : unit);
@@ -55,7 +59,7 @@ function timeUnit(span: number): { readonly unit: string; readonly factor: numbe
   return span > 600 ? { unit: 'min', factor: 1 / 60 } : { unit: 's', factor: 1 };
 }
 
-export function CaptureChart({ caption, columns, height = 220, range }: Props) {
+export function CaptureChart({ caption, columns, height = 220, range, onShow }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const end = range?.to ?? Math.max(0, ...columns.map(({ points }) => points.at(-1)?.x ?? 0));
@@ -124,9 +128,16 @@ export function CaptureChart({ caption, columns, height = 220, range }: Props) {
       return `${wordOf(column)} from ${Math.min(...values).toPrecision(4)} to ${Math.max(...values).toPrecision(4)}`;
     })
     .join(', ');
+  const line = <Line ref={chart} data={data} options={options} role="img" aria-label={`${caption}: ${words}.`} />;
   return (
     <Figure chart={chart} caption={caption} table={[['column', 'seconds', 'value'], ...rows]} height={height}>
-      <Line ref={chart} data={data} options={options} role="img" aria-label={`${caption}: ${words}.`} />
+      {onShow ? (
+        <Pointing chart={chart} shown={{ from: begin, to: end }} onShow={onShow}>
+          {line}
+        </Pointing>
+      ) : (
+        line
+      )}
     </Figure>
   );
 }

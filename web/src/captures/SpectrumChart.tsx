@@ -127,10 +127,8 @@ export function SpectrumChart({ traces, query, caption, height }: Props) {
     },
     plugins: {
       legend: {
-        display: traces.length > 1,
-        position: 'top',
-        align: 'start',
-        labels: { color: palette.text.primary, boxHeight: 1 },
+        // The trace beside it names both; here their names would lie over the lines'.
+        display: false,
       },
       annotation: { clip: false, annotations: Object.fromEntries(notes) },
     },
@@ -147,7 +145,7 @@ export function SpectrumChart({ traces, query, caption, height }: Props) {
   return (
     <Figure
       chart={chart}
-      caption={caption}
+      caption={traces[1] ? `${caption}; dashed: ${traces[1].label}` : caption}
       table={[['record', 'hertz', 'millivolts peak to peak'], ...rows]}
       height={height}
     >

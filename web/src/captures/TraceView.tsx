@@ -7,20 +7,13 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { api } from '../api/client.ts';
 import { Loading } from '../parts/QueryGate.tsx';
+import { around, moved, type Stretch, within } from './stretch.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
 const SpectrumChart = lazy(async () => ({ default: (await import('./SpectrumChart.tsx')).SpectrumChart }));
 
 const BUCKETS = 700;
 const CLOSER = 4;
-/** No stretch is shorter than so many samples. */
-const LEAST_SAMPLES = 20;
-
-interface Stretch {
-  readonly from: number;
-  readonly to: number;
-}
-
 export interface Shown {
   readonly id: string;
   /** What it is called beside another. */
@@ -41,25 +34,6 @@ const MOVES: readonly { readonly key: string; readonly label: string; readonly t
   { key: 'ArrowLeft', label: 'Earlier', to: (one) => moved(one, -0.5) },
   { key: 'ArrowRight', label: 'Later', to: (one) => moved(one, 0.5) },
 ];
-
-const around = ({ from, to }: Stretch, factor: number): Stretch => {
-  const middle = (from + to) / 2;
-  const half = ((to - from) / 2) * factor;
-  return { from: middle - half, to: middle + half };
-};
-const moved = ({ from, to }: Stretch, part: number): Stretch => ({
-  from: from + part * (to - from),
-  to: to + part * (to - from),
-});
-
-/** A stretch that lies within the trace. */
-function within({ from, to }: Stretch, { length, samples }: Pick<TraceWindow, 'length' | 'samples'>): Stretch | null {
-  const least = (LEAST_SAMPLES * length) / Math.max(1, samples - 1);
-  const wide = Math.min(length, Math.max(least, to - from));
-  if (wide >= length) return null;
-  const begin = Math.min(length - wide, Math.max(0, from));
-  return { from: begin, to: begin + wide };
-}
 
 const asked = (stretch: Stretch | null): string =>
   stretch ? `&from=${Math.max(0, stretch.from)}&to=${stretch.to}` : '';
@@ -114,10 +88,19 @@ export function TraceView({ traces, caption, spectrum = false, height = 250 }: P
         <Button size="small" disabled={stretch === null} onClick={() => setStretch(null)}>
           All of it
         </Button>
+        <Box component="span" sx={{ fontSize: 13, color: 'text.secondary', ml: 1 }}>
+          Drag over a stretch; Ctrl and wheel come closer.
+        </Box>
       </Box>
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: spectrum ? { xs: '1fr', lg: '3fr 2fr' } : '1fr' }}>
         <Suspense fallback={<Loading what="the chart" />}>
-          <CaptureChart caption={caption} columns={columns} height={height} range={shown} />
+          <CaptureChart
+            caption={caption}
+            columns={columns}
+            height={height}
+            range={shown}
+            onShow={(chosen) => setStretch(within(chosen, whole.data))}
+          />
         </Suspense>
         {spectrum && first && (
           <Suspense fallback={<Loading what="the spectrum" />}>

@@ -7,7 +7,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useCapture } from '../../captures/useCapture.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
@@ -32,7 +32,9 @@ export function HeatPage() {
   const { soaks, missing, causes } = verdict.results.heat;
   const { takeBack } = useCapture();
   const notify = useNotify();
-  const [chosen, setChosen] = useState('');
+  const [params, setParams] = useSearchParams();
+  const chosen = params.get('soak') ?? '';
+  const setChosen = (soak: string) => setParams({ soak }, { replace: true });
   const [taking, setTaking] = useState(false);
   const soak =
     soaks.find(({ captureId }) => captureId === chosen) ??

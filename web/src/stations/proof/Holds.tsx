@@ -22,7 +22,8 @@ const PICTURES = { xs: 'minmax(0, 1fr)', xl: 'repeat(auto-fit, minmax(460px, 1fr
 const time = (seconds: number): string => formatPlain(seconds, 'duration', seconds < 120 ? 's' : 'min');
 
 export function Holds() {
-  const { holds, moves } = useSample().verdict.results.proof;
+  const { dossier, verdict } = useSample();
+  const { holds, moves, causes } = verdict.results.proof;
   const [open, setOpen] = useState<'hold' | 'move' | null>(null);
   const [corrected, setCorrected] = useState<Extract<StoredRun, { kind: 'hold' }> | null>(null);
   const several = holds.some((one) => one.lines.length > 1);
@@ -41,6 +42,9 @@ export function Holds() {
         }
         items={lines.map(({ run, title, watts }) => ({
           run,
+          from: dossier.captures.some(({ id }) => id === run.id)
+            ? { to: `/samples/${dossier.sample.id}/heat?soak=${run.id}`, label: 'The soak' }
+            : undefined,
           sentence: (
             <>
               <strong>
@@ -81,6 +85,11 @@ export function Holds() {
         {holds.map(({ title, sentence }) => (
           <Typography key={title} sx={{ mb: 1 }}>
             <strong>{title}</strong>: {sentence}
+          </Typography>
+        ))}
+        {causes.map(({ sentence }) => (
+          <Typography key={sentence} sx={{ mb: 1 }}>
+            {sentence}
           </Typography>
         ))}
       </RunList>

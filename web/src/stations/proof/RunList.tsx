@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import { RunChanges } from './RunChanges.tsx';
 import { useWithdrawRun } from './useRuns.ts';
 
@@ -12,6 +13,8 @@ export interface RunItem {
   readonly run: StoredRun;
   readonly sentence: ReactNode;
   readonly more: readonly string[];
+  /** Where it came from, when that is not here: there it is corrected and taken back. */
+  readonly from?: { readonly to: string; readonly label: string } | undefined;
 }
 
 interface Props {
@@ -40,7 +43,7 @@ export function RunList({ title, none, action, items, onCorrect, kind, children 
       {children}
       {items.length === 0 && <Typography color="text.secondary">{none}</Typography>}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {items.map(({ run, sentence, more }) => (
+        {items.map(({ run, sentence, more, from }) => (
           <Box
             component="li"
             key={run.id}
@@ -67,7 +70,12 @@ export function RunList({ title, none, action, items, onCorrect, kind, children 
                 {run.note && ` · ${run.note}`}
               </Box>
             </Box>
-            {onCorrect && (
+            {from && (
+              <Button size="small" sx={{ alignSelf: 'start' }} component={Link} to={from.to}>
+                {from.label}
+              </Button>
+            )}
+            {onCorrect && !from && (
               <Button
                 size="small"
                 sx={{ alignSelf: 'start' }}
@@ -77,15 +85,17 @@ export function RunList({ title, none, action, items, onCorrect, kind, children 
                 Correct
               </Button>
             )}
-            <Button
-              size="small"
-              sx={{ alignSelf: 'start' }}
-              aria-label={`Take back the run of ${run.takenAt.slice(0, 16).replace('T', ' ')} on ${run.port}`}
-              onClick={() => withdraw.mutate(run)}
-              disabled={withdraw.isPending}
-            >
-              Take back
-            </Button>
+            {!from && (
+              <Button
+                size="small"
+                sx={{ alignSelf: 'start' }}
+                aria-label={`Take back the run of ${run.takenAt.slice(0, 16).replace('T', ' ')} on ${run.port}`}
+                onClick={() => withdraw.mutate(run)}
+                disabled={withdraw.isPending}
+              >
+                Take back
+              </Button>
+            )}
           </Box>
         ))}
       </Box>

@@ -9,16 +9,16 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { TraceView } from '../../captures/TraceView.tsx';
+import { type Shown, TraceView } from '../../captures/TraceView.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
-import { Choice } from '../../parts/fields.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
+import { Beside, recordedOf } from './Beside.tsx';
 import { RippleDialog } from './RippleDialog.tsx';
 
 const MILLI = 1000;
@@ -156,32 +156,18 @@ export function RipplePage() {
   const { dossier, verdict } = useSample();
   const { cells, missing, highest } = verdict.results.ripple;
   const [chosen, setChosen] = useState<string | null>(null);
-  const [beside, setBeside] = useState('');
+  const [beside, setBeside] = useState<Shown | null>(null);
   const [taking, setTaking] = useState<RippleWanted | 'any' | null>(null);
-  const recorded = cells.filter(({ figures }) => figures.samples > 0);
+  const recorded = recordedOf(cells);
   const shown =
     recorded.find(({ captureId }) => captureId === chosen) ?? recorded.find((cell) => cell === highest) ?? recorded[0];
-  const other = recorded.find(({ captureId }) => captureId === beside && captureId !== shown?.captureId);
+  const other = beside?.id === shown?.captureId ? null : beside;
   const { maker, model } = dossier.sample.model;
-  const traces = [shown, other].flatMap((cell) => (cell ? [{ id: cell.captureId, label: titleOf(cell) }] : []));
+  const traces = shown ? [{ id: shown.captureId, label: titleOf(shown) }, ...(other ? [other] : [])] : [];
   const probe = shown?.probe ?? dossier.rigs.find((rig) => rig.probe)?.probe ?? null;
   return (
     <>
       <PageHead title="Ripple">
-        {recorded.length > 1 && shown && (
-          <Choice
-            label="Beside it"
-            value={other ? beside : ''}
-            options={[
-              { value: '', label: 'nothing' },
-              ...recorded
-                .filter((cell) => cell !== shown)
-                .map((cell) => ({ value: cell.captureId, label: titleOf(cell) })),
-            ]}
-            onChange={setBeside}
-            more={{ sx: { width: 260 } }}
-          />
-        )}
         <Button variant="contained" onClick={() => setTaking('any')} disabled={dossier.rigs.length === 0}>
           Take in a record
         </Button>
@@ -199,6 +185,7 @@ export function RipplePage() {
               {titleOf(shown)}
             </Box>
           </Typography>
+          <Beside cells={recorded.filter((cell) => cell !== shown)} beside={other} onChoose={setBeside} />
           <TraceView
             key={traces.map(({ id }) => id).join()}
             traces={traces}
