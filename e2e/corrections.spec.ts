@@ -13,6 +13,9 @@ test('a corrected reading says what it was, and is put back', async ({ page }) =
   const main = page.getByRole('main');
   await main.getByText('Corrected in the last 14 days: 1').click();
   await expect(main).toContainText('230 V 50 Hz, 100 %, power: was 71, now 61');
+  await main.getByRole('textbox', { name: 'Why: 230 V 50 Hz, 100 %, power' }).fill('the range was wrong');
+  await main.getByRole('button', { name: 'Say why' }).click();
+  await expect(main).toContainText(/was 71, now 61, on .* UTC, because the range was wrong/);
   await main.getByRole('button', { name: /^Put back 71/ }).click();
   await expect(cell).toHaveValue('71');
   await expect(main).toContainText('was 61, now 71');
@@ -68,7 +71,7 @@ test('a label is pasted whole: what is understood goes in, what is not stays', a
   await expect(text).toHaveValue('Input: 100-240V 50/60Hz 1.2A');
   await page.getByRole('button', { name: 'Remove Total 45 W' }).click();
   await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(3);
-  await page.getByText('Removed in this browser: 1').click();
+  await page.getByText('Removed: 1').click();
   await page.getByRole('button', { name: 'Bring back Total 45 W' }).click();
   await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(4);
 });

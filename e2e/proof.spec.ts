@@ -69,7 +69,7 @@ test('a step beyond the cable is refused with the reason, and runs with a reason
   await expect(row).toContainText('no marker and no rating stated: at most 3 A, 60 W');
   await expect(row.getByRole('textbox')).toHaveCount(0);
   await row.getByRole('button', { name: /^Go beyond/ }).click();
-  const dialog = page.getByRole('dialog');
+  const dialog = page.getByRole('group', { name: /^Beyond the line/ });
   await expect(dialog).toContainText('Keep it to seconds');
   await dialog.getByLabel('Reason').fill('Ten seconds, the cable laid open.');
   await dialog.getByRole('button', { name: 'Go beyond' }).click();

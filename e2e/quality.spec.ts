@@ -80,18 +80,19 @@ test('the class follows from the offers, and another needs a reason', async ({ p
   const main = page.getByRole('main');
   await expect(main).toContainText('One voltage at a time, 20 V, 2.25 A: basic.');
   await page.getByRole('button', { name: 'Change the class' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Judged as').click();
+  const asked = page.getByRole('group', { name: 'Nameplate class' });
+  await asked.getByLabel('Judged as').click();
   await page.getByRole('option', { name: 'multiple-voltage' }).click();
-  await expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
-  await dialog.getByLabel('Why').fill('A second output sits behind the flap.');
-  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(asked.getByRole('button', { name: 'Save' })).toBeDisabled();
+  await asked.getByLabel('Why').fill('A second output sits behind the flap.');
+  await asked.getByRole('button', { name: 'Save' }).click();
   await expect(main).toContainText(
     'Judged as multiple-voltage (derived: basic): A second output sits behind the flap.',
   );
   await expect(main).toContainText('≥ 84.65 %');
   // The class is no lock: the loading can still be changed, and keeps its reason.
   await page.getByRole('button', { name: 'Change the loading' }).click();
+  const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name').fill('C1 behind the flap');
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(dialog).toBeHidden();

@@ -41,6 +41,27 @@ test('a combination is entered with one meter only; the rest follows from the so
   await expect(page.getByText('Not determined:').first()).toBeVisible();
 });
 
+test('devices on a combination are named, with their battery and how often they were plugged in', async ({ page }) => {
+  await page.goto(`/samples/${await demoSample(page, DEMO.pip)}/splits`);
+  await page.getByRole('button', { name: 'Enter a combination' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Enter a combination' });
+  for (const port of ['C1', 'A1']) {
+    await dialog.getByRole('button', { name: port, exact: true }).click();
+    await dialog.getByLabel(`${port}, V`, { exact: true }).fill('5.01');
+    await dialog.getByLabel(`${port}, A`, { exact: true }).fill('1');
+  }
+  await dialog.getByRole('combobox', { name: 'Loaded by' }).click();
+  await page.getByRole('option', { name: 'real devices' }).click();
+  await dialog.getByRole('combobox', { name: 'Device on C1' }).click();
+  await page.getByRole('option', { name: 'Loan phone' }).click();
+  const phone = dialog.getByRole('group', { name: 'C1', exact: true });
+  await phone.getByLabel('Its battery, %').fill('40');
+  await phone.getByLabel('Tries until it started').fill('3');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByText('C1: Loan phone at 40 %, started after 3 tries')).toBeVisible();
+});
+
 test('a list of combinations is looked at before it is kept', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.shuttle)}/splits`);
   const text = 'order,mains_W,C1_V,C1_A,A1_V,A1_A\nC1,,20.02,3,,\nC9,,1,1,,\nC1+A1,66,15.01,3,5.02,2.4\n';

@@ -135,6 +135,14 @@ export const runInput = union({
         volts: volts().nullable().defined(),
         amps: amps().nullable().defined(),
         light: boolean().strict().defined(),
+        device: record({
+          deviceId: id(),
+          charge: si(0, 1).nullable().defined(),
+          tries: whole(1, 50).nullable().defined(),
+        })
+          .nullable()
+          .optional()
+          .default(undefined),
       }),
       12,
     ),

@@ -33,6 +33,7 @@ import { get, is, of, type ParamOf, type Route, write } from './route.ts';
 import {
   attachmentListQuery,
   attachmentQuery,
+  becauseInput,
   claimInput,
   commandInput,
   demoInput,
@@ -69,6 +70,7 @@ import type {
   Page,
   PointInput,
   ReadOutInput,
+  RemovedClaim,
   RigInput,
   RunInput,
   Sample,
@@ -172,6 +174,15 @@ export const ROUTES = {
     ids: ['points[].id', 'points[].readings[].id'],
     answer: is<{ points: Point[] }>(),
   }),
+  explainReading: write(
+    'post',
+    '/samples/{sampleId}/readings/{readingId}/because',
+    'Say once why a reading was corrected',
+    {
+      body: of<{ because: string }>(becauseInput),
+      answer: is<Reading>(),
+    },
+  ),
   addReadOut: write('post', '/samples/{sampleId}/read-outs', 'Add a read-out; the same id twice is kept once', {
     body: of<ReadOutInput>(readOutInput),
     ids: ['id'],
@@ -228,6 +239,12 @@ export const ROUTES = {
   }),
   createClaim: write('post', '/samples/{sampleId}/claims', 'Add a claim', {
     body: of<ClaimInput>(claimInput),
+    answer: is<StoredClaim>(),
+  }),
+  listRemovedClaims: get('/samples/{sampleId}/removed-claims', 'Claims removed lately, the last first', {
+    answer: is<Items<RemovedClaim>>(),
+  }),
+  bringBackClaim: write('post', '/samples/{sampleId}/claims/{claimId}/back', 'Bring a removed claim back as it was', {
     answer: is<StoredClaim>(),
   }),
   updateClaim: write('put', '/claims/{claimId}', 'Change a claim', {

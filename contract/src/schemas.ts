@@ -206,6 +206,7 @@ const readingInput = record({
   spread: si(0, 1e6).optional(),
   /** Where it comes from, where that is not the keypad. */
   source: text(200).optional(),
+  because: text(200).nullable().optional(),
 }).test('many', 'A spread is of two samples or more: give the count as well', (value) => {
   const { count = 1, spread = 0 } = (value ?? {}) as { count?: number; spread?: number };
   return spread === 0 || count > 1;
@@ -225,6 +226,9 @@ const pointInput = record({
   takenAt: moment().required(),
   readings: list(readingInput, 60).min(1, 'A point has one reading or more'),
 });
+
+/** Why a reading was corrected, said afterwards. */
+export const becauseInput = record({ because: text(200) });
 
 export const readingsInput = record({ points: list(pointInput, 200).min(1) });
 

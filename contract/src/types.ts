@@ -110,6 +110,11 @@ export interface ClaimInput {
   printed: string;
 }
 
+/** A claim that counts no more. */
+export interface RemovedClaim extends StoredClaim {
+  removedAt: string;
+}
+
 export interface StoredClaim extends Claim {
   version: number;
 }
@@ -156,6 +161,8 @@ export interface ReadingInput {
   spread?: number | undefined;
   /** Where it comes from, where that is not the keypad. */
   source?: string | undefined;
+  /** Why it corrects the one before. */
+  because?: string | null | undefined;
 }
 
 export interface PointInput {

@@ -10,6 +10,7 @@ import { quantile } from './figures.mjs';
 import { formOf } from './form.mjs';
 import { drawRipple } from './ripple-truth.mjs';
 import { drawSoak, soakText } from './soak-truth.mjs';
+import { watchOthers } from './watcher.mjs';
 
 const SAMPLES = 10_000_000;
 const RATE = 5e6;
@@ -116,24 +117,15 @@ async function measureServer(packed) {
       withdrawn: false,
       outputs: [{ port: 'C1', volts: 20, amps: 2.25 }],
     };
-    const waits = [];
-    let busy = true;
-    const watching = (async () => {
-      while (busy) {
-        const begun = performance.now();
-        await fetch(`${stage.url}/api/health`);
-        waits.push(performance.now() - begun);
-        await new Promise((resolve) => setTimeout(resolve, 20));
-      }
-    })();
+    const form = formOf({ capture, scopeId: null }, packed);
+    const stopWatching = watchOthers(`${stage.url}/api/health`);
     const begun = performance.now();
     const answer = await fetch(`${stage.url}/api/samples/${sample.id}/captures`, {
       method: 'POST',
-      body: formOf({ capture, scopeId: null }, packed),
+      body: form,
     });
     const kept = (performance.now() - begun) / 1000;
-    busy = false;
-    await watching;
+    const waits = await stopWatching();
     if (answer.status !== 201) throw new Error(`It answered ${answer.status}: ${await answer.text()}`);
     const length = SAMPLES / RATE;
     const zooms = [];

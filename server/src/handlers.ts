@@ -5,7 +5,7 @@ import { sql } from 'drizzle-orm';
 import { deleteAttachment, listAttachments, readAttachment, readThumbnail } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
-import { createClaim, deleteClaim, updateClaim } from './claims/store.ts';
+import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
 import { NO_SIMULATED_BENCH, runSimulated } from './demo/hand.ts';
 import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
@@ -25,6 +25,7 @@ import { streamEvents } from './live/answer.ts';
 import { createSheet } from './planning/make-sheet.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
+import { explainReading } from './readings/because.ts';
 import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
 import { getRun, here, listTrace } from './runner/rows.ts';
@@ -121,6 +122,9 @@ export const createHandlers = ({
     addReadings: async (call) => ({
       body: { points: await addReadings(call.db, call.params.sampleId, call.body.points) },
     }),
+    explainReading: async (call) => ({
+      body: await explainReading(call.db, call.params.sampleId, call.params.readingId, call.body.because),
+    }),
     addReadOut: async (call) => ({ body: await addReadOut(call.db, call.params.sampleId, call.body) }),
     addRun: async (call) => ({ body: await addRun(call.db, call.params.sampleId, call.body.run) }),
     addCapture: async (call) => {
@@ -166,6 +170,10 @@ export const createHandlers = ({
 
     createClaim: async (call) => versioned(await createClaim(call.db, call.params.sampleId, call.body)),
     updateClaim: async (call) => versioned(await updateClaim(call.db, call.params.claimId, call.body, call.ifMatch)),
+    listRemovedClaims: async (call) => ({ body: { items: await listRemovedClaims(call.db, call.params.sampleId) } }),
+    bringBackClaim: async (call) => ({
+      body: await bringBackClaim(call.db, call.params.sampleId, call.params.claimId),
+    }),
     deleteClaim: async (call) => done(await deleteClaim(call.db, call.params.claimId, call.ifMatch)),
     createSetup: async (call) => versioned(await createSetup(call.db, call.params.sampleId, call.body)),
     updateSetup: async (call) => versioned(await updateSetup(call.db, call.params.setupId, call.body, call.ifMatch)),

@@ -88,6 +88,32 @@ describe('a reading', () => {
     expect(second.body.detail).toContain('corrected this reading meanwhile');
   });
 
+  it('that was corrected may be told why, once', async () => {
+    const point = full({ takenAt: '2026-03-02T11:00:00.000Z' });
+    await send(point);
+    const [old] = point.readings;
+    const correction = { ...old, id: newId(), typed: '71.9', supersedes: old?.id };
+    await send({ ...point, readings: [correction] });
+    const say = (id: string | undefined, because: string) =>
+      request(harness.app).post(`/api/samples/${sampleId}/readings/${id}/because`).send({ because });
+    expect((await say(correction.id, 'the clamp was open')).body).toMatchObject({ because: 'the clamp was open' });
+    expect((await say(correction.id, 'the clamp was open')).status).toBe(201);
+    const other = await say(correction.id, 'no, the fuse');
+    expect([other.status, other.body.detail]).toEqual([409, expect.stringContaining('the clamp was open')]);
+    expect((await say(old?.id, 'x')).status).toBe(409);
+    expect((await say(newId(), 'x')).status).toBe(404);
+    expect((await say(correction.id, '')).status).toBe(422);
+    const dossier = (await request(harness.app).get(`/api/samples/${sampleId}/dossier`)).body;
+    const stored = dossier.points.flatMap(({ readings }: Point) => readings);
+    expect(stored.find(({ id }: { id: string }) => id === correction.id)).toMatchObject({
+      because: 'the clamp was open',
+    });
+    // Said with the correction it counts too.
+    const again = { ...old, id: newId(), typed: '72', supersedes: correction.id, because: 'read again' };
+    const answer = await send({ ...point, readings: [again] });
+    expect(answer.body.points[0].readings.at(-1)).toMatchObject({ typed: '72', because: 'read again' });
+  });
+
   it('does not stand beside another of the same thing', async () => {
     const point = full();
     await send(point);
@@ -132,7 +158,8 @@ describe('a reading', () => {
   it('cannot be changed or deleted by any operation', async () => {
     const { body } = await request(harness.app).get('/api/openapi.json');
     const writes = Object.entries(body.paths as Record<string, object>).filter(([path]) => /readings/.test(path));
-    expect(writes.flatMap(([, methods]) => Object.keys(methods)).sort()).toEqual(['get', 'post']);
+    // Listed, added to, and told why once.
+    expect(writes.flatMap(([, methods]) => Object.keys(methods)).sort()).toEqual(['get', 'post', 'post']);
   });
 });
 

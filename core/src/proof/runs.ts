@@ -67,7 +67,7 @@ function temperatureRefusal(
   return parsed.ok ? null : parsed.reason;
 }
 
-function splitRefusal(run: NewRun & { kind: 'split' }, { elements }: Rig): string | null {
+function splitRefusal(run: NewRun & { kind: 'split' }, { rig: { elements }, devices }: Situation): string | null {
   const twice = run.order.find((port, index) => run.order.indexOf(port) !== index);
   if (twice) return `${twice} is named twice in the order.`;
   if (run.order[0] !== run.port) return 'The run stands on the port plugged in first.';
@@ -78,6 +78,14 @@ function splitRefusal(run: NewRun & { kind: 'split' }, { elements }: Rig): strin
   const half = run.shares.find(({ volts, amps }) => (volts === null) !== (amps === null));
   if (half)
     return `${half.port} has ${half.volts === null ? 'amps without volts' : 'volts without amps'}: power needs both.`;
+  const named = run.shares.flatMap(({ port, device }) => (device ? [{ port, ...device }] : []));
+  const gone = named.find(({ deviceId }) => !devices.some(({ id }) => id === deviceId));
+  if (gone) return `The device on ${gone.port} is not on the bench any more.`;
+  const double = named.find(({ deviceId }, index) => named.findIndex((one) => one.deviceId === deviceId) !== index);
+  if (double)
+    return `One device cannot be on ${named.find((one) => one.deviceId === double.deviceId)?.port} and ${double.port} at once.`;
+  if (named.length > 0 && run.evidence === 'load')
+    return 'Devices are named, yet electronic loads are said to load it.';
   const output = run.shares.reduce((sum, { volts, amps }) => sum + (volts ?? 0) * (amps ?? 0), 0);
   if (run.mainsWatts !== null && output > run.mainsWatts * 1.02)
     return `Output ${formatPlain(Number(output.toFixed(1)), 'power')} is above input ${formatPlain(run.mainsWatts, 'power')}. Are two swapped?`;
@@ -114,7 +122,7 @@ export function runRefusal(run: NewRun, situation: Situation): string | null {
     if (run.breaks === 0 && (run.longest ?? 0) > 0) return 'No break, yet a break was timed. How many were there?';
     return lineRefusal(situation.rig.elements, Math.max(run.fromVolts, run.toVolts), run.amps);
   }
-  if (run.kind === 'split') return splitRefusal(run, situation.rig);
+  if (run.kind === 'split') return splitRefusal(run, situation);
   if (!situation.devices.some(({ id }) => id === run.deviceId)) return 'This device is not on the bench any more.';
   if (run.place === 'port' && (run.volts === null || run.volts <= 0))
     return 'A power read at the port has its voltage beside it.';

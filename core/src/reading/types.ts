@@ -52,6 +52,8 @@ export interface Reading {
   readonly supersedes: string | null;
   /** Whether its instrument's calibration was overdue when it was taken. */
   readonly overdue?: boolean;
+  /** Why it corrects the one before; left out or null where nobody said. */
+  readonly because?: string | null;
 }
 
 /** How a point was taken, as far as anyone recorded it. */

@@ -138,6 +138,17 @@ export interface SplitShare {
   readonly amps: number | null;
   /** Loaded lightly only, to see whether the others then get more. */
   readonly light: boolean;
+  /** The device that took it; left out for a load, or one nobody named. */
+  readonly device?: ShareDevice | null | undefined;
+}
+
+/** A real device on a port of a loaded set. */
+export interface ShareDevice {
+  readonly deviceId: string;
+  /** State of charge as it was plugged in, 0…1; null when not noted. */
+  readonly charge: number | null;
+  /** How often it was plugged in until it charged; null when not counted. */
+  readonly tries: number | null;
 }
 
 /** Several ports loaded together, in the order they were plugged in. */

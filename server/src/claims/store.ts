@@ -1,7 +1,7 @@
 // Claims: the promises of a model, one ledger line each.
-import type { ClaimInput, StoredClaim } from '@lastmark/contract';
+import type { ClaimInput, RemovedClaim, StoredClaim } from '@lastmark/contract';
 import { sharePorts } from '@lastmark/core/claim';
-import { eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { changedOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -10,6 +10,9 @@ import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import type { DossierPart } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
+
+/** So many removed ones are shown. */
+const MOST_REMOVED = 50;
 
 const toClaim = ({ id, promise, duration, printed, version }: typeof claims.$inferSelect): StoredClaim => ({
   id,
@@ -21,12 +24,52 @@ const toClaim = ({ id, promise, duration, printed, version }: typeof claims.$inf
 
 /** The claims of a model in the order they were typed. */
 export async function listClaims(db: Queries, modelId: string): Promise<StoredClaim[]> {
-  const rows = await db.select().from(claims).where(eq(claims.modelId, modelId)).orderBy(claims.id);
+  const rows = await db
+    .select()
+    .from(claims)
+    .where(and(eq(claims.modelId, modelId), isNull(claims.removedAt)))
+    .orderBy(claims.id);
   return rows.map(toClaim);
 }
 
+/** Claims of a sample's model that were removed lately, the last first. */
+export async function listRemovedClaims(db: Queries, sampleId: string): Promise<RemovedClaim[]> {
+  const { modelId } = await getSample(db, sampleId);
+  const rows = await db
+    .select()
+    .from(claims)
+    .where(and(eq(claims.modelId, modelId), isNotNull(claims.removedAt)))
+    .orderBy(desc(claims.removedAt), desc(claims.id))
+    .limit(MOST_REMOVED);
+  return rows.map((row) => ({ ...toClaim(row), removedAt: (row.removedAt as Date).toISOString() }));
+}
+
+/**
+ * Bring a removed claim back as it was. One that stands stays as it is.
+ * @throws 404 for one there never was; 422 where it speaks of a port that is gone meanwhile
+ */
+export const bringBackClaim = (db: Database, sampleId: string, id: string): Promise<StoredClaim> =>
+  db.transaction(async (tx) => {
+    const { modelId, model } = await getSample(tx, sampleId);
+    const [row] = await tx
+      .select()
+      .from(claims)
+      .where(and(eq(claims.id, id), eq(claims.modelId, modelId)))
+      .for('update');
+    if (!row) throw notFound('claim');
+    if (row.removedAt === null) return toClaim(row);
+    checkPorts(
+      row,
+      model.ports.map(({ label }) => label),
+    );
+    const version = row.version + 1;
+    await tx.update(claims).set({ removedAt: null, version }).where(eq(claims.id, id));
+    await changedOfModel(tx, row.modelId, 'claims');
+    return toClaim({ ...row, version });
+  });
+
 /** A claim may only speak of ports the model has. */
-function checkPorts({ promise }: ClaimInput, labels: readonly string[]): void {
+function checkPorts({ promise }: Pick<ClaimInput, 'promise'>, labels: readonly string[]): void {
   const named =
     'port' in promise ? [promise.port] : promise.kind === 'combination' ? promise.shares.flatMap(sharePorts) : [];
   const unknown = named.find((port) => !labels.includes(port));
@@ -54,7 +97,11 @@ export async function createClaim(db: Database, sampleId: string, input: ClaimIn
 }
 
 async function lockedClaim(db: Queries, id: string, seen: string | null): Promise<typeof claims.$inferSelect> {
-  const [row] = await db.select().from(claims).where(eq(claims.id, id)).for('update');
+  const [row] = await db
+    .select()
+    .from(claims)
+    .where(and(eq(claims.id, id), isNull(claims.removedAt)))
+    .for('update');
   if (!row) throw notFound('claim');
   requireMatch(seen, etagOf(row.version), 'claim');
   return row;
@@ -79,7 +126,7 @@ export async function updateClaim(
   });
 }
 
-/** Remove a claim. @throws 409 while files are attached to it */
+/** Remove a claim; it can be brought back. @throws 409 while files are attached to it */
 export async function deleteClaim(db: Database, id: string, seen: string | null): Promise<void> {
   await db.transaction(async (tx) => {
     const row = await lockedClaim(tx, id, seen);
@@ -89,7 +136,10 @@ export async function deleteClaim(db: Database, id: string, seen: string | null)
       .where(eq(attachments.claimId, id))
       .limit(1);
     if (attached) throw conflict('A file is attached to this claim. Detach it first.');
-    await tx.delete(claims).where(eq(claims.id, id));
+    await tx
+      .update(claims)
+      .set({ removedAt: new Date(), version: row.version + 1 })
+      .where(eq(claims.id, id));
     await changedOfModel(tx, row.modelId, 'claims');
   });
 }
@@ -99,7 +149,10 @@ export const claimsPart: DossierPart<'claims'> = {
   load: (db, { modelId }) => listClaims(db, modelId),
   have: async (db, of) => {
     const ids = of.map(({ modelId }) => modelId);
-    const rows = await db.selectDistinct({ id: claims.modelId }).from(claims).where(inArray(claims.modelId, ids));
+    const rows = await db
+      .selectDistinct({ id: claims.modelId })
+      .from(claims)
+      .where(and(inArray(claims.modelId, ids), isNull(claims.removedAt)));
     const models = new Set(rows.map(({ id }) => id));
     return new Set(of.filter(({ modelId }) => models.has(modelId)).map(({ sampleId }) => sampleId));
   },

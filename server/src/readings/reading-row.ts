@@ -18,4 +18,5 @@ export const toReading = (row: typeof readings.$inferSelect): Reading => ({
   source: row.source,
   supersedes: row.supersedes,
   overdue: row.overdue,
+  because: row.because,
 });

@@ -198,6 +198,7 @@ async function preparePoint(
       typed: one.typed.trim(),
       takenAt: input.takenAt,
       source: one.source?.trim() || source,
+      because: one.because?.trim() || null,
       supersedes: one.supersedes ?? null,
       overdue: instrument !== undefined && calibrationOverdue(instrument, input.takenAt),
     };

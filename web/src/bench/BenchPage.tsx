@@ -1,18 +1,10 @@
 // The bench: instruments with their accuracy and calibration, and the rigs made of them.
 
-import type { Lease } from '@lastmark/contract/plan';
 import type { StoredDevice, StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract/types';
-import { SUPPLY_WORDS } from '@lastmark/core/pd';
-import { formatPlain } from '@lastmark/core/quantity';
-import { type Sees, VISIBLE_KINDS } from '@lastmark/core/read-out';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
@@ -24,11 +16,11 @@ import { ConsoleDialog } from './ConsoleDialog.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
 import { Devices } from './Devices.tsx';
 import { InstrumentDialog } from './InstrumentDialog.tsx';
+import { Instruments } from './Instruments.tsx';
 import { ProfileDialog } from './ProfileDialog.tsx';
 import { Profiles } from './Profiles.tsx';
 import { RigDialog } from './RigDialog.tsx';
-import { describeSpec } from './spec.ts';
-import { Heads, none } from './tables.tsx';
+import { Rigs } from './Rigs.tsx';
 
 function Part({
   title,
@@ -53,159 +45,8 @@ function Part({
           </Button>
         )}
       </Stack>
-      <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}>
-        {children}
-      </Box>
+      {children}
     </Box>
-  );
-}
-
-function Due({ due }: { readonly due: string | null }) {
-  if (!due) return <Box sx={{ color: 'text.secondary' }}>not stated</Box>;
-  const overdue = due < new Date().toISOString().slice(0, 10);
-  return overdue ? <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ overdue since {due}</Box> : due;
-}
-
-/** What an analyser can see, by what it cannot: absent then means not visible. */
-function seesWords({ supplies, signals }: Sees): string {
-  const hidden = VISIBLE_KINDS.filter((kind) => !supplies.includes(kind));
-  const modes = `${signals.length} modes outside PD`;
-  return hidden.length === 0
-    ? `sees every kind of offer, ${modes}`
-    : `cannot see ${hidden.map((kind) => SUPPLY_WORDS[kind]).join(', ')}; sees ${modes}`;
-}
-
-const ratingWords = ({ volts, amps, watts }: NonNullable<StoredInstrument['ratings']>): string =>
-  [
-    volts === null ? '' : formatPlain(volts, 'voltage'),
-    amps === null ? '' : formatPlain(amps, 'current'),
-    watts === null ? '' : formatPlain(watts, 'power'),
-  ]
-    .filter(Boolean)
-    .join(', ');
-
-/** Whether values are read with it, so that its accuracy counts. */
-const readsSomething = (one: StoredInstrument): boolean =>
-  !one.sees && one.class !== 'thermometer' && one.class !== 'AC source';
-
-/** Whose run has an instrument. */
-function InUse({ lease }: { readonly lease: Lease | undefined }) {
-  if (!lease) return null;
-  return (
-    <Box sx={{ fontSize: 13 }}>
-      ◆ in use by {lease.person}:{' '}
-      <Box component={Link} to={`/runs/${lease.runId}`} sx={{ color: 'text.primary' }}>
-        {lease.title}
-      </Box>
-    </Box>
-  );
-}
-
-function Instruments({
-  items,
-  leases,
-  onChange,
-  onConsole,
-}: {
-  readonly items: readonly StoredInstrument[];
-  readonly leases: readonly Lease[];
-  readonly onChange: (one: StoredInstrument) => void;
-  readonly onConsole: (one: StoredInstrument) => void;
-}) {
-  if (items.length === 0) return none('No instruments yet. Readings take their uncertainty from the meters’ accuracy.');
-  return (
-    <Table size="small" aria-label="Instruments">
-      <Heads heads={['Name', 'Class', 'Accuracy', 'Calibration due', '']} />
-      <TableBody>
-        {items.map((one) => (
-          <TableRow key={one.id}>
-            <TableCell>
-              <Box sx={{ fontWeight: 600 }}>{one.name}</Box>
-              <InUse lease={leases.find(({ instrumentId }) => instrumentId === one.id)} />
-            </TableCell>
-            <TableCell>
-              {one.class}
-              {one.firmware && `, firmware ${one.firmware}`}
-              {one.address && <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{one.address}</Box>}
-            </TableCell>
-            <TableCell>
-              {(['power', 'voltage', 'current'] as const).map((quantity) => {
-                const spec = one.specs[quantity];
-                return spec && <Box key={quantity}>{`${quantity} ${describeSpec(spec, quantity)}`}</Box>;
-              })}
-              {readsSomething(one) && Object.keys(one.specs).length === 0 && (
-                <Box sx={{ color: 'warning.main', fontWeight: 600 }}>◆ not stated: nothing can be decided with it</Box>
-              )}
-              {one.sees && seesWords(one.sees)}
-              {one.ratings && <Box>takes at most {ratingWords(one.ratings)}</Box>}
-            </TableCell>
-            <TableCell>
-              <Due due={one.calibrationDue} />
-              {one.calibratedOn && (
-                <Box sx={{ color: 'text.secondary', fontSize: 13 }}>calibrated {one.calibratedOn}</Box>
-              )}
-            </TableCell>
-            <TableCell sx={{ whiteSpace: 'nowrap' }}>
-              {one.address && (
-                <Button size="small" onClick={() => onConsole(one)} aria-label={`Console of ${one.name}`}>
-                  Console
-                </Button>
-              )}
-              <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
-                Change
-              </Button>
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
-  );
-}
-
-function Rigs({
-  items,
-  instruments,
-  onChange,
-}: {
-  readonly items: readonly StoredRig[];
-  readonly instruments: readonly StoredInstrument[];
-  readonly onChange: (one: StoredRig) => void;
-}) {
-  if (items.length === 0) return none('No rigs yet. A rig says which meter reads what, and which lead is between.');
-  const nameOf = (id: string | null) =>
-    id === null ? 'read at the socket only' : (instruments.find((one) => one.id === id)?.name ?? 'missing');
-  return (
-    <Table size="small" aria-label="Rigs">
-      <Heads heads={['Name', 'Input', 'Output volts', 'Output amps', 'Sensed', '']} />
-      <TableBody>
-        {items.map((one) => (
-          <TableRow key={one.id}>
-            <TableCell>
-              <Box sx={{ fontWeight: 600 }}>{one.name}</Box>
-              <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{one.note}</Box>
-              {one.elements.length > 0 && (
-                <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
-                  In the line: {one.elements.map(({ kind, name }) => `${kind} ${name}`).join(', ')}
-                </Box>
-              )}
-            </TableCell>
-            <TableCell>{nameOf(one.meters.mains)}</TableCell>
-            <TableCell>{nameOf(one.meters.outputVolts)}</TableCell>
-            <TableCell>{nameOf(one.meters.outputAmps)}</TableCell>
-            <TableCell>
-              {one.outputPlace === 'port'
-                ? 'at the port'
-                : `at the load end, lead ${formatPlain(one.leadOhms, 'resistance')}`}
-            </TableCell>
-            <TableCell>
-              <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
-                Change
-              </Button>
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
   );
 }
 

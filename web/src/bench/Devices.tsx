@@ -3,11 +3,8 @@ import type { StoredDevice } from '@lastmark/contract/types';
 import { formatPlain } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
-import { Heads, none } from './tables.tsx';
+import { QuietTable } from '../parts/QuietTable.tsx';
+import { none } from './none.tsx';
 
 export function Devices({
   items,
@@ -18,31 +15,49 @@ export function Devices({
 }) {
   if (items.length === 0) return none('No devices yet. A device can serve as a load; what it takes is a lower bound.');
   return (
-    <Table size="small" aria-label="Devices">
-      <Heads heads={['Name', 'Kind', 'Takes at most', 'Alone', 'Battery', '']} />
-      <TableBody>
-        {items.map((one) => (
-          <TableRow key={one.id}>
-            <TableCell sx={{ fontWeight: 600 }}>{one.name}</TableCell>
-            <TableCell>{one.kind}</TableCell>
-            <TableCell>
-              {one.ceilings.map(({ connector, lead, volts, watts }) => (
-                <Box key={`${connector} ${lead}`}>
-                  {formatPlain(watts, 'power')}
-                  {volts === null ? '' : ` at ${formatPlain(volts, 'voltage')}`}, {connector}, {lead}
-                </Box>
-              ))}
-            </TableCell>
-            <TableCell>{one.baseline === null ? 'not run' : formatPlain(one.baseline, 'power')}</TableCell>
-            <TableCell>{one.battery === null ? '–' : formatPlain(one.battery, 'energy', 'Wh')}</TableCell>
-            <TableCell>
-              <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
-                Change
-              </Button>
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <QuietTable<StoredDevice>
+      label="Devices"
+      rows={items}
+      rowKey={({ id }) => id}
+      columns={[
+        { head: 'Name', cell: ({ name }) => name },
+        { head: 'Kind', cell: ({ kind }) => kind },
+        {
+          head: 'Takes at most',
+          cell: ({ ceilings }) =>
+            ceilings.length === 0
+              ? null
+              : ceilings.map(({ connector, lead, volts, watts }) => (
+                  <Box key={`${connector} ${lead}`}>
+                    {formatPlain(watts, 'power')}
+                    {volts === null ? '' : ` at ${formatPlain(volts, 'voltage')}`}, {connector}, {lead}
+                  </Box>
+                )),
+          empty: 'its ceiling',
+        },
+        {
+          head: 'Alone',
+          unit: 'W',
+          number: true,
+          cell: ({ baseline }) => (baseline === null ? null : formatPlain(baseline, 'power', 'W')),
+          empty: 'not run',
+        },
+        {
+          head: 'Battery',
+          unit: 'Wh',
+          number: true,
+          cell: ({ battery }) => (battery === null ? null : formatPlain(battery, 'energy', 'Wh')),
+          empty: 'not stated',
+        },
+        {
+          head: '',
+          cell: (one) => (
+            <Button size="small" onClick={() => onChange(one)} aria-label={`Change ${one.name}`}>
+              Change
+            </Button>
+          ),
+        },
+      ]}
+    />
   );
 }

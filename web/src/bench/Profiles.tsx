@@ -3,17 +3,16 @@ import type { StoredInstrumentProfile } from '@lastmark/contract/types';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
 import { useMutation } from '@tanstack/react-query';
 import { api } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { FileButton } from '../parts/FileButton.tsx';
+import { QuietTable } from '../parts/QuietTable.tsx';
 import { saveFile } from '../parts/saveFile.ts';
 import { profileFile, profileIn } from './profileForm.ts';
-import { Heads } from './tables.tsx';
+
+/** Commands shown of each. */
+const SHOWN = 4;
 
 interface Props {
   readonly items: readonly StoredInstrumentProfile[];
@@ -28,21 +27,26 @@ export function Profiles({ items, onOpen }: Props) {
   });
   return (
     <>
-      <Table size="small" aria-label="Profiles">
-        <Heads heads={['Name', 'Class', 'Commands', '']} />
-        <TableBody>
-          {items.map((one) => (
-            <TableRow key={one.id}>
-              <TableCell sx={{ fontWeight: 600 }}>{one.title}</TableCell>
-              <TableCell>{one.class}</TableCell>
-              <TableCell>
-                {one.commands
-                  .slice(0, 4)
-                  .map(({ command }) => command)
-                  .join(' · ')}
-                {one.commands.length > 4 && ` and ${one.commands.length - 4} more`}
-              </TableCell>
-              <TableCell sx={{ whiteSpace: 'nowrap' }}>
+      <QuietTable<StoredInstrumentProfile>
+        label="Profiles"
+        rows={items}
+        rowKey={({ id }) => id}
+        columns={[
+          { head: 'Name', cell: ({ title }) => title },
+          { head: 'Class', cell: (one) => one.class },
+          {
+            head: 'Commands',
+            cell: ({ commands }) =>
+              commands
+                .slice(0, SHOWN)
+                .map(({ command }) => command)
+                .join(' · ') + (commands.length > SHOWN ? ` and ${commands.length - SHOWN} more` : ''),
+            empty: 'none yet',
+          },
+          {
+            head: '',
+            cell: (one) => (
+              <Box sx={{ whiteSpace: 'nowrap' }}>
                 <Button
                   size="small"
                   onClick={() => saveFile(`${one.title}.json`, profileFile(one))}
@@ -57,11 +61,11 @@ export function Profiles({ items, onOpen }: Props) {
                 >
                   {one.builtIn ? 'Copy' : 'Change'}
                 </Button>
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+              </Box>
+            ),
+          },
+        ]}
+      />
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', p: 1 }}>
         <FileButton
           label="File of a profile"

@@ -3,13 +3,9 @@ import type { LimitLine } from '@lastmark/core/limits';
 import { formatPlain, formatProbability, formatValue } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import type { ReactNode } from 'react';
 import { LimitBand } from './LimitBand.tsx';
+import { QuietTable } from './QuietTable.tsx';
 import { StateMark } from './StateMark.tsx';
 
 const WORDS: Record<LimitLine['quantity'], string> = {
@@ -18,9 +14,15 @@ const WORDS: Record<LimitLine['quantity'], string> = {
   'no-load-power': 'no load',
 };
 
+const NOWRAP = { whiteSpace: 'nowrap' } as const;
+
 function Small({ title, children }: { readonly title?: string; readonly children: ReactNode }) {
   return (
-    <Box component="span" title={title} sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
+    <Box
+      component="span"
+      title={title}
+      sx={{ display: 'block', fontSize: 12, fontWeight: 400, color: 'text.secondary' }}
+    >
       {children}
     </Box>
   );
@@ -32,36 +34,6 @@ function limitText({ limit }: LimitLine): string {
   return `≥ ${formatValue(limit.low, 'efficiency', 2)}`;
 }
 
-function Line({ line }: { readonly line: LimitLine }) {
-  const quantity = line.quantity === 'no-load-power' ? 'power' : 'efficiency';
-  return (
-    <TableRow>
-      <TableCell>
-        {line.title}
-        <Small>
-          {WORDS[line.quantity]}, {mainsLabel(line.mains)}
-        </Small>
-      </TableCell>
-      <TableCell>{limitText(line)}</TableCell>
-      <TableCell>{line.words}</TableCell>
-      <TableCell>
-        <LimitBand
-          value={line.bounded ? null : line.result.value}
-          known={line.known}
-          words={line.words}
-          limit={line.limit}
-          quantity={quantity}
-        />
-      </TableCell>
-      <TableCell>
-        <StateMark state={line.decision.outcome} />
-        {line.standing === 'indicative' && <Small title={line.reasons.join(' ')}>indicative</Small>}
-      </TableCell>
-      <TableCell>{line.decision.probability === null ? '–' : formatProbability(line.decision.probability)}</TableCell>
-    </TableRow>
-  );
-}
-
 interface Props {
   readonly label: string;
   readonly lines: readonly LimitLine[];
@@ -69,19 +41,52 @@ interface Props {
 
 export function LimitLines({ label, lines }: Props) {
   return (
-    <Table size="small" aria-label={label} sx={{ '& td:not(:first-of-type)': { whiteSpace: 'nowrap' } }}>
-      <TableHead>
-        <TableRow>
-          {['Set', 'Limit', 'Measured', '', 'Outcome', 'Likely'].map((head) => (
-            <TableCell key={head}>{head}</TableCell>
-          ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {lines.map((line) => (
-          <Line key={`${line.setId} ${line.quantity} ${mainsLabel(line.mains)}`} line={line} />
-        ))}
-      </TableBody>
-    </Table>
+    <QuietTable<LimitLine>
+      label={label}
+      rows={lines}
+      rowKey={({ setId, quantity, mains }) => `${setId} ${quantity} ${mainsLabel(mains)}`}
+      exception={({ decision }) => decision.outcome === 'short'}
+      columns={[
+        {
+          head: 'Set',
+          cell: ({ title, quantity, mains }) => (
+            <>
+              {title}
+              <Small>
+                {WORDS[quantity]}, {mainsLabel(mains)}
+              </Small>
+            </>
+          ),
+        },
+        { head: 'Limit', cell: (line) => <span style={NOWRAP}>{limitText(line)}</span> },
+        { head: 'Measured', cell: ({ words }) => <span style={NOWRAP}>{words}</span> },
+        {
+          head: 'Where it lies',
+          cell: ({ bounded, result, known, words, limit, quantity }) => (
+            <LimitBand
+              value={bounded ? null : result.value}
+              known={known}
+              words={words}
+              limit={limit}
+              quantity={quantity === 'no-load-power' ? 'power' : 'efficiency'}
+            />
+          ),
+        },
+        {
+          head: 'Outcome',
+          cell: ({ decision, standing, reasons }) => (
+            <>
+              <StateMark state={decision.outcome} />
+              {standing === 'indicative' && <Small title={reasons.join(' ')}>indicative</Small>}
+            </>
+          ),
+        },
+        {
+          head: 'Likely',
+          cell: ({ decision }) => (decision.probability === null ? null : formatProbability(decision.probability)),
+          empty: 'not told',
+        },
+      ]}
+    />
   );
 }

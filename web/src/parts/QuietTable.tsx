@@ -2,7 +2,7 @@
 // cells that say what would fill them.
 import Box from '@mui/material/Box';
 import type { SxProps, Theme } from '@mui/material/styles';
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { bare, cut, type Widths, widthsOf } from './aligned.ts';
 
 export interface Column<Row> {
@@ -24,6 +24,8 @@ interface Props<Row> {
   readonly rowKey: (row: Row) => string;
   /** Rows somebody must see. */
   readonly exception?: (row: Row) => boolean;
+  /** More about a row, across the table below it; null where nothing is opened. */
+  readonly below?: (row: Row) => ReactNode;
   /** Most height before it scrolls by itself, px. */
   readonly height?: number;
 }
@@ -92,7 +94,7 @@ function Content({ shown, empty = '', widths }: ContentProps) {
   return widths && typeof shown === 'string' ? <Aligned text={shown} widths={widths} /> : shown;
 }
 
-export function QuietTable<Row>({ label, columns, rows, rowKey, exception, height }: Props<Row>) {
+export function QuietTable<Row>({ label, columns, rows, rowKey, exception, below, height }: Props<Row>) {
   const textOf = ({ cell, unit = '' }: Column<Row>, row: Row): ReactNode => {
     const shown = cell(row);
     return typeof shown === 'string' ? bare(shown, unit) : shown;
@@ -121,19 +123,29 @@ export function QuietTable<Row>({ label, columns, rows, rowKey, exception, heigh
           </tr>
         </thead>
         <tbody>
-          {rows.map((row) => (
-            <tr key={rowKey(row)} data-exception={exception?.(row) ?? false}>
-              {columns.map((column, index) => (
-                <Box
-                  key={column.head}
-                  component={index === 0 ? 'th' : 'td'}
-                  {...(index === 0 ? { scope: 'row' } : null)}
-                >
-                  <Content shown={textOf(column, row)} empty={column.empty} widths={widths[index] ?? null} />
-                </Box>
-              ))}
-            </tr>
-          ))}
+          {rows.map((row) => {
+            const more = below?.(row) ?? null;
+            return (
+              <Fragment key={rowKey(row)}>
+                <tr data-exception={exception?.(row) ?? false}>
+                  {columns.map((column, index) => (
+                    <Box
+                      key={column.head}
+                      component={index === 0 ? 'th' : 'td'}
+                      {...(index === 0 ? { scope: 'row' } : null)}
+                    >
+                      <Content shown={textOf(column, row)} empty={column.empty} widths={widths[index] ?? null} />
+                    </Box>
+                  ))}
+                </tr>
+                {more !== null && (
+                  <tr>
+                    <td colSpan={columns.length}>{more}</td>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
         </tbody>
       </Box>
     </Box>

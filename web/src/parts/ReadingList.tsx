@@ -24,6 +24,7 @@ function Line({ reading, superseded }: { readonly reading: Reading; readonly sup
       </Box>{' '}
       <Box component="span" sx={{ color: 'text.secondary' }}>
         {superseded ? 'superseded · ' : ''}
+        {reading.because ? `because ${reading.because} · ` : ''}
         {instrument?.name ?? 'no instrument'} · {reading.source}
         {reading.count > 1 ? ` · mean of ${reading.count}` : ''}
         {reading.overdue ? ' · ▼ calibration was overdue' : ''}

@@ -4,57 +4,69 @@ import { methodOf } from '@lastmark/core/plan';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { sheetsQuery } from '../api/queries.ts';
-import { Heads } from '../bench/tables.tsx';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { QuietTable } from '../parts/QuietTable.tsx';
 import { PlanForm } from './PlanForm.tsx';
 import { SimulatedButton } from './SimulatedButton.tsx';
 import { howLong, RUN_WORDS } from './words.ts';
 
+const SMALL = { color: 'text.secondary', fontSize: 13, fontWeight: 400 } as const;
+
 function Sheets({ items }: { readonly items: readonly SheetRow[] }) {
   return (
-    <Table size="small" aria-label="Run sheets">
-      <Heads heads={['Sample', 'Sheet', 'Steps', 'Takes about', 'Newest run', '']} />
-      <TableBody>
-        {items.map(({ id, sample, title, methodId, steps, seconds, createdAt, run }) => (
-          <TableRow key={id}>
-            <TableCell>
-              <Box sx={{ fontWeight: 600, overflowWrap: 'anywhere' }}>
+    <QuietTable<SheetRow>
+      label="Run sheets"
+      rows={items}
+      rowKey={({ id }) => id}
+      columns={[
+        {
+          head: 'Sample',
+          cell: ({ sample }) => (
+            <>
+              <Box sx={{ overflowWrap: 'anywhere' }}>
                 {sample.maker} {sample.model}
               </Box>
-              <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
+              <Box sx={SMALL}>
                 {sample.serial || 'no serial'} · tag {sample.tag}
               </Box>
-            </TableCell>
-            <TableCell>
+            </>
+          ),
+        },
+        {
+          head: 'Sheet',
+          cell: ({ title, methodId, createdAt }) => (
+            <>
               {title}
-              <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
+              <Box sx={SMALL}>
                 {methodOf(methodId)?.title ?? methodId}, {createdAt.slice(0, 10)}
               </Box>
-            </TableCell>
-            <TableCell>{steps}</TableCell>
-            <TableCell>{howLong(seconds)}</TableCell>
-            <TableCell>
-              {run ? (
-                <>
-                  {RUN_WORDS[run.state]}
-                  <Box sx={{ color: 'text.secondary', fontSize: 13 }}>
-                    {run.done} of {run.steps} steps, {run.person}
-                  </Box>
-                </>
-              ) : (
-                'never ran'
-              )}
-            </TableCell>
-            <TableCell sx={{ whiteSpace: 'nowrap' }}>
+            </>
+          ),
+        },
+        { head: 'Steps', number: true, cell: ({ steps }) => String(steps) },
+        { head: 'Takes about', cell: ({ seconds }) => howLong(seconds) },
+        {
+          head: 'Newest run',
+          cell: ({ run }) =>
+            run && (
+              <>
+                {RUN_WORDS[run.state]}
+                <Box sx={SMALL}>
+                  {run.done} of {run.steps} steps, {run.person}
+                </Box>
+              </>
+            ),
+          empty: 'never ran',
+        },
+        {
+          head: '',
+          cell: ({ id, sample, title, run }) => (
+            <Box sx={{ whiteSpace: 'nowrap' }}>
               {run && (
                 <Button
                   size="small"
@@ -73,11 +85,11 @@ function Sheets({ items }: { readonly items: readonly SheetRow[] }) {
               >
                 Open
               </Button>
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+            </Box>
+          ),
+        },
+      ]}
+    />
   );
 }
 
@@ -146,13 +158,15 @@ export function RunSheetsPage() {
       <PlanForm sampleId={sampleId} />
       {sampleId && <SimulatedButton sampleId={sampleId} />}
       <QueryGate query={sheets} what="the run sheets">
-        {({ items }) => (
-          <Box
-            sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}
-          >
-            {items.length === 0 ? <GhostSheet /> : <Sheets items={items} />}
-          </Box>
-        )}
+        {({ items }) =>
+          items.length === 0 ? (
+            <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
+              <GhostSheet />
+            </Box>
+          ) : (
+            <Sheets items={items} />
+          )
+        }
       </QueryGate>
     </Box>
   );

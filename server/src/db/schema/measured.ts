@@ -97,6 +97,8 @@ export const readings = mysqlTable(
     enteredAt: momentColumn('entered_at').notNull(),
     /** Its instrument's calibration was overdue when it was taken. */
     overdue: boolean('overdue').notNull().default(false),
+    /** Why it corrects the one before; said once. */
+    because: varchar('because', { length: 200 }),
   },
   (table) => [index('readings_by_point').on(table.pointId), unique('one_correction').on(table.supersedes)],
 );

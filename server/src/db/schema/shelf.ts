@@ -65,6 +65,8 @@ export const claims = mysqlTable(
     duration: jsonColumn<ClaimDuration>('duration').notNull(),
     printed: varchar('printed', { length: 120 }).notNull(),
     version: int('version').notNull().default(1),
+    /** When it was removed; it counts no more, and can be brought back. */
+    removedAt: momentColumn('removed_at'),
   },
   (table) => [index('claims_by_model').on(table.modelId)],
 );

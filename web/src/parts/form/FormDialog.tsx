@@ -7,8 +7,8 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import type { SxProps } from '@mui/material/styles';
 import { type ReactNode, useId } from 'react';
-import type { FieldPath, FieldValues } from 'react-hook-form';
-import { ApiProblem } from '../../api/client.ts';
+import type { FieldValues } from 'react-hook-form';
+import { useSend } from './useSend.ts';
 import type { Typed } from './useTyped.ts';
 
 interface Props<Form extends FieldValues> {
@@ -28,44 +28,14 @@ interface Props<Form extends FieldValues> {
   readonly children: ReactNode;
 }
 
-/** Put what was refused at its field where the form has it, and below the fields otherwise. */
-function show<Form extends FieldValues>({ values, setError }: Typed<Form>, error: unknown): void {
-  const told = error instanceof ApiProblem ? (error.problem.errors ?? []) : [];
-  const own = told.filter(({ path }) => Object.hasOwn(values, path));
-  own.forEach(({ path, message }, index) => {
-    setError(path as FieldPath<Form>, { message }, { shouldFocus: index === 0 });
-  });
-  if (own.length === 0 || own.length < told.length)
-    setError('root', { message: error instanceof Error ? error.message : String(error) });
-}
-
 export function FormDialog<Form extends FieldValues>(props: Props<Form>) {
   const { title, form, onSave, onClose, action, ready = true, width = 'sm', more, sx, children } = props;
   const { isSubmitting, errors } = form.formState;
   const id = useId();
-  const close = () => {
-    form.forget();
-    onClose();
-  };
-  const send = form.handleSubmit(async (values) => {
-    if (!ready) return;
-    try {
-      await onSave(values);
-    } catch (error) {
-      show(form, error);
-      return;
-    }
-    close();
-  });
+  const { close, submit } = useSend({ form, onSave, onClose, ready });
   return (
     <Dialog open onClose={close} maxWidth={width} fullWidth aria-labelledby={id}>
-      <form
-        onSubmit={(event) => {
-          form.clearErrors();
-          void send(event);
-        }}
-        noValidate
-      >
+      <form onSubmit={submit} noValidate>
         <DialogTitle id={id}>{title}</DialogTitle>
         <DialogContent sx={[{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }, ...(Array.isArray(sx) ? sx : [sx ?? {}])]}>
           {children}

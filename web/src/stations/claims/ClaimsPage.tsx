@@ -101,7 +101,7 @@ const ROW = {
 export function ClaimsPage() {
   const { dossier } = useSample();
   const { sample, claims } = dossier;
-  const { add, change, remove, removed, bringBack } = useClaims(sample.id);
+  const { add, change, remove, removed, back } = useClaims(sample.id);
   const [open, setOpen] = useState<StoredClaim | 'new' | null>(null);
   const close = () => {
     setOpen(null);
@@ -164,18 +164,19 @@ export function ClaimsPage() {
       {removed.length > 0 && (
         <Box component="details" sx={{ mt: 2, fontSize: 14 }}>
           <Box component="summary" sx={{ cursor: 'pointer' }}>
-            Removed in this browser: {removed.length}
+            Removed: {removed.length}
           </Box>
           <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-            {removed.map(({ input, at }) => (
-              <Box component="li" key={at} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+            {removed.map(({ id, promise, printed, removedAt }) => (
+              <Box component="li" key={id} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
                 <Box sx={{ flex: 1 }}>
-                  {describePromise(input.promise)}, {input.printed}; {at.slice(0, 16).replace('T', ' ')} UTC
+                  {describePromise(promise)}, {printed}; {removedAt.slice(0, 16).replace('T', ' ')} UTC
                 </Box>
                 <Button
                   size="small"
-                  aria-label={`Bring back ${describePromise(input.promise)}`}
-                  onClick={() => bringBack(input)}
+                  aria-label={`Bring back ${describePromise(promise)}`}
+                  disabled={back.isPending}
+                  onClick={() => back.mutate(id)}
                 >
                   Bring back
                 </Button>

@@ -1,12 +1,11 @@
-// Writing claims: checked here first, then by the server; removal can be undone.
+// Writing claims: checked here first, then by the server; what was removed can be brought back, from any browser.
 import { claimInput } from '@lastmark/contract/schemas';
-import type { ClaimInput, StoredClaim } from '@lastmark/contract/types';
+import type { ClaimInput, RemovedClaim, StoredClaim } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
 import { describePromise } from '@lastmark/core/claim';
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { api, versionTag } from '../../api/client.ts';
-import { refreshSample } from '../../api/queries.ts';
-import { useDraft } from '../../parts/useDraft.ts';
+import { queryClient, refreshSample } from '../../api/queries.ts';
 import { useNotify } from '../../state/notices.tsx';
 
 function checked(input: ClaimInput): ClaimInput {
@@ -15,18 +14,16 @@ function checked(input: ClaimInput): ClaimInput {
   throw new Error(result.errors.map(({ message }) => message).join(' · '));
 }
 
-/** A claim removed in this browser, to be brought back. */
-export interface Removed {
-  readonly input: ClaimInput;
-  readonly at: string;
-}
-
-const MOST_REMOVED = 20;
-
 export function useClaims(sampleId: string) {
   const notify = useNotify();
-  const settled = () => refreshSample(sampleId);
-  const removed = useDraft<readonly Removed[]>(`removed-${sampleId}`, []);
+  const removed = useQuery({
+    queryKey: ['removed-claims', sampleId],
+    queryFn: ({ signal }) => api<{ items: RemovedClaim[] }>(`/samples/${sampleId}/removed-claims`, { signal }),
+  });
+  const settled = async () => {
+    await refreshSample(sampleId);
+    await queryClient.invalidateQueries({ queryKey: ['removed-claims', sampleId] });
+  };
   const add = useMutation({
     mutationFn: async (inputs: readonly ClaimInput[]) => {
       const ready = inputs.map(checked);
@@ -34,8 +31,11 @@ export function useClaims(sampleId: string) {
     },
     onSettled: settled,
   });
-  const bringBack = (input: ClaimInput) =>
-    add.mutate([input], { onSuccess: () => removed.set(removed.value.filter((one) => one.input !== input)) });
+  const back = useMutation({
+    mutationFn: (id: string) => api<StoredClaim>(`/samples/${sampleId}/claims/${id}/back`, { method: 'POST' }),
+    onError: (error) => notify(error.message),
+    onSettled: settled,
+  });
   const change = useMutation({
     mutationFn: async ({ claim, input }: { claim: StoredClaim; input: ClaimInput }) =>
       api<StoredClaim>(`/claims/${claim.id}`, { method: 'PUT', body: checked(input), ifMatch: versionTag(claim) }),
@@ -44,13 +44,9 @@ export function useClaims(sampleId: string) {
   const remove = useMutation({
     mutationFn: (claim: StoredClaim) =>
       api<void>(`/claims/${claim.id}`, { method: 'DELETE', ifMatch: versionTag(claim) }),
-    onSuccess: (_nothing, { promise, duration, printed }) => {
-      const input = { promise, duration, printed };
-      removed.set([{ input, at: new Date().toISOString() }, ...removed.value].slice(0, MOST_REMOVED));
-      notify(`Removed “${describePromise(promise)}”.`, () => bringBack(input));
-    },
+    onSuccess: (_nothing, { id, promise }) => notify(`Removed “${describePromise(promise)}”.`, () => back.mutate(id)),
     onError: (error) => notify(error.message),
     onSettled: settled,
   });
-  return { add, change, remove, removed: removed.value, bringBack };
+  return { add, change, remove, removed: removed.data?.items ?? [], back };
 }

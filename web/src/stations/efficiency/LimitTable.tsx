@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { api, versionTag } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
 import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
-import { ClassDialog } from '../../parts/ClassDialog.tsx';
+import { ClassForm } from '../../parts/ClassForm.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
 import { TakenDialog } from '../../parts/TakenDialog.tsx';
 import { useOtherSet } from '../../parts/useOtherSet.tsx';
@@ -41,20 +41,8 @@ export function LimitTable({ limits, setup }: Props) {
           ? `Judged as ${limits.nameplateClass} (derived: ${limits.derived.nameplateClass}): ${setup.classReason ?? ''}`
           : limits.derived.why}
       </Typography>
-      {lines.length === 0 ? (
-        <Typography color="text.secondary">
-          No limit set covers what is measured so far. The four-point average needs 25, 50, 75 and 100 %.
-        </Typography>
-      ) : (
-        <LimitLines label="Limit sets" lines={lines} />
-      )}
-      <AgainstVerdict lines={lines} />
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-        Taken at the receptacle, not at the end of a cord. Confirm every limit against its current text. One sample is
-        never compliance.
-      </Typography>
       {dialog === 'class' && (
-        <ClassDialog
+        <ClassForm
           derived={limits.derived}
           chosen={
             setup.nameplateClass ? { nameplateClass: setup.nameplateClass, reason: setup.classReason ?? '' } : null
@@ -73,6 +61,18 @@ export function LimitTable({ limits, setup }: Props) {
           onClose={() => setDialog(null)}
         />
       )}
+      {lines.length === 0 ? (
+        <Typography color="text.secondary">
+          No limit set covers what is measured so far. The four-point average needs 25, 50, 75 and 100 %.
+        </Typography>
+      ) : (
+        <LimitLines label="Limit sets" lines={lines} />
+      )}
+      <AgainstVerdict lines={lines} />
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+        Taken at the receptacle, not at the end of a cord. Confirm every limit against its current text. One sample is
+        never compliance.
+      </Typography>
       {dialog === 'taken' && <TakenDialog setupId={setup.id} title={setup.name} onClose={() => setDialog(null)} />}
     </Box>
   );

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
 import { AgainstVerdict } from '../../parts/AgainstVerdict.tsx';
-import { ClassDialog } from '../../parts/ClassDialog.tsx';
+import { ClassForm } from '../../parts/ClassForm.tsx';
 import { LimitLines } from '../../parts/LimitLines.tsx';
 import { TakenDialog } from '../../parts/TakenDialog.tsx';
 import { useOtherSet } from '../../parts/useOtherSet.tsx';
@@ -42,14 +42,8 @@ export function IdleLimits() {
           ? `Judged as ${whole.nameplateClass} (derived: ${derived.nameplateClass}): ${whole.why}`
           : `Judged as ${whole.nameplateClass}: ${whole.why}`}
       </Typography>
-      {lines.length === 0 ? (
-        <Typography color="text.secondary">No limit set covers what is measured so far.</Typography>
-      ) : (
-        <LimitLines label="No-load limits" lines={lines} />
-      )}
-      <AgainstVerdict lines={lines} />
       {choosing && (
-        <ClassDialog
+        <ClassForm
           derived={derived}
           chosen={sample.model.classChoice ?? null}
           stays="Stays with the model and is shown beside its no-load limits."
@@ -61,6 +55,12 @@ export function IdleLimits() {
           onClose={() => setChoosing(false)}
         />
       )}
+      {lines.length === 0 ? (
+        <Typography color="text.secondary">No limit set covers what is measured so far.</Typography>
+      ) : (
+        <LimitLines label="No-load limits" lines={lines} />
+      )}
+      <AgainstVerdict lines={lines} />
       {stating && <TakenDialog setupId={null} title="idle" onClose={() => setStating(false)} />}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
         Confirm every limit against its current text. One sample is never compliance.

@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { Fragment, lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { Caution } from '../../parts/Caution.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
@@ -19,7 +19,7 @@ import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { AddStep } from './AddStep.tsx';
 import { ListDialog } from './ListDialog.tsx';
-import { ReasonDialog } from './ReasonDialog.tsx';
+import { ReasonForm } from './ReasonForm.tsx';
 import { StepGrid } from './StepGrid.tsx';
 import { useProofPlace } from './useProofPlace.ts';
 
@@ -190,32 +190,33 @@ export function Steps() {
           </Typography>
           <Box data-entry-area="">
             {sections(results).map(({ title, results: own }) => (
-              <StepGrid
-                key={`${title} ${rig?.id} ${mainsLabel(mains)}`}
-                title={title}
-                results={own}
-                place={{ rig, mains }}
-                display={display}
-                overrides={overrides}
-                onOverride={(result, refusal) => setBeyond({ result, refusal })}
-              />
+              <Fragment key={`${title} ${rig?.id} ${mainsLabel(mains)}`}>
+                {beyond && own.some(({ step }) => stepKey(step) === stepKey(beyond.result.step)) && (
+                  <ReasonForm
+                    key={stepKey(beyond.result.step)}
+                    step={stepTitle(beyond.result.step)}
+                    refusal={beyond.refusal}
+                    onClose={() => setBeyond(null)}
+                    onGive={(reason) =>
+                      setOverrides((before) => ({ ...before, [stepKey(beyond.result.step)]: reason }))
+                    }
+                  />
+                )}
+                <StepGrid
+                  title={title}
+                  results={own}
+                  place={{ rig, mains }}
+                  display={display}
+                  overrides={overrides}
+                  onOverride={(result, refusal) => setBeyond({ result, refusal })}
+                />
+              </Fragment>
             ))}
             <GridFoot points={dossier.points.filter(({ setupId }) => proofIds.has(setupId))} />
           </Box>
         </>
       )}
       {rig && <AddStep rig={rig} />}
-      {beyond && (
-        <ReasonDialog
-          step={stepTitle(beyond.result.step)}
-          refusal={beyond.refusal}
-          onClose={() => setBeyond(null)}
-          onGive={(reason) => {
-            setOverrides((before) => ({ ...before, [stepKey(beyond.result.step)]: reason }));
-            setBeyond(null);
-          }}
-        />
-      )}
       {list && rig && <ListDialog file={list} rig={rig} mains={mains} onClose={() => setList(null)} />}
     </>
   );

@@ -11,6 +11,7 @@ import { FileButton } from '../../parts/FileButton.tsx';
 import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { RunList } from '../proof/RunList.tsx';
+import { deviceWords } from './deviceWords.ts';
 import { SplitDialog } from './SplitDialog.tsx';
 import { SplitListDialog } from './SplitListDialog.tsx';
 import { SplitMatrix } from './SplitMatrix.tsx';
@@ -87,6 +88,7 @@ export function Combinations() {
                     run,
                     sentence: `${run.order.join(', then ')}: ${run.shares.map(({ port, volts, amps, light }) => `${port} ${volts === null || amps === null ? 'not metered' : `${fixed(volts * amps, 1)} W`}${light ? ' (lightly loaded)' : ''}`).join(', ')}`,
                     more: [
+                      run.shares.flatMap((share) => deviceWords(share, dossier.devices)).join('; '),
                       run.mainsWatts === null ? '' : `${fixed(run.mainsWatts, 1)} W at the socket`,
                       run.drops
                         .filter(({ dropped }) => dropped)

@@ -1,14 +1,13 @@
 // One combination: in which order it was plugged in, what each port gave, what dropped out.
 
 import type { StoredRun } from '@lastmark/contract/types';
-import { formatPlain, parseAmps, parseQuantity } from '@lastmark/core/quantity';
+import { formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
-import { RETURNS, type Return } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Caution } from '../../parts/Caution.tsx';
-import { AmpsField, Choice, QuantityField, typedSi } from '../../parts/fields.tsx';
+import { Choice, typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
@@ -18,15 +17,7 @@ import { takenOf } from '../proof/RunDialog.tsx';
 import { TakenInput } from '../proof/TakenInput.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 import { useAddRun } from '../proof/useRuns.ts';
-
-interface PortText {
-  readonly volts: string;
-  readonly amps: string;
-  readonly load: 'all it offers' | 'a little';
-  readonly happened: 'not watched' | 'stayed on' | 'dropped';
-  readonly seconds: string;
-  readonly back: Return;
-}
+import { ampsOf, BLANK, deviceOf, type PortText, SplitPort, secondsOf } from './SplitPort.tsx';
 
 interface Form {
   readonly order: readonly string[];
@@ -35,33 +26,9 @@ interface Form {
   /** What the running ports were watched for: empty for the last port plugged in, else the port something was pulled from. */
   readonly pulled: string;
   readonly evidence: 'load' | 'device';
-  /** Devices by name, battery levels, tries until it started: whatever tells this one from the next. */
   readonly note: string;
   readonly taken: string;
 }
-
-/** Amps, from amps or from the watts an inline meter shows; null when empty, NaN when it cannot be read. */
-function ampsOf({ amps, volts }: Pick<PortText, 'amps' | 'volts'>): number | null {
-  if (amps.trim() === '') return null;
-  const parsed = parseAmps(amps, typedSi(volts, 'voltage'));
-  return parsed.ok ? parsed.value : Number.NaN;
-}
-
-/** Seconds unless a unit is typed; null when empty. */
-function secondsOf(text: string): number | null {
-  if (text.trim() === '') return null;
-  const parsed = parseQuantity(text, 'duration', 's');
-  return parsed.ok ? parsed.value : Number.NaN;
-}
-
-const BLANK: PortText = {
-  volts: '',
-  amps: '',
-  load: 'all it offers',
-  happened: 'not watched',
-  seconds: '',
-  back: 'same level',
-};
 
 type StoredSplit = Extract<StoredRun, { kind: 'split' }>;
 
@@ -79,7 +46,7 @@ function textOf(run: StoredSplit): Form {
     note: run.note,
     taken: toTaken(run.takenAt),
     ports: Object.fromEntries(
-      run.shares.map(({ port, volts, amps, light }) => {
+      run.shares.map(({ port, volts, amps, light, device }) => {
         const drop = drops.get(port);
         return [
           port,
@@ -90,6 +57,9 @@ function textOf(run: StoredSplit): Form {
             happened: drop ? (drop.dropped ? ('dropped' as const) : ('stayed on' as const)) : ('not watched' as const),
             seconds: drop?.seconds == null ? '' : formatPlain(drop.seconds, 'duration', 's'),
             back: drop?.back ?? BLANK.back,
+            deviceId: device?.deviceId ?? '',
+            charge: device?.charge == null ? '' : formatPlain(device.charge, 'efficiency'),
+            tries: device?.tries == null ? '' : String(device.tries),
           },
         ];
       }),
@@ -105,7 +75,7 @@ interface Props {
 }
 
 export function SplitDialog({ start, run: corrected = null, onClose }: Props) {
-  const { sample, rigs, runs } = useSample().dossier;
+  const { sample, rigs, runs, devices } = useSample().dossier;
   // Who loads with devices today did so a moment ago.
   const lastEvidence = runs.findLast((run): run is StoredSplit => run.kind === 'split')?.evidence ?? 'load';
   const labels = sample.model.ports.map(({ label }) => label);
@@ -128,6 +98,7 @@ export function SplitDialog({ start, run: corrected = null, onClose }: Props) {
     volts: typedSi(of(port).volts, 'voltage'),
     amps: ampsOf(of(port)),
     light: of(port).load === 'a little',
+    ...(values.evidence === 'device' ? { device: deviceOf(of(port)) } : {}),
   }));
   const drops = running.flatMap((port) => {
     const { happened, seconds, back } = of(port);
@@ -148,6 +119,7 @@ export function SplitDialog({ start, run: corrected = null, onClose }: Props) {
   const mainsWatts = typedSi(values.mainsWatts, 'power');
   const numbers = [
     ...shares.flatMap(({ volts, amps }) => [volts ?? 0, amps ?? 0]),
+    ...shares.flatMap(({ device }) => [device?.charge ?? 0, device?.tries ?? 0]),
     mainsWatts ?? 0,
     ...drops.map(({ seconds }) => seconds ?? 0),
   ];
@@ -248,72 +220,20 @@ export function SplitDialog({ start, run: corrected = null, onClose }: Props) {
         />
       </Box>
       {order.map((port) => (
-        <Box
+        <SplitPort
           key={port}
-          role="group"
-          aria-label={port}
-          sx={{
-            display: 'grid',
-            gridTemplateColumns: '60px 110px 110px 140px 140px 100px 130px',
-            gap: 1,
-            alignItems: 'start',
-          }}
-        >
-          <Typography sx={{ fontWeight: 600, pt: 1 }}>{port}</Typography>
-          <QuantityField
-            label={`${port}, V`}
-            quantity="voltage"
-            value={of(port).volts}
-            onChange={(volts) => change(port, { volts })}
-          />
-          <AmpsField
-            label={`${port}, A`}
-            volts={typedSi(of(port).volts, 'voltage')}
-            value={of(port).amps}
-            onChange={(amps) => change(port, { amps })}
-          />
-          <Choice
-            label="Loaded with"
-            value={of(port).load}
-            options={['all it offers', 'a little']}
-            onChange={(load) => change(port, { load })}
-          />
-          {running.includes(port) && (
-            <Choice
-              label={pulled ? `When ${pulled} went` : `When ${last} came`}
-              value={of(port).happened}
-              options={['not watched', 'stayed on', 'dropped']}
-              onChange={(happened) => change(port, { happened })}
-            />
-          )}
-          {running.includes(port) && of(port).happened === 'dropped' && (
-            <>
-              <QuantityField
-                label="for, s"
-                quantity="duration"
-                value={of(port).seconds}
-                onChange={(seconds) => change(port, { seconds })}
-              />
-              <Choice
-                label="then"
-                value={of(port).back}
-                options={RETURNS}
-                onChange={(back) => change(port, { back })}
-              />
-            </>
-          )}
-        </Box>
+          port={port}
+          text={of(port)}
+          onChange={(part) => change(port, part)}
+          watched={running.includes(port) ? (pulled ? `When ${pulled} went` : `When ${last} came`) : null}
+          devices={values.evidence === 'device' ? devices : null}
+        />
       ))}
       <Box sx={{ width: 220 }}>
         <QuantityInput control={control} name="mainsWatts" label="At the socket, W" quantity="power" />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 240px', gap: 1.5 }}>
-        <TextInput
-          control={control}
-          name="note"
-          label={values.evidence === 'device' ? 'Devices, their battery levels, tries until it started' : 'Note'}
-          max={400}
-        />
+        <TextInput control={control} name="note" label="Note" max={400} />
         <TakenInput control={control} taken={values.taken} />
       </Box>
       {missing && (

@@ -1,7 +1,7 @@
 // Overrides a derived nameplate class, with the reason that stays with it.
 import { NAMEPLATE_CLASSES, type NameplateClass } from '@lastmark/core/limits';
 import Typography from '@mui/material/Typography';
-import { FormDialog } from './form/FormDialog.tsx';
+import { FormInPlace } from './form/FormInPlace.tsx';
 import { ChoiceInput, TextInput } from './form/inputs.tsx';
 import { useTyped } from './form/useTyped.ts';
 
@@ -25,12 +25,12 @@ interface Props {
   readonly onClose: () => void;
 }
 
-export function ClassDialog({ derived, chosen: before, stays, onSave, onClose }: Props) {
+export function ClassForm({ derived, chosen: before, stays, onSave, onClose }: Props) {
   const form = useTyped<Form>({ chosen: before?.nameplateClass ?? 'derived', reason: before?.reason ?? '' });
   const { control, values } = form;
   const own = values.chosen !== 'derived';
   return (
-    <FormDialog
+    <FormInPlace
       title="Nameplate class"
       form={form}
       onSave={({ chosen, reason }) =>
@@ -39,19 +39,19 @@ export function ClassDialog({ derived, chosen: before, stays, onSave, onClose }:
       onClose={onClose}
       action="Save"
       ready={!own || values.reason.trim() !== ''}
-      sx={{ gap: 2 }}
     >
       <Typography>{derived.why}</Typography>
       <ChoiceInput
         control={control}
         name="chosen"
         label="Judged as"
+        more={{ autoFocus: true }}
         options={[
           { value: 'derived', label: `derived: ${derived.nameplateClass}` },
           ...NAMEPLATE_CLASSES.map((one) => ({ value: one, label: one })),
         ]}
       />
       {own && <TextInput control={control} name="reason" label="Why" max={300} required more={{ helperText: stays }} />}
-    </FormDialog>
+    </FormInPlace>
   );
 }

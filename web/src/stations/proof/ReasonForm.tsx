@@ -1,7 +1,7 @@
 // A step beyond the rating of the line: refused, unless someone gives a reason that stays with the reading.
 import Typography from '@mui/material/Typography';
 import { Caution } from '../../parts/Caution.tsx';
-import { FormDialog } from '../../parts/form/FormDialog.tsx';
+import { FormInPlace } from '../../parts/form/FormInPlace.tsx';
 import { TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
 
@@ -12,10 +12,10 @@ interface Props {
   readonly onClose: () => void;
 }
 
-export function ReasonDialog({ step, refusal, onGive, onClose }: Props) {
+export function ReasonForm({ step, refusal, onGive, onClose }: Props) {
   const form = useTyped({ reason: '' });
   return (
-    <FormDialog
+    <FormInPlace
       title={`Beyond the line: ${step}`}
       form={form}
       onSave={({ reason }) => onGive(reason.trim())}
@@ -23,6 +23,7 @@ export function ReasonDialog({ step, refusal, onGive, onClose }: Props) {
       action="Go beyond"
       ready={form.values.reason.trim() !== ''}
     >
+      <Typography sx={{ fontWeight: 600 }}>Beyond the line: {step}</Typography>
       <Typography>{refusal}</Typography>
       <Caution
         line="A line carrying more than it is rated for heats, first at the plugs. Keep it to seconds and stay beside it."
@@ -36,6 +37,6 @@ export function ReasonDialog({ step, refusal, onGive, onClose }: Props) {
         required
         more={{ autoFocus: true, helperText: 'It is kept with the reading and shown with the result.' }}
       />
-    </FormDialog>
+    </FormInPlace>
   );
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `claims` ADD `removed_at` datetime(3);
