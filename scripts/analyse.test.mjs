@@ -47,6 +47,39 @@ describe('analyse', () => {
     expect(words.stdout).toMatch(/100 Hz: 20 mV peak to peak, mains\./);
   });
 
+  it('charge: stages, times to a level, its end and what came after', () => {
+    // 45 W for 40 min, then evenly down to 5 W in 50 min, then 0.3 W: 30 + 20.83 Wh.
+    const watts = (t) => (t < 2400 ? 45 : t < 5400 ? 45 - ((t - 2400) / 3000) * 40 : 0.3);
+    const rows = Array.from(
+      { length: 3900 },
+      (_, at) =>
+        `${at * 2};${watts(at * 2)
+          .toFixed(2)
+          .replace('.', ',')}`,
+    );
+    const path = file('charge.csv', `t (s);P (W)\n${rows.join('\n')}\n`);
+    const figures = json('charge', path, '--start', '10');
+    expect(figures).toMatchObject({
+      energy: expect.closeTo(50.83, 1),
+      duration: expect.closeTo(5400, -1),
+      stages: [{ from: 0, kind: 'constant', volts: null }, { kind: 'tail' }],
+      level: 'energy',
+      times: { 50: expect.closeTo((50.83 * (4 / 9) * 3600) / 45, -1), 100: expect.closeTo(5400, -1) },
+      end: { at: expect.closeTo(5400, -1), by: 'tail' },
+      afterFull: expect.closeTo(0.3, 2),
+      findings: [],
+    });
+    expect(run('charge', path).stdout).toMatch(/0 min to 40 min: constant, 45\.0 W\./);
+    expect(run('charge', path, '--start', '120')).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('0 to 100 per cent'),
+    });
+    expect(run('charge', file('dark.csv', 's,W\n0,0\n1,0\n2,0\n3,0\n4,0\n'))).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('nothing was charged'),
+    });
+  });
+
   it('ripple of binary samples with their description beside them, and of what is piped in', () => {
     const samples = Int16Array.from({ length: 40_000 }, (_, at) =>
       Math.round(1000 * Math.sin((2 * Math.PI * at) / 16)),

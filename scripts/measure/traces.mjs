@@ -1,11 +1,10 @@
 // Ten million samples: from file to ripple beside reading the same file line by line, in how much memory; zooms anywhere, and
 // whether others wait; then what is found of synthetic records and soaks whose truth is known.
-import { createReadStream, createWriteStream, mkdtempSync, rmSync, statSync } from 'node:fs';
+import { createReadStream, createWriteStream, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { build } from 'vite';
-import { ROOT } from '../lib/paths.mjs';
 import { startStage } from '../lib/stage.mjs';
+import { withEntry } from './entry.mjs';
 import { quantile } from './figures.mjs';
 import { formOf } from './form.mjs';
 import { drawRipple } from './ripple-truth.mjs';
@@ -16,22 +15,6 @@ const SAMPLES = 10_000_000;
 const RATE = 5e6;
 const CASES = 200;
 const ZOOMS = 40;
-
-async function core(work) {
-  const folder = mkdtempSync(join(ROOT, 'node_modules', '.measure-'));
-  try {
-    await build({
-      configFile: false,
-      logLevel: 'error',
-      root: ROOT,
-      build: { ssr: 'scripts/measure/traces.entry.ts', outDir: folder, target: 'node20' },
-      ssr: { noExternal: true },
-    });
-    return await work(await import(join(folder, 'traces.entry.js')), folder);
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
 
 /** A file of ripple as a scope writes it. */
 async function writeFile(path, { seededNormal, seededRandom }) {
@@ -204,7 +187,7 @@ function measureSoaks(made) {
 }
 
 export async function measureTraces() {
-  const packed = await core(async (made, folder) => {
+  const packed = await withEntry('traces.entry.ts', async (made, folder) => {
     measureRipple(made);
     measureSoaks(made);
     return measureFile(made, folder);

@@ -1,5 +1,6 @@
 // What each kind makes of a trace: figures in SI for scripts, and the same in words.
 import { type CaptureKind, captureFigures, captureFrom, captureSays } from '@lastmark/core/capture';
+import { chargeOf } from '@lastmark/core/charge';
 import { EVENT_WORDS, soakOf } from '@lastmark/core/heat';
 import { formatPlain } from '@lastmark/core/quantity';
 import { hertzWords, LINE_WORDS, rippleChannel, rippleOf } from '@lastmark/core/ripple';
@@ -74,6 +75,41 @@ function heat(trace: Trace, { ambient }: Options): Made {
   };
 }
 
+/** A session as a script reads it: SI, energy in Wh. */
+function charge(trace: Trace, { start, end }: Options): Made {
+  const session = chargeOf(trace, { startLevel: start, end });
+  if ('reason' in session) return session;
+  const { curve: _curve, ...rest } = session;
+  const findings = [...session.findings, ...trace.remarks];
+  const time = (seconds: number | null) =>
+    seconds === null ? '?' : formatPlain(Math.round(seconds), 'duration', 'min');
+  return {
+    figures: { ...rest, findings },
+    says: [
+      `${session.energy === null ? 'Energy not logged' : formatPlain(session.energy * 3600, 'energy', 'Wh')} in ${time(session.duration)}${session.meanWatts === null ? '' : `, ${session.meanWatts.toFixed(1)} W on average`}.`,
+      ...session.stages.map(
+        ({ from, to, watts, volts, kind }) =>
+          `${time(from)} to ${time(to)}: ${kind}, ${watts.toFixed(1)} W${volts === null ? '' : ` at ${volts.toFixed(1)} V`}.`,
+      ),
+      ...(session.level === null
+        ? []
+        : [
+            `By ${session.level === 'energy' ? 'delivered energy' : session.level === 'log' ? 'the device’s log' : 'typed points'}: 50 % after ${time(session.times[50])}, 80 % after ${time(session.times[80])}, 100 % after ${time(session.times[100])}.`,
+          ]),
+      ...(session.end === null ? [] : [`Over after ${time(session.end.at)}, by ${ENDED[session.end.by]}.`]),
+      ...(session.afterFull === null
+        ? []
+        : [
+            `${session.afterFull.toFixed(2)} W after full: ${session.afterFullYear?.toFixed(1)} kWh a year if left plugged in.`,
+          ]),
+      ...session.warmest.map(({ name, celsius, at }) => `${name}: warmest ${celsius.toFixed(1)} °C at ${time(at)}.`),
+      ...findings,
+    ],
+  };
+}
+
+const ENDED = { device: 'the device’s level', mark: 'your mark', tail: 'a flat tail' } as const;
+
 function capture(kind: CaptureKind, trace: Trace): Made {
   const read = captureFrom(kind, { ok: true, trace });
   if (!read.ok) return read;
@@ -88,5 +124,6 @@ function capture(kind: CaptureKind, trace: Trace): Made {
 export function analyse(trace: Trace, options: Options): Made {
   if (options.kind === 'ripple') return ripple(trace, options);
   if (options.kind === 'heat') return heat(trace, options);
+  if (options.kind === 'charge') return charge(trace, options);
   return capture(options.kind, trace);
 }

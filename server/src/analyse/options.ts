@@ -2,8 +2,8 @@
 import { parseArgs } from 'node:util';
 import { CAPTURE_KINDS, type CaptureKind } from '@lastmark/core/capture';
 
-export const ANALYSE_KINDS = ['ripple', 'heat', ...CAPTURE_KINDS] as const;
-export type AnalyseKind = 'ripple' | 'heat' | CaptureKind;
+export const ANALYSE_KINDS = ['ripple', 'heat', 'charge', ...CAPTURE_KINDS] as const;
+export type AnalyseKind = 'ripple' | 'heat' | 'charge' | CaptureKind;
 
 export interface Options {
   readonly kind: AnalyseKind;
@@ -16,6 +16,10 @@ export interface Options {
   readonly bandwidth: number | null;
   readonly envelope: boolean;
   readonly ambient: number | null;
+  /** State of charge at the start of a charge, 0…1. */
+  readonly start: number | null;
+  /** The user's mark: when it was full, s from the first sample. */
+  readonly end: number | null;
   /** JSON that describes a binary file. */
   readonly describe: string | null;
 }
@@ -32,6 +36,8 @@ FILE is a text file of any dialect, "-" for standard input, or binary samples wi
   --bandwidth HZ     of probe and scope (ripple)
   --envelope         its samples are extremes, not the signal (ripple)
   --ambient C        where no column says it (heat)
+  --start PERCENT    level at the start, where no column says it (charge)
+  --end SECONDS      when it was full, by your own mark (charge)
   --describe FILE    JSON that describes binary samples`;
 
 /** What was asked for is not understood; the sentence says what to do. */
@@ -43,6 +49,12 @@ function number(text: string | undefined, name: string, least: number): number |
   if (text.trim() === '' || !Number.isFinite(value) || value < least)
     throw new UsageError(`--${name} is "${text}"; give a number${least === 0 ? ' of nought or more' : ''}.`);
   return value;
+}
+
+function percent(text: string | undefined): number | null {
+  const value = number(text, 'start', 0);
+  if (value !== null && value > 100) throw new UsageError(`--start is "${text}"; a level is 0 to 100 per cent.`);
+  return value === null ? null : value / 100;
 }
 
 /** @throws UsageError */
@@ -70,6 +82,8 @@ export function readOptions(args: readonly string[]): Options {
     bandwidth: number(values.bandwidth, 'bandwidth', 0),
     envelope: values.envelope ?? false,
     ambient: number(values.ambient, 'ambient', -100),
+    start: percent(values.start),
+    end: number(values.end, 'end', 0),
     describe: values.describe ?? null,
   };
 }
@@ -86,6 +100,8 @@ const parse = (args: readonly string[]) =>
       bandwidth: { type: 'string' },
       envelope: { type: 'boolean' },
       ambient: { type: 'string' },
+      start: { type: 'string' },
+      end: { type: 'string' },
       describe: { type: 'string' },
     },
   });

@@ -1,0 +1,210 @@
+// Whole charges, against sessions worked out by hand: the device draws by its level, so times follow from integrals.
+import { describe, expect, it } from 'vitest';
+import { readTrace } from '../trace/index.ts';
+import { type ChargeContext, type ChargeSession, chargeOf } from './index.ts';
+
+type Row = readonly (number | string)[];
+
+function session(heads: readonly string[], rows: readonly Row[], context: ChargeContext = {}): ChargeSession {
+  const reading = readTrace([heads.join(','), ...rows.map((row) => row.join(','))].join('\n'));
+  if (!reading.ok) throw new Error(reading.reason);
+  const found = chargeOf(reading.trace, context);
+  if ('reason' in found) throw new Error(found.reason);
+  return found;
+}
+/** Rows of a power against time, at a step. */
+const rowsOf = (length: number, step: number, watts: (t: number) => number): Row[] =>
+  Array.from({ length: Math.floor(length / step) + 1 }, (_, at) => [at * step, watts(at * step).toFixed(4)]);
+/** A ripple that repeats no digit, smaller than anything that counts. */
+const dither = (t: number): number => 0.002 * Math.sin(12.9898 * t + 1) * Math.sin(78.233 * t);
+const kinds = ({ stages }: ChargeSession) => stages.map(({ kind }) => kind);
+const ends = ({ stages }: ChargeSession) => stages.map(({ to }) => to);
+
+describe('60 Wh from 20 % at 60 W, falling evenly from 60 % to 6 W at 100 %', () => {
+  // 0.4 · 60 Wh at 60 W: 24 min. Then dL/dt = P/E with P = 60 − 135 (L − 0.6): P decays with τ = 60 · 0.4 / 54 h, and
+  // reaches 6 W after τ · ln 10 = 61.4 min.
+  const TAU = (3600 * 60 * 0.4) / 54;
+  const END = 1440 + TAU * Math.log(10);
+  const watts = (t: number) => (t < 1440 ? 60 : t < END ? 60 * Math.exp(-(t - 1440) / TAU) : 0.4) * (1 + dither(t));
+  const found = session(['t [s]', 'P [W]'], rowsOf(END + 1200, 1, watts), { startLevel: 0.2 });
+
+  it('takes 85.4 min, in two stages', () => {
+    expect(found.duration / 60).toBeCloseTo(85.4, 1);
+    expect(found.energy).toBeCloseTo(48, 1);
+    expect(kinds(found)).toEqual(['constant', 'tail']);
+    expect(Math.abs((ends(found)[0] ?? 0) - 1440)).toBeLessThan(20);
+    expect(found.meanWatts).toBeCloseTo((48 * 3600) / END, 1);
+  });
+
+  it('is at 50 % after 18 min, at 80 % when half of the fall is done', () => {
+    expect(found.level).toBe('energy');
+    expect(found.times[50]).toBeCloseTo(1080, -1);
+    // From 0.6 to 0.8 the power falls from 60 to 33 W.
+    expect(found.times[80]).toBeCloseTo(1440 + TAU * Math.log(60 / 33), -1);
+    expect(found.times[100]).toBeCloseTo(END, -1);
+    expect(found.levels[15]).toBeCloseTo(0.2 + 15 / 60, 2);
+    expect(found.levels[30]).toBeCloseTo(1 - (60 * Math.exp(-360 / TAU) - 6) / 135, 2);
+  });
+
+  it('ends by its flat tail; what comes after is a result of its own', () => {
+    expect(found.end?.by).toBe('tail');
+    expect(found.afterFull).toBeCloseTo(0.4, 2);
+    expect(found.afterFullYear).toBeCloseTo(3.5, 1);
+    expect(found.findings).toEqual([]);
+  });
+
+  it('cut off before its end says nothing of levels', () => {
+    const half = session(['t [s]', 'P [W]'], rowsOf(3000, 1, watts), { startLevel: 0.2 });
+    expect(half).toMatchObject({ level: null, end: null, afterFull: null, times: { 50: null, 80: null, 100: null } });
+    expect(half.findings).toEqual(['The end was not reached: no level can be told from what was delivered.']);
+  });
+
+  it('with a mark of one’s own ends there', () =>
+    expect(session(['t [s]', 'P [W]'], rowsOf(END, 1, watts), { startLevel: 0.2, end: 4000 }).end).toEqual({
+      at: 4000,
+      by: 'mark',
+    }));
+});
+
+describe('stages', () => {
+  it('end where the voltage changes, though power stays', () => {
+    const rows = rowsOf(3600, 2, (t) => 18 * (1 + dither(t))).map(([t, p]) => [t, Number(t) < 1200 ? 5 : 9, p] as Row);
+    const found = session(['t [s]', 'U [V]', 'P [W]'], rows);
+    expect(found.stages.map(({ from, volts, kind }) => [from, Math.round(volts ?? 0), kind])).toEqual([
+      [0, 5, 'constant'],
+      [1200, 9, 'constant'],
+    ]);
+  });
+
+  it('of an adjustable level that glides are not cut by it', () => {
+    const rows = rowsOf(3600, 2, (t) => 18 * (1 + dither(t))).map(
+      ([t, p]) => [t, (8 + Number(t) / 1200).toFixed(3), p] as Row,
+    );
+    expect(kinds(session(['t [s]', 'U [V]', 'P [W]'], rows))).toEqual(['constant']);
+  });
+
+  it('down in steps are one, after the constant they come from', () => {
+    const found = session(
+      ['t [s]', 'P [W]'],
+      rowsOf(6000, 2, (t) => (t < 1800 ? 60 : 60 * 0.85 ** (1 + Math.floor((t - 1800) / 900))) * (1 + dither(t))),
+    );
+    expect(kinds(found)).toEqual(['constant', 'stepping down']);
+    expect(Math.abs((ends(found)[0] ?? 0) - 1800)).toBeLessThan(20);
+  });
+
+  it('of swings are hunting; a screen that lights up now and then is none', () => {
+    const swings = (t: number) => (t > 1000 && t < 2500 && Math.floor((t - 1000) / 30) % 2 === 0 ? 30 : 40);
+    const found = session(
+      ['t [s]', 'P [W]'],
+      rowsOf(4000, 1, (t) => swings(t) * (1 + dither(t))),
+    );
+    expect(kinds(found)).toEqual(['constant', 'hunting', 'constant']);
+    expect(Math.abs((found.stages[1]?.from ?? 0) - 1000)).toBeLessThan(60);
+    expect(Math.abs((found.stages[1]?.to ?? 0) - 2500)).toBeLessThan(60);
+    const screen = (t: number) => (t % 420 < 20 ? 36 : 30);
+    expect(
+      kinds(
+        session(
+          ['t [s]', 'P [W]'],
+          rowsOf(6000, 1, (t) => screen(t) * (1 + dither(t))),
+        ),
+      ),
+    ).toEqual(['constant']);
+  });
+
+  it('fall by a straight line as well as by a decay', () => {
+    const found = session(
+      ['t [s]', 'P [W]'],
+      rowsOf(7000, 2, (t) => (t < 2400 ? 45 : t < 5400 ? 45 - ((t - 2400) / 3000) * 40 : 0.3) + dither(t)),
+    );
+    expect(kinds(found)).toEqual(['constant', 'tail']);
+    expect(Math.abs((ends(found)[0] ?? 0) - 2400)).toBeLessThan(20);
+    expect(found.end).toMatchObject({ by: 'tail', at: expect.closeTo(5400, -1) });
+  });
+});
+
+describe('the level', () => {
+  const flat = (t: number) => 20 * (1 + dither(t));
+
+  it('comes from the device’s log where there is one, and its end is the device’s word', () => {
+    const rows = rowsOf(4000, 1, flat).map(([t, p]) => [t, p, Math.min(100, 10 + Math.floor(Number(t) / 40))] as Row);
+    const found = session(['t [s]', 'P [W]', 'level [%]'], rows);
+    expect(found).toMatchObject({ level: 'log', startLevel: 0.1, end: { at: 3600, by: 'device' } });
+    expect(found.times).toEqual({ 50: 1600, 80: 2800, 100: 3600 });
+    expect(found.levels[60]).toBe(1);
+  });
+
+  it('may be typed points alone, in any spacing; a level it began with is not reached', () => {
+    const found = session(
+      ['time [min]', 'level [%]'],
+      [
+        [0, 52],
+        [10, 60],
+        [30, 80],
+        [75, 100],
+      ],
+    );
+    expect(found).toMatchObject({ level: 'typed', energy: null, stages: [], duration: 4500 });
+    expect(found.times).toEqual({ 50: null, 80: 1800, 100: 4500 });
+    expect(found.levels[15]).toBeCloseTo(0.65, 9);
+  });
+
+  it('from energy without a stated start assumes empty, and says so', () => {
+    const found = session(
+      ['t [s]', 'P [W]'],
+      rowsOf(3000, 1, (t) => (t < 1800 ? 20 : 0.1) + dither(t)),
+    );
+    expect(found.times[50]).toBeCloseTo(900, -1);
+    expect(found.findings).toEqual(['The level at the start is not stated: empty is assumed.']);
+  });
+});
+
+describe('a log that is not what it seems', () => {
+  it('with a gap counts nothing for it', () => {
+    const rows = rowsOf(4000, 1, (t) => 60 * (1 + dither(t))).filter(([t]) => Number(t) <= 1800 || Number(t) >= 2700);
+    const found = session(['t [s]', 'P [W]'], rows);
+    expect(found.energy).toBeCloseTo((60 * 3100) / 3600, 1);
+    expect(found.findings[0]).toBe('Nothing was logged from 30 min to 45 min: what was delivered then is not counted.');
+  });
+
+  it('turned round says that power flows the other way', () =>
+    expect(
+      session(
+        ['t [s]', 'P [W]'],
+        rowsOf(1200, 1, (t) => -15 + dither(t)),
+      ).findings[0],
+    ).toMatch(/the other way/));
+
+  it('with amps and no volts, or a meter that hangs, says so', () => {
+    const live = (t: number) => [t, (9 + dither(t)).toFixed(5), (2 + dither(t * 1.7)).toFixed(5)] as Row;
+    const rows = Array.from({ length: 2000 }, (_, t) => live(t));
+    const heads = ['t [s]', 'U [V]', 'I [A]'];
+    expect(session(heads, rows).findings.join()).not.toMatch(/hung|without volts/);
+    const hung = rows.map((row, t) => (t > 600 && t < 1400 ? [t, 9.01, 2.02] : row));
+    expect(session(heads, hung).findings.join()).toMatch(/Not a digit changed for 13\.\d min from 10 min/);
+    const dead = rows.map(([t, u, i], at) => [t as number, at < 3 ? 0 : (u as string), i as string]);
+    expect(session(heads, dead).findings[0]).toBe('Amps without volts in 3 samples: check the meter.');
+  });
+
+  it('interrupted says when', () =>
+    expect(
+      session(
+        ['t [s]', 'P [W]'],
+        rowsOf(3000, 1, (t) => (t > 1200 && t < 1260 ? 0 : 30 + dither(t))),
+      ).findings,
+    ).toContain('Power was gone for 0.983 min at 20 min, and came back.'));
+
+  it('that begins later counts from its first sample, and from when power flows', () => {
+    const rows = rowsOf(3000, 1, (t) => (t < 300 ? 0 : 30) + dither(t)).map(([t, p]) => [Number(t) + 5000, p] as Row);
+    const found = session(['t [s]', 'P [W]'], rows);
+    expect(found.start).toBeCloseTo(300, -1);
+    expect(found.findings.join(' ')).toContain('Power began to flow after 5 min: times count from there.');
+  });
+
+  it.each([
+    ['nothing that flows', ['t [s]', 'P [W]'], rowsOf(500, 1, () => 0), /never rose above/],
+    ['neither power nor level', ['t [s]', 'T [°C]'], rowsOf(500, 1, () => 25), /Neither power nor level/],
+  ])('with %s is no charge', (_name, heads, rows, says) =>
+    expect(() => session(heads as string[], rows as Row[])).toThrow(says as RegExp),
+  );
+});

@@ -1,0 +1,5 @@
+// Whole charges: from a log to stages, times, and what came after full.
+export * from './level.ts';
+export * from './series.ts';
+export * from './session.ts';
+export * from './stages.ts';

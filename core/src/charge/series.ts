@@ -1,0 +1,152 @@
+// A charge session's log made ready: watts, volts, level and temperatures against time, evenly spaced, with its gaps known.
+import { AMBIENT_NAME, type Channel, type Trace, timeAt, words } from '../trace/index.ts';
+
+/** A stretch nothing was logged in, s from the first sample. */
+export interface Gap {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Evenly spaced means; gaps are closed by a straight line, so that everything after it finds numbers. */
+export interface ChargeSeries {
+  /** s between two values. */
+  readonly step: number;
+  /** W into the device. */
+  readonly watts: Float64Array;
+  /** V; null where not logged. */
+  readonly volts: Float64Array | null;
+  readonly gaps: readonly Gap[];
+  /** Wh delivered up to each value, gaps left out. */
+  readonly delivered: Float64Array;
+}
+
+export interface ChargeRoles {
+  readonly times: Float64Array;
+  /** Raw W of each sample; null where neither power nor volts and amps are there. */
+  readonly watts: Float64Array | null;
+  readonly volts: Channel | null;
+  readonly amps: Channel | null;
+  /** State of charge as the device says it, 0…1. */
+  readonly level: Float64Array | null;
+  readonly temperatures: readonly Channel[];
+  /** Power flowed the other way for most of it. */
+  readonly reversed: boolean;
+}
+
+/** Values the session is cut into at most: finer than anything a stage end is told to. */
+const MOST_VALUES = 4000;
+/** Finer than this is never needed, s. */
+const FINEST = 1;
+/** A pause longer than so many times the usual interval, and than this, is a gap, s. */
+const GAP_TIMES = 8;
+const LEAST_GAP = 30;
+const LEVEL_NAME = /\b(?:level|soc|battery|charge|percent|pct)\b/i;
+
+const median = (values: number[]): number => {
+  values.sort((a, b) => a - b);
+  return values[Math.floor(values.length / 2)] ?? 0;
+};
+
+/** Levels as fractions: written in per cent where any is above 1. */
+function fractions(values: ArrayLike<number>): Float64Array {
+  let most = 0;
+  for (let at = 0; at < values.length; at += 1) if ((values[at] as number) > most) most = values[at] as number;
+  const factor = most > 1.000_001 ? 0.01 : 1;
+  return Float64Array.from(values, (value) => (value >= 0 && value * factor <= 1.001 ? value * factor : Number.NaN));
+}
+
+/** What each column of a log is. */
+export function chargeRoles(trace: Trace): ChargeRoles {
+  const { channels } = trace;
+  const of = (quantity: Channel['quantity']) => {
+    const all = channels.filter((one) => one.quantity === quantity);
+    // What stands at the wall is not what the device takes.
+    return all.find(({ name }) => !/\b(?:in|ac|mains|wall|socket)\b/i.test(words(name))) ?? all[0] ?? null;
+  };
+  const [volts, amps, power] = [of('voltage'), of('current'), of('power')];
+  const levels =
+    channels.find(({ quantity }) => quantity === 'level') ??
+    channels.find(({ quantity, name }) => quantity === null && LEVEL_NAME.test(words(name))) ??
+    null;
+  const product =
+    volts && amps ? Float64Array.from(volts.values, (one, at) => one * (amps.values[at] as number)) : null;
+  const raw = power ? Float64Array.from(power.values) : product;
+  let [plus, minus] = [0, 0];
+  for (const one of raw ?? []) {
+    if (one > 0) plus += one;
+    else if (one < 0) minus -= one;
+  }
+  const reversed = minus > 4 * plus;
+  const begin = trace.samples > 0 ? timeAt(trace, 0) : 0;
+  return {
+    times: Float64Array.from({ length: trace.samples }, (_, at) => timeAt(trace, at) - begin),
+    watts: raw && reversed ? raw.map((one) => -one) : raw,
+    volts,
+    amps,
+    level: levels && fractions(levels.values),
+    temperatures: channels.filter(({ quantity }) => quantity === 'temperature'),
+    reversed,
+  };
+}
+
+export const isAmbient = ({ name }: Pick<Channel, 'name'>): boolean => AMBIENT_NAME.test(words(name));
+
+/** Stretches in which nothing was logged. */
+function gapsOf(times: Float64Array): readonly Gap[] {
+  const intervals: number[] = [];
+  for (let at = 1; at < times.length; at += Math.max(1, Math.floor(times.length / 5000)))
+    intervals.push((times[at] as number) - (times[at - 1] as number));
+  const most = Math.max(LEAST_GAP, GAP_TIMES * median(intervals));
+  const gaps: Gap[] = [];
+  for (let at = 1; at < times.length; at += 1)
+    if ((times[at] as number) - (times[at - 1] as number) > most)
+      gaps.push({ from: times[at - 1] as number, to: times[at] as number });
+  return gaps;
+}
+
+/** Means over even steps; a step without a number lies on the line between its neighbours. */
+function even(times: Float64Array, values: ArrayLike<number>, step: number, count: number): Float64Array {
+  const sums = new Float64Array(count);
+  const counts = new Float64Array(count);
+  for (let at = 0; at < times.length; at += 1) {
+    const value = values[at] as number;
+    const index = Math.min(count - 1, Math.floor((times[at] as number) / step));
+    if (!Number.isFinite(value) || index < 0) continue;
+    sums[index] = (sums[index] as number) + value;
+    counts[index] = (counts[index] as number) + 1;
+  }
+  let last = -1;
+  for (let at = 0; at < count; at += 1) {
+    if (counts[at] === 0) continue;
+    sums[at] = (sums[at] as number) / (counts[at] as number);
+    const from = last < 0 ? (sums[at] as number) : (sums[last] as number);
+    for (let between = last + 1; between < at; between += 1)
+      sums[between] = last < 0 ? from : from + (((sums[at] as number) - from) * (between - last)) / (at - last);
+    last = at;
+  }
+  for (let at = last + 1; at < count; at += 1) sums[at] = last < 0 ? 0 : (sums[last] as number);
+  return sums;
+}
+
+/**
+ * The series of a session.
+ * @param roles with watts; times ascend and begin at 0
+ * @returns null where there is no power, or no time
+ */
+export function seriesOf({ times, watts, volts }: ChargeRoles): ChargeSeries | null {
+  const length = times.at(-1) ?? 0;
+  if (!watts || times.length < 4 || !(length > 0)) return null;
+  const usual = length / (times.length - 1);
+  const step = Math.max(FINEST, usual, length / MOST_VALUES);
+  const count = Math.floor(length / step) + 1;
+  const gaps = gapsOf(times);
+  const power = even(times, watts, step, count);
+  const inGap = (seconds: number) => gaps.some(({ from, to }) => seconds > from && seconds < to);
+  const delivered = new Float64Array(count);
+  for (let at = 1; at < count; at += 1) {
+    const middle = (at - 0.5) * step;
+    const mean = ((power[at - 1] as number) + (power[at] as number)) / 2;
+    delivered[at] = (delivered[at - 1] as number) + (gaps.length > 0 && inGap(middle) ? 0 : (mean * step) / 3600);
+  }
+  return { step, watts: power, volts: volts && even(times, volts.values, step, count), gaps, delivered };
+}
