@@ -19,6 +19,13 @@ const soakSetting = record({
   sensors: list(record({ name: text(80), place: oneOf(SENSOR_PLACES), how: oneOf(SENSOR_KINDS) }), 32),
 });
 
+const chargeSetting = record({
+  deviceId: id(),
+  lead: optionalText(80),
+  startLevel: si(0, 1).nullable().defined(),
+  end: si(0, 200_000).nullable().defined(),
+});
+
 const head = record({
   id: id(),
   kind: oneOf(CAPTURE_KINDS),
@@ -39,6 +46,8 @@ const head = record({
   typed: si(1e-6, 60).nullable().optional().default(undefined),
   /** Where a soak stood. */
   soak: soakSetting.nullable().optional().default(undefined),
+  /** What was charged. */
+  charge: chargeSetting.nullable().optional().default(undefined),
 });
 
 /** A capture: from the file sent with it, from a scope, or neither to take one back. */

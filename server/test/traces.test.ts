@@ -155,6 +155,61 @@ describe('a soak', () => {
   });
 });
 
+describe('a charge', () => {
+  // 18 W for 30 min, then 0.1 W: 9 Wh.
+  const log = `t (s);W\n${Array.from({ length: 500 }, (_, at) => `${at * 5};${at < 360 ? 18 : 0.1}`).join('\n')}\n`;
+  const device = () =>
+    make.post<{ id: string }>('/devices', {
+      name: 'Hut tablet',
+      kind: 'tablet',
+      ceilings: [],
+      baseline: null,
+      battery: null,
+      note: '',
+    });
+  const taken = (charge: object | undefined, port: string | null = 'C1') =>
+    head({ kind: 'charge', port, outputs: undefined, charge } as Partial<CaptureInput['capture']>);
+
+  it('is taken in with its device, is told by the verdict, and taken back', async () => {
+    const { id } = await device();
+    const answer = await post(taken({ deviceId: id, lead: '1 m', startLevel: 0.4, end: null }), log);
+    expect([answer.status, answer.status < 300 ? '' : JSON.stringify(answer.body)]).toEqual([201, '']);
+    const { body } = answer;
+    const { figures, ...own } = body as Capture;
+    expect(figures).toMatchObject({
+      kind: 'charge',
+      energy: expect.closeTo(9, 1),
+      level: 'energy',
+      startLevel: 0.4,
+      end: { by: 'tail' },
+      stages: [{ kind: 'constant' }],
+    });
+    const says = async () =>
+      (await get<{ stations: { id: string; says: string[] }[] }>(`/api/samples/${sampleId}/verdict`)).stations.find(
+        (one) => one.id === 'devices',
+      )?.says;
+    expect((await says())?.[0]).toMatch(
+      /^Hut tablet on C1, 1 m, 230 V 50 Hz, 2026-05-01: 50 % after 5 min, 80 % after 20 min/,
+    );
+    const { interval: _, samples: __, ...was } = own;
+    await post({ capture: { ...was, id: newId(), supersedes: was.id, withdrawn: true }, scopeId: null }, null).expect(
+      201,
+    );
+    expect(await says()).toEqual([]);
+  });
+
+  it.each([
+    ['no device', undefined, 'C1', 'Say which device was charged.'],
+    ['a device gone', { deviceId: newId(), lead: '', startLevel: null, end: null }, 'C1', 'not on the bench any more'],
+    ['no port', 'known', null, 'Say at which port it was charged.'],
+    ['a level above full', { deviceId: newId(), lead: '', startLevel: 1.2, end: null }, 'C1', 'at most 100 %'],
+  ] as const)('with %s is refused', async (_name, charge, port, says) => {
+    const known = { deviceId: (await device()).id, lead: '', startLevel: null, end: null };
+    const answer = await post(taken(charge === 'known' ? known : charge, port), log);
+    expect([answer.status, JSON.stringify(answer.body)]).toEqual([422, expect.stringContaining(says)]);
+  });
+});
+
 describe('a trace half written', () => {
   it('is invisible, and swept once it is old', async () => {
     const read = readText(csv(wave(500)));

@@ -74,6 +74,8 @@ function figuresOf(
     }
     case 'soak':
       return { reason: 'A soak is worked out from its log.' };
+    case 'charge':
+      return { reason: 'A charge is worked out from its log.' };
   }
 }
 

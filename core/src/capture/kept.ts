@@ -1,4 +1,5 @@
 // From whatever was recorded to what is kept of it and its figures, by kind.
+import { chargeOf, thinned } from '../charge/index.ts';
 import { soakOf } from '../heat/index.ts';
 import { rippleChannel, rippleOf } from '../ripple/index.ts';
 import type { ChannelQuantity, Trace as LongTrace, TraceReading } from '../trace/index.ts';
@@ -20,7 +21,10 @@ export interface KeptCapture {
   readonly figures: CaptureFigures;
 }
 
-type Head = Pick<CaptureHead, 'kind' | 'mains' | 'soak'>;
+type Head = Pick<CaptureHead, 'kind' | 'mains' | 'soak' | 'charge'>;
+
+/** Points of a level curve that are kept with the figures. */
+const MOST_POINTS = 200;
 
 const QUANTITY: Readonly<Record<ColumnName, ChannelQuantity>> = {
   volts: 'voltage',
@@ -91,6 +95,22 @@ function soak({ soak: setting }: Head, trace: LongTrace): KeptCapture | { readon
   return { trace: kept, figures: { kind: 'soak', ...figures, findings: [...figures.findings, ...trace.remarks] } };
 }
 
+function charge({ charge: setting }: Head, trace: LongTrace): KeptCapture | { readonly reason: string } {
+  const kept = single(trace);
+  const session = chargeOf(kept, { startLevel: setting?.startLevel ?? null, end: setting?.end ?? null });
+  if ('reason' in session) return session;
+  const { curve, findings } = session;
+  return {
+    trace: kept,
+    figures: {
+      kind: 'charge',
+      ...session,
+      curve: curve && thinned(curve, MOST_POINTS),
+      findings: [...findings, ...trace.remarks],
+    },
+  };
+}
+
 /**
  * What is kept of a recording, and its figures, worked out from just what is kept.
  * @param from a file or a log as it was read, or what an instrument told
@@ -106,6 +126,7 @@ export function keptOf(
   const long = 'ok' in from ? from.trace : longTrace(from);
   if (head.kind === 'ripple') return ripple(head, long, recorded);
   if (head.kind === 'soak') return soak(head, long);
+  if (head.kind === 'charge') return charge(head, long);
   const read = 'ok' in from ? captureFrom(head.kind, from) : { ok: true as const, trace: from };
   if (!read.ok) return read;
   const trace = single(longTrace(read.trace));

@@ -1,4 +1,5 @@
 // The figures of a capture in a sentence.
+import { sessionSays } from '../charge/index.ts';
 import { EVENT_WORDS } from '../heat/index.ts';
 import { decimalsFor, formatMeasured, formatPlain, type QuantityId, roundUp } from '../quantity/index.ts';
 import { hertzWords, LINE_WORDS } from '../ripple/index.ts';
@@ -51,6 +52,8 @@ export function captureSays(figures: CaptureFigures): string {
         : '';
       return `${milli(figures.peakToPeak)} peak to peak${figures.rms === null ? '' : `, ${milli(figures.rms)} rms`}${strongest}.`;
     }
+    case 'charge':
+      return sessionSays(figures);
     case 'soak': {
       const hottest = [...figures.sensors].sort((a, b) => (b.steady ?? b.atEnd) - (a.steady ?? a.atEnd))[0];
       if (!hottest) return 'No temperature.';

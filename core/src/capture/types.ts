@@ -1,4 +1,5 @@
 // Captures: something recorded against time, kept raw, with the figures that follow from it.
+import type { ChargeSession } from '../charge/session.ts';
 import type { SoakFigures, Surface } from '../heat/index.ts';
 import type { Attached, Mains, Output } from '../reading/index.ts';
 import type { RippleFigures } from '../ripple/index.ts';
@@ -13,8 +14,19 @@ import type { RippleFigures } from '../ripple/index.ts';
  * - `sweep`: supply and output voltage while the supply is lowered and raised again
  * - `ripple`: voltage of an output, for what rides on it
  * - `soak`: temperatures and output over an hour or more
+ * - `charge`: what a device takes, from its start to full
  */
-export const CAPTURE_KINDS = ['waveform', 'inrush', 'idle', 'fading', 'dip', 'sweep', 'ripple', 'soak'] as const;
+export const CAPTURE_KINDS = [
+  'waveform',
+  'inrush',
+  'idle',
+  'fading',
+  'dip',
+  'sweep',
+  'ripple',
+  'soak',
+  'charge',
+] as const;
 export type CaptureKind = (typeof CAPTURE_KINDS)[number];
 
 /** Kinds as people say them. */
@@ -27,6 +39,7 @@ export const KIND_WORDS: Readonly<Record<CaptureKind, string>> = {
   sweep: 'supply lowered and raised',
   ripple: 'ripple of an output',
   soak: 'soak',
+  charge: 'whole charge',
 };
 
 /** Columns a capture of a kind must have. */
@@ -40,6 +53,8 @@ export const CAPTURE_COLUMNS = {
   ripple: ['volts'],
   // Any columns of temperature, and of output where there are.
   soak: [],
+  // Power, or volts and amps, or typed levels.
+  charge: [],
 } as const satisfies Record<CaptureKind, readonly string[]>;
 
 export type ColumnName = 'volts' | 'amps' | 'watts' | 'supply';
@@ -78,6 +93,18 @@ export interface CaptureHead {
   /** Ripple read off by eye, V peak to peak: then there are no samples, and nothing more is claimed. */
   readonly typed?: number | null | undefined;
   readonly soak?: SoakSetting | null | undefined;
+  readonly charge?: ChargeSetting | null | undefined;
+}
+
+/** What was charged, and how. */
+export interface ChargeSetting {
+  readonly deviceId: string;
+  /** Cable between port and device; empty where not noted. */
+  readonly lead: string;
+  /** Level at the start where no column logs it, 0…1; null where nobody knows. */
+  readonly startLevel: number | null;
+  /** The user's mark of the end, s from the first sample; null for none. */
+  readonly end: number | null;
 }
 
 export const SOAK_PLACES = ['chamber', 'open room'] as const;
@@ -222,6 +249,7 @@ export interface SweepFigures {
 
 export type RippleCaptureFigures = { readonly kind: 'ripple' } & RippleFigures;
 export type SoakCaptureFigures = { readonly kind: 'soak' } & SoakFigures;
+export type ChargeCaptureFigures = { readonly kind: 'charge' } & ChargeSession;
 
 export type CaptureFigures =
   | WaveformFigures
@@ -231,4 +259,5 @@ export type CaptureFigures =
   | DipFigures
   | SweepFigures
   | RippleCaptureFigures
-  | SoakCaptureFigures;
+  | SoakCaptureFigures
+  | ChargeCaptureFigures;

@@ -149,6 +149,20 @@ describe('the level', () => {
     expect(found.levels[15]).toBeCloseTo(0.65, 9);
   });
 
+  it('of three points keeps each where it was written, however uneven', () => {
+    const found = session(
+      ['time [min]', 'level [%]'],
+      [
+        [0, 20],
+        [30, 60],
+        [90, 100],
+      ],
+    );
+    expect(found.times[50]).toBeCloseTo(1350, 6);
+    expect(found.times[80]).toBeCloseTo(3600, 6);
+    expect(found.times[100]).toBeCloseTo(5400, 6);
+  });
+
   it('from energy without a stated start assumes empty, and says so', () => {
     const found = session(
       ['t [s]', 'P [W]'],

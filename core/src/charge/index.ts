@@ -1,5 +1,7 @@
 // Whole charges: from a log to stages, times, and what came after full.
+export * from './compare.ts';
 export * from './level.ts';
 export * from './series.ts';
 export * from './session.ts';
 export * from './stages.ts';
+export * from './station.ts';

@@ -62,3 +62,15 @@ export function reachedAt({ times, levels }: LevelCurve, level: number): number 
   }
   return null;
 }
+
+/** A curve of so many points at most; what it tells of any level moves by less than one of its steps. */
+export function thinned(curve: LevelCurve, most: number): LevelCurve {
+  const count = curve.times.length;
+  if (count <= most) return curve;
+  const kept = Array.from({ length: most }, (_, at) => Math.round((at * (count - 1)) / (most - 1)));
+  return {
+    source: curve.source,
+    times: kept.map((at) => curve.times[at] as number),
+    levels: kept.map((at) => curve.levels[at] as number),
+  };
+}

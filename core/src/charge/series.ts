@@ -150,3 +150,20 @@ export function seriesOf({ times, watts, volts }: ChargeRoles): ChargeSeries | n
   }
   return { step, watts: power, volts: volts && even(times, volts.values, step, count), gaps, delivered };
 }
+
+/** A column of a drawn stretch. */
+export interface DrawnColumn {
+  readonly name: string;
+  readonly quantity: string | null;
+  readonly points: readonly { readonly x: number; readonly y: number }[];
+}
+
+/** The power of drawn columns: as logged, else volts times amps; into the device. Empty where there is none. */
+export function standsFor(columns: readonly DrawnColumn[]): readonly { readonly x: number; readonly y: number }[] {
+  const of = (quantity: string) => columns.find((one) => one.quantity === quantity);
+  const [power, volts, amps] = [of('power'), of('voltage'), of('current')];
+  const points =
+    power?.points ??
+    (volts && amps ? volts.points.map(({ x, y }, at) => ({ x, y: y * (amps.points[at]?.y ?? Number.NaN) })) : []);
+  return points.filter(({ y }) => Number.isFinite(y)).map(({ x, y }) => ({ x, y: Math.abs(y) }));
+}

@@ -24,6 +24,7 @@ export const STATIONS_ABOUT = [
     settles: ['port-line', 'range', 'total'],
   },
   { id: 'splits', title: 'Splits', touches: ['combination', 'total'], settles: ['combination'] },
+  { id: 'devices', title: 'Devices', touches: ['port-line', 'total'], settles: [] },
   { id: 'idle', title: 'Idle', touches: ['idle'], settles: ['idle'] },
   {
     id: 'efficiency',

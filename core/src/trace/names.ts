@@ -62,6 +62,7 @@ const WRITTEN: Readonly<Record<string, string>> = {
   kelvin: 'K',
   'w.h': 'Wh',
 };
+const BARE_UNIT = /^(?:[mk]?W|[mµu]?V|[mµu]?A|m?Wh|°C|%)$/;
 /** What is lettered: "sensor A" is no current. */
 const LETTERED = /(?:sensor|port|channel|probe|point|side|zone|group|unit)[ _-][a-z]$/i;
 
@@ -75,7 +76,8 @@ export function nameAndUnit(cell: string): { readonly name: string; readonly uni
   const trailing = TRAILING[last.toLowerCase()];
   // `deg_C`, where the underscore stands in the unit itself.
   if (trailing) return { name: base.replace(/_?deg$/i, ''), unit: trailing };
-  return { name: whole, unit: '' };
+  // A column called by nothing but its unit.
+  return { name: whole, unit: BARE_UNIT.test(whole) ? whole : '' };
 }
 
 export const unitWritten = (unit: string): string => WRITTEN[unit.toLowerCase()] ?? unit;

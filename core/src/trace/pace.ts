@@ -5,6 +5,8 @@ import { MANY } from './column.ts';
 const JITTER = 0.1;
 /** A logger's own jitter, as a fraction of its spacing, that still counts as even: well within a sample. */
 const LOGGER_JITTER = 0.35;
+/** Fewer times than this tell no pace of a logger. */
+const FEW = 20;
 const ANCHOR_EVERY = 65_536;
 
 interface Even {
@@ -29,7 +31,9 @@ function evenOf(times: Float64Array): Even | null {
   }
   // Times written with few digits repeat, or step by one digit more or less.
   const coarse = equal ? least : Math.min(most - least, LOGGER_JITTER * interval);
-  const tolerance = Math.max(JITTER * interval, 1.05 * coarse) + 1e-9 * interval * count + 1e-15 * Math.abs(from);
+  // A few times were written by hand: they are what they are.
+  const strays = count < FEW ? 0 : Math.max(JITTER * interval, 1.05 * coarse);
+  const tolerance = strays + 1e-9 * interval * count + 1e-15 * Math.abs(from);
   for (let at = 0; at < count; at += 1) if (Math.abs((times[at] ?? 0) - from - at * interval) > tolerance) return null;
   return { interval, tolerance };
 }

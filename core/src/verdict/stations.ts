@@ -1,4 +1,5 @@
 // The stations in the order of the work. A new station is a folder and one line here and in station/about.ts.
+import { devicesStation } from '../charge/index.ts';
 import { efficiencyStation } from '../efficiency/index.ts';
 import { heatStation } from '../heat/index.ts';
 import { idleStation } from '../idle/index.ts';
@@ -14,6 +15,7 @@ export const STATIONS = [
   readOutStation,
   proofStation,
   splitStation,
+  devicesStation,
   idleStation,
   efficiencyStation,
   rippleStation,

@@ -127,6 +127,7 @@ describe('a measured sample', () => {
       'read-out 0/1',
       'proof 1/2',
       'splits 0/0',
+      'devices 0/1',
       'idle 2/2',
       'efficiency 10/10',
       'ripple 0/0',

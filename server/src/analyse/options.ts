@@ -2,7 +2,10 @@
 import { parseArgs } from 'node:util';
 import { CAPTURE_KINDS, type CaptureKind } from '@lastmark/core/capture';
 
-export const ANALYSE_KINDS = ['ripple', 'heat', 'charge', ...CAPTURE_KINDS] as const;
+/** A soak is what `heat` reads. */
+export const ANALYSE_KINDS: readonly AnalyseKind[] = [
+  ...new Set<AnalyseKind>(['ripple', 'heat', 'charge', ...CAPTURE_KINDS.filter((kind) => kind !== 'soak')]),
+];
 export type AnalyseKind = 'ripple' | 'heat' | 'charge' | CaptureKind;
 
 export interface Options {

@@ -20,6 +20,7 @@ import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { captures, points, readings, samples, setups } from '../db/schema.ts';
+import { listDevices } from '../devices/store.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { toReading } from '../readings/reading-row.ts';
 import { storePoints } from '../readings/store.ts';
@@ -123,6 +124,13 @@ async function checkHead(tx: Queries, sampleId: string, head: CaptureHead): Prom
     throw refused('capture.outputs', 'Say which port was at which level, and what was drawn.');
   if (head.kind === 'ripple' && head.outputs?.every(({ port }) => port !== head.port) && !head.withdrawn)
     throw refused('capture.port', `Say at which level ${head.port ?? 'the port'} was.`);
+  if (head.kind === 'charge' && !head.withdrawn) {
+    if (!head.charge) throw refused('capture.charge', 'Say which device was charged.');
+    const { deviceId } = head.charge;
+    if (!(await listDevices(tx)).some(({ id }) => id === deviceId))
+      throw refused('capture.charge.deviceId', 'This device is not on the bench any more.');
+    if (head.port === null) throw refused('capture.port', 'Say at which port it was charged.');
+  }
   if (head.typed != null && head.kind !== 'ripple') throw refused('capture.typed', 'Only ripple is read off by eye.');
   if (head.kind === 'waveform' && head.mains.kind === 'dc')
     throw refused('capture.mains', 'A DC supply has no waveform: power factor is for AC.');

@@ -12,6 +12,7 @@ import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
 import { CAPTURES } from './captures.ts';
+import { CHARGED } from './charges.ts';
 import { INSTRUMENTS } from './instruments.ts';
 import { DESK_LINE } from './proof-world.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
@@ -27,7 +28,7 @@ const START = new Date('2026-03-02T08:00:00.000Z');
 const MINUTE = 60_000;
 
 /** Work done once the chargers stand on the shelf. A station adds its own at the end: each has chance of its own. */
-const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES, TRACES];
+const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES, TRACES, CHARGED];
 
 const MAINS: Record<115 | 230, Mains> = {
   115: { kind: 'ac', volts: 115, hertz: 60 },

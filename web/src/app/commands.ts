@@ -15,6 +15,7 @@ const STATION_WORDS: Readonly<Record<StationId, string>> = {
   'read-out': 'offers levels analyser pd capabilities signalling protocol',
   proof: 'load step power volts undo',
   splits: 'combination share ports together budget',
+  devices: 'device phone laptop tablet charge charging session battery full stages',
   idle: 'standby no load draw energy year',
   efficiency: 'average loss curve meter file load points',
   ripple: 'noise scope capture spectrum lines millivolts peak fft switching',

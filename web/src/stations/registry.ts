@@ -14,6 +14,7 @@ const PAGES: Readonly<Record<StationId, Station['page']>> = {
   'read-out': async () => (await import('./read-out/ReadOutPage.tsx')).ReadOutPage,
   proof: async () => (await import('./proof/ProofPage.tsx')).ProofPage,
   splits: async () => (await import('./splits/SplitsPage.tsx')).SplitsPage,
+  devices: async () => (await import('./devices/DevicesPage.tsx')).DevicesPage,
   idle: async () => (await import('./idle/IdlePage.tsx')).IdlePage,
   efficiency: async () => (await import('./efficiency/EfficiencyPage.tsx')).EfficiencyPage,
   ripple: async () => (await import('./ripple/RipplePage.tsx')).RipplePage,

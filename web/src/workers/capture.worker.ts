@@ -3,7 +3,7 @@ import { type CaptureFigures, type CaptureHead, type KeptCapture, keptOf, minMax
 import { type Channel, packTrace, readDescribed, TraceReader, type TraceReading, timeAt } from '@lastmark/core/trace';
 import { expose, transfer } from 'comlink';
 
-export type PreviewHead = Pick<CaptureHead, 'kind' | 'mains' | 'soak'>;
+export type PreviewHead = Pick<CaptureHead, 'kind' | 'mains' | 'soak' | 'charge'>;
 
 export interface PreviewColumn extends Pick<Channel, 'name' | 'quantity' | 'unit'> {
   readonly points: readonly { readonly x: number; readonly y: number }[];

@@ -1,0 +1,147 @@
+// Devices as a station: cells, charges, and two of them compared over the levels both went through.
+import { describe, expect, it } from 'vitest';
+import { readTrace } from '../trace/index.ts';
+import {
+  type ChargeRecord,
+  type ChargeSession,
+  chargeOf,
+  compareSessions,
+  devicesStation,
+  type LevelCurve,
+  sessionSays,
+  standsFor,
+  thinned,
+} from './index.ts';
+
+const EU = { kind: 'ac', volts: 230, hertz: 50 } as const;
+const typed = (rows: readonly (readonly [minutes: number, level: number])[]): ChargeSession => {
+  const reading = readTrace(['time [min],level [%]', ...rows.map((row) => row.join(','))].join('\n'));
+  if (!reading.ok) throw new Error(reading.reason);
+  const session = chargeOf(reading.trace);
+  if ('reason' in session) throw new Error(session.reason);
+  return session;
+};
+const side = (place: string, session: Pick<ChargeSession, 'curve' | 'start'>) => ({
+  captureId: place,
+  device: 'Hut tablet',
+  place,
+  session,
+});
+
+describe('two charges', () => {
+  // 20 → 100 % in 80 min, evenly; 40 → 90 % in 40 min.
+  const one = typed([
+    [0, 20],
+    [80, 100],
+  ]);
+  const other = typed([
+    [0, 40],
+    [40, 90],
+  ]);
+
+  it('are compared over their common levels only, in time', () => {
+    const found = compareSessions(side('C1', one), side('C2', other));
+    expect(found).toMatchObject({ from: 0.4, to: 0.9, seconds: [3000, 2400] });
+    expect(found?.sentence).toBe(
+      'Hut tablet, 40 % to 90 %: on C2 it takes 20 % less time than on C1, 40 min instead of 50 min. One charge each: repeat to know whether that is more than chance.',
+    );
+  });
+
+  it('that take the same say so', () =>
+    expect(compareSessions(side('C1', one), side('C2', one))?.sentence).toBe(
+      'Hut tablet, 20 % to 100 %: the same time on C1 and on C2, 80 min.',
+    ));
+
+  it('without levels in common, or without levels, are not compared', () => {
+    const low = typed([
+      [0, 5],
+      [20, 25],
+    ]);
+    expect(compareSessions(side('C1', one), side('C2', low))).toBeNull();
+    expect(compareSessions(side('C1', one), side('C2', { curve: null, start: 0 }))).toBeNull();
+  });
+});
+
+describe('the station', () => {
+  const record = (id: string, part: Partial<ChargeRecord> = {}): ChargeRecord => ({
+    id,
+    kind: 'charge',
+    mains: EU,
+    port: 'C1',
+    takenAt: '2026-05-01T10:00:00Z',
+    charge: { deviceId: 'tablet', lead: '1 m' },
+    figures: {
+      kind: 'charge',
+      ...typed([
+        [0, 20],
+        [30, 50],
+        [60, 80],
+        [90, 100],
+      ]),
+    } as ChargeRecord['figures'],
+    supersedes: null,
+    withdrawn: false,
+    ...part,
+  });
+  const devices = ['tablet', 'radio'].map((id) => ({ id, name: `Hut ${id}` })) as never;
+  const run = (id: string, part: object) => ({
+    run: { id, deviceId: 'radio', port: 'A1', watts: 7, volts: 5, outcome: 'charging', ...part },
+    sentence: '',
+    limiter: 'the device limits.',
+    notes: [],
+  });
+  const conclude = (captures: readonly ChargeRecord[], runs: readonly ReturnType<typeof run>[] = []) =>
+    devicesStation.conclude(
+      { sample: { ports: [{ label: 'C1' }, { label: 'A1' }] }, captures, devices },
+      { proof: { devices: runs as never } },
+    );
+
+  it('has a cell for a device at a port, by its newest run, and every charge that stands', () => {
+    const found = conclude(
+      [record('a'), record('b', { supersedes: 'a', withdrawn: true }), record('c'), record('d', { kind: 'soak' })],
+      [run('first', { watts: 6 }), run('second', {})],
+    );
+    expect(found.cells).toMatchObject([{ runId: 'second', watts: 7, runs: 2, limiter: 'the device limits.' }]);
+    expect(found.sessions.map(({ captureId, title }) => [captureId, title])).toEqual([
+      ['c', 'Hut tablet on C1, 1 m, 230 V 50 Hz, 2026-05-01'],
+    ]);
+    expect(found.devices.map(({ id }) => id)).toEqual(['tablet', 'radio']);
+    expect(devicesStation.progress(found, {} as never, [], [])).toEqual({ done: 2, total: 2, worst: null });
+    expect(devicesStation.says?.(found, {} as never)).toEqual([
+      'Hut tablet on C1, 1 m, 230 V 50 Hz, 2026-05-01: 50 % after 30 min, 80 % after 60 min, 100 % after 90 min as typed.',
+    ]);
+  });
+
+  it('of nothing is not begun', () =>
+    expect(devicesStation.progress(conclude([]), {} as never, [], [])).toEqual({ done: 0, total: 1, worst: null }));
+
+  it('a charge cut off says so', () =>
+    expect(
+      sessionSays({
+        ...typed([
+          [0, 20],
+          [30, 60],
+        ]),
+        energy: 20.2,
+        end: null,
+      }),
+    ).toBe('50 % after 23 min as typed. 20.2 Wh in 30 min. It was not seen to its end.'));
+});
+
+it('a thinned curve keeps its ends and tells what the whole one tells', () => {
+  const whole: LevelCurve = {
+    source: 'energy',
+    times: Array.from({ length: 4001 }, (_, at) => at),
+    levels: Array.from({ length: 4001 }, (_, at) => (at / 4000) ** 0.5),
+  };
+  const few = thinned(whole, 200);
+  expect([few.times.length, few.times[0], few.times.at(-1)]).toEqual([200, 0, 4000]);
+  expect(thinned(few, 200)).toBe(few);
+});
+
+it('the power of drawn columns is as logged, or volts times amps, into the device', () => {
+  const column = (quantity: string, y: number) => ({ name: quantity, quantity, points: [{ x: 0, y }] });
+  expect(standsFor([column('voltage', 9), column('current', -2)])).toEqual([{ x: 0, y: 18 }]);
+  expect(standsFor([column('power', 5), column('voltage', 9)])).toEqual([{ x: 0, y: 5 }]);
+  expect(standsFor([column('temperature', 5)])).toEqual([]);
+});

@@ -1,0 +1,164 @@
+// Devices as a station: what each took at each port, and whole charges, compared where their levels overlap.
+import { fixed, formatPlain } from '../quantity/index.ts';
+import { type Mains, mainsLabel } from '../reading/index.ts';
+import type { Device, DeviceRun } from '../run/index.ts';
+import { aboutStation, type Station } from '../station/index.ts';
+import { type Compared, compareSessions } from './compare.ts';
+import type { ChargeSession } from './session.ts';
+
+/** One charge as the station reads it. */
+export interface ChargeRecord {
+  readonly id: string;
+  readonly kind: string;
+  readonly mains: Mains;
+  readonly port: string | null;
+  readonly takenAt: string;
+  readonly charge?: { readonly deviceId: string; readonly lead: string } | null | undefined;
+  readonly figures: { readonly kind: string };
+  readonly supersedes: string | null;
+  readonly withdrawn: boolean;
+}
+
+export interface DevicesFacts {
+  readonly sample: { readonly ports: readonly { readonly label: string }[] };
+  readonly captures: readonly ChargeRecord[];
+  readonly devices: readonly Device[];
+}
+
+interface DevicesNeeds {
+  readonly proof: {
+    readonly devices: readonly {
+      readonly run: DeviceRun;
+      readonly sentence: string;
+      readonly limiter: string;
+      readonly notes: readonly string[];
+    }[];
+  };
+}
+
+/** A device at a port: its newest settled run. */
+export interface DeviceCell {
+  readonly deviceId: string;
+  readonly port: string;
+  readonly runId: string;
+  readonly watts: number;
+  readonly volts: number | null;
+  readonly outcome: DeviceRun['outcome'];
+  readonly limiter: string;
+  /** How many runs there are of it. */
+  readonly runs: number;
+}
+
+export interface SessionResult {
+  readonly captureId: string;
+  readonly deviceId: string;
+  readonly device: string;
+  /** Port, cable and mains in words. */
+  readonly place: string;
+  /** Device and place, with the day. */
+  readonly title: string;
+  readonly session: ChargeSession;
+  readonly sentence: string;
+}
+
+export interface DevicesConclusion {
+  readonly devices: readonly { readonly id: string; readonly name: string }[];
+  readonly ports: readonly string[];
+  readonly cells: readonly DeviceCell[];
+  readonly sessions: readonly SessionResult[];
+  readonly compared: readonly Compared[];
+}
+
+export function standingCharges(all: readonly ChargeRecord[]): readonly ChargeRecord[] {
+  const replaced = new Set(all.flatMap(({ supersedes }) => supersedes ?? []));
+  return all.filter(({ id, kind, withdrawn }) => kind === 'charge' && !withdrawn && !replaced.has(id));
+}
+
+const minutes = (seconds: number): string => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
+
+/** A charge in a sentence: levels reached, what was delivered, how it ended. */
+export function sessionSays({ times, energy, duration, end, level, afterFull }: ChargeSession): string {
+  const reached = ([50, 80, 100] as const).flatMap((percent) => {
+    const at = times[percent];
+    return at === null ? [] : [`${percent} % after ${minutes(at)}`];
+  });
+  const by = level === null ? '' : level === 'energy' ? ' by delivered energy' : level === 'typed' ? ' as typed' : '';
+  return [
+    reached.length > 0 ? `${reached.join(', ')}${by}.` : '',
+    energy === null ? '' : `${formatPlain(energy * 3600, 'energy', 'Wh')} in ${minutes(duration)}.`,
+    end === null ? 'It was not seen to its end.' : '',
+    afterFull === null ? '' : `${fixed(afterFull, 2)} W after full.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionResult[] {
+  if (record.figures.kind !== 'charge' || !record.charge) return [];
+  // Only the kind says which figures these are.
+  const session = record.figures as unknown as ChargeSession;
+  const { deviceId, lead } = record.charge;
+  const name = devices.find(({ id }) => id === deviceId)?.name ?? 'A device gone from the bench';
+  const place = [record.port, lead, mainsLabel(record.mains)].filter(Boolean).join(', ');
+  return [
+    {
+      captureId: record.id,
+      deviceId,
+      device: name,
+      place,
+      title: `${name} on ${place}, ${record.takenAt.slice(0, 10)}`,
+      session,
+      sentence: sessionSays(session),
+    },
+  ];
+}
+
+export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, DevicesConclusion> = {
+  ...aboutStation('devices'),
+  reads: ['sample', 'captures', 'devices'],
+  needs: ['proof'],
+  conclude({ sample, captures, devices }, { proof }) {
+    const newest = new Map<string, DeviceCell>();
+    for (const { run, limiter } of proof.devices) {
+      const key = `${run.deviceId} ${run.port}`;
+      const { deviceId, port, id, watts, volts, outcome } = run;
+      newest.set(key, {
+        deviceId,
+        port,
+        runId: id,
+        watts,
+        volts,
+        outcome,
+        limiter,
+        runs: (newest.get(key)?.runs ?? 0) + 1,
+      });
+    }
+    const sessions = standingCharges(captures).flatMap((record) => sessionOf(record, devices));
+    const cells = [...newest.values()];
+    const seen = devices.filter(({ id }) => [...cells, ...sessions].some(({ deviceId }) => deviceId === id));
+    const compared = sessions.flatMap((a, index) =>
+      sessions
+        .slice(index + 1)
+        .filter(({ deviceId }) => deviceId === a.deviceId)
+        .flatMap((b) => compareSessions(a, b) ?? []),
+    );
+    return {
+      devices: seen.map(({ id, name }) => ({ id, name })),
+      ports: sample.ports.map(({ label }) => label),
+      cells,
+      sessions,
+      compared,
+    };
+  },
+  progress({ cells, sessions }) {
+    const done = cells.length + sessions.length;
+    // A device takes what it wants: it never refutes a promise, so there is no worst.
+    return { done, total: Math.max(1, done), worst: null };
+  },
+  says({ sessions, compared }) {
+    return [
+      ...sessions.map(({ title, sentence }) => `${title}: ${sentence}`),
+      ...compared.map(({ sentence }) => sentence),
+    ];
+  },
+};
