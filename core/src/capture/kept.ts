@@ -1,5 +1,5 @@
 // From whatever was recorded to what is kept of it and its figures, by kind.
-import { chargeOf, thinned } from '../charge/index.ts';
+import { chargeOf, thinned, withPower } from '../charge/index.ts';
 import { soakOf } from '../heat/index.ts';
 import { rippleChannel, rippleOf } from '../ripple/index.ts';
 import type { ChannelQuantity, Trace as LongTrace, TraceReading } from '../trace/index.ts';
@@ -96,7 +96,7 @@ function soak({ soak: setting }: Head, trace: LongTrace): KeptCapture | { readon
 }
 
 function charge({ charge: setting }: Head, trace: LongTrace): KeptCapture | { readonly reason: string } {
-  const kept = single(trace);
+  const kept = single(withPower(trace));
   const session = chargeOf(kept, { startLevel: setting?.startLevel ?? null, end: setting?.end ?? null });
   if ('reason' in session) return session;
   const { curve, findings } = session;

@@ -151,19 +151,21 @@ export function seriesOf({ times, watts, volts }: ChargeRoles): ChargeSeries | n
   return { step, watts: power, volts: volts && even(times, volts.values, step, count), gaps, delivered };
 }
 
-/** A column of a drawn stretch. */
-export interface DrawnColumn {
-  readonly name: string;
-  readonly quantity: string | null;
-  readonly points: readonly { readonly x: number; readonly y: number }[];
+/** A log of volts and amps with their product as a column of its own, formed sample by sample; any other as it is. */
+export function withPower(trace: Trace): Trace {
+  const { volts, amps, watts } = chargeRoles(trace);
+  if (!watts || !volts || !amps || trace.channels.some(({ quantity }) => quantity === 'power')) return trace;
+  const values = Float64Array.from(volts.values, (one, at) => one * (amps.values[at] as number));
+  return { ...trace, channels: [...trace.channels, { name: 'power', quantity: 'power', unit: 'W', values }] };
 }
 
-/** The power of drawn columns: as logged, else volts times amps; into the device. Empty where there is none. */
-export function standsFor(columns: readonly DrawnColumn[]): readonly { readonly x: number; readonly y: number }[] {
-  const of = (quantity: string) => columns.find((one) => one.quantity === quantity);
-  const [power, volts, amps] = [of('power'), of('voltage'), of('current')];
-  const points =
-    power?.points ??
-    (volts && amps ? volts.points.map(({ x, y }, at) => ({ x, y: y * (amps.points[at]?.y ?? Number.NaN) })) : []);
-  return points.filter(({ y }) => Number.isFinite(y)).map(({ x, y }) => ({ x, y: Math.abs(y) }));
+interface Spot {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Drawn power as what flows into the device, whichever way round the meter was. */
+export function intoDevice(points: readonly Spot[]): readonly Spot[] {
+  const known = points.filter(({ y }) => Number.isFinite(y));
+  return known.reduce((sum, { y }) => sum + y, 0) < 0 ? known.map(({ x, y }) => ({ x, y: -y })) : known;
 }

@@ -1,16 +1,17 @@
 // Devices as a station: cells, charges, and two of them compared over the levels both went through.
 import { describe, expect, it } from 'vitest';
-import { readTrace } from '../trace/index.ts';
+import { readTrace, type Trace } from '../trace/index.ts';
 import {
   type ChargeRecord,
   type ChargeSession,
   chargeOf,
   compareSessions,
   devicesStation,
+  intoDevice,
   type LevelCurve,
   sessionSays,
-  standsFor,
   thinned,
+  withPower,
 } from './index.ts';
 
 const EU = { kind: 'ac', volts: 230, hertz: 50 } as const;
@@ -139,9 +140,35 @@ it('a thinned curve keeps its ends and tells what the whole one tells', () => {
   expect(thinned(few, 200)).toBe(few);
 });
 
-it('the power of drawn columns is as logged, or volts times amps, into the device', () => {
-  const column = (quantity: string, y: number) => ({ name: quantity, quantity, points: [{ x: 0, y }] });
-  expect(standsFor([column('voltage', 9), column('current', -2)])).toEqual([{ x: 0, y: 18 }]);
-  expect(standsFor([column('power', 5), column('voltage', 9)])).toEqual([{ x: 0, y: 5 }]);
-  expect(standsFor([column('temperature', 5)])).toEqual([]);
+describe('power', () => {
+  const channel = (quantity: 'voltage' | 'current' | 'power', values: readonly number[]) => ({
+    name: quantity,
+    quantity,
+    unit: '',
+    values: Float64Array.from(values),
+  });
+  const trace = (...channels: ReturnType<typeof channel>[]): Trace => ({
+    samples: 2,
+    interval: 1,
+    times: null,
+    began: null,
+    channels,
+    facts: { bandwidth: null, envelope: false, coupling: null },
+    remarks: [],
+  });
+
+  it('stands beside volts and amps as their product, sample by sample, and is never formed twice', () => {
+    const made = withPower(trace(channel('voltage', [9, 20]), channel('current', [2, 3])));
+    expect(made.channels.map(({ quantity }) => quantity)).toEqual(['voltage', 'current', 'power']);
+    expect([...(made.channels[2]?.values ?? [])]).toEqual([18, 60]);
+    expect(withPower(made)).toBe(made);
+    const volts = trace(channel('voltage', [9, 20]));
+    expect(withPower(volts)).toBe(volts);
+  });
+
+  it('is drawn into the device, whichever way round the meter was', () => {
+    const spots = (...values: number[]) => values.map((y, x) => ({ x, y }));
+    expect(intoDevice(spots(-18, -17, 0.1)).map(({ y }) => y)).toEqual([18, 17, -0.1]);
+    expect(intoDevice(spots(18, Number.NaN, -0.1)).map(({ y }) => y)).toEqual([18, -0.1]);
+  });
 });

@@ -58,6 +58,8 @@ export interface SessionResult {
   /** Device and place, with the day. */
   readonly title: string;
   readonly session: ChargeSession;
+  /** The most telling sentence, without its stop, and all of them. */
+  readonly headline: string;
   readonly sentence: string;
 }
 
@@ -76,22 +78,22 @@ export function standingCharges(all: readonly ChargeRecord[]): readonly ChargeRe
 
 const minutes = (seconds: number): string => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
 
-/** A charge in a sentence: levels reached, what was delivered, how it ended. */
-export function sessionSays({ times, energy, duration, end, level, afterFull }: ChargeSession): string {
+/** A charge in sentences, the most telling first: levels reached, what was delivered, how it ended, what came after. */
+export function sessionParts({ times, energy, duration, end, level, afterFull }: ChargeSession): readonly string[] {
   const reached = ([50, 80, 100] as const).flatMap((percent) => {
     const at = times[percent];
     return at === null ? [] : [`${percent} % after ${minutes(at)}`];
   });
-  const by = level === null ? '' : level === 'energy' ? ' by delivered energy' : level === 'typed' ? ' as typed' : '';
+  const by = level === 'energy' ? ' by delivered energy' : level === 'typed' ? ' as typed' : '';
   return [
-    reached.length > 0 ? `${reached.join(', ')}${by}.` : '',
-    energy === null ? '' : `${formatPlain(energy * 3600, 'energy', 'Wh')} in ${minutes(duration)}.`,
-    end === null ? 'It was not seen to its end.' : '',
-    afterFull === null ? '' : `${fixed(afterFull, 2)} W after full.`,
-  ]
-    .filter(Boolean)
-    .join(' ');
+    ...(reached.length > 0 ? [`${reached.join(', ')}${by}.`] : []),
+    ...(energy === null ? [] : [`${formatPlain(energy * 3600, 'energy', 'Wh')} in ${minutes(duration)}.`]),
+    ...(end === null ? ['It was not seen to its end.'] : []),
+    ...(afterFull === null ? [] : [`${fixed(afterFull, 2)} W after full.`]),
+  ];
 }
+
+export const sessionSays = (session: ChargeSession): string => sessionParts(session).join(' ');
 
 function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionResult[] {
   if (record.figures.kind !== 'charge' || !record.charge) return [];
@@ -108,6 +110,7 @@ function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionRes
       place,
       title: `${name} on ${place}, ${record.takenAt.slice(0, 10)}`,
       session,
+      headline: (sessionParts(session)[0] ?? '').replace(/\.$/, ''),
       sentence: sessionSays(session),
     },
   ];

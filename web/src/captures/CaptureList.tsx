@@ -1,5 +1,4 @@
 // Captures of some kinds, the newest first: what each shows, its trace on demand, and taking it back.
-import type { TraceWindow } from '@lastmark/contract/types';
 import { type Capture, type CaptureKind, captureSays, currentCaptures, KIND_WORDS } from '@lastmark/core/capture';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
@@ -8,22 +7,20 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
-import { api } from '../api/client.ts';
 import { Loading } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { useSample } from '../state/sample.tsx';
 import { CaptureDialog } from './CaptureDialog.tsx';
+import { traceQuery } from './traceQuery.ts';
 import { useCapture } from './useCapture.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
 const Harmonics = lazy(async () => ({ default: (await import('./Harmonics.tsx')).Harmonics }));
 
+const BUCKETS = 800;
+
 function Trace({ capture, caption }: { readonly capture: Capture; readonly caption: string }) {
-  const trace = useQuery({
-    queryKey: ['capture-trace', capture.id],
-    staleTime: Number.POSITIVE_INFINITY,
-    queryFn: ({ signal }) => api<TraceWindow>(`/captures/${capture.id}/trace?buckets=800`, { signal }),
-  });
+  const trace = useQuery(traceQuery(capture.id, BUCKETS));
   if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
   if (!trace.data) return <Loading what="the trace" />;
   return (

@@ -17,7 +17,7 @@ interface Props {
 const WHOLE = { gridColumn: '1 / -1' } as const;
 
 export function Seen({ recording: { file, read, reading, seen }, problem = null }: Props) {
-  const refused = problem ?? (seen && !seen.ok ? seen.reason : null);
+  const refused = problem ?? (seen && !seen.ok ? `${file ? `${file.name}: ` : ''}${seen.reason}` : null);
   return (
     <>
       {reading && file && <Reading name={file.name} done={read} total={file.size} />}

@@ -5,9 +5,9 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
-import { api } from '../api/client.ts';
 import { Loading } from '../parts/QueryGate.tsx';
 import { around, moved, type Stretch, within } from './stretch.ts';
+import { asked, traceQuery } from './traceQuery.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
 const SpectrumChart = lazy(async () => ({ default: (await import('./SpectrumChart.tsx')).SpectrumChart }));
@@ -35,17 +35,8 @@ const MOVES: readonly { readonly key: string; readonly label: string; readonly t
   { key: 'ArrowRight', label: 'Later', to: (one) => moved(one, 0.5) },
 ];
 
-const asked = (stretch: Stretch | null): string =>
-  stretch ? `&from=${Math.max(0, stretch.from)}&to=${stretch.to}` : '';
-
-function useWindow(id: string, stretch: Stretch | null) {
-  return useQuery({
-    queryKey: ['capture-trace', id, stretch],
-    staleTime: Number.POSITIVE_INFINITY,
-    placeholderData: keepPreviousData,
-    queryFn: ({ signal }) => api<TraceWindow>(`/captures/${id}/trace?buckets=${BUCKETS}${asked(stretch)}`, { signal }),
-  });
-}
+const useWindow = (id: string, stretch: Stretch | null) =>
+  useQuery({ ...traceQuery(id, BUCKETS, stretch), placeholderData: keepPreviousData });
 
 export function TraceView({ traces, caption, spectrum = false, height = 250 }: Props) {
   const [first, second] = traces;

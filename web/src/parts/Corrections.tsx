@@ -113,8 +113,12 @@ export function Corrections({ points }: { readonly points: readonly Point[] }) {
           const { was, now } = change;
           const says = `${placeOf(change)}: was ${was.typed}, now ${now.value === null ? 'struck out' : now.typed}, on ${now.takenAt.slice(0, 16).replace('T', ' ')} UTC`;
           return (
-            <Box component="li" key={now.id} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
-              <Box sx={{ flex: 1 }}>
+            <Box
+              component="li"
+              key={now.id}
+              sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'center', mb: 0.5 }}
+            >
+              <Box sx={{ flex: '1 1 100%' }}>
                 {says}
                 {now.because ? `, because ${now.because}` : ''}
               </Box>

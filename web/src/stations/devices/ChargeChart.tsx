@@ -1,6 +1,5 @@
 // A charge as a picture: power and level against time, its stages named along the top, its end marked.
-import type { TraceWindow } from '@lastmark/contract/types';
-import { type SessionResult, type Stage, standsFor } from '@lastmark/core/charge';
+import { intoDevice, type SessionResult, type Stage } from '@lastmark/core/charge';
 import Alert from '@mui/material/Alert';
 import { useQuery } from '@tanstack/react-query';
 import {
@@ -16,7 +15,7 @@ import {
 import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { api } from '../../api/client.ts';
+import { traceQuery } from '../../captures/traceQuery.ts';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
@@ -36,18 +35,14 @@ interface Props {
 
 const MINUTE = 60;
 const BUCKETS = 500;
-/** A stage narrower than this part of the picture is shaded without its name. */
-const ROOM_FOR_NAME = 0.09;
+/** Part of the picture a letter of a name needs; a stage narrower than its name is shaded without it. */
+const LETTER = 0.0095;
 
 export function ChargeChart({ shown, caption, height }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const { captureId, session } = shown;
-  const trace = useQuery({
-    queryKey: ['capture-trace', captureId, 'charge'],
-    staleTime: Number.POSITIVE_INFINITY,
-    queryFn: ({ signal }) => api<TraceWindow>(`/captures/${captureId}/trace?buckets=${BUCKETS}`, { signal }),
-  });
+  const trace = useQuery(traceQuery(captureId, BUCKETS));
   if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
   if (!trace.data)
     return (
@@ -56,7 +51,7 @@ export function ChargeChart({ shown, caption, height }: Props) {
       </div>
     );
   const { length, columns } = trace.data;
-  const power = standsFor(columns);
+  const power = intoDevice(columns.find(({ quantity }) => quantity === 'power')?.points ?? []);
   const level = session.curve;
   const line = (points: readonly Spot[]) => points.map(({ x, y }) => ({ x: x / MINUTE, y }));
   const common = { pointRadius: 0, borderWidth: 1.8, tension: 0 };
@@ -91,7 +86,7 @@ export function ChargeChart({ shown, caption, height }: Props) {
       borderWidth: 0,
       drawTime: 'beforeDatasetsDraw',
       label: {
-        display: (to - from) / length > ROOM_FOR_NAME,
+        display: (to - from) / length > LETTER * kind.length,
         content: kind,
         position: { x: 'center', y: 'start' },
         color: palette.text.primary,

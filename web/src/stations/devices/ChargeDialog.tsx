@@ -1,13 +1,11 @@
 // Takes in a charge: which device, at which port, over which cable, and its log: from a file, or levels typed line by line.
 import { mainsLabel } from '@lastmark/core/reading';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { RECORDING_ACCEPTS } from '../../captures/recordingFiles.ts';
+import { RecordingButton, TypedLines } from '../../captures/RecordingParts.tsx';
 import { Seen } from '../../captures/Seen.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { useRecording } from '../../captures/useRecording.ts';
-import { FileButton } from '../../parts/FileButton.tsx';
 import { typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
@@ -26,7 +24,6 @@ interface Form {
   note: string;
 }
 
-const TYPED = 'typed levels';
 const EXAMPLE = 'time [min]; level [%]\n0; 20\n12; 40\n25; 60\n43; 80\n85; 100';
 
 export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
@@ -54,10 +51,6 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
   const wrong = [startLevel, end].some((one) => one !== null && Number.isNaN(one)) || (startLevel ?? 0) > 1;
   const charge = { deviceId: values.deviceId, lead: values.lead.trim(), startLevel, end };
   const recording = useRecording(mains && !wrong ? { kind: 'charge', mains, charge } : null);
-  const readTyped = () => {
-    if (values.typed.trim() === '') return;
-    recording.take([new File([values.typed], TYPED, { lastModified: Date.now() })]);
-  };
   const save = async () => {
     setTried(true);
     if (!mains) throw new Error('Choose the supply.');
@@ -90,17 +83,7 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
       }
       width="md"
       sx={{ gap: 2, gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}
-      more={
-        <FileButton
-          label="Log of a charge"
-          accept={RECORDING_ACCEPTS}
-          multiple
-          onFiles={recording.take}
-          button={{ variant: 'outlined', sx: { mr: 'auto' } }}
-        >
-          {recording.file ? 'Another file' : 'Choose a file'}
-        </FileButton>
-      }
+      more={<RecordingButton label="Log of a charge" recording={recording} />}
     >
       <ChoiceInput
         control={control}
@@ -126,20 +109,14 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
         options={dossier.rigs.map(({ id, name }) => ({ value: id, label: name }))}
       />
       <TextInput control={control} name="note" label="Note" max={400} more={{ sx: { gridColumn: 'span 2' } }} />
-      {!recording.file || recording.file.name === TYPED ? (
-        <TextField
-          label="Or levels, line by line"
-          multiline
-          minRows={3}
-          maxRows={8}
-          value={values.typed}
-          placeholder={EXAMPLE}
-          onChange={(event) => set({ typed: event.target.value })}
-          onBlur={readTyped}
-          sx={{ gridColumn: '1 / -1' }}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { spellCheck: false } }}
-        />
-      ) : null}
+      <TypedLines
+        label="Or levels, line by line"
+        name="typed levels"
+        example={EXAMPLE}
+        value={values.typed}
+        onChange={(typed) => set({ typed })}
+        recording={recording}
+      />
       <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
         A log has watts, or volts and amps, of what the device takes; its level where the device logs it. Without a
         level it follows from delivered energy, and only where the charge is seen to its end.

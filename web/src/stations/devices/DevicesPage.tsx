@@ -164,7 +164,7 @@ export function DevicesPage() {
       {shown ? (
         <>
           <Typography sx={{ fontSize: 22, fontWeight: 600 }}>
-            {shown.sentence.split('. ')[0]?.replace(/\.$/, '')}
+            {shown.headline}
             <Box component="span" sx={{ fontSize: 15, fontWeight: 400, color: 'text.secondary', ml: 1.5 }}>
               {shown.title}
             </Box>

@@ -1,5 +1,4 @@
 // A soak as a picture: temperatures, the curve they follow on to where it leads with its interval, limits, and the output.
-import type { TraceWindow } from '@lastmark/contract/types';
 import { EVENT_WORDS, type SoakResult, warmAt } from '@lastmark/core/heat';
 import Alert from '@mui/material/Alert';
 import { useQuery } from '@tanstack/react-query';
@@ -16,7 +15,7 @@ import {
 import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { api } from '../../api/client.ts';
+import { traceQuery } from '../../captures/traceQuery.ts';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
@@ -44,11 +43,7 @@ export function SoakChart({ soak, caption, height }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
   const { captureId, hottest, figures, touch } = soak;
-  const trace = useQuery({
-    queryKey: ['capture-trace', captureId, 'soak'],
-    staleTime: Number.POSITIVE_INFINITY,
-    queryFn: ({ signal }) => api<TraceWindow>(`/captures/${captureId}/trace?buckets=${BUCKETS}`, { signal }),
-  });
+  const trace = useQuery(traceQuery(captureId, BUCKETS));
   if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
   if (!trace.data)
     return (

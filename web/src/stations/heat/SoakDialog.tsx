@@ -2,14 +2,12 @@
 import { SENSOR_KINDS, type SENSOR_PLACES, SOAK_PLACES, type SoakSetting } from '@lastmark/core/capture';
 import { SURFACES } from '@lastmark/core/heat';
 import { mainsLabel, parseLoads } from '@lastmark/core/reading';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { RECORDING_ACCEPTS } from '../../captures/recordingFiles.ts';
+import { RecordingButton, TypedLines } from '../../captures/RecordingParts.tsx';
 import { Seen } from '../../captures/Seen.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { useRecording } from '../../captures/useRecording.ts';
-import { FileButton } from '../../parts/FileButton.tsx';
 import { typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../../parts/form/inputs.tsx';
@@ -81,10 +79,6 @@ export function SoakDialog({ onClose }: { readonly onClose: () => void }) {
   const recording = useRecording(mains ? { kind: 'soak', mains, soak: setting([]) } : null);
   const outputs = parseLoads(values.load, ports);
   const problem = 'reason' in outputs ? outputs.reason : null;
-  const readTyped = () => {
-    if (values.typed.trim() === '') return;
-    recording.take([new File([values.typed], 'typed readings', { lastModified: Date.now() })]);
-  };
   const save = async () => {
     setTried(true);
     if (problem || 'reason' in outputs || !mains) throw new Error(problem ?? 'Choose the supply.');
@@ -118,17 +112,7 @@ export function SoakDialog({ onClose }: { readonly onClose: () => void }) {
       ready={mains !== undefined && values.rigId !== '' && !wrong && recording.seen?.ok === true}
       width="md"
       sx={{ gap: 2, gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}
-      more={
-        <FileButton
-          label="Log of a soak"
-          accept={RECORDING_ACCEPTS}
-          multiple
-          onFiles={recording.take}
-          button={{ variant: 'outlined', sx: { mr: 'auto' } }}
-        >
-          {recording.file ? 'Another file' : 'Choose a file'}
-        </FileButton>
-      }
+      more={<RecordingButton label="Log of a soak" recording={recording} />}
     >
       <TextInput
         control={control}
@@ -163,20 +147,14 @@ export function SoakDialog({ onClose }: { readonly onClose: () => void }) {
         options={dossier.rigs.map(({ id, name }) => ({ value: id, label: name }))}
       />
       <TextInput control={control} name="note" label="Note" max={400} more={{ sx: { gridColumn: 'span 2' } }} />
-      {!recording.file || recording.file.name === 'typed readings' ? (
-        <TextField
-          label="Or readings, line by line"
-          multiline
-          minRows={3}
-          maxRows={8}
-          value={values.typed}
-          placeholder={EXAMPLE}
-          onChange={(event) => set({ typed: event.target.value })}
-          onBlur={readTyped}
-          sx={{ gridColumn: '1 / -1' }}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { spellCheck: false } }}
-        />
-      ) : null}
+      <TypedLines
+        label="Or readings, line by line"
+        name="typed readings"
+        example={EXAMPLE}
+        value={values.typed}
+        onChange={(typed) => set({ typed })}
+        recording={recording}
+      />
       <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
         A log has columns of temperature by name, with the room as “ambient”; watts, volts and amps of the output tell
         throttling from a fall to a lower level.

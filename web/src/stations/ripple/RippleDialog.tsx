@@ -5,11 +5,10 @@ import type { RippleWanted } from '@lastmark/core/ripple';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { RECORDING_ACCEPTS } from '../../captures/recordingFiles.ts';
+import { RecordingButton } from '../../captures/RecordingParts.tsx';
 import { Seen } from '../../captures/Seen.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { useRecording } from '../../captures/useRecording.ts';
-import { FileButton } from '../../parts/FileButton.tsx';
 import { typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
@@ -98,15 +97,7 @@ export function RippleDialog({ wanted, onClose }: Props) {
               Take it from {name}
             </Button>
           ))}
-          <FileButton
-            label={`File of ${KIND_WORDS.ripple}`}
-            accept={RECORDING_ACCEPTS}
-            multiple
-            onFiles={recording.take}
-            button={{ variant: 'outlined', sx: { mr: 'auto' } }}
-          >
-            {recording.file ? 'Another file' : 'Choose a file'}
-          </FileButton>
+          <RecordingButton label={`File of ${KIND_WORDS.ripple}`} recording={recording} />
         </>
       }
     >

@@ -1,0 +1,80 @@
+// Operations of run sheets and their runs.
+import {
+  askInput,
+  newSheetInput,
+  sheetInput,
+  sheetsQuery,
+  simulatedInput,
+  startInput,
+  traceQuery,
+} from './plan-schemas.ts';
+import type {
+  Ask,
+  RunTrace,
+  SheetInput,
+  SheetRow,
+  SheetRun,
+  SimulatedBenchState,
+  SimulatedInput,
+  StartInput,
+  StoredSheet,
+} from './plan-types.ts';
+import { get, is, of, type Route, write } from './route.ts';
+import type { Items } from './route-types.ts';
+
+export const RUN_ROUTES = {
+  listSheets: get('/run-sheets', 'Run sheets, newest first', {
+    query: of<{ sampleId?: string }>(sheetsQuery),
+    answer: is<Items<SheetRow>>(),
+  }),
+  createSheet: write('post', '/samples/{sampleId}/run-sheets', 'Make a run sheet by a method', {
+    body: of<{ methodId: string; rigId: string }>(newSheetInput),
+    answer: is<StoredSheet>(),
+  }),
+  getSheetById: get('/run-sheets/{sheetId}', 'One run sheet', { answer: is<StoredSheet>() }),
+  updateSheet: write('put', '/run-sheets/{sheetId}', 'Change a run sheet', {
+    body: of<SheetInput>(sheetInput),
+    ifMatch: true,
+    answer: is<StoredSheet>(),
+  }),
+  deleteSheet: write('delete', '/run-sheets/{sheetId}', 'Remove a run sheet that never ran', { ifMatch: true }),
+  startRun: write('post', '/run-sheets/{sheetId}/runs', 'Run a sheet; the tag of the sample is checked', {
+    body: of<StartInput>(startInput),
+    answer: is<SheetRun>(),
+  }),
+  getRun: get('/sheet-runs/{runId}', 'One run of a sheet, as it is now', { answer: is<SheetRun>() }),
+  getRunTrace: get(
+    '/sheet-runs/{runId}/trace',
+    'What the instruments told, the newest part or the one before another',
+    {
+      query: of<{ step?: string; before?: string }>(traceQuery),
+      answer: is<RunTrace>(),
+    },
+  ),
+  askOfRun: write(
+    'post',
+    '/sheet-runs/{runId}/asks',
+    'Hold, go on, repeat, cycle the supply, skip, note, record, stop',
+    {
+      body: of<{ ask: Ask }>(askInput),
+      answer: is<SheetRun>(),
+    },
+  ),
+  resumeRun: write('post', '/sheet-runs/{runId}/resume', 'Take a stopped run up again where it stood', {
+    body: of<StartInput>(startInput),
+    answer: is<SheetRun>(),
+  }),
+  hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console', { answer: is<object>() }),
+  getSimulatedBench: get('/simulated-bench', 'Whether the demo has a simulated bench, and what it can play', {
+    answer: is<SimulatedBenchState>(),
+  }),
+  runSimulated: write(
+    'post',
+    '/samples/{sampleId}/simulated-runs',
+    'Put a demo sample on the simulated bench and run',
+    {
+      body: of<SimulatedInput>(simulatedInput),
+      answer: is<SheetRun>(),
+    },
+  ),
+} as const satisfies Record<string, Route>;
