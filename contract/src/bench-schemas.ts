@@ -1,7 +1,7 @@
 // What may be written about the bench: instruments, how accurate they are, how they are driven, and rigs.
 import { ADDRESS_FORMS, LINE_ENDS, PROFILE_CLASSES, parseAddress } from '@lastmark/core/instrument';
 import { VISIBLE_KINDS } from '@lastmark/core/read-out';
-import { ELEMENT_KINDS, RATING_BASES } from '@lastmark/core/reading';
+import { ELEMENT_KINDS, MOST_POINTS, POINT_PLACES, RATING_BASES } from '@lastmark/core/reading';
 import { string } from 'yup';
 import { day, id, list, oneOf, optionalText, record, si, text } from './parts.ts';
 
@@ -158,5 +158,7 @@ export const rigInput = record({
     .nullable()
     .optional()
     .default(undefined),
+  /** Where the points of the thermometer stand, in its order; left out, the usual ones. */
+  spots: list(oneOf(POINT_PLACES), MOST_POINTS).min(1).nullable().optional().default(undefined),
   note: optionalText(400),
 });

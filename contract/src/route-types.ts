@@ -8,8 +8,10 @@ export const MIB = 1024 * 1024;
 
 /** Largest attachment, bytes. */
 export const ATTACHMENT_LIMIT = 20 * MIB;
-/** Largest meter file or capture file, bytes. */
+/** Largest meter file, bytes. */
 export const IMPORT_LIMIT = 64 * MIB;
+/** Largest file of a capture, bytes: 64 million samples in single precision. */
+export const CAPTURE_LIMIT = 256 * MIB + MIB;
 
 export interface Health {
   status: string;

@@ -9,6 +9,7 @@ import { readOutInput, runBody } from './proof-schemas.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import {
   ATTACHMENT_LIMIT,
+  CAPTURE_LIMIT,
   IMPORT_LIMIT,
   type Items,
   type PageQuery,
@@ -113,7 +114,7 @@ export const SAMPLE_ROUTES = {
     body: of<CaptureInput>(captureInput),
     ids: ['capture.id'],
     file: 'with input',
-    limit: IMPORT_LIMIT,
+    limit: CAPTURE_LIMIT,
     answer: is<Capture>(),
   }),
   getCaptureTrace: get(

@@ -18,6 +18,7 @@ import type {
   Output,
   Place,
   Point,
+  PointPlace,
   Probe,
   Rig,
   RigDrives,
@@ -296,6 +297,7 @@ export interface RigInput {
   elements: LineElement[];
   drives?: RigDrives | null;
   probe?: Probe | null | undefined;
+  spots?: PointPlace[] | null | undefined;
   note: string;
 }
 

@@ -9,6 +9,8 @@ if (!isMainThread) {
   parentPort.once('message', () => {
     busy = false;
   });
+  // Its own first question takes what a program's first question takes.
+  await (await fetch(workerData)).arrayBuffer();
   const waits = [];
   while (busy) {
     const begun = performance.now();

@@ -129,7 +129,7 @@ export const createHandlers = ({
     addRun: async (call) => ({ body: await addRun(call.db, call.params.sampleId, call.body.run) }),
     addCapture: async (call) => {
       const { capture, scopeId } = call.body;
-      let from: Uint8Array | Trace | null = call.file && own(call.file);
+      let from: string | Trace | null = call.path;
       if (!from && scopeId !== null && !capture.withdrawn) {
         const { scope, profile } = await scopeOf(call.db, scopeId, capture.kind);
         if (capture.kind === 'ripple') {
@@ -154,7 +154,7 @@ export const createHandlers = ({
     importFile: async (call) => ({
       body: await jobs.run(
         'importFile',
-        { sampleId: call.params.sampleId, input: call.body, file: own(call.file) },
+        { sampleId: call.params.sampleId, input: call.body, path: call.path },
         call.left,
       ),
     }),

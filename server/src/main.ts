@@ -10,6 +10,7 @@ import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
+import { dropIncoming } from './http/body.ts';
 import { Door } from './http/door.ts';
 import { Networks } from './links/networks.ts';
 import { Places } from './links/places.ts';
@@ -84,7 +85,7 @@ async function main(): Promise<void> {
     void working
       .close()
       .then(() => new Promise((resolve) => server.close(resolve)))
-      .then(() => Promise.all([pool.end(), vital.pool.end()]))
+      .then(() => Promise.all([pool.end(), vital.pool.end(), dropIncoming()]))
       .then(() => process.exit(0))
       .catch((error: unknown) => {
         log.error({ err: error }, 'could not stop in order');

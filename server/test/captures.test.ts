@@ -261,6 +261,13 @@ describe('on the bench by itself', () => {
       [20, 2.25],
     ] as const)
       await bench.make.claim(sample.id, { kind: 'port-line', port: 'C1', volts, amps });
+    // The rig says that its thermometer's second point is on the back, and its third on the front.
+    const { id: rigId, version, ...rig } = bench.rig;
+    await request(harness.app)
+      .put(`/api/rigs/${rigId}`)
+      .set('If-Match', `"v${version}"`)
+      .send({ ...rig, spots: ['room', 'back', 'front', 'side'] })
+      .expect(200);
     const found = await runCaptures(sample.id, sample.tag, 'local-mains', ['ripple', 'soak'], (step) =>
       step.capture === 'soak' ? { ...step, dwell: soaked, attended: false } : step,
     );
@@ -278,7 +285,7 @@ describe('on the bench by itself', () => {
     expect(Math.abs((switching?.hertz ?? 0) / truth.ripple.switchingHertz - 1)).toBeLessThan(0.001);
     const [soak] = found.get('soak') ?? [];
     if (soak?.kind !== 'soak') throw new Error('no soak');
-    expect(soak.sensors.map(({ name }) => name)).toEqual(['front', 'back', 'side']);
+    expect(soak.sensors.map(({ name }) => name)).toEqual(['back', 'front', 'side']);
     expect(soak.watts).toBeCloseTo(45, -1);
     expect(soak.ambient).toBeCloseTo(25, 0);
     expect(soak.events).toEqual([]);

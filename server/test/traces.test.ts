@@ -1,4 +1,7 @@
 // Traces as scripts and pages meet them: taken in, half written, read by window, by frequency, and out again.
+import { readdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { CaptureInput, TraceSpectrum, TraceWindow } from '@lastmark/contract';
 import type { Capture } from '@lastmark/core/capture';
 import { packTrace, readTrace as readText } from '@lastmark/core/trace';
@@ -96,9 +99,17 @@ describe('ripple', () => {
     const first = await post(input, Buffer.from(packTrace(read.trace))).expect(201);
     const again = await post(input, Buffer.from(packTrace(read.trace))).expect(201);
     expect(again.body).toEqual(first.body);
-    expect((first.body as Capture).samples).toBe(20_000);
+    const { samples, figures } = first.body as Capture;
+    expect([samples, figures.kind]).toEqual([20_000, 'ripple']);
+    // Every sample came over as it was, and nothing beside them.
+    const [low, high] = [Math.min(...wave(20_000)), Math.max(...wave(20_000))];
+    if (figures.kind === 'ripple') expect(figures.peakToPeak).toBeCloseTo(high - low, 6);
     const cut = await post(head(), Buffer.from(packTrace(read.trace)).subarray(0, 9000));
     expect([cut.status, cut.body.detail]).toEqual([422, 'The packed trace is cut off.']);
+    // What was sent stands nowhere any more, taken or refused.
+    const folders = readdirSync(tmpdir()).filter((name) => name.startsWith(`lastmark-incoming-${process.pid}-`));
+    expect(folders.length).toBeGreaterThan(0);
+    expect(folders.flatMap((name) => readdirSync(join(tmpdir(), name)))).toEqual([]);
   });
 
   it('read off by eye claims its peak to peak and nothing more', async () => {

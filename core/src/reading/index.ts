@@ -10,4 +10,5 @@ export * from './loads.ts';
 export * from './mains.ts';
 export * from './output.ts';
 export * from './stated-later.ts';
+export * from './thermometer.ts';
 export * from './types.ts';

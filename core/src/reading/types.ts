@@ -4,6 +4,7 @@ import type { Sees } from '../pd/index.ts';
 import type { QuantityId } from '../quantity/index.ts';
 import type { AccuracySpec } from '../uncertainty/index.ts';
 import type { LineElement } from './line.ts';
+import type { PointPlace } from './thermometer.ts';
 
 /** Where in the chain a quantity was read. Quantities from different places are never mixed without conversion. */
 export type Place = 'mains' | 'port' | 'load-end' | 'display';
@@ -171,7 +172,7 @@ export interface RigDrives {
   readonly source: string | null;
   /** Electronic load; its channel n is behind the nth port. */
   readonly load: string | null;
-  /** Thermometer on the sample: its first point is the room. */
+  /** Thermometer on the sample. */
   readonly thermometer: string | null;
   /** PD analyser in the line. */
   readonly analyser: string | null;
@@ -197,6 +198,8 @@ export interface Rig {
   readonly drives?: RigDrives | null;
   /** How ripple is probed; left out where nobody said. */
   readonly probe?: Probe | null | undefined;
+  /** Where the points of its thermometer stand, in the order it tells them; left out for the usual ones. */
+  readonly spots?: readonly PointPlace[] | null | undefined;
 }
 
 /** How ripple is probed: asked once, and stands beside every figure. */

@@ -46,10 +46,11 @@ function quantile(
     if (place === bin) own.push(value);
     else if (place > bin && value < next) next = value;
   }
-  own.sort((a, b) => a - b);
+  // One spike far away leaves nearly all of them in one bin: numbers are sorted as numbers.
+  const ordered = Float64Array.from(own).sort();
   const index = Math.floor(position) - before;
-  const one = own[index] ?? low;
-  const after = own[index + 1] ?? (Number.isFinite(next) ? next : one);
+  const one = ordered[index] ?? low;
+  const after = ordered[index + 1] ?? (Number.isFinite(next) ? next : one);
   return one + (position - Math.floor(position)) * (after - one);
 }
 

@@ -87,8 +87,8 @@ export function unpackTrace(bytes: Uint8Array): TraceReading {
   const column = (wide: boolean): Values | null => {
     const size = rest.samples * (wide ? 8 : 4);
     if (at + size > bytes.length) return null;
-    // A copy that begins where numbers may begin.
-    const own = bytes.slice(at, at + size).buffer;
+    // A copy that begins where numbers may begin; some kinds of bytes share their memory when sliced.
+    const own = new Uint8Array(bytes.subarray(at, at + size)).buffer;
     at = Math.ceil((at + size) / 8) * 8;
     return wide ? new Float64Array(own) : new Float32Array(own);
   };

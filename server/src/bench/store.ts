@@ -29,6 +29,7 @@ const toRig = (row: typeof rigs.$inferSelect): StoredRig => ({
   elements: [...(row.elements ?? [])],
   drives: row.drives,
   probe: row.probe,
+  spots: row.spots,
   note: row.note,
   version: row.version,
 });
@@ -36,6 +37,7 @@ const toRig = (row: typeof rigs.$inferSelect): StoredRig => ({
 const rigRow = ({ meters, ...rest }: RigInput) => ({
   ...rest,
   probe: rest.probe ?? null,
+  spots: rest.spots ?? null,
   mainsMeterId: meters.mains,
   outputVoltsMeterId: meters.outputVolts,
   outputAmpsMeterId: meters.outputAmps,

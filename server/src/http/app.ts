@@ -15,7 +15,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Database } from '../db/database.ts';
 import { admission } from './admission.ts';
-import { bodyOf, bodyParser } from './body.ts';
+import { bodyOf, bodyParser, dropFile } from './body.ts';
 import { type Door, guard } from './door.ts';
 import type { Answer, Call, Handler, Handlers } from './handlers.ts';
 import { withIds } from './own-ids.ts';
@@ -62,11 +62,22 @@ function leaving(response: Response): AbortSignal {
   return control.signal;
 }
 
-function operation(route: Route, handler: Handler, { db, wrote }: Pick<AppParts, 'db' | 'wrote'>): RequestHandler {
+function operation(route: Route, handler: Handler, parts: Pick<AppParts, 'db' | 'wrote'>): RequestHandler {
+  const answered = answering(route, handler, parts);
   return async (request: Request, response: Response) => {
+    try {
+      await answered(request, response);
+    } finally {
+      await dropFile(request);
+    }
+  };
+}
+
+function answering(route: Route, handler: Handler, { db, wrote }: Pick<AppParts, 'db' | 'wrote'>) {
+  return async (request: Request, response: Response): Promise<void> => {
     const query = route.query ? validateQuery(route.query, { ...request.query }) : { ok: true as const, value: {} };
     if (!query.ok) throw invalid(query.errors);
-    const { file, body: given } = bodyOf(route, request);
+    const { file, path, body: given } = bodyOf(route, request);
     const sent = withIds(route, given, request.get('Idempotency-Key')?.slice(0, 255) || null, Date.now());
     const body = route.body
       ? await validateInSlices<unknown>(route.body, sent, SLICE_MILLISECONDS, rest)
@@ -83,6 +94,7 @@ function operation(route: Route, handler: Handler, { db, wrote }: Pick<AppParts,
       query: query.value,
       body: body.value,
       file,
+      path,
       left,
       ifMatch,
       db,

@@ -1,4 +1,8 @@
 // What a request carries: JSON, a file, or a form of both; never more than a few files at once.
+import { mkdtempSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Route } from '@lastmark/contract';
 import express, { type Request, type RequestHandler } from 'express';
 import multer from 'multer';
@@ -7,11 +11,30 @@ import { ProblemError, refused } from './problem.ts';
 const DEFAULT_LIMIT = 1024 * 1024;
 /** Largest JSON beside a file, bytes. */
 const INPUT_LIMIT = 256 * 1024;
-/** Files on their way at once: each is held in memory until its job takes it. */
+/** Files on their way at once. */
 const MOST_FILES = 4;
 const AGAIN_SECONDS = 2;
 
 let files = 0;
+let folder: string | null = null;
+
+/** Where the files of forms stand until their job has read them: they never pass through the memory of this thread. */
+function incoming(): string {
+  folder ??= mkdtempSync(join(tmpdir(), `lastmark-incoming-${process.pid}-`));
+  return folder;
+}
+
+/** Remove the file a form brought. */
+export async function dropFile({ file }: Request): Promise<void> {
+  if (file?.path) await rm(file.path, { force: true });
+}
+
+/** Remove whatever forms brought, and where it stood. */
+export async function dropIncoming(): Promise<void> {
+  const had = folder;
+  folder = null;
+  if (had) await rm(had, { recursive: true, force: true });
+}
 
 /** Lets a few files in at a time. */
 const fewAtOnce: RequestHandler = (_request, response, next) => {
@@ -32,22 +55,30 @@ export function bodyParser(route: Route): RequestHandler[] {
   if (route.file === true) return [fewAtOnce, express.raw({ type: () => true, limit })];
   if (route.file) {
     const limits = { fileSize: limit, files: 1, fields: 1, fieldSize: INPUT_LIMIT, parts: 2 };
-    const form = multer({ storage: multer.memoryStorage(), limits }).single('file');
-    return [fewAtOnce, form];
+    const storage = multer.diskStorage({ destination: (_request, _file, told) => told(null, incoming()) });
+    return [fewAtOnce, multer({ storage, limits }).single('file')];
   }
   return route.body ? [express.json({ limit })] : [];
 }
 
+interface Body {
+  readonly body: unknown;
+  /** The file that is the whole body. */
+  readonly file: Buffer | null;
+  /** Where the file of a form stands. */
+  readonly path: string | null;
+}
+
 /** Body and file of a request, as far as its route has them. @throws 400 or 422 for an input that is not JSON */
-export function bodyOf(route: Route, request: Request): { readonly body: unknown; readonly file: Buffer | null } {
-  if (route.file === true) return { body: undefined, file: Buffer.isBuffer(request.body) ? request.body : null };
-  if (!route.file) return { body: request.body, file: null };
+export function bodyOf(route: Route, request: Request): Body {
+  if (route.file === true)
+    return { body: undefined, file: Buffer.isBuffer(request.body) ? request.body : null, path: null };
+  if (!route.file) return { body: request.body, file: null, path: null };
   const { input } = (request.body ?? {}) as { input?: unknown };
-  const file = request.file?.buffer ?? null;
   if (typeof input !== 'string')
     throw refused('input', 'Send a form: the field "input" as JSON, and the file as "file".');
   try {
-    return { body: JSON.parse(input), file };
+    return { body: JSON.parse(input), file: null, path: request.file?.path ?? null };
   } catch {
     throw new ProblemError(400, 'Not JSON', 'The field "input" is not valid JSON.');
   }

@@ -8,8 +8,10 @@ export interface Call<O extends Operation = Operation> {
   readonly params: ParamsOf<O>;
   readonly query: QueryOf<O>;
   readonly body: BodyOf<O>;
-  /** The file that was sent; null when there is none. */
+  /** The file that was sent by itself; null when there is none. */
   readonly file: Buffer | null;
+  /** Where the file of a form stands until the call is answered; null without one. */
+  readonly path: string | null;
   /** Aborted when whoever asked has left. */
   readonly left: AbortSignal;
   readonly ifMatch: string | null;

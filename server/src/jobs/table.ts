@@ -1,4 +1,5 @@
 // Everything that takes more than a few milliseconds, each as a job: what it needs as plain data, and what comes of it.
+import { readFile } from 'node:fs/promises';
 import type {
   CaptureInput,
   ImportInput,
@@ -28,6 +29,7 @@ export interface MadeFile {
   readonly bytes: Uint8Array;
 }
 
+const NOTHING = new Uint8Array();
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 /** JSON is written where it was worked out, so that the thread that answers only passes it on. */
 const jsonOf = (value: unknown): Uint8Array => bytesOf(JSON.stringify(value));
@@ -110,15 +112,16 @@ export const JOBS = {
   }),
   importFile: job(
     'file',
-    (db, needs: { sampleId: string; input: ImportInput; file: Uint8Array }): Promise<ImportOutcome> =>
-      importFile(db, needs.sampleId, needs.input, needs.file),
+    async (db, needs: { sampleId: string; input: ImportInput; path: string | null }): Promise<ImportOutcome> =>
+      importFile(db, needs.sampleId, needs.input, needs.path === null ? NOTHING : await readFile(needs.path)),
   ),
   addCapture: job(
     'file',
-    (
+    async (
       db,
-      needs: { sampleId: string; capture: CaptureInput['capture']; from: Uint8Array | Trace | null },
-    ): Promise<Capture> => addCapture(db, needs.sampleId, needs.capture, needs.from),
+      /** Where the file stands, or what a scope told. */
+      { sampleId, capture, from }: { sampleId: string; capture: CaptureInput['capture']; from: string | Trace | null },
+    ): Promise<Capture> => addCapture(db, sampleId, capture, typeof from === 'string' ? await readFile(from) : from),
   ),
   attach: job('file', (db, needs: { owner: Owner; ownerId: string; name: string; file: Uint8Array }) =>
     addAttachment(db, needs.owner, needs.ownerId, needs.name, Buffer.from(needs.file)),

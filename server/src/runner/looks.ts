@@ -3,6 +3,7 @@ import type { LiveEvent, StoredInstrument, StoredRig } from '@lastmark/contract'
 import { meaningsOf, toldNumber } from '@lastmark/core/instrument';
 import type { Look, Moment } from '@lastmark/core/plan';
 import { type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
+import { roomAndHottest } from '@lastmark/core/reading';
 import { LongSeries, type Stretch, spreadOf } from '@lastmark/core/series';
 
 /** Mean of several looks. */
@@ -234,9 +235,8 @@ export class Looks {
   heat(): { readonly room: number | null; readonly hottest: number | null } {
     const id = this.#rig.drives?.thermometer;
     const values = (id && this.#told.get(id)?.newest?.values) || [];
-    const [room, ...others] = values.map((value) => (value === null ? null : value + ZERO_CELSIUS));
-    const known = others.filter((value): value is number => value !== null);
-    return { room: room ?? null, hottest: known.length > 0 ? Math.max(...known) : null };
+    const kelvin = values.map((value) => (value === null ? null : value + ZERO_CELSIUS));
+    return roomAndHottest(kelvin, this.#rig.spots);
   }
 
   /** What every point of the thermometer told since a time, °C; points that told nothing are left out. */

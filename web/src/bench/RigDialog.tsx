@@ -1,6 +1,7 @@
 // A rig: which meter reads what, where the output is sensed, and the lead between.
 import type { RigInput, StoredInstrument, StoredRig } from '@lastmark/contract/types';
 import { formatPlain } from '@lastmark/core/quantity';
+import { POINT_PLACES, pointsTyped, USUAL_POINTS } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import { api, versionTag } from '../api/client.ts';
@@ -39,6 +40,7 @@ interface Form {
   elements: readonly ElementText[];
   drives: Record<Drive, string>;
   probe: ProbeText;
+  spots: string;
   note: string;
 }
 
@@ -68,11 +70,12 @@ function toForm(rig: StoredRig | null, instruments: readonly StoredInstrument[])
       scope: rig?.drives?.scope ?? '',
     },
     probe: toProbeText(rig?.probe),
+    spots: (rig?.spots ?? USUAL_POINTS).join(', '),
     note: rig?.note ?? '',
   };
 }
 
-function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, probe, note }: Form): RigInput {
+function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, probe, spots, note }: Form): RigInput {
   const driven = (id: string) => id || null;
   return {
     name: name.trim(),
@@ -97,8 +100,21 @@ function toInput({ name, meters, outputPlace, lead, leadU, elements, drives, pro
         }
       : null,
     probe: fromProbeText(probe),
+    spots: toSpots(spots),
     note,
   };
+}
+
+/** Null for the usual ones. */
+function toSpots(text: string): RigInput['spots'] {
+  const typed = pointsTyped(text);
+  return 'unknown' in typed || typed.length === 0 || typed.join() === USUAL_POINTS.join() ? null : [...typed];
+}
+
+/** What is wrong with what was typed; null for nothing. */
+function spotsProblem(text: string): string | null {
+  const typed = pointsTyped(text);
+  return 'unknown' in typed ? `“${typed.unknown}” is no place. Choose from ${POINT_PLACES.join(', ')}.` : null;
 }
 
 interface Props {
@@ -122,6 +138,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
     values.name.trim() !== '' &&
     meters.mains !== '' &&
     (meters.outputVolts === '') === (meters.outputAmps === '') &&
+    spotsProblem(values.spots) === null &&
     elements.every((element) => element.name.trim() !== '');
   const named = (found: readonly StoredInstrument[]) => found.map(({ id, name }) => ({ value: id, label: name }));
   return (
@@ -192,6 +209,19 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
           />
         ))}
       </Box>
+      {values.drives.thermometer !== '' && (
+        <TextInput
+          control={control}
+          name="spots"
+          label="Points of the thermometer, in its order"
+          max={200}
+          more={{
+            error: spotsProblem(values.spots) !== null,
+            helperText:
+              spotsProblem(values.spots) ?? 'Where each stands: room, front, back, side, plug, device, elsewhere.',
+          }}
+        />
+      )}
       <LineFields elements={elements} onChange={(to) => set({ elements: to })} />
       <ProbeFields control={control} />
       <TextInput control={control} name="note" label="Note" max={400} />

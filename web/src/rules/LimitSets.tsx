@@ -8,11 +8,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -21,6 +16,7 @@ import { api, versionTag } from '../api/client.ts';
 import { limitSetsQuery, refreshAll } from '../api/queries.ts';
 import { typedSi } from '../parts/fields.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { QuietTable } from '../parts/QuietTable.tsx';
 import { useNotify } from '../state/notices.tsx';
 
 const LimitSetDialog = lazy(async () => ({ default: (await import('./LimitSetDialog.tsx')).LimitSetDialog }));
@@ -43,36 +39,30 @@ function rangeOf({ upTo, inclusive }: Piece, alone: boolean): string {
 
 function Formulas({ set, watts }: { readonly set: StoredLimitSet; readonly watts: number }) {
   return (
-    <Table size="small" aria-label={set.title}>
-      <TableHead>
-        <TableRow>
-          {['Quantity', 'Class', 'By nameplate output P, W', `At ${watts} W`].map((head) => (
-            <TableCell key={head}>{head}</TableCell>
-          ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {set.formulas.map(({ quantity, nameplateClass, pieces }) => {
-          const at = limitAt(set, quantity, nameplateClass, watts);
-          return (
-            <TableRow key={`${quantity} ${nameplateClass}`}>
-              <TableCell>{QUANTITY_WORDS[quantity]}</TableCell>
-              <TableCell>{nameplateClass}</TableCell>
-              <TableCell>
-                {pieces.map((piece) => `${rangeOf(piece, pieces.length === 1)}: ${formulaOf(piece)}`).join(' · ')}
-              </TableCell>
-              <TableCell>
-                {at === null
-                  ? 'not covered'
-                  : quantity === 'no-load-power'
-                    ? formatPlain(at, 'power')
-                    : formatValue(at, 'efficiency', 3)}
-              </TableCell>
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
+    <QuietTable
+      label={set.title}
+      rows={set.formulas}
+      rowKey={({ quantity, nameplateClass }) => `${quantity} ${nameplateClass}`}
+      columns={[
+        { head: 'Quantity', cell: ({ quantity }) => QUANTITY_WORDS[quantity] },
+        { head: 'Class', cell: ({ nameplateClass }) => nameplateClass },
+        {
+          head: 'By nameplate output P, W',
+          cell: ({ pieces }) =>
+            pieces.map((piece) => `${rangeOf(piece, pieces.length === 1)}: ${formulaOf(piece)}`).join(' · '),
+        },
+        {
+          head: `At ${watts} W`,
+          number: true,
+          cell: ({ quantity, nameplateClass }) => {
+            const at = limitAt(set, quantity, nameplateClass, watts);
+            if (at === null) return null;
+            return quantity === 'no-load-power' ? formatPlain(at, 'power') : formatValue(at, 'efficiency', 3);
+          },
+          empty: 'not covered',
+        },
+      ]}
+    />
   );
 }
 

@@ -5,16 +5,13 @@ import type { Profile } from '@lastmark/core/verdict';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
+import { QuietTable } from '../parts/QuietTable.tsx';
 
 const idOf = (title: string): string =>
   title
@@ -54,29 +51,29 @@ export function SignalModes({ profile }: { readonly profile: StoredProfile }) {
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
         Named by how it works. {SIGNAL_MODES.length} are built in; add what your analyser can tell apart.
       </Typography>
-      <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
-        <Table size="small" aria-label="Signalling names">
-          <TableBody>
-            {modes.map((mode) => (
-              <TableRow key={mode.id}>
-                <TableCell sx={{ fontWeight: 600, width: 260 }}>{mode.title}</TableCell>
-                <TableCell>{mode.how}</TableCell>
-                <TableCell align="right">
-                  {own(mode.id) && (
-                    <Button
-                      size="small"
-                      aria-label={`Remove ${mode.title}`}
-                      onClick={() => save.mutate(profile.signalModes.filter((one) => one.id !== mode.id))}
-                    >
-                      Remove
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Box>
+      <QuietTable
+        label="Signalling names"
+        rows={modes}
+        rowKey={(mode) => mode.id}
+        columns={[
+          { head: 'Name', cell: (mode) => mode.title },
+          { head: 'How it works', cell: (mode) => mode.how },
+          {
+            head: 'Added here',
+            cell: (mode) =>
+              own(mode.id) ? (
+                <Button
+                  size="small"
+                  aria-label={`Remove ${mode.title}`}
+                  onClick={() => save.mutate(profile.signalModes.filter((one) => one.id !== mode.id))}
+                >
+                  Remove
+                </Button>
+              ) : null,
+            empty: 'built in',
+          },
+        ]}
+      />
       <Box
         component="form"
         onSubmit={submit}

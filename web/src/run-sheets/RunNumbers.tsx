@@ -6,7 +6,7 @@ import type { Limit } from '@lastmark/core/decision';
 import { toldNumber } from '@lastmark/core/instrument';
 import { outputsOf, type SheetStep } from '@lastmark/core/plan';
 import { fixed, formatMeasured, type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
-import { readAt } from '@lastmark/core/reading';
+import { readAt, roomAndHottest } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import { useQuery } from '@tanstack/react-query';
@@ -83,8 +83,7 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
     );
   };
   const thermal = live.events.find(({ instrumentId }) => instrumentId === rig.drives?.thermometer);
-  const points = (thermal?.values ?? []).slice(1).filter((value): value is number => value !== null);
-  const hottest = points.length > 0 ? Math.max(...points) : null;
+  const { hottest } = roomAndHottest(thermal?.values ?? [], rig.spots);
   const outputs = outputsOf(step);
   const several = outputs.length > 1;
   return (

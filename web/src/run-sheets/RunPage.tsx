@@ -1,5 +1,6 @@
 // The run console: one step large, the next two in sight, live numbers against their limits, and every action on a key.
 import type { Ask, SheetRun } from '@lastmark/contract/plan';
+import type { StoredRig } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ComponentType, lazy, Suspense, useEffect } from 'react';
@@ -17,7 +18,7 @@ import { RunStep } from './RunStep.tsx';
 import { isOver } from './words.ts';
 
 /** The fit of a soak comes with the first soak, not with the console; where it cannot be had the console goes on without. */
-const SoakAhead = lazy<ComponentType<{ readonly run: SheetRun }>>(() =>
+const SoakAhead = lazy<ComponentType<{ readonly run: SheetRun; readonly rig: StoredRig }>>(() =>
   import('./SoakAhead.tsx').then(
     (module) => ({ default: module.SoakAhead }),
     () => ({ default: () => null }),
@@ -86,9 +87,9 @@ function Console({ run }: { readonly run: SheetRun }) {
               <RunNumbers run={run} step={step} rig={rig} instruments={instruments.items} />
             )}
             {live && <RunChart run={run} />}
-            {live && step?.kind === 'capture' && step.capture === 'soak' && (
+            {live && rig && step?.kind === 'capture' && step.capture === 'soak' && (
               <Suspense fallback={null}>
-                <SoakAhead run={run} />
+                <SoakAhead run={run} rig={rig} />
               </Suspense>
             )}
             <RunActions run={run} step={step} rig={rig} ask={ask.mutate} error={ask.error} />

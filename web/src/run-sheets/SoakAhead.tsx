@@ -1,5 +1,6 @@
 // Beside a soak that goes on: where its hottest point leads, and what going on would still bring.
 import type { RunSample, RunTrace, SheetRun } from '@lastmark/contract/plan';
+import type { StoredRig } from '@lastmark/contract/types';
 import { LONGER_SECONDS, type SoakForecast, soakForecast } from '@lastmark/core/heat';
 import { fixed } from '@lastmark/core/quantity';
 import Typography from '@mui/material/Typography';
@@ -22,14 +23,15 @@ const words = ({ fit, half, after, tight }: SoakForecast): string => {
     : `${leads} ${LONGER_SECONDS / 60} minutes more would bring about ± ${fixed(after, 1)} K.`;
 };
 
-export function SoakAhead({ run }: { readonly run: SheetRun }) {
+export function SoakAhead({ run, rig }: { readonly run: SheetRun; readonly rig: StoredRig }) {
   const { data: instruments } = useQuery(instrumentsQuery);
   const [ahead, setAhead] = useState<SoakForecast | null>(null);
   const { id, stepId } = run;
   const ids = run.instrumentIds.join();
+  const { spots } = rig;
   useEffect(() => {
     const classes = new Map(instruments?.items.map((one) => [one.id, one.class]) ?? []);
-    const warmth = new Warmth();
+    const warmth = new Warmth(spots);
     const own = new Set(ids.split(','));
     const take = ({ instrumentId, values }: Pick<RunSample, 'instrumentId' | 'values'>) => {
       if (own.has(instrumentId)) warmth.take(classes.get(instrumentId) ?? '', values);
@@ -50,7 +52,7 @@ export function SoakAhead({ run }: { readonly run: SheetRun }) {
       stop();
       clearInterval(timer);
     };
-  }, [instruments, ids, id, stepId]);
+  }, [instruments, ids, id, stepId, spots]);
   return (
     <Typography sx={{ minHeight: 24, mt: 1 }}>
       {ahead ? words(ahead) : 'Where it leads is worked out after five minutes.'}

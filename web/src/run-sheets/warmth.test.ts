@@ -19,6 +19,12 @@ describe('the hottest point of a soak', () => {
     ]);
   });
 
+  it('knows the room wherever the rig says it stands', () => {
+    const warmth = new Warmth(['front', 'room']);
+    told(warmth, 20, 2.25, [26, 90, 25]);
+    expect(warmth.celsius).toEqual([26]);
+  });
+
   it('begins anew when the load went off meanwhile', () => {
     const warmth = new Warmth();
     told(warmth, 20, 2.25, [24, 50]);

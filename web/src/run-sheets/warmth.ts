@@ -1,6 +1,8 @@
 // The hottest point against time, gathered from what the instruments of a run tell.
 import type { RunSample } from '@lastmark/contract/plan';
+import type { StoredRig } from '@lastmark/contract/types';
 import { toldNumber } from '@lastmark/core/instrument';
+import { roomAndHottest } from '@lastmark/core/reading';
 
 /** Readings kept; every other one goes when there are more. */
 const MOST_READINGS = 1200;
@@ -16,6 +18,12 @@ export class Warmth {
   #every = 1;
   #count = 0;
   #draws = false;
+  readonly #points: StoredRig['spots'];
+
+  /** @param points where those of the thermometer stand; left out for the usual ones */
+  constructor(points?: StoredRig['spots']) {
+    this.#points = points;
+  }
 
   take(kind: string, values: RunSample['values']): void {
     if (kind === 'power analyser' || kind === 'DC load') this.#now = toldNumber(kind, values, 'time') ?? this.#now;
@@ -37,12 +45,11 @@ export class Warmth {
   }
 
   #keep(now: number, values: RunSample['values']): void {
-    // The first point is the room.
-    const points = values.slice(1).filter((value): value is number => value !== null);
+    const { hottest } = roomAndHottest(values, this.#points);
     this.#count += 1;
-    if (points.length === 0 || this.#count % this.#every !== 0 || now <= (this.times.at(-1) ?? -1)) return;
+    if (hottest === null || this.#count % this.#every !== 0 || now <= (this.times.at(-1) ?? -1)) return;
     this.times.push(now);
-    this.celsius.push(Math.max(...points));
+    this.celsius.push(hottest);
     if (this.times.length < MOST_READINGS) return;
     for (const list of [this.times, this.celsius]) list.splice(0, list.length, ...list.filter((_, at) => at % 2 === 0));
     this.#every *= 2;

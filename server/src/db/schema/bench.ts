@@ -3,7 +3,7 @@ import type { InstrumentProfile } from '@lastmark/core/instrument';
 import type { Ratings } from '@lastmark/core/plan';
 import type { Device } from '@lastmark/core/proof';
 import type { Sees } from '@lastmark/core/read-out';
-import type { Instrument, LineElement, Probe, RigDrives } from '@lastmark/core/reading';
+import type { Instrument, LineElement, PointPlace, Probe, RigDrives } from '@lastmark/core/reading';
 import { type AnyMySqlColumn, double, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
 import { jsonColumn, ulidColumn } from '../columns.ts';
 
@@ -50,6 +50,7 @@ export const rigs = mysqlTable('rigs', {
   leadUOhms: double('lead_u_ohms').notNull(),
   drives: jsonColumn<RigDrives>('drives'),
   probe: jsonColumn<Probe>('probe'),
+  spots: jsonColumn<readonly PointPlace[]>('spots'),
   note: varchar('note', { length: 400 }).notNull(),
   version: int('version').notNull().default(1),
 });

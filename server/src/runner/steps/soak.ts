@@ -1,6 +1,7 @@
 // A soak: at full load for an hour and more, every temperature and the output recorded; whatever happens meanwhile is kept.
-import { evenly, type SoakSetting } from '@lastmark/core/capture';
+import { evenly, SENSOR_PLACES, type SoakSetting } from '@lastmark/core/capture';
 import type { CaptureStep } from '@lastmark/core/plan';
+import { pointNames } from '@lastmark/core/reading';
 import type { Channel, Trace } from '@lastmark/core/trace';
 import type { Hands } from '../hands.ts';
 import { Silent, StepFailed } from '../turns.ts';
@@ -8,9 +9,6 @@ import { setUp } from './set-up.ts';
 
 /** A reading more often than this says nothing new of a soak, s. */
 const LOGGED_EVERY = 5;
-/** Points of a thermometer in the order this bench reads them: the room first. */
-const POINTS = ['ambient', 'front', 'back', 'side', 'plug'] as const;
-const nameOf = (index: number): string => POINTS[index] ?? `point ${index + 1}`;
 
 export const soakSetting = (trace: Trace): SoakSetting => ({
   place: 'open room',
@@ -19,7 +17,7 @@ export const soakSetting = (trace: Trace): SoakSetting => ({
   adapter: '',
   touched: 'plastic',
   sensors: trace.channels.flatMap(({ name }) => {
-    const place = (['front', 'back', 'side', 'plug'] as const).find((one) => one === name);
+    const place = SENSOR_PLACES.find((one) => one === name.split(' ')[0]);
     return place ? [{ name, place, how: 'contact' as const }] : [];
   }),
 });
@@ -30,9 +28,11 @@ function traceOf({ looks, rig }: Hands, { outputs }: CaptureStep, from: number):
   const interval = Math.max(LOGGED_EVERY, length / 20_000);
   const count = Math.floor(length / interval) + 1;
   const onScale = (samples: Parameters<typeof evenly>[0]) => evenly(samples, { from, interval, count })?.values ?? null;
-  const warm = looks.warmth(from).flatMap((samples, index): Channel[] => {
+  const warmth = looks.warmth(from);
+  const names = pointNames(warmth.length, rig.spots);
+  const warm = warmth.flatMap((samples, index): Channel[] => {
     const values = samples.length > 1 ? onScale(samples) : null;
-    return values ? [{ name: nameOf(index), quantity: 'temperature', unit: '°C', values }] : [];
+    return values ? [{ name: names[index] ?? '', quantity: 'temperature', unit: '°C', values }] : [];
   });
   const seen = (quantity: 'voltage' | 'current', port: string) =>
     onScale(looks.samples({ quantity, place: rig.outputPlace, port }, from));

@@ -3,11 +3,7 @@ import { type FilePoint, type FileReading, type FileValue, isDrifting, momentOf 
 import { fixed, formatPlain, type QuantityId } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { offsetOf } from './useMeterFile.ts';
 
 const QUANTITY_OF: Record<FileValue['role'], QuantityId> = {
@@ -41,33 +37,35 @@ function takenWords({ taken }: FilePoint, { clock }: FileReading, file: File): s
 
 export function FilePreview({ reading, file }: { readonly reading: FileReading; readonly file: File }) {
   return (
-    <Table size="small" aria-label="Points found" sx={{ my: 1 }}>
-      <TableHead>
-        <TableRow>
-          {['Mains', 'Load', 'Lines', ...(reading.clock ? ['Taken, UTC'] : []), 'Mean values'].map((head) => (
-            <TableCell key={head}>{head}</TableCell>
-          ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {reading.points.map((point) => (
-          <TableRow key={`${mainsLabel(point.mains)} ${point.load}`}>
-            <TableCell>{mainsLabel(point.mains)}</TableCell>
-            <TableCell>{Math.round(point.load * 100)} %</TableCell>
-            <TableCell>
-              {point.lines}
-              {isDrifting(point) && (
-                <Box component="span" sx={{ fontWeight: 600, color: 'warning.main' }}>
-                  {' '}
-                  ▲ drifts {fixed((point.drift ?? 0) * 100, 1)} %
-                </Box>
-              )}
-            </TableCell>
-            {reading.clock && <TableCell>{takenWords(point, reading, file)}</TableCell>}
-            <TableCell>{point.values.map(words).join(' · ')}</TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <Box sx={{ my: 1 }}>
+      <QuietTable
+        label="Points found"
+        rows={reading.points}
+        rowKey={(point) => `${mainsLabel(point.mains)} ${point.load}`}
+        exception={isDrifting}
+        columns={[
+          { head: 'Mains', cell: (point) => mainsLabel(point.mains) },
+          { head: 'Load', unit: '%', number: true, cell: (point) => String(Math.round(point.load * 100)) },
+          {
+            head: 'Lines',
+            cell: (point) => (
+              <>
+                {point.lines}
+                {isDrifting(point) && (
+                  <Box component="span" sx={{ fontWeight: 600, color: 'warning.main' }}>
+                    {' '}
+                    ▲ drifts {fixed((point.drift ?? 0) * 100, 1)} %
+                  </Box>
+                )}
+              </>
+            ),
+          },
+          ...(reading.clock
+            ? [{ head: 'Taken, UTC', cell: (point: FilePoint) => takenWords(point, reading, file), empty: 'not told' }]
+            : []),
+          { head: 'Mean values', cell: (point) => point.values.map(words).join(' · ') },
+        ]}
+      />
+    </Box>
   );
 }

@@ -5,15 +5,11 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../../api/client.ts';
 import { QueryGate } from '../../parts/QueryGate.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { differences, type IntakeForm, toForm } from './form.ts';
 
 interface Props {
@@ -39,24 +35,16 @@ export function ConflictDialog({ sampleId, mine, onTheirs, onMine, onClose }: Pr
           <>
             <DialogContent>
               <Typography sx={{ mb: 1 }}>Nothing was overwritten. These fields differ:</Typography>
-              <Table size="small">
-                <TableHead>
-                  <TableRow>
-                    <TableCell>Field</TableCell>
-                    <TableCell>Yours</TableCell>
-                    <TableCell>Theirs</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {differences(mine, toForm(theirs)).map((one) => (
-                    <TableRow key={one.field}>
-                      <TableCell>{one.field}</TableCell>
-                      <TableCell sx={{ overflowWrap: 'anywhere' }}>{one.mine}</TableCell>
-                      <TableCell sx={{ overflowWrap: 'anywhere' }}>{one.theirs}</TableCell>
-                    </TableRow>
-                  ))}
-                </TableBody>
-              </Table>
+              <QuietTable
+                label="What differs"
+                rows={differences(mine, toForm(theirs))}
+                rowKey={({ field }) => field}
+                columns={[
+                  { head: 'Field', cell: ({ field }) => field },
+                  { head: 'Yours', cell: (one) => one.mine, empty: 'empty' },
+                  { head: 'Theirs', cell: (one) => one.theirs, empty: 'empty' },
+                ]}
+              />
             </DialogContent>
             <DialogActions>
               <Button onClick={onClose}>Keep editing</Button>

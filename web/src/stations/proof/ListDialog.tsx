@@ -9,16 +9,13 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 interface Props {
@@ -92,19 +89,20 @@ export function ListDialog({ file, rig, mains, onClose }: Props) {
             Columns: {LIST_COLUMNS.join(', ')}.
           </Alert>
         )}
-        <Table size="small" aria-label="Steps in the file">
-          <TableBody>
-            {list.steps.slice(0, SHOWN).map(({ line, output, load, readings }) => (
-              <TableRow key={line}>
-                <TableCell>Line {line}</TableCell>
-                <TableCell sx={{ fontWeight: 600 }}>{stepTitle({ outputs: [output], load })}</TableCell>
-                <TableCell>
-                  {readings.map(({ place, typed, quantity }) => `${place} ${quantity} ${typed}`).join(' · ')}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <QuietTable
+          label="Steps in the file"
+          rows={list.steps.slice(0, SHOWN)}
+          rowKey={({ line }) => String(line)}
+          columns={[
+            { head: 'Line', number: true, cell: ({ line }) => String(line) },
+            { head: 'Step', cell: ({ output, load }) => stepTitle({ outputs: [output], load }) },
+            {
+              head: 'Readings',
+              cell: ({ readings }) =>
+                readings.map(({ place, typed, quantity }) => `${place} ${quantity} ${typed}`).join(' · '),
+            },
+          ]}
+        />
         {list.steps.length > SHOWN && <Typography>and {list.steps.length - SHOWN} more steps.</Typography>}
         {keep.error && <Alert severity="error">{keep.error.message}</Alert>}
       </DialogContent>

@@ -2,14 +2,10 @@
 import { describeOffer, SUPPLY_WORDS } from '@lastmark/core/pd';
 import { compareReadOuts, conditionsLine, hiddenFrom, type ReadOut } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Choice } from '../../parts/fields.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 export const readOutName = (readOut: ReadOut): string =>
@@ -43,28 +39,25 @@ export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] })
         {hidden.length > 0 &&
           ` Left out, since one analyser cannot see it: ${hidden.map((kind) => SUPPLY_WORDS[kind]).join(', ')}.`}
       </Typography>
-      <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
-        <Table size="small" aria-label="Two read-outs side by side">
-          <TableHead>
-            <TableRow>
-              <TableCell>Left</TableCell>
-              <TableCell>Right</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {offers.map(({ key, a: left, b: right, same }) => (
-              <TableRow key={key}>
-                <TableCell>{left ? describeOffer(left) : '–'}</TableCell>
-                <TableCell>{right ? describeOffer(right) : '–'}</TableCell>
-                <TableCell sx={{ fontWeight: same ? 400 : 600, color: same ? 'text.secondary' : 'warning.main' }}>
-                  {same ? 'same' : left && right ? '◆ differs' : left ? '◆ gone' : '◆ new'}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Box>
+      <QuietTable
+        label="Two read-outs side by side"
+        rows={offers}
+        rowKey={({ key }) => key}
+        columns={[
+          { head: 'Left', cell: (offer) => offer.a && describeOffer(offer.a), empty: 'not offered' },
+          { head: 'Right', cell: (offer) => offer.b && describeOffer(offer.b), empty: 'not offered' },
+          {
+            head: 'Difference',
+            cell: ({ a: left, b: right, same }) =>
+              same ? null : (
+                <Box component="span" sx={{ fontWeight: 600, color: 'warning.main' }}>
+                  {left && right ? '◆ differs' : left ? '◆ gone' : '◆ new'}
+                </Box>
+              ),
+            empty: 'same',
+          },
+        ]}
+      />
     </Box>
   );
 }

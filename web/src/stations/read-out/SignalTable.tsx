@@ -2,12 +2,8 @@
 import { currentReadOuts, type ReadOut } from '@lastmark/core/read-out';
 import { allModes, type SignalResult } from '@lastmark/core/signal';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 const SHOWN: Readonly<Record<SignalResult, string>> = {
@@ -42,33 +38,30 @@ export function SignalTable({ readOuts }: { readonly readOuts: readonly ReadOut[
           Nothing was looked for outside PD yet.
         </Typography>
       ) : (
-        <Box
-          sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}
-        >
-          <Table size="small" aria-label="Signalling outside PD">
-            <TableHead>
-              <TableRow>
-                <TableCell>Mode</TableCell>
-                {ports.map((port) => (
-                  <TableCell key={port}>{port}</TableCell>
-                ))}
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {modes.map(({ id, title, how, results }) => (
-                <TableRow key={id}>
-                  <TableCell>
-                    <Box sx={{ fontWeight: 600 }}>{title}</Box>
-                    <Box sx={{ fontSize: 13, color: 'text.secondary' }}>{how}</Box>
-                  </TableCell>
-                  {results.map((result, index) => (
-                    <TableCell key={ports[index]}>{result ? SHOWN[result] : 'not looked for'}</TableCell>
-                  ))}
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Box>
+        <QuietTable
+          label="Signalling outside PD"
+          rows={modes}
+          rowKey={({ id }) => id}
+          columns={[
+            {
+              head: 'Mode',
+              cell: ({ title, how }) => (
+                <>
+                  {title}
+                  <Box sx={{ fontSize: 13, fontWeight: 400, color: 'text.secondary' }}>{how}</Box>
+                </>
+              ),
+            },
+            ...ports.map((port, index) => ({
+              head: port,
+              cell: ({ results }: (typeof modes)[number]) => {
+                const result = results[index];
+                return result ? SHOWN[result] : null;
+              },
+              empty: 'not looked for',
+            })),
+          ]}
+        />
       )}
     </Box>
   );

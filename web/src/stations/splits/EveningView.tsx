@@ -3,16 +3,12 @@
 import { fixed } from '@lastmark/core/quantity';
 import type { Evening, PlugDevice } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
@@ -93,35 +89,40 @@ export function EveningView({
           aria-label="Level of each device over the evening. The table below holds when each is full."
         />
       </Figure>
-      <Table size="small" aria-label="The evening" sx={{ mt: 1, bgcolor: 'background.paper' }}>
-        <TableHead>
-          <TableRow>
-            {['Device', 'Port', 'Energy', 'Full after', 'Level at the end', 'Interrupted by'].map((head) => (
-              <TableCell key={head}>{head}</TableCell>
-            ))}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {evening.devices.map(({ id, port, energy, fullAt, levels }) => {
-            const device = devices.find((one) => one.id === id);
-            const breaks = evening.breaks.filter((one) => one.id === id);
-            return (
-              <TableRow key={id}>
-                <TableCell sx={{ fontWeight: 600 }}>{named(id)}</TableCell>
-                <TableCell>{port ?? 'waits'}</TableCell>
-                <TableCell>{fixed(energy / 3600, 1)} Wh</TableCell>
-                <TableCell>{fullAt === null ? '–' : clock(fullAt - (device?.comes ?? 0))}</TableCell>
-                <TableCell>
-                  {device?.battery === null ? 'no battery' : `${fixed((levels.at(-1) ?? 0) * 100, 0)} %`}
-                </TableCell>
-                <TableCell>
-                  {breaks.length === 0 ? '–' : breaks.map(({ at, by }) => `${named(by)} at ${clock(at)}`).join(', ')}
-                </TableCell>
-              </TableRow>
-            );
-          })}
-        </TableBody>
-      </Table>
+      <Box sx={{ mt: 1 }}>
+        <QuietTable
+          label="The evening"
+          rows={evening.devices}
+          rowKey={({ id }) => id}
+          columns={[
+            { head: 'Device', cell: ({ id }) => named(id) },
+            { head: 'Port', cell: ({ port }) => port, empty: 'waits' },
+            { head: 'Energy', unit: 'Wh', number: true, cell: ({ energy }) => fixed(energy / 3600, 1) },
+            {
+              head: 'Full after',
+              cell: ({ id, fullAt }) =>
+                fullAt === null ? null : clock(fullAt - (devices.find((one) => one.id === id)?.comes ?? 0)),
+              empty: 'not full',
+            },
+            {
+              head: 'Level at the end',
+              cell: ({ id, levels }) =>
+                devices.find((one) => one.id === id)?.battery === null
+                  ? 'no battery'
+                  : `${fixed((levels.at(-1) ?? 0) * 100, 0)} %`,
+            },
+            {
+              head: 'Interrupted by',
+              cell: ({ id }) =>
+                evening.breaks
+                  .filter((one) => one.id === id)
+                  .map(({ at, by }) => `${named(by)} at ${clock(at)}`)
+                  .join(', '),
+              empty: 'nothing',
+            },
+          ]}
+        />
+      </Box>
     </Box>
   );
 }

@@ -4,13 +4,9 @@ import { fixed } from '@lastmark/core/quantity';
 import { pairsOf, setKey, steadyPorts } from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { SplitMatrix } from './SplitMatrix.tsx';
 
@@ -86,41 +82,33 @@ export function Rule() {
               ? 'Not tested yet: note at each combination whether the running ports stayed on.'
               : 'None is shown to be safe.'}
         </Typography>
-        <Box
-          sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', overflowX: 'auto' }}
-        >
-          <Table size="small" aria-label="Pairs of ports">
-            <TableHead>
-              <TableRow>
-                <TableCell>Running</TableCell>
-                {ports.map((cause) => (
-                  <TableCell key={cause}>{cause} plugged</TableCell>
-                ))}
-                <TableCell>In all</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {ports.map((port) => (
-                <TableRow key={port}>
-                  <TableCell sx={{ fontWeight: 600 }}>{port}</TableCell>
-                  {ports.map((cause) => {
-                    const pair = pairs.find((one) => one.port === port && one.cause === cause);
-                    return (
-                      <TableCell key={cause} sx={{ color: pair?.state === 'drops' ? 'error.main' : undefined }}>
-                        {pair
-                          ? `${PAIR_WORDS[pair.state]}${pair.longest === null ? '' : ` ${fixed(pair.longest, 1)} s`}`
-                          : '–'}
-                      </TableCell>
-                    );
-                  })}
-                  <TableCell sx={{ fontWeight: 600 }}>
-                    {STEADY_WORDS[steady.find((one) => one.port === port)?.state ?? 'not tested']}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Box>
+        <QuietTable
+          label="Pairs of ports"
+          rows={ports}
+          rowKey={(port) => port}
+          columns={[
+            { head: 'Running', cell: (port) => port },
+            ...ports.map((cause) => ({
+              head: `${cause} plugged`,
+              cell: (port: string) => {
+                const pair = pairs.find((one) => one.port === port && one.cause === cause);
+                if (!pair) return null;
+                const length = pair.longest === null ? '' : ` ${fixed(pair.longest, 1)} s`;
+                return (
+                  <Box component="span" sx={pair.state === 'drops' ? { color: 'error.main', fontWeight: 600 } : null}>
+                    {PAIR_WORDS[pair.state]}
+                    {length}
+                  </Box>
+                );
+              },
+              empty: 'itself',
+            })),
+            {
+              head: 'In all',
+              cell: (port) => STEADY_WORDS[steady.find((one) => one.port === port)?.state ?? 'not tested'],
+            },
+          ]}
+        />
       </Box>
     </>
   );
