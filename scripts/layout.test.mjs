@@ -10,7 +10,7 @@ const filesBelow = (folder) =>
     .map((entry) => relative(ROOT, join(entry.parentPath, entry.name)));
 
 const importsOf = (file) =>
-  [...readFileSync(join(ROOT, file), 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map(
+  [...readFileSync(join(ROOT, file), 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^'\s]+)'/g)].map(
     ([, target]) => target,
   );
 

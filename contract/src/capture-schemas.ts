@@ -2,6 +2,7 @@
 import { CAPTURE_KINDS, SENSOR_KINDS, SENSOR_PLACES, SOAK_PLACES } from '@lastmark/core/capture';
 import { SURFACES } from '@lastmark/core/heat';
 import { ATTACHED } from '@lastmark/core/reading';
+import { WORKLOADS } from '@lastmark/core/run';
 import { boolean, number, string } from 'yup';
 import { id, list, mains, moment, oneOf, optionalText, portLabel, record, si, text } from './parts.ts';
 
@@ -22,6 +23,7 @@ const soakSetting = record({
 const chargeSetting = record({
   deviceId: id(),
   lead: optionalText(80),
+  workload: oneOf(WORKLOADS).nullable().optional().default(undefined),
   startLevel: si(0, 1).nullable().defined(),
   end: si(0, 200_000).nullable().defined(),
 });

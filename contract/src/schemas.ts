@@ -159,6 +159,13 @@ export const promised = union({
   idle: record({ kind: oneOf(['idle']), watts: si(0.0001, 100).required(), mains: anyMains() }),
   ripple: record({ kind: oneOf(['ripple']), volts: si(1e-5, 10).required(), mains: anyMains() }),
   surface: record({ kind: oneOf(['surface']), celsius: si(20, 200).required() }),
+  'charge-time': record({
+    kind: oneOf(['charge-time']),
+    device: optionalText(60),
+    from: si(0, 0.99).required(),
+    to: si(0.01, 1).required(),
+    seconds: si(60, 172_800).required(),
+  }),
   wording: record({ kind: oneOf(['wording']), text: text(300) }),
 });
 

@@ -3,6 +3,7 @@ import type { ChargeSession } from '../charge/session.ts';
 import type { SoakFigures, Surface } from '../heat/index.ts';
 import type { Attached, Mains, Output } from '../reading/index.ts';
 import type { RippleFigures } from '../ripple/index.ts';
+import type { DeviceRun } from '../run/index.ts';
 
 /**
  * What was recorded.
@@ -101,6 +102,8 @@ export interface ChargeSetting {
   readonly deviceId: string;
   /** Cable between port and device; empty where not noted. */
   readonly lead: string;
+  /** What the device did meanwhile; left out where nobody noted it. */
+  readonly workload?: DeviceRun['workload'] | null | undefined;
   /** Level at the start where no column logs it, 0…1; null where nobody knows. */
   readonly startLevel: number | null;
   /** The user's mark of the end, s from the first sample; null for none. */

@@ -1,58 +1,148 @@
-// Two charges of one device, over the range of levels both went through.
+// Charges of one device held against each other, over the range of levels all of them went through.
 import { formatPlain } from '../quantity/index.ts';
+import type { DeviceRun } from '../run/index.ts';
+import { levelSince } from './course.ts';
 import { type LevelCurve, reachedAt } from './level.ts';
+import { differenceOf, type Repeated, repeated, repeatsNeeded } from './repeats.ts';
 import type { ChargeSession } from './session.ts';
 
-export interface Compared {
-  readonly captureIds: readonly [string, string];
-  /** Levels both went through, 0…1. */
-  readonly from: number;
-  readonly to: number;
-  /** s each took for them. */
-  readonly seconds: readonly [number, number];
-  readonly sentence: string;
-}
-
-interface Side {
+/** One charge among those compared. */
+export interface Side {
   readonly captureId: string;
   readonly device: string;
   readonly place: string;
-  readonly session: Pick<ChargeSession, 'curve' | 'start'>;
+  readonly session: Pick<ChargeSession, 'curve' | 'start' | 'startCelsius'>;
+  readonly workload?: DeviceRun['workload'] | null | undefined;
+}
+
+export interface Compared {
+  /** The charges of either side. */
+  readonly captureIds: readonly [readonly string[], readonly string[]];
+  /** Levels all went through, 0…1. */
+  readonly from: number;
+  readonly to: number;
+  /** s they took for them, the mean of a side. */
+  readonly seconds: readonly [number, number];
+  /** A difference beyond chance; never of one charge each. */
+  readonly called: boolean;
+  readonly sentence: string;
 }
 
 /** A range narrower than this tells nothing of a charge. */
 const LEAST_RANGE = 0.1;
+/** A device that begins this much warmer is in another state, K. */
+const WARMER = 8;
+/** A difference worth knowing of, as a part of the time. */
+const WORTH = 0.05;
 
-/** s from one level to another; a level it began with was there at its first point. */
-function timeFor(curve: LevelCurve, from: number, to: number): number | null {
-  const begin =
-    Math.abs((curve.levels[0] as number) - from) < 1e-9 ? (curve.times[0] as number) : reachedAt(curve, from);
+/** s from one level to another. */
+export function timeFor(curve: LevelCurve, from: number, to: number): number | null {
+  const begin = levelSince(curve, from);
   const end = reachedAt(curve, to);
   return begin === null || end === null ? null : end - begin;
 }
 
+const percent = (level: number) => formatPlain(Math.round(level * 100) / 100, 'efficiency');
+const minutes = (seconds: number) => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
+const exact = (seconds: number) => formatPlain(Math.round(seconds / 6) * 6, 'duration', 'min');
+
+interface Common {
+  readonly from: number;
+  readonly to: number;
+  /** s each charge took. */
+  readonly seconds: readonly number[];
+}
+
+/** The range of levels all charges went through, with the time of each; null where there is none worth the name. */
+export function commonRange(charges: readonly Pick<Side, 'session'>[]): Common | null {
+  const curves = charges.flatMap(({ session: { curve } }) => curve ?? []);
+  if (curves.length === 0 || curves.length < charges.length) return null;
+  const from = Math.max(...curves.map(({ levels }) => levels[0] as number));
+  const to = Math.min(...curves.map(({ levels }) => levels.at(-1) as number));
+  if (to - from < LEAST_RANGE) return null;
+  const seconds = curves.map((curve) => timeFor(curve, from, to));
+  return seconds.every((one) => one !== null && one > 0) ? { from, to, seconds: seconds as number[] } : null;
+}
+
+/** What differed about the device itself, so that its charges say nothing of chargers; null for nothing known. */
+export function unlike(all: readonly Side[]): string | null {
+  const workloads = [...new Set(all.flatMap(({ workload }) => workload ?? []))];
+  if (workloads.length > 1) return `The device was not in the same state: ${workloads.join(' in one, ')} in the other.`;
+  const begun = all.flatMap(({ session }) => session.startCelsius ?? []);
+  const [cold, warm] = [Math.min(...begun), Math.max(...begun)];
+  return warm - cold > WARMER
+    ? `The device began at ${formatPlain(cold + 273.15, 'temperature')} in one and at ${formatPlain(warm + 273.15, 'temperature')} in the other.`
+    : null;
+}
+
+/** Repeats of one charge in a sentence: mean, interval and spread; null of one alone. */
+export function repeatsSay(charges: readonly Side[]): string | null {
+  const [first] = charges;
+  const common = commonRange(charges);
+  const all = common && repeated(common.seconds);
+  if (!first || !common || !all?.interval || all.spread === null) return null;
+  const [low, high] = all.interval;
+  const state = unlike(charges);
+  return `${first.device} on ${first.place}, ${charges.length} charges from ${percent(common.from)} to ${percent(common.to)}: ${exact(all.mean)} on average, ${exact(low)} to ${exact(high)} (95 %), spread ${exact(all.spread)}.${state ? ` ${state}` : ''}`;
+}
+
+/** How many repeats would be needed, from the spread there is. */
+function needed(a: Repeated, b: Repeated): string {
+  const spread = Math.sqrt(((a.spread ?? 0) ** 2 + (b.spread ?? 0) ** 2) / 2);
+  const worth = WORTH * Math.min(a.mean, b.mean);
+  const count = spread > 0 ? repeatsNeeded(worth, spread, 'groups') : null;
+  const have = Math.min(a.count, b.count);
+  if (count === null) return '';
+  return count > have
+    ? ` To call ${exact(worth)} (${Math.round(WORTH * 100)} %), charge ${count} times on each.`
+    : ` ${exact(worth)} (${Math.round(WORTH * 100)} %) would have been seen.`;
+}
+
 /**
- * Compare two charges over their common levels. Time is told as time, with what it is a part of; nothing is said of levels
- * only one went through.
+ * Compare charges of one device in two places over the levels all of them went through. Time is told as time, with what it
+ * is a part of. A difference is called only beyond chance (Welch, 95 %); one charge each says nothing of chance.
  * @returns null where they have no range of levels in common, or a level is not known
  */
-export function compareSessions(a: Side, b: Side): Compared | null {
-  const [one, other] = [a.session.curve, b.session.curve];
-  if (!one || !other) return null;
-  const from = Math.max(one.levels[0] as number, other.levels[0] as number);
-  const to = Math.min(one.levels.at(-1) as number, other.levels.at(-1) as number);
-  if (to - from < LEAST_RANGE) return null;
-  const [first, second] = [timeFor(one, from, to), timeFor(other, from, to)];
-  if (first === null || second === null || !(first > 0) || !(second > 0)) return null;
-  const percent = (level: number) => formatPlain(Math.round(level * 100) / 100, 'efficiency');
-  const minutes = (seconds: number) => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
-  const [quick, slow] = first <= second ? [a, b] : [b, a];
-  const [less, more] = [Math.min(first, second), Math.max(first, second)];
+export function compareCharges(first: readonly Side[], second: readonly Side[]): Compared | null {
+  const [a, b] = [first[0], second[0]];
+  const common = commonRange([...first, ...second]);
+  if (!a || !b || !common) return null;
+  const { from, to } = common;
+  const [one, other] = [common.seconds.slice(0, first.length), common.seconds.slice(first.length)];
+  const [mine, theirs] = [repeated(one), repeated(other)];
+  const difference = differenceOf(one, other);
+  if (!mine || !theirs || !difference) return null;
+  const state = unlike([...first, ...second]);
+  const called = difference.called && state === null;
+  const made = (sentence: string): Compared => ({
+    captureIds: [first.map(({ captureId }) => captureId), second.map(({ captureId }) => captureId)],
+    from,
+    to,
+    seconds: [mine.mean, theirs.mean],
+    called,
+    sentence: `${a.device}, ${percent(from)} to ${percent(to)}: ${sentence}`,
+  });
+  const [quick, slow] = mine.mean <= theirs.mean ? [a, b] : [b, a];
+  const [less, more] = [Math.min(mine.mean, theirs.mean), Math.max(mine.mean, theirs.mean)];
   const part = Math.round((1 - less / more) * 100);
-  const range = `${a.device}, ${percent(from)} to ${percent(to)}`;
-  const sentence =
-    part === 0
-      ? `${range}: the same time on ${a.place} and on ${b.place}, ${minutes(less)}.`
-      : `${range}: on ${quick.place} it takes ${part} % less time than on ${slow.place}, ${minutes(less)} instead of ${minutes(more)}. One charge each: repeat to know whether that is more than chance.`;
-  return { captureIds: [a.captureId, b.captureId], from, to, seconds: [first, second], sentence };
+  const faster = `on ${quick.place} it takes ${part} % less time than on ${slow.place}, ${minutes(less)} instead of ${minutes(more)}`;
+  const same = `the same time on ${a.place} and on ${b.place}, ${minutes(less)}`;
+  if (state)
+    return made(`${minutes(mine.mean)} on ${a.place}, ${minutes(theirs.mean)} on ${b.place}. Not comparable. ${state}`);
+  if (!difference.interval) {
+    const chance =
+      Math.max(first.length, second.length) === 1
+        ? ' One charge each: repeat to know whether that is more than chance.'
+        : ' One side has a single charge: repeat it to know whether that is more than chance.';
+    return made(part === 0 ? `${same}.` : `${faster}.${chance}`);
+  }
+  const counts = `means of ${first.length} and ${second.length} charges`;
+  const [low, high] = difference.interval.map(Math.abs).sort((x, y) => x - y) as [number, number];
+  if (called) return made(`${faster}, ${counts}; the difference is ${exact(low)} to ${exact(high)} (95 %).`);
+  const span = difference.interval.map((value) =>
+    value < 0 ? `${exact(-value)} less on ${b.place}` : `${exact(value)} more on ${b.place}`,
+  );
+  return made(
+    `${exact(mine.mean)} on ${a.place} and ${exact(theirs.mean)} on ${b.place}, ${counts}: no difference can be called. It lies between ${span[0]} and ${span[1]} (95 %).${needed(mine, theirs)}`,
+  );
 }

@@ -1,6 +1,9 @@
 // Whole charges: from a log to stages, times, and what came after full.
 export * from './compare.ts';
+export * from './course.ts';
 export * from './level.ts';
+export * from './profile.ts';
+export * from './repeats.ts';
 export * from './series.ts';
 export * from './session.ts';
 export * from './stages.ts';

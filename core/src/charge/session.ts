@@ -1,5 +1,6 @@
 // A whole charge from its log: what was delivered, its stages, when which level was reached, its end and what came after.
 import type { Trace } from '../trace/index.ts';
+import { type Course, courseOf } from './course.ts';
 import { type LevelCurve, type LevelSource, levelAt, levelPoints, reachedAt } from './level.ts';
 import { type ChargeRoles, type ChargeSeries, chargeRoles, isAmbient, seriesOf } from './series.ts';
 import { slipsOf } from './slips.ts';
@@ -35,7 +36,11 @@ export interface ChargeSession {
   readonly afterFullYear: number | null;
   /** Warmest moment of each column of temperature but the ambient. */
   readonly warmest: readonly { readonly name: string; readonly celsius: number; readonly at: number }[];
+  /** °C of the warmest column but the ambient when power began to flow; left out in charges taken in before it was kept. */
+  readonly startCelsius?: number | null | undefined;
   readonly curve: LevelCurve | null;
+  /** Power against level; left out where either is not known, or in charges taken in before it was kept. */
+  readonly course?: Course | null | undefined;
   readonly findings: readonly string[];
 }
 
@@ -63,6 +68,14 @@ const round = (seconds: number): string => `${Number((seconds / 60).toPrecision(
 function highestOf(watts: Float64Array): number {
   const sorted = Float64Array.from(watts).sort();
   return sorted[Math.floor(0.97 * (sorted.length - 1))] ?? 0;
+}
+
+/** Warmest column but the ambient at a moment, °C. */
+function celsiusAt({ times, temperatures }: ChargeRoles, seconds: number): number | null {
+  const at = times.findIndex((time) => time >= seconds);
+  const told = temperatures.filter((one) => !isAmbient(one)).flatMap(({ values }) => values[at] ?? []);
+  const known = told.filter(Number.isFinite);
+  return known.length > 0 ? Math.max(...known) : null;
 }
 
 /** First value that charges, and goes on to. */
@@ -219,7 +232,9 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
     afterFull,
     afterFullYear: afterFull === null ? null : (afterFull * HOURS_A_YEAR) / 1000,
     warmest,
+    startCelsius: celsiusAt(roles, start),
     curve,
+    course: series && curve && courseOf(series, curve),
     findings,
   };
 }

@@ -5,10 +5,11 @@ import {
   type ChargeRecord,
   type ChargeSession,
   chargeOf,
-  compareSessions,
+  compareCharges,
   devicesStation,
   intoDevice,
   type LevelCurve,
+  repeatsSay,
   sessionSays,
   thinned,
   withPower,
@@ -41,7 +42,7 @@ describe('two charges', () => {
   ]);
 
   it('are compared over their common levels only, in time', () => {
-    const found = compareSessions(side('C1', one), side('C2', other));
+    const found = compareCharges([side('C1', one)], [side('C2', other)]);
     expect(found).toMatchObject({ from: 0.4, to: 0.9, seconds: [3000, 2400] });
     expect(found?.sentence).toBe(
       'Hut tablet, 40 % to 90 %: on C2 it takes 20 % less time than on C1, 40 min instead of 50 min. One charge each: repeat to know whether that is more than chance.',
@@ -49,7 +50,7 @@ describe('two charges', () => {
   });
 
   it('that take the same say so', () =>
-    expect(compareSessions(side('C1', one), side('C2', one))?.sentence).toBe(
+    expect(compareCharges([side('C1', one)], [side('C2', one)])?.sentence).toBe(
       'Hut tablet, 20 % to 100 %: the same time on C1 and on C2, 80 min.',
     ));
 
@@ -58,8 +59,8 @@ describe('two charges', () => {
       [0, 5],
       [20, 25],
     ]);
-    expect(compareSessions(side('C1', one), side('C2', low))).toBeNull();
-    expect(compareSessions(side('C1', one), side('C2', { curve: null, start: 0 }))).toBeNull();
+    expect(compareCharges([side('C1', one)], [side('C2', low)])).toBeNull();
+    expect(compareCharges([side('C1', one)], [side('C2', { curve: null, start: 0 })])).toBeNull();
   });
 });
 
@@ -170,5 +171,55 @@ describe('power', () => {
     const spots = (...values: number[]) => values.map((y, x) => ({ x, y }));
     expect(intoDevice(spots(-18, -17, 0.1)).map(({ y }) => y)).toEqual([18, 17, -0.1]);
     expect(intoDevice(spots(18, Number.NaN, -0.1)).map(({ y }) => y)).toEqual([18, -0.1]);
+  });
+});
+
+describe('repeats of a charge', () => {
+  /** From 20 to 100 % in so many minutes, evenly. */
+  const took = (minutes: number, part: Partial<Pick<ChargeSession, 'startCelsius'>> = {}) => ({
+    ...typed([
+      [0, 20],
+      [minutes, 100],
+    ]),
+    ...part,
+  });
+  const all = (place: string, list: readonly number[]) =>
+    list.map((minutes, at) => ({ ...side(place, took(minutes)), captureId: `${place} ${at}` }));
+
+  it('have a mean with its interval and spread', () => {
+    // 1.1 ± 0.340 of ten minutes more: Student’s t with four degrees of freedom.
+    expect(repeatsSay(all('C1', [11.2, 10.8, 11.5, 10.9, 11.1]))).toBe(
+      'Hut tablet on C1, 5 charges from 20 % to 100 %: 11.1 min on average, 10.8 min to 11.4 min (95 %), spread 0.3 min.',
+    );
+    expect(repeatsSay(all('C1', [11]))).toBeNull();
+  });
+
+  it('call a difference beyond their chance, and none within it', () => {
+    const beyond = compareCharges(all('C1', [62.1, 63.0, 61.4]), all('C2', [70.2, 68.9, 71.5, 69.8]));
+    expect(beyond?.called).toBe(true);
+    expect(beyond?.sentence).toBe(
+      'Hut tablet, 20 % to 100 %: on C1 it takes 11 % less time than on C2, 62 min instead of 70 min, means of 3 and 4 charges; the difference is 6.1 min to 9.8 min (95 %).',
+    );
+    const within = compareCharges(all('C1', [60, 70, 65]), all('C2', [64, 69, 71]));
+    expect(within?.called).toBe(false);
+    expect(within?.sentence).toContain('no difference can be called. It lies between');
+    expect(within?.sentence).toMatch(/To call 3\.3 min \(5 %\), charge \d+ times on each\.$/);
+  });
+
+  it('of which one side has one charge alone say what is missing', () => {
+    expect(compareCharges(all('C1', [60, 61]), all('C2', [70]))?.sentence).toContain('One side has a single charge');
+  });
+
+  it('with the device in another state are not comparable', () => {
+    const asleep = [{ ...side('C1', took(60)), workload: 'asleep' as const }];
+    const working = [{ ...side('C2', took(75)), workload: 'screen on' as const }];
+    expect(compareCharges(asleep, working)?.sentence).toBe(
+      'Hut tablet, 20 % to 100 %: 60 min on C1, 75 min on C2. Not comparable. The device was not in the same state: asleep in one, screen on in the other.',
+    );
+    const [cold, warm] = [[side('C1', took(60, { startCelsius: 23 }))], [side('C2', took(75, { startCelsius: 38 }))]];
+    expect(compareCharges(cold, warm)?.sentence).toContain(
+      'The device began at 23 °C in one and at 38 °C in the other.',
+    );
+    expect(compareCharges(cold, [side('C2', took(75, { startCelsius: 26 }))])?.sentence).toContain('less time');
   });
 });

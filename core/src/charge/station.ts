@@ -1,9 +1,10 @@
 // Devices as a station: what each took at each port, and whole charges, compared where their levels overlap.
+import { worstOf } from '../evidence/index.ts';
 import { fixed, formatPlain } from '../quantity/index.ts';
 import { type Mains, mainsLabel } from '../reading/index.ts';
 import type { Device, DeviceRun } from '../run/index.ts';
 import { aboutStation, type Station } from '../station/index.ts';
-import { type Compared, compareSessions } from './compare.ts';
+import { type Compared, compareCharges, repeatsSay } from './compare.ts';
 import type { ChargeSession } from './session.ts';
 
 /** One charge as the station reads it. */
@@ -13,7 +14,14 @@ export interface ChargeRecord {
   readonly mains: Mains;
   readonly port: string | null;
   readonly takenAt: string;
-  readonly charge?: { readonly deviceId: string; readonly lead: string } | null | undefined;
+  readonly charge?:
+    | {
+        readonly deviceId: string;
+        readonly lead: string;
+        readonly workload?: DeviceRun['workload'] | null | undefined;
+      }
+    | null
+    | undefined;
   readonly figures: { readonly kind: string };
   readonly supersedes: string | null;
   readonly withdrawn: boolean;
@@ -55,6 +63,8 @@ export interface SessionResult {
   readonly device: string;
   /** Port, cable and mains in words. */
   readonly place: string;
+  /** What the device did meanwhile; null where nobody noted it. */
+  readonly workload: DeviceRun['workload'] | null;
   /** Device and place, with the day. */
   readonly title: string;
   readonly session: ChargeSession;
@@ -69,6 +79,8 @@ export interface DevicesConclusion {
   readonly cells: readonly DeviceCell[];
   readonly sessions: readonly SessionResult[];
   readonly compared: readonly Compared[];
+  /** Repeats of one charge, a sentence each. */
+  readonly repeats: readonly string[];
 }
 
 export function standingCharges(all: readonly ChargeRecord[]): readonly ChargeRecord[] {
@@ -99,7 +111,7 @@ function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionRes
   if (record.figures.kind !== 'charge' || !record.charge) return [];
   // Only the kind says which figures these are.
   const session = record.figures as unknown as ChargeSession;
-  const { deviceId, lead } = record.charge;
+  const { deviceId, lead, workload = null } = record.charge;
   const name = devices.find(({ id }) => id === deviceId)?.name ?? 'A device gone from the bench';
   const place = [record.port, lead, mainsLabel(record.mains)].filter(Boolean).join(', ');
   return [
@@ -108,12 +120,23 @@ function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionRes
       deviceId,
       device: name,
       place,
+      workload,
       title: `${name} on ${place}, ${record.takenAt.slice(0, 10)}`,
       session,
       headline: (sessionParts(session)[0] ?? '').replace(/\.$/, ''),
       sentence: sessionSays(session),
     },
   ];
+}
+
+/** Charges of one device in one place: repeats of each other. */
+function groupsOf(sessions: readonly SessionResult[]): Iterable<readonly SessionResult[]> {
+  const groups = new Map<string, SessionResult[]>();
+  for (const one of sessions) {
+    const key = `${one.deviceId} ${one.place}`;
+    groups.set(key, [...(groups.get(key) ?? []), one]);
+  }
+  return groups.values();
 }
 
 export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, DevicesConclusion> = {
@@ -139,11 +162,12 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
     const sessions = standingCharges(captures).flatMap((record) => sessionOf(record, devices));
     const cells = [...newest.values()];
     const seen = devices.filter(({ id }) => [...cells, ...sessions].some(({ deviceId }) => deviceId === id));
-    const compared = sessions.flatMap((a, index) =>
-      sessions
+    const groups = [...groupsOf(sessions)];
+    const compared = groups.flatMap((a, index) =>
+      groups
         .slice(index + 1)
-        .filter(({ deviceId }) => deviceId === a.deviceId)
-        .flatMap((b) => compareSessions(a, b) ?? []),
+        .filter(([b]) => b?.deviceId === a[0]?.deviceId)
+        .flatMap((b) => compareCharges(a, b) ?? []),
     );
     return {
       devices: seen.map(({ id, name }) => ({ id, name })),
@@ -151,16 +175,29 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
       cells,
       sessions,
       compared,
+      repeats: groups.flatMap((group) => repeatsSay(group) ?? []),
     };
   },
-  progress({ cells, sessions }) {
-    const done = cells.length + sessions.length;
-    // A device takes what it wants: it never refutes a promise, so there is no worst.
-    return { done, total: Math.max(1, done), worst: null };
+  evidence({ sessions }) {
+    return {
+      charged: sessions.map(({ captureId, device, workload, session, title }) => ({
+        captureId,
+        device,
+        workload,
+        session,
+        conditions: title,
+      })),
+    };
   },
-  says({ sessions, compared }) {
+  progress({ cells, sessions }, _slice, settles) {
+    const done = cells.length + sessions.length;
+    // A device takes what it wants: of power it refutes no promise. Times are promised of the device itself.
+    return { done, total: Math.max(1, done), worst: worstOf(settles) };
+  },
+  says({ sessions, compared, repeats }) {
     return [
       ...sessions.map(({ title, sentence }) => `${title}: ${sentence}`),
+      ...repeats,
       ...compared.map(({ sentence }) => sentence),
     ];
   },

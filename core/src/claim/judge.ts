@@ -2,6 +2,7 @@
 
 import { type Claim, describePromise, type Promised, sharePorts } from '../promise/index.ts';
 import { type Unstated, unstatedOf } from '../uncertainty/index.ts';
+import { judgeChargeTime } from './judge-charge.ts';
 import { judgeEfficiency, judgeIdle, judgeRipple, judgeSurface } from './judge-figures.ts';
 import { withHold } from './judge-hold.ts';
 import { judgeRange, judgeSignal } from './judge-offer.ts';
@@ -29,6 +30,8 @@ function judgePromise(promise: Promised, known: Known): Judged {
       return judgeRipple(promise, known);
     case 'surface':
       return judgeSurface(promise, known);
+    case 'charge-time':
+      return judgeChargeTime(promise, known);
     case 'wording':
       return { state: 'undefined', sentence: 'These words promise nothing that can be tested.', notes: [], tests: [] };
   }

@@ -1,5 +1,6 @@
 // What is known about a sample when its claims are judged, and what a judgement gives.
 
+import type { ChargeSession } from '../charge/index.ts';
 import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { Delivered } from '../evidence/index.ts';
@@ -9,8 +10,18 @@ import type { Sees } from '../pd/index.ts';
 import type { Promised } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/types.ts';
 import type { RippleCell } from '../ripple/index.ts';
-import type { HoldRun } from '../run/index.ts';
+import type { Device, DeviceRun, HoldRun } from '../run/index.ts';
 import type { ClaimResult } from './types.ts';
+
+/** One whole charge, as far as a promise of time needs it. */
+export interface Charged {
+  readonly captureId: string;
+  /** Its name on the bench. */
+  readonly device: string;
+  readonly workload: DeviceRun['workload'] | null;
+  readonly session: Pick<ChargeSession, 'curve' | 'end'>;
+  readonly conditions: string;
+}
 
 /** What is known about the sample when its claims are judged. */
 export interface Known {
@@ -18,6 +29,11 @@ export interface Known {
   readonly idle: readonly IdleResult[];
   readonly ripple: readonly RippleCell[];
   readonly soaks: readonly SoakResult[];
+  /** Whole charges of devices. */
+  readonly charged: readonly Charged[];
+  readonly devices: readonly Device[];
+  /** Most any port is promised to give, W; null where nothing is promised. */
+  readonly promisedWatts: number | null;
   readonly rule: DecisionRule;
   /** Fraction by which a power or current may miss the promise and still count as set: the load setting tolerance. */
   readonly allowance: number;
@@ -41,6 +57,9 @@ export const NOTHING_KNOWN: Known = {
   idle: [],
   ripple: [],
   soaks: [],
+  charged: [],
+  devices: [],
+  promisedWatts: null,
   rule: 'guarded',
   allowance: 0.02,
   tolerance: null,

@@ -42,6 +42,8 @@ export function describePromise(promise: Promised): string {
       return `Ripple below ${formatPlain(promise.volts, 'voltage', 'mV')}${atMains(promise)}`;
     case 'surface':
       return `Surface below ${promise.celsius} °C`;
+    case 'charge-time':
+      return `${promise.device || 'Any device'}: ${formatPlain(promise.from, 'efficiency').replace(' %', '')} to ${formatPlain(promise.to, 'efficiency')} in ${formatPlain(promise.seconds, 'duration', 'min')}`;
     case 'wording':
       return `“${promise.text}”`;
   }

@@ -164,11 +164,8 @@ const CORPUS: readonly (readonly [line: string, says: string])[] = [
     'up to 95 % efficient at full load',
     'refused: Only an average efficiency is a claim, such as efficiency 91 %. Put an',
   ],
-  [
-    'charges a laptop to 50 % in 30 min',
-    'refused: Start with a port (C1, C2, C3, A1, A2, C10), "total", "idle" or "effic',
-  ],
-  ['50% in 30 minutes', 'refused: Start with a port (C1, C2, C3, A1, A2, C10), "total", "idle" or "effic'],
+  ['charges a laptop to 50 % in 30 min', 'laptop: 0 to 50 % in 30 min'],
+  ['50% in 30 minutes', 'Any device: 0 to 50 % in 30 min'],
   ['Input: 100-240V~ 50/60Hz 1.5A', 'refused: This is what it takes: it belongs to the input rating at Intake.'],
   ['Input 100–240 V 1.8 A', 'refused: This is what it takes: it belongs to the input rating at Intake.'],
   ['“turbo inside”', '“turbo inside”'],

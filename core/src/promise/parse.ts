@@ -2,6 +2,7 @@
 
 import { formatPlain } from '../quantity/index.ts';
 import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
+import { chargeTimeIn } from './charge-time.ts';
 import { portBody, togetherBody } from './label-body.ts';
 import { headsOf } from './label-heads.ts';
 import { type Token, tokensOf } from './label-tokens.ts';
@@ -152,6 +153,8 @@ export function parseClaimLine(
   if (line === '') return { reason: 'Nothing typed.' };
   const quoted = /^["“](.+)["”]$/.exec(line);
   if (quoted?.[1]) return { promises: [{ kind: 'wording', text: quoted[1] }] };
+  const charge = chargeTimeIn(line);
+  if (charge) return 'reason' in charge ? charge : { promises: [charge] };
   const tokens = tokensOf(line, labels);
   const first = tokens.find(({ kind }) => kind !== 'word' && kind !== 'sign');
   if (first?.kind === 'port') {

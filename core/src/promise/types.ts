@@ -40,6 +40,14 @@ export type Promised =
   | { readonly kind: 'ripple'; readonly volts: number; readonly mains: Mains | null }
   /** Hottest spot of its surface under full load, °C at 25 °C. */
   | { readonly kind: 'surface'; readonly celsius: number }
+  /** How long a device takes from a level to another, 0…1, s; the device by its name on the bench, empty for any. */
+  | {
+      readonly kind: 'charge-time';
+      readonly device: string;
+      readonly from: number;
+      readonly to: number;
+      readonly seconds: number;
+    }
   /** A slogan or version name: kept, but it promises nothing that can be tested. */
   | { readonly kind: 'wording'; readonly text: string };
 

@@ -24,7 +24,7 @@ export const STATIONS_ABOUT = [
     settles: ['port-line', 'range', 'total'],
   },
   { id: 'splits', title: 'Splits', touches: ['combination', 'total'], settles: ['combination'] },
-  { id: 'devices', title: 'Devices', touches: ['port-line', 'total'], settles: [] },
+  { id: 'devices', title: 'Devices', touches: ['charge-time', 'port-line', 'total'], settles: ['charge-time'] },
   { id: 'idle', title: 'Idle', touches: ['idle'], settles: ['idle'] },
   {
     id: 'efficiency',

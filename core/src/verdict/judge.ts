@@ -65,6 +65,17 @@ function evidenceOf(concluded: ReadonlyMap<string, Concluded>, stations: readonl
   return gathered;
 }
 
+/** Most any port is promised to give, W; null where nothing is. */
+function promisedWatts(claims: Dossier['claims']): number | null {
+  const watts = claims.flatMap(({ promise }) => {
+    if (promise.kind === 'port-line') return [promise.volts * promise.amps];
+    if (promise.kind === 'range') return [promise.high * promise.amps];
+    if (promise.kind === 'total') return [promise.watts];
+    return promise.kind === 'combination' ? promise.shares.map((share) => share.watts) : [];
+  });
+  return watts.length > 0 ? Math.max(...watts) : null;
+}
+
 function judgeAll(dossier: Dossier, evidence: Partial<Known>): readonly ClaimResult[] {
   const { sample, instruments, profile } = dossier;
   const { rule, allowance, tolerance, continuous } = profile;
@@ -78,6 +89,8 @@ function judgeAll(dossier: Dossier, evidence: Partial<Known>): readonly ClaimRes
       allowance,
       tolerance,
       continuous,
+      devices: dossier.devices,
+      promisedWatts: promisedWatts(dossier.claims),
       seesOf: (id) => instrument(id)?.sees ?? null,
       nameOf: (id) => instrument(id)?.name ?? null,
     },

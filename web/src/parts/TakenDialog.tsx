@@ -8,7 +8,7 @@ import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { refreshSample } from '../api/queries.ts';
 import { useSample, useSupplies } from '../state/sample.tsx';
-import { typedSi } from './fields.tsx';
+import { typedMinutes, typedSi } from './fields.tsx';
 import { FormDialog } from './form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from './form/inputs.tsx';
 import { useTyped } from './form/useTyped.ts';
@@ -55,15 +55,14 @@ function toForm(taken: Taken | undefined): TakenText {
 }
 
 function toTaken(form: TakenText): Taken {
-  const minutes = (text: string) => typedSi(/[a-z]/i.test(text) ? text : `${text} min`, 'duration');
   return {
-    warmUp: form.warmUp.trim() === '' ? null : minutes(form.warmUp),
+    warmUp: form.warmUp.trim() === '' ? null : typedMinutes(form.warmUp),
     rest:
       form.how === 'not watched'
         ? null
         : {
             drift: typedSi(form.drift, 'efficiency'),
-            over: minutes(form.over) ?? Number.NaN,
+            over: typedMinutes(form.over) ?? Number.NaN,
             averaged: form.how === 'averaged',
           },
     source: {

@@ -94,3 +94,7 @@ export function typedSi(text: string, quantity: QuantityId): number | null {
   const parsed = parseQuantity(text, quantity);
   return parsed.ok ? parsed.value : Number.NaN;
 }
+
+/** A time typed, s: without a unit it is minutes. */
+export const typedMinutes = (text: string): number | null =>
+  typedSi(/[a-z]/i.test(text) || text.trim() === '' ? text : `${text} min`, 'duration');

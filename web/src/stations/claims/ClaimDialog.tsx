@@ -8,7 +8,7 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Control } from 'react-hook-form';
-import { typedSi } from '../../parts/fields.tsx';
+import { typedMinutes, typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
@@ -26,6 +26,7 @@ const KINDS: readonly { value: Kind; label: string }[] = [
   { value: 'idle', label: 'Idle' },
   { value: 'ripple', label: 'Ripple' },
   { value: 'surface', label: 'Surface temperature' },
+  { value: 'charge-time', label: 'Charge time of a device' },
   { value: 'wording', label: 'Words' },
 ];
 
@@ -42,6 +43,10 @@ interface Form {
   readonly watts: string;
   readonly ratio: string;
   readonly celsius: string;
+  readonly device: string;
+  readonly from: string;
+  readonly to: string;
+  readonly minutes: string;
   readonly text: string;
   readonly shares: Readonly<Record<string, string>>;
   readonly mains: string;
@@ -71,6 +76,10 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
     watts: promise?.kind === 'total' || promise?.kind === 'idle' ? formatPlain(promise.watts, 'power') : '',
     ratio: promise?.kind === 'average-efficiency' ? formatPlain(promise.ratio, 'efficiency') : '',
     celsius: promise?.kind === 'surface' ? `${promise.celsius} °C` : '',
+    device: promise?.kind === 'charge-time' ? promise.device : '',
+    from: promise?.kind === 'charge-time' ? formatPlain(promise.from, 'efficiency') : '0 %',
+    to: promise?.kind === 'charge-time' ? formatPlain(promise.to, 'efficiency') : '',
+    minutes: promise?.kind === 'charge-time' ? formatPlain(promise.seconds, 'duration', 'min') : '',
     text: promise?.kind === 'wording' ? promise.text : '',
     shares:
       promise?.kind === 'combination'
@@ -137,6 +146,14 @@ function usePromise(form: Form): Promised {
       return { kind: form.kind, volts: number(form.volts, 'voltage'), mains };
     case 'surface':
       return { kind: form.kind, celsius: number(form.celsius, 'temperature') - 273.15 };
+    case 'charge-time':
+      return {
+        kind: form.kind,
+        device: form.device.trim(),
+        from: number(form.from, 'efficiency'),
+        to: number(form.to, 'efficiency'),
+        seconds: typedMinutes(form.minutes) ?? Number.NaN,
+      };
     case 'wording':
       return { kind: form.kind, text: form.text.trim() };
   }
@@ -154,7 +171,7 @@ function PromiseFields({ control, form, set }: PromiseProps) {
   const ports = sample.model.ports.map(({ label }) => label);
   const port = <ChoiceInput control={control} name="port" label="Port" options={ports} />;
   const quantity = (
-    name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio' | 'celsius',
+    name: 'volts' | 'high' | 'amps' | 'watts' | 'ratio' | 'celsius' | 'from' | 'to',
     label: string,
     of: 'voltage' | 'current' | 'power' | 'efficiency' | 'temperature',
   ) => <QuantityInput control={control} name={name} label={label} quantity={of} required />;
@@ -206,6 +223,21 @@ function PromiseFields({ control, form, set }: PromiseProps) {
             slotProps={{ htmlInput: { autoComplete: 'off' } }}
           />
         ))}
+      </Box>
+    );
+  if (form.kind === 'charge-time')
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1.5 }}>
+        <TextInput
+          control={control}
+          name="device"
+          label="Device, as on the bench"
+          max={60}
+          more={{ placeholder: 'any', sx: { gridColumn: '1 / -1' } }}
+        />
+        {quantity('from', 'From, %', 'efficiency')}
+        {quantity('to', 'To, %', 'efficiency')}
+        <TextInput control={control} name="minutes" label="Time, min" max={20} required />
       </Box>
     );
   if (form.kind === 'wording')

@@ -1,12 +1,13 @@
 // Takes in a charge: which device, at which port, over which cable, and its log: from a file, or levels typed line by line.
 import { mainsLabel } from '@lastmark/core/reading';
+import { WORKLOADS } from '@lastmark/core/run';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { RecordingButton, TypedLines } from '../../captures/RecordingParts.tsx';
 import { Seen } from '../../captures/Seen.tsx';
 import { useCapture } from '../../captures/useCapture.ts';
 import { useRecording } from '../../captures/useRecording.ts';
-import { typedSi } from '../../parts/fields.tsx';
+import { typedMinutes, typedSi } from '../../parts/fields.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
@@ -16,6 +17,7 @@ interface Form {
   deviceId: string;
   port: string;
   lead: string;
+  workload: string;
   supply: string;
   rigId: string;
   startLevel: string;
@@ -35,6 +37,7 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
     deviceId: dossier.devices[0]?.id ?? '',
     port: ports[0] ?? '',
     lead: '',
+    workload: '',
     supply: supplies.at(-1) ? mainsLabel(supplies.at(-1) as (typeof supplies)[number]) : '',
     rigId: dossier.rigs[0]?.id ?? '',
     startLevel: '',
@@ -46,10 +49,10 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
   const [tried, setTried] = useState(false);
   const mains = supplies.find((one) => mainsLabel(one) === values.supply);
   const startLevel = typedSi(values.startLevel, 'efficiency');
-  const end =
-    values.end.trim() === '' ? null : typedSi(/[a-z]/i.test(values.end) ? values.end : `${values.end} min`, 'duration');
+  const end = values.end.trim() === '' ? null : typedMinutes(values.end);
   const wrong = [startLevel, end].some((one) => one !== null && Number.isNaN(one)) || (startLevel ?? 0) > 1;
-  const charge = { deviceId: values.deviceId, lead: values.lead.trim(), startLevel, end };
+  const workload = WORKLOADS.find((one) => one === values.workload) ?? null;
+  const charge = { deviceId: values.deviceId, lead: values.lead.trim(), workload, startLevel, end };
   const recording = useRecording(mains && !wrong ? { kind: 'charge', mains, charge } : null);
   const save = async () => {
     setTried(true);
@@ -108,7 +111,13 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
         label="Rig"
         options={dossier.rigs.map(({ id, name }) => ({ value: id, label: name }))}
       />
-      <TextInput control={control} name="note" label="Note" max={400} more={{ sx: { gridColumn: 'span 2' } }} />
+      <ChoiceInput
+        control={control}
+        name="workload"
+        label="The device meanwhile"
+        options={[{ value: '', label: 'not noted' }, ...WORKLOADS]}
+      />
+      <TextInput control={control} name="note" label="Note" max={400} />
       <TypedLines
         label="Or levels, line by line"
         name="typed levels"

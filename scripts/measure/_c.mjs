@@ -1,0 +1,3 @@
+import { measureCharges } from './charge.mjs';
+
+await measureCharges();
