@@ -1,4 +1,5 @@
 // Operations of the bench: instruments, rigs, devices, rules, and the server itself.
+import type { DeviceEvidence } from '@lastmark/core/charge';
 import type { Profile } from '@lastmark/core/verdict';
 import { limitSetInput } from './limit-schemas.ts';
 import type { Lease } from './plan-types.ts';
@@ -81,6 +82,9 @@ export const BENCH_ROUTES = {
     answer: is<StoredRig>(),
   }),
   listDevices: get('/devices', 'The devices that serve as loads', { answer: is<Items<StoredDevice>>() }),
+  getDeviceEvidence: get('/device-evidence', 'What the chargers on the shelf showed of the devices', {
+    answer: is<DeviceEvidence>(),
+  }),
   createDevice: write('post', '/devices', 'Add a device', {
     body: of<DeviceInput>(deviceInput),
     answer: is<StoredDevice>(),

@@ -247,6 +247,7 @@ export const createHandlers = ({
     createRig: async ({ db, body }) => versioned(await createRig(db, body)),
     updateRig: async (call) => versioned(await updateRig(call.db, call.params.rigId, call.body, call.ifMatch)),
     listDevices: async ({ db }) => ({ body: { items: await listDevices(db) } }),
+    getDeviceEvidence: async ({ left }) => asJson(await jobs.run('deviceEvidence', {}, left)),
     createDevice: async ({ db, body }) => versioned(await createDevice(db, body)),
     updateDevice: async (call) => versioned(await updateDevice(call.db, call.params.deviceId, call.body, call.ifMatch)),
     getProfile: async ({ db }) => versioned(await getProfile(db)),

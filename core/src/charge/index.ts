@@ -1,4 +1,5 @@
 // Whole charges: from a log to stages, times, and what came after full.
+export * from './board.ts';
 export * from './compare.ts';
 export * from './course.ts';
 export * from './level.ts';

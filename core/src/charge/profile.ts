@@ -56,7 +56,7 @@ function inCell(
 }
 
 /** Time from one level to another as a course went, s; null where it does not cover them. */
-function tookFor({ levels, seconds }: Course, from: number, to: number): number | null {
+export function tookFor({ levels, seconds }: Course, from: number, to: number): number | null {
   if ((levels[0] as number) > from + 1e-9 || (levels.at(-1) as number) < to - 1e-9) return null;
   return seconds.reduce((sum, one, at) => {
     const [low, high] = [levels[at] as number, levels[at + 1] as number];

@@ -85,9 +85,20 @@ describe('the station', () => {
     withdrawn: false,
     ...part,
   });
-  const devices = ['tablet', 'radio'].map((id) => ({ id, name: `Hut ${id}` })) as never;
+  const devices = ['tablet', 'radio'].map((id) => ({ id, name: `Hut ${id}`, ceilings: [] })) as never;
   const run = (id: string, part: object) => ({
-    run: { id, deviceId: 'radio', port: 'A1', watts: 7, volts: 5, outcome: 'charging', ...part },
+    run: {
+      id,
+      deviceId: 'radio',
+      port: 'A1',
+      lead: 'A lead',
+      workload: 'idle',
+      charge: null,
+      watts: 7,
+      volts: 5,
+      outcome: 'charging',
+      ...part,
+    },
     sentence: '',
     limiter: 'the device limits.',
     notes: [],
@@ -97,6 +108,44 @@ describe('the station', () => {
       { sample: { ports: [{ label: 'C1' }, { label: 'A1' }] }, captures, devices },
       { proof: { devices: runs as never } },
     );
+
+  it('keeps runs of another cable, workload or a nearly full battery apart', () => {
+    const found = conclude(
+      [],
+      [
+        run('a', {}),
+        run('b', { lead: 'long lead' }),
+        run('c', { workload: 'screen on' }),
+        run('d', { charge: 0.85 }),
+        run('e', { charge: 0.3 }),
+      ],
+    );
+    expect(found.cells.map(({ runId, battery }) => [runId, battery])).toEqual([
+      ['a', 'not noted'],
+      ['b', 'not noted'],
+      ['c', 'not noted'],
+      ['d', 'nearly full'],
+      ['e', 'not full'],
+    ]);
+  });
+
+  it('brings its charges to the promises, with the lead that held one back', () => {
+    const tablet = {
+      id: 'tablet',
+      name: 'Hut tablet',
+      ceilings: [
+        { connector: 'C', lead: '1 m', volts: 15, watts: 18 },
+        { connector: 'C', lead: '5 A', volts: 15, watts: 28 },
+      ],
+    };
+    const found = devicesStation.conclude(
+      { sample: { ports: [{ label: 'C1' }] }, captures: [record('a')], devices: [tablet as never] },
+      { proof: { devices: [] } },
+    );
+    expect(devicesStation.evidence?.(found, {} as never).charged).toMatchObject([
+      { captureId: 'a', device: 'Hut tablet', heldBy: 'it takes 18 W at most over this lead, 28 W over another' },
+    ]);
+  });
 
   it('has a cell for a device at a port, by its newest run, and every charge that stands', () => {
     const found = conclude(

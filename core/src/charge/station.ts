@@ -44,10 +44,16 @@ interface DevicesNeeds {
   };
 }
 
-/** A device at a port: its newest settled run. */
+/** Battery as a settled run sees it: nearly full it takes less and less. */
+export type Battery = 'nearly full' | 'not full' | 'not noted';
+
+/** A device at a port over a cable, in one state: its newest settled run. */
 export interface DeviceCell {
   readonly deviceId: string;
   readonly port: string;
+  readonly lead: string;
+  readonly workload: DeviceRun['workload'];
+  readonly battery: Battery;
   readonly runId: string;
   readonly watts: number;
   readonly volts: number | null;
@@ -65,6 +71,8 @@ export interface SessionResult {
   readonly place: string;
   /** What the device did meanwhile; null where nobody noted it. */
   readonly workload: DeviceRun['workload'] | null;
+  /** What held it back that is not the charger; null for nothing known. */
+  readonly heldBy: string | null;
   /** Device and place, with the day. */
   readonly title: string;
   readonly session: ChargeSession;
@@ -82,6 +90,10 @@ export interface DevicesConclusion {
   /** Repeats of one charge, a sentence each. */
   readonly repeats: readonly string[];
 }
+
+const NEARLY_FULL = 0.8;
+const batteryOf = ({ charge }: DeviceRun): Battery =>
+  charge === null ? 'not noted' : charge >= NEARLY_FULL ? 'nearly full' : 'not full';
 
 export function standingCharges(all: readonly ChargeRecord[]): readonly ChargeRecord[] {
   const replaced = new Set(all.flatMap(({ supersedes }) => supersedes ?? []));
@@ -107,12 +119,22 @@ export function sessionParts({ times, energy, duration, end, level, afterFull }:
 
 export const sessionSays = (session: ChargeSession): string => sessionParts(session).join(' ');
 
+/** A lead that carries clearly less than the device takes over another. */
+function heldByLead({ ceilings }: Device, lead: string): string | null {
+  const own = ceilings.filter((one) => one.lead === lead).map(({ watts }) => watts);
+  const [over, most] = [Math.max(0, ...own), Math.max(0, ...ceilings.map(({ watts }) => watts))];
+  return own.length > 0 && over < 0.93 * most
+    ? `it takes ${formatPlain(over, 'power')} at most over this lead, ${formatPlain(most, 'power')} over another`
+    : null;
+}
+
 function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionResult[] {
   if (record.figures.kind !== 'charge' || !record.charge) return [];
   // Only the kind says which figures these are.
   const session = record.figures as unknown as ChargeSession;
   const { deviceId, lead, workload = null } = record.charge;
-  const name = devices.find(({ id }) => id === deviceId)?.name ?? 'A device gone from the bench';
+  const device = devices.find(({ id }) => id === deviceId);
+  const name = device?.name ?? 'A device gone from the bench';
   const place = [record.port, lead, mainsLabel(record.mains)].filter(Boolean).join(', ');
   return [
     {
@@ -121,6 +143,7 @@ function sessionOf(record: ChargeRecord, devices: readonly Device[]): SessionRes
       device: name,
       place,
       workload,
+      heldBy: device ? heldByLead(device, lead) : null,
       title: `${name} on ${place}, ${record.takenAt.slice(0, 10)}`,
       session,
       headline: (sessionParts(session)[0] ?? '').replace(/\.$/, ''),
@@ -146,11 +169,15 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
   conclude({ sample, captures, devices }, { proof }) {
     const newest = new Map<string, DeviceCell>();
     for (const { run, limiter } of proof.devices) {
-      const key = `${run.deviceId} ${run.port}`;
-      const { deviceId, port, id, watts, volts, outcome } = run;
+      const { deviceId, port, lead, workload, id, watts, volts, outcome } = run;
+      const battery = batteryOf(run);
+      const key = [deviceId, port, lead, workload, battery].join('|');
       newest.set(key, {
         deviceId,
         port,
+        lead,
+        workload,
+        battery,
         runId: id,
         watts,
         volts,
@@ -180,10 +207,11 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
   },
   evidence({ sessions }) {
     return {
-      charged: sessions.map(({ captureId, device, workload, session, title }) => ({
+      charged: sessions.map(({ captureId, device, workload, heldBy, session, title }) => ({
         captureId,
         device,
         workload,
+        heldBy,
         session,
         conditions: title,
       })),

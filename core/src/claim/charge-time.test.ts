@@ -16,6 +16,7 @@ const charged = (from: number, to: number, minutes: number, part: Partial<Charge
     captureId: 's',
     device: 'Ridge 14',
     workload: null,
+    heldBy: null,
     conditions: 'C1',
     session: {
       end: to === 1 ? { at: minutes * 60, by: 'device' } : null,
@@ -84,6 +85,24 @@ describe('a promised charge time', () => {
     expect(slow.state).toBe('not tested');
     expect(slow.sentence).toContain('the device worked meanwhile (screen on)');
     expect(judge(claim(0, 0.5, 28), [charged(0, 1, 50, { workload: 'screen on' })]).state).toBe('proven');
+  });
+
+  it('is never refuted over a lead that held the device back', () => {
+    const part = { heldBy: 'the lead carries 58 W where it takes 78 W' };
+    const slow = judge(claim(0, 0.5, 28), [charged(0, 1, 64, part)]);
+    expect([slow.state, slow.sentence]).toEqual([
+      'not tested',
+      'Not comparable. C1: 32 min, and the lead carries 58 W where it takes 78 W.',
+    ]);
+    expect(judge(claim(0, 0.5, 28), [charged(0, 1, 50, part)]).state).toBe('proven');
+  });
+
+  it('on which charges disagree is borderline', () => {
+    const result = judge(claim(0, 0.5, 28), [charged(0, 1, 50), charged(0, 1, 64)]);
+    expect([result.state, result.notes[0]]).toEqual([
+      'borderline',
+      'The charges do not agree: some took less, some more.',
+    ]);
   });
 
   it('is of the device it names', () => {

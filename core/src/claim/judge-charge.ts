@@ -1,7 +1,7 @@
 // Promises of a charge time: held against whole charges of that device, and against what its battery would need.
 import { levelSince, timeFor } from '../charge/index.ts';
 import type { Limit } from '../decision/index.ts';
-import { CLAIM_STATES, type ClaimTest, decidingFirst, stateOf, worstState } from '../evidence/index.ts';
+import { type ClaimTest, decidingFirst, settle, stateOf } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { type Charged, type Judged, type Known, notTested, type PromiseOf } from './known.ts';
 
@@ -9,6 +9,9 @@ type Promise = PromiseOf<'charge-time'>;
 
 /** What came of one charge: a test, or why it says nothing of this promise. */
 type Outcome = { readonly test: ClaimTest } | { readonly not: string };
+
+/** Finer than any level is told. */
+const HAIR = 5e-4;
 
 const percent = (level: number): string => formatPlain(Math.round(level * 100) / 100, 'efficiency');
 const minutes = (seconds: number): string => formatPlain(Math.round(seconds / 6) * 6, 'duration', 'min');
@@ -23,13 +26,13 @@ export const isAbout = (promise: Pick<Promise, 'device'>, device: string): boole
  * emptier is read over the promised levels. A device that worked meanwhile took longer: it can only prove.
  */
 function outcomeOf({ from, to, seconds }: Promise, charge: Charged): Outcome {
-  const { session, conditions, captureId, workload } = charge;
+  const { session, conditions, captureId, workload, heldBy } = charge;
   const { curve, end } = session;
   if (!curve) return { not: `${conditions}: its level is not known.` };
   const first = curve.levels[0] as number;
   const last = curve.levels.at(-1) as number;
-  const begun = Math.max(from, first);
-  const fuller = first > from + 1e-9;
+  const fuller = first > from + HAIR;
+  const begun = first > from - HAIR ? first : from;
   const limit: Limit = { kind: 'at-most', high: seconds };
   const since = levelSince(curve, begun);
   if (since === null || begun >= to)
@@ -43,13 +46,17 @@ function outcomeOf({ from, to, seconds }: Promise, charge: Charged): Outcome {
   const interval =
     reached === null
       ? { low: seen, high: Number.POSITIVE_INFINITY }
-      : { low: fuller ? seen : working ? 0 : seen, high: fuller ? Number.POSITIVE_INFINITY : seen + step };
+      : {
+          low: fuller ? seen : working || heldBy !== null ? 0 : seen,
+          high: fuller ? Number.POSITIVE_INFINITY : seen + step,
+        };
   const evidence = { kind: 'device' as const, interval, conditions: where, pointIds: [captureId] };
   const state = stateOf(evidence, limit);
   if (reached === null && state !== 'short')
     return { not: `${conditions}: it was not seen to ${percent(to)}, only to ${percent(last)}.` };
   if (fuller && state !== 'short')
     return { not: `${where}: ${minutes(seen)} to ${percent(to)}, and the start is another than promised.` };
+  if (heldBy !== null && state !== 'proven') return { not: `${where}: ${minutes(seen)}, and ${heldBy}.` };
   if (working && state !== 'proven') return { not: `${conditions}: the device worked meanwhile (${workload}).` };
   return {
     test: {
@@ -101,16 +108,13 @@ export function judgeChargeTime(promise: Promise, known: Known): Judged {
   const not = outcomes.flatMap((one) => ('not' in one ? [one.not] : []));
   if (tests.length === 0)
     return { ...notTested(`Not comparable. ${not[0] ?? ''}`), notes: [...not.slice(1), ...notes] };
-  const state = worstState(
-    tests.map((test) => test.state),
-    CLAIM_STATES,
-  );
+  const { state, disagree } = settle(tests.map((test) => test.state));
   const sorted = decidingFirst(tests, state);
   const [first] = sorted;
   return {
     state,
     sentence: first ? `${first.words} (${first.evidence.conditions}); promised ${promised}.` : '',
-    notes: [...not, ...notes],
+    notes: [...(disagree ? ['The charges do not agree: some took less, some more.'] : []), ...not, ...notes],
     tests: sorted,
   };
 }

@@ -19,6 +19,8 @@ export interface Charged {
   /** Its name on the bench. */
   readonly device: string;
   readonly workload: DeviceRun['workload'] | null;
+  /** What held it back that is not the charger, in words; null for nothing known. Such a charge proves and never refutes. */
+  readonly heldBy: string | null;
   readonly session: Pick<ChargeSession, 'curve' | 'end'>;
   readonly conditions: string;
 }

@@ -70,7 +70,7 @@ export interface PortAbility {
 }
 
 /** Most a port promises or offers alone, W; null when nothing says. */
-function aloneWatts(
+export function aloneWatts(
   port: string,
   claims: readonly Pick<Claim, 'promise'>[],
   offers: readonly SourceObject[],

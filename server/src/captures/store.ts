@@ -207,6 +207,7 @@ export async function storeCapture(
     id: body.id,
     sampleId,
     body,
+    deviceId: body.charge?.deviceId ?? null,
     pointId,
     takenAt,
     supersedes: body.supersedes,

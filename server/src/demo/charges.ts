@@ -7,115 +7,11 @@ import type { Channel, Trace } from '@lastmark/core/trace';
 import { storeCapture, writeCapture } from '../captures/store.ts';
 import { newId } from '../db/ids.ts';
 import { listDevices } from '../devices/store.ts';
+import { CHARGES, type Charge } from './charge-list.ts';
 import type { DemoWork } from './shelf.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
-const SERIAL = 'PT-75-3310';
 const EVERY = 5;
-
-interface Charge {
-  readonly device: string;
-  readonly port: string;
-  readonly lead: string;
-  readonly volts: number;
-  /** Wh, and W at most. */
-  readonly battery: number;
-  readonly watts: number;
-  /** Level from which it takes less, and the part of its power it ends with. */
-  readonly knee: number;
-  readonly last: number;
-  readonly start: number;
-  /** W after full, and for how long it is logged, s. */
-  readonly after: number;
-  readonly afterSeconds: number;
-  /** Levels between which power swings to and fro, by what part. */
-  readonly hunts?: { readonly from: number; readonly to: number; readonly depth: number };
-  /** Pulled after so long, s. */
-  readonly until?: number;
-  /** Only levels were written down. */
-  readonly typed?: boolean;
-  /** Whether the device logs its level. */
-  readonly logs?: boolean;
-  readonly note: string;
-}
-
-const CHARGES: readonly Charge[] = [
-  {
-    device: 'Warden’s laptop',
-    port: 'C1',
-    lead: '240 W cable, 1 m',
-    volts: 20,
-    battery: 64,
-    watts: 71,
-    knee: 0.62,
-    last: 0.11,
-    start: 0.12,
-    after: 0.9,
-    afterSeconds: 1500,
-    logs: true,
-    note: 'Lid closed, asleep.',
-  },
-  {
-    device: 'Warden’s laptop',
-    port: 'C1',
-    lead: 'desk cable, 2 m',
-    volts: 20,
-    battery: 64,
-    watts: 57,
-    knee: 0.68,
-    last: 0.13,
-    start: 0.2,
-    after: 0.9,
-    afterSeconds: 900,
-    logs: true,
-    note: 'Lid closed, asleep.',
-  },
-  {
-    device: 'Loan phone',
-    port: 'C2',
-    lead: 'desk cable, 2 m',
-    volts: 9,
-    battery: 17.5,
-    watts: 21,
-    knee: 0.6,
-    last: 0.08,
-    start: 0.05,
-    after: 0.12,
-    afterSeconds: 1200,
-    hunts: { from: 0.28, to: 0.42, depth: 0.3 },
-    note: 'Screen off.',
-  },
-  {
-    device: 'Hut tablet',
-    port: 'C2',
-    lead: 'desk cable, 2 m',
-    volts: 15,
-    battery: 31,
-    watts: 27,
-    knee: 0.8,
-    last: 0.15,
-    start: 0.08,
-    after: 0,
-    afterSeconds: 0,
-    until: 2700,
-    note: 'The hut’s current goes off at ten.',
-  },
-  {
-    device: 'Valley radio',
-    port: 'A1',
-    lead: 'A lead, 1 m',
-    volts: 5,
-    battery: 14,
-    watts: 7.6,
-    knee: 0.75,
-    last: 0.12,
-    start: 0.3,
-    after: 0,
-    afterSeconds: 60,
-    typed: true,
-    note: 'Read off its display.',
-  },
-];
 
 const channel = (name: string, quantity: Channel['quantity'], unit: string, values: readonly number[]): Channel => ({
   name,
@@ -180,15 +76,16 @@ function chargeTrace(charge: Charge, normal: () => number): Trace {
   };
 }
 
-const seed: DemoWork['seed'] = async ({ db, rigs, moment }, sampleId, _serial, random) => {
+const seed: DemoWork['seed'] = async ({ db, rigs, moment }, sampleId, serial, random) => {
   const normal = seededNormal(random);
   const devices = await listDevices(db);
-  for (const charge of CHARGES) {
+  for (const charge of CHARGES.filter(({ on }) => on === serial)) {
     const deviceId = devices.find(({ name }) => name === charge.device)?.id;
     if (!deviceId) continue;
     const setting: ChargeSetting = {
       deviceId,
       lead: charge.lead,
+      workload: charge.note.includes('asleep') ? 'asleep' : null,
       startLevel: charge.logs || charge.typed ? null : charge.start,
       end: null,
     };
@@ -213,4 +110,4 @@ const seed: DemoWork['seed'] = async ({ db, rigs, moment }, sampleId, _serial, r
   }
 };
 
-export const CHARGED: DemoWork = { serials: [SERIAL], seed };
+export const CHARGED: DemoWork = { serials: [...new Set(CHARGES.map(({ on }) => on))], seed };

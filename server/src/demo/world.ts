@@ -299,6 +299,7 @@ export const SHELF: readonly DemoSample[] = [
       claim({ kind: 'total', watts: 75 }, 'box, front', { kind: 'continuous' }),
       claim({ kind: 'average-efficiency', ratio: 0.9, mains: null }, 'manual, page 2'),
       claim({ kind: 'idle', watts: 0.1, mains: null }, 'manual, page 2'),
+      claim({ kind: 'charge-time', device: 'Warden’s laptop', from: 0.15, to: 0.5, seconds: 24 * 60 }, 'box, back'),
     ],
     units: [
       {

@@ -12,6 +12,7 @@ import type { Capture, Trace } from '@lastmark/core/capture';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
+import { deviceEvidence } from '../devices/evidence.ts';
 import { dossierSince, getDossier, revisionsIn } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
 import { toVerdict } from '../export/verdict.ts';
@@ -68,6 +69,7 @@ export const JOBS = {
   dossier: job('screen', async (db, { sampleId, have }: { sampleId: string; have: string }) =>
     jsonOf(await dossierSince(db, sampleId, revisionsIn(have))),
   ),
+  deviceEvidence: job('screen', async (db, _needs: object) => jsonOf(await deviceEvidence(db))),
   figures: job('background', (db, { most }: { most: number }) => workOutFigures(db, most)),
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
   trace: job(

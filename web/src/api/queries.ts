@@ -16,6 +16,7 @@ import type {
   StoredProfile,
   StoredRig,
 } from '@lastmark/contract/types';
+import type { DeviceEvidence } from '@lastmark/core/charge';
 import type { FilePlan } from '@lastmark/core/meter-file';
 import type { Point } from '@lastmark/core/reading';
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query';
@@ -172,6 +173,12 @@ export const devicesQuery = queryOptions({
   queryFn: ({ signal }) => api<Items<StoredDevice>>('/devices', { signal }),
 });
 
+/** What every charger showed of the devices. */
+export const deviceEvidenceQuery = queryOptions({
+  queryKey: ['device-evidence'],
+  queryFn: ({ signal }) => api<DeviceEvidence>('/device-evidence', { signal }),
+});
+
 /** What of the demo stands on the shelf. */
 export const demoQuery = queryOptions({
   queryKey: ['demo'],
@@ -198,6 +205,7 @@ export async function refreshSample(sampleId: string): Promise<void> {
   await Promise.all([
     queryClient.invalidateQueries({ queryKey: ['dossier', sampleId] }),
     queryClient.invalidateQueries({ queryKey: ['samples'] }),
+    queryClient.invalidateQueries({ queryKey: ['device-evidence'] }),
   ]);
 }
 

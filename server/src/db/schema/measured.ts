@@ -133,6 +133,8 @@ export const captures = mysqlTable(
       .notNull()
       .references(() => samples.id),
     body: jsonColumn<Capture>('body').notNull(),
+    /** What was charged; null for other kinds. */
+    deviceId: ulidColumn('device_id').references(() => devices.id),
     /** The idle point it made; null for other kinds. */
     pointId: ulidColumn('point_id').references(() => points.id),
     takenAt: momentColumn('taken_at').notNull(),

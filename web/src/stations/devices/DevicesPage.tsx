@@ -1,5 +1,5 @@
 // Devices: whole charges first, then what each device took at each port, and what an empty cell would settle.
-import type { DeviceCell, SessionResult } from '@lastmark/core/charge';
+import type { Compared, DeviceCell, SessionResult } from '@lastmark/core/charge';
 import { fixed, formatPlain } from '@lastmark/core/quantity';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -16,11 +16,16 @@ import { Loading } from '../../parts/QueryGate.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
+import { Board } from './Board.tsx';
 import { ChargeDialog } from './ChargeDialog.tsx';
+import { ForetoldTable } from './ForetoldTable.tsx';
 
 const ChargeChart = lazy(async () => ({ default: (await import('./ChargeChart.tsx')).ChargeChart }));
 
+const CompareChart = lazy(async () => ({ default: (await import('./CompareChart.tsx')).CompareChart }));
+
 const CHART_HEIGHT = 300;
+const COMPARE_HEIGHT = 280;
 const MINUTE = 60;
 const minutes = (seconds: number | null): string | null => (seconds === null ? null : fixed(seconds / MINUTE, 0));
 
@@ -43,21 +48,50 @@ function Cell({ cell }: { readonly cell: DeviceCell }) {
   );
 }
 
+/** A device over one cable, in one state. */
+interface GridRow {
+  readonly key: string;
+  readonly name: string;
+  readonly state: string;
+  readonly cells: readonly DeviceCell[];
+}
+
+const stateOf = ({ lead, workload, battery }: DeviceCell): string =>
+  [lead, workload, battery === 'nearly full' ? battery : ''].filter(Boolean).join(', ');
+
 function Grid() {
   const { dossier, verdict } = useSample();
   const { ports, cells } = verdict.results.devices;
-  const rows = dossier.devices;
+  const rows = dossier.devices.flatMap(({ id, name }): GridRow[] => {
+    const own = cells.filter(({ deviceId }) => deviceId === id);
+    if (own.length === 0) return [{ key: id, name, state: '', cells: [] }];
+    const states = [...new Set(own.map(stateOf))];
+    return states.map((state) => ({
+      key: `${id} ${state}`,
+      name,
+      state,
+      cells: own.filter((cell) => stateOf(cell) === state),
+    }));
+  });
   return (
-    <QuietTable<(typeof rows)[number]>
+    <QuietTable<GridRow>
       label="Devices by port"
       rows={rows}
-      rowKey={({ id }) => id}
+      rowKey={({ key }) => key}
       columns={[
-        { head: 'Device', cell: ({ name }) => name },
+        {
+          head: 'Device',
+          cell: ({ name, state }) => (
+            <>
+              {name}
+              <Box sx={{ fontSize: 13, fontWeight: 400, color: 'text.secondary' }}>{state}</Box>
+            </>
+          ),
+        },
         ...ports.map((port) => ({
           head: port,
-          cell: ({ id }: (typeof rows)[number]) => {
-            const cell = cells.find((one) => one.deviceId === id && one.port === port);
+          cell: ({ cells: own }: GridRow) => {
+            const cell = own.find((one) => one.port === port);
             return cell ? <Cell cell={cell} /> : null;
           },
           empty: 'what it takes here',
@@ -128,9 +162,43 @@ function Sessions({
   );
 }
 
+/** Two places of one device at a time: what came of it, and the picture over the levels they share. */
+function Comparisons({
+  compared,
+  sessions,
+}: {
+  readonly compared: readonly Compared[];
+  readonly sessions: readonly SessionResult[];
+}) {
+  const [chosen, choose] = useState(0);
+  const shown = compared[chosen] ?? compared[0];
+  if (!shown) return null;
+  return (
+    <Box component="section" aria-labelledby="compared" sx={{ mt: 3 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
+        <Typography variant="h2" id="compared" sx={{ flex: 1 }}>
+          Side by side
+        </Typography>
+        {compared.length > 1 && (
+          <Choice
+            label="Charges"
+            value={String(compared.indexOf(shown))}
+            options={compared.map(({ sentence }, at) => ({ value: String(at), label: sentence.split(':')[0] ?? '' }))}
+            onChange={(at) => choose(Number(at))}
+            more={{ sx: { width: 320 } }}
+          />
+        )}
+      </Box>
+      <Suspense fallback={<Box sx={{ minHeight: COMPARE_HEIGHT }} />}>
+        <CompareChart compared={shown} sessions={sessions} height={COMPARE_HEIGHT} />
+      </Suspense>
+    </Box>
+  );
+}
+
 export function DevicesPage() {
   const { dossier, verdict } = useSample();
-  const { sessions, compared } = verdict.results.devices;
+  const { sessions, compared, repeats } = verdict.results.devices;
   const [params, setParams] = useSearchParams();
   const [taking, setTaking] = useState(false);
   const shown = sessions.find(({ captureId }) => captureId === params.get('charge')) ?? sessions[0];
@@ -191,11 +259,13 @@ export function DevicesPage() {
           <Box sx={{ mt: 1.5 }}>
             <Sessions sessions={sessions} onShow={show} />
           </Box>
-          {compared.map(({ captureIds, sentence }) => (
-            <Typography key={captureIds.join()} sx={{ mt: 1 }}>
+          {repeats.map((sentence) => (
+            <Typography key={sentence} sx={{ mt: 1 }}>
               {sentence}
             </Typography>
           ))}
+          <Comparisons compared={compared} sessions={sessions} />
+          <ForetoldTable />
         </>
       ) : (
         <EmptyFigure says="Power and level of a whole charge, its stages named, when it reached 50, 80 and 100 %, and what it draws after full.">
@@ -213,6 +283,7 @@ export function DevicesPage() {
           <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
             A device takes what it wants: what it took is a lower bound and never refutes a promise.
           </Typography>
+          <Board />
         </Box>
       )}
       <Caution

@@ -1,0 +1,3 @@
+ALTER TABLE `captures` ADD `device_id` varchar(26);--> statement-breakpoint
+UPDATE `captures` SET `device_id` = JSON_VALUE(`body`, '$.charge.deviceId') WHERE JSON_VALUE(`body`, '$.charge.deviceId') IN (SELECT `id` FROM `devices`);--> statement-breakpoint
+ALTER TABLE `captures` ADD CONSTRAINT `captures_device_id_devices_id_fk` FOREIGN KEY (`device_id`) REFERENCES `devices`(`id`) ON DELETE no action ON UPDATE no action;
