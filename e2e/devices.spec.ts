@@ -43,19 +43,37 @@ test('a charge from a log has its stages, its times and what it draws after full
   await dialog.getByRole('button', { name: 'Keep' }).click();
   await expect(dialog).toBeHidden();
   await expect(main.getByRole('table', { name: 'Charges' }).getByRole('row')).toHaveCount(3);
-  await expect(main.getByText(/^Hut tablet, 25 % to 100 %: on .* less time than on/)).toBeVisible();
+  // The same device in the same place: repeats of one another.
+  await expect(main.getByText(/^Hut tablet on C1, .*2 charges from 25 % to 100 %: .* on average/)).toBeVisible();
   await main.getByRole('button', { name: 'Take back' }).first().click();
   await expect(main.getByRole('table', { name: 'Charges' }).getByRole('row')).toHaveCount(2);
 });
 
-test('the demo’s charges: two cables compared, hunting named, a night that cut one off', async ({ page }) => {
+test('the demo’s charges: cables compared, times foretold, hunting named, a night that cut one off', async ({
+  page,
+}) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/devices`);
   const main = page.getByRole('main');
   await expect(
-    main.getByText(/^Warden’s laptop, 20 % to 100 %: on C1, 240 W cable, 1 m.* takes 11 % less time/),
+    main.getByRole('img', { name: /^Warden’s laptop, 20 % to 100 %: on C1, 240 W cable, 1 m.* takes 1\d % less time/ }),
   ).toBeVisible();
+  const foretold = main.getByRole('table', { name: 'Foretold times' });
+  await expect(foretold.getByRole('row', { name: /^Warden’s laptop C1, 240 W cable, 1 m/ })).toContainText('inside');
+  // A charger nobody ran the laptop on says what it could not tell; the others stand beside each other.
+  await expect(main.getByRole('table', { name: 'Devices by charger' })).toContainText('98 % of its baseline');
   await main.getByRole('button', { name: /^Loan phone on C2/ }).click();
   await expect(main.getByRole('img', { name: /constant .*; hunting .*; constant .*; tail/ })).toBeVisible();
   await main.getByRole('button', { name: /^Hut tablet on C2/ }).click();
   await expect(main.getByText('The end was not reached: no level can be told from what was delivered.')).toBeVisible();
+});
+
+test('a promised charge time is read as printed, and settled by the charges there are', async ({ page }) => {
+  const { id } = await freshSample(page, 'Promised');
+  await page.goto(`/samples/${id}/claims`);
+  const line = page.getByRole('textbox', { name: 'A line as printed' });
+  await line.fill('charges a Warden’s laptop from 15 to 50 % in 10 minutes');
+  await line.press('Enter');
+  const main = page.getByRole('main');
+  await expect(main.getByText('Warden’s laptop: 15 to 50 % in 10 min').first()).toBeVisible();
+  await expect(main.getByText('No whole charge of Warden’s laptop yet.').first()).toBeVisible();
 });

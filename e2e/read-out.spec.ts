@@ -143,7 +143,7 @@ test('a file of 100 000 words is listed beside the form, which goes on answering
 
 test('two read-outs stand side by side, without what one analyser cannot see', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.monolith)}/read-out`);
-  const pair = page.getByRole('region', { name: 'Side by side' });
+  const pair = page.getByRole('region', { name: 'Side by side', exact: true });
   await pair.getByLabel('Left').click();
   await page.getByRole('option', { name: /asked with R3.2, 24 °C/ }).click();
   await pair.getByLabel('Right').click();

@@ -113,3 +113,26 @@ test('the demo’s four ports: short combinations, who drops out, and where each
   await page.getByRole('button', { name: 'Back to the best' }).click();
   await expect(port('C1')).toContainText('Warden’s laptop');
 });
+
+test('devices are shared among several chargers, with what must be ready when, and what would do alone', async ({
+  page,
+}) => {
+  await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/splits?part=plug`);
+  const main = page.getByRole('main');
+  for (const name of ['Warden’s laptop', 'Loan phone', 'Hut tablet'])
+    await main.getByRole('checkbox', { name, exact: true }).check();
+  await expect(main.getByText('fills as its charges show').first()).toBeVisible();
+  await main.getByLabel('Warden’s laptop: needs, %').fill('90');
+  await main.getByLabel('Warden’s laptop: by, h').fill('2');
+  // Alone: the evening says when.
+  await expect(main.getByRole('table', { name: 'The evening' })).toContainText(/[●▼] 90 % by 2 h 00 min/);
+  await main.getByRole('combobox', { name: 'Add a charger' }).fill('Monolith');
+  await page.getByRole('option', { name: /Monolith/ }).click();
+  const shared = main.getByRole('table', { name: 'Devices by charger and port' });
+  await expect(shared.getByRole('row', { name: /^Warden’s laptop/ })).toContainText('Monolith 180');
+  await expect(main.getByText(/^Best: \d+ W in use, 1 of 1 ready in time\.$/)).toBeVisible();
+  // With the phone alone either would do.
+  for (const name of ['Warden’s laptop', 'Hut tablet'])
+    await main.getByRole('checkbox', { name, exact: true }).uncheck();
+  await expect(main.getByText(/Monolith 180, .* alone would do: \d+ g to carry instead of \d+ g/)).toBeVisible();
+});

@@ -17,9 +17,8 @@ export async function measureSplits() {
       build: { ssr: 'scripts/measure/splits.entry.ts', outDir: folder, target: 'node20' },
       ssr: { noExternal: true },
     });
-    const { adviseArrangement, inferRule, simulateEvening, sweepSets, USUAL_PROFILE, measured } = await import(
-      join(folder, 'splits.entry.js')
-    );
+    const { adviseArrangement, adviseSeveral, inferRule, simulateEvening, sweepSets, USUAL_PROFILE, measured } =
+      await import(join(folder, 'splits.entry.js'));
     const ports = Array.from({ length: 8 }, (_, index) => ({ label: `P${index}`, volts: [5, 9, 20] }));
     const charger = {
       ports,
@@ -48,6 +47,26 @@ export async function measureSplits() {
     }
     console.log('where to plug, 8 devices on 8 ports, tried exactly and simulated over 12 h');
     console.log(`  advice and evening      median ${median(times).toFixed(0)} ms (${spread(times)}), goal ≤ 300 ms`);
+    const several = (drops) =>
+      [6, 6, 4].map((count, at) => ({
+        id: `s${at}`,
+        charger: { ...charger, ports: ports.slice(0, count), drops: drops ? charger.drops : () => false },
+      }));
+    const ten = Array.from({ length: 10 }, (_, index) => ({
+      ...devices[index % 8],
+      id: `d${index}`,
+      needs: index % 3 === 0 ? { level: 0.9, by: 7 * 3600 } : null,
+    }));
+    for (const drops of [false, true]) {
+      const took = [];
+      for (let turn = 0; turn < TURNS + 1; turn += 1) {
+        const time = await timed(() => adviseSeveral(several(drops), ten));
+        if (turn > 0) took.push(time);
+      }
+      console.log(
+        `  10 devices on chargers of 6, 6 and 4 ports${drops ? ', each of which drops a port' : ''}: exact, median ${median(took).toFixed(0)} ms (${spread(took)}), goal ≤ 1000 ms`,
+      );
+    }
     const six = ['C1', 'C2', 'C3', 'C4', 'A1', 'A2'];
     const readings = sweepSets(six).sets.map((occupied) => ({
       occupied,

@@ -36,6 +36,8 @@ export interface PlugDevice {
   readonly staysOn: boolean;
   /** When it is plugged in, s from the start. */
   readonly comes: number;
+  /** Level it needs by a time, s from the start; left out where it needs none. */
+  readonly needs?: { readonly level: number; readonly by: number } | null | undefined;
   /** How demand falls; ours where nobody recorded one. */
   readonly profile: readonly DemandPoint[];
 }
@@ -65,7 +67,7 @@ export function demandAt(
 }
 
 /** Part of the power that reaches the battery. */
-const CHARGING_EFFICIENCY = 0.9;
+export const CHARGING_EFFICIENCY = 0.9;
 
 /** Level after some seconds at a power. */
 export const levelAfter = (battery: number | null, level: number, watts: number, seconds: number): number =>

@@ -13,5 +13,6 @@ export * from './promises.ts';
 export * from './readings.ts';
 export * from './rule.ts';
 export * from './sets.ts';
+export * from './several.ts';
 export * from './station.ts';
 export * from './types.ts';

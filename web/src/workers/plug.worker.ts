@@ -1,17 +1,40 @@
 // Tries every arrangement and simulates the evening, away from the screen.
 import {
+  type Advice,
   type Arrangement,
   adviseArrangement,
+  adviseSeveral,
   judgeArrangement,
+  MOST_TOGETHER,
   type PlugDevice,
   type PlugSource,
+  type PlugStation,
   plugCharger,
+  type SeveralAdvice,
   simulateEvening,
+  wouldDo,
 } from '@lastmark/core/split';
+import { createJudge, type Dossier } from '@lastmark/core/verdict';
 import { expose } from 'comlink';
+import { plugSource } from '../stations/splits/plugSource.ts';
+
+/** Another charger: its dossier as far as the judgement reads it. */
+export interface OtherCharger {
+  readonly id: string;
+  readonly dossier: Dossier;
+}
 
 const work = {
-  advise: (source: PlugSource, devices: readonly PlugDevice[]) => adviseArrangement(plugCharger(source), devices),
+  advise: (source: PlugSource, devices: readonly PlugDevice[]): Advice => {
+    const charger = plugCharger(source);
+    const advice = adviseArrangement(charger, devices);
+    if (!devices.some(({ needs }) => needs)) return advice;
+    // Times are kept before watts are counted.
+    const [timed] = adviseSeveral([{ id: 'own', charger }], devices).chargers;
+    const best = judgeArrangement(charger, devices, timed?.arrangement ?? {});
+    const same = JSON.stringify(best.arrangement) === JSON.stringify(advice.best.arrangement);
+    return same ? advice : { ...advice, best, runnerUp: advice.best, why: 'Otherwise fewer would be ready in time.' };
+  },
   /** One arrangement as it stands: its score and its evening. */
   evening: (source: PlugSource, devices: readonly PlugDevice[], arrangement: Arrangement, seconds: number) => {
     const charger = plugCharger(source);
@@ -19,6 +42,24 @@ const work = {
       ranked: judgeArrangement(charger, devices, arrangement),
       evening: simulateEvening(charger, devices, arrangement, seconds),
     };
+  },
+  /** Devices shared among several chargers; which of them would do alone. */
+  several: (
+    own: { readonly id: string; readonly source: PlugSource },
+    others: readonly OtherCharger[],
+    devices: readonly PlugDevice[],
+  ): { readonly advice: SeveralAdvice; readonly fewer: readonly (readonly string[])[] } => {
+    const stations: PlugStation[] = [
+      { id: own.id, charger: plugCharger(own.source) },
+      ...others.map(({ id, dossier }) => {
+        const { splits } = createJudge()(dossier).results;
+        // What is measured counts where anything is; a charger nobody swept is taken at its word.
+        const by = own.source.by === 'measured' && splits.rule.budgets.length > 0 ? 'measured' : 'promised';
+        return { id, charger: plugCharger(plugSource(dossier, splits, by)) };
+      }),
+    ];
+    const fewer = devices.length > MOST_TOGETHER ? [] : wouldDo(stations, devices);
+    return { advice: adviseSeveral(stations, devices), fewer };
   },
 };
 

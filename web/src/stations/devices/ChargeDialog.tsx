@@ -114,7 +114,7 @@ export function ChargeDialog({ onClose }: { readonly onClose: () => void }) {
       <ChoiceInput
         control={control}
         name="workload"
-        label="The device meanwhile"
+        label="Workload"
         options={[{ value: '', label: 'not noted' }, ...WORKLOADS]}
       />
       <TextInput control={control} name="note" label="Note" max={400} />

@@ -1,7 +1,7 @@
 // The evening: level of every device over the hours, when each is full, and what was interrupted.
 
 import { fixed } from '@lastmark/core/quantity';
-import type { Evening, PlugDevice } from '@lastmark/core/split';
+import { type Evening, type PlugDevice, USUAL_PROFILE } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
@@ -22,6 +22,26 @@ const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3], [4, 2], [12, 4]] as const;
 
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 3600)} h ${String(Math.round((seconds % 3600) / 60)).padStart(2, '0')} min`;
+
+/** Where the curves come from. */
+function byWhat(devices: readonly PlugDevice[]): string {
+  const usual = devices.filter(({ profile, battery }) => battery !== null && profile === USUAL_PROFILE).length;
+  if (usual === 0) return 'by their own charges';
+  return usual === devices.length
+    ? 'by our usual charge curve'
+    : 'by their own charges, and by our usual curve where there are none';
+}
+
+/** Whether a device has the level it needs by the time it needs it. */
+function inTime(device: PlugDevice | undefined, levels: readonly number[], moments: readonly number[]): string | null {
+  const needs = device?.needs;
+  if (!needs) return null;
+  const at = moments.findIndex((moment, index) => moment >= device.comes && (levels[index] ?? 0) >= needs.level - 1e-9);
+  const what = `${fixed(needs.level * 100, 0)} % by ${clock(needs.by)}`;
+  const when = moments[at];
+  if (at < 0 || when === undefined) return `▼ ${what}: never`;
+  return when <= needs.by ? `● ${what}` : `▼ ${what}: at ${clock(when)}`;
+}
 
 export function EveningView({
   evening,
@@ -77,7 +97,7 @@ export function EveningView({
     <Box sx={{ mt: 1.5 }}>
       <Figure
         chart={chart}
-        caption={`${model.maker} ${model.model}, unit ${tag}: an evening of 12 h, ${fixed(evening.energy / 3600, 0)} Wh out of the charger, by our usual charge curve`}
+        caption={`${model.maker} ${model.model}, unit ${tag}: an evening of 12 h, ${fixed(evening.energy / 3600, 0)} Wh out of the charger, ${byWhat(devices)}`}
         table={[['minutes', ...evening.devices.map(({ id }) => named(id))], ...rows]}
         height={240}
       >
@@ -111,6 +131,20 @@ export function EveningView({
                   ? 'no battery'
                   : `${fixed((levels.at(-1) ?? 0) * 100, 0)} %`,
             },
+            ...(devices.some(({ needs }) => needs)
+              ? [
+                  {
+                    head: 'In time',
+                    cell: ({ id, levels }: Evening['devices'][number]) =>
+                      inTime(
+                        devices.find((one) => one.id === id),
+                        levels,
+                        evening.moments,
+                      ),
+                    empty: 'any time',
+                  },
+                ]
+              : []),
             {
               head: 'Interrupted by',
               cell: ({ id }) =>

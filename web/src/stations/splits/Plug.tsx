@@ -11,105 +11,42 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { CSS } from '@dnd-kit/utilities';
-import type { StoredDevice } from '@lastmark/contract/types';
-import { voltsOf } from '@lastmark/core/pd';
 import { fixed } from '@lastmark/core/quantity';
-import { bestReadOut, offersOf } from '@lastmark/core/read-out';
 import {
   type Arrangement,
+  MOST_EXACT,
+  MOST_TOGETHER,
   type PlugDevice,
   type PlugSource,
-  promisedRows,
   type Ranked,
   setKey,
-  USUAL_PROFILE,
 } from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
+import { deviceEvidenceQuery } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
-import { useSample } from '../../state/sample.tsx';
+import { toJudge, useSample } from '../../state/sample.tsx';
+import { PlugDevices } from './PlugDevices.tsx';
+import { type Coming, profilesOf, toPlug, USUAL } from './plugDevice.ts';
+import { plugSource } from './plugSource.ts';
+import { Several } from './Several.tsx';
 import { usePlug } from './usePlug.ts';
 
 const EveningView = lazy(async () => ({ default: (await import('./EveningView.tsx')).EveningView }));
 
-const MOST = 8;
-
-/** How one device comes to the evening. */
-interface Coming {
-  readonly level: string;
-  readonly comes: string;
-  readonly staysOn: boolean;
-}
-const USUAL: Coming = { level: '20', comes: '0', staysOn: false };
-
-const numberIn = (text: string, low: number, high: number, otherwise: number): number => {
-  const value = Number(text.replace(',', '.'));
-  return text.trim() !== '' && Number.isFinite(value) ? Math.min(high, Math.max(low, value)) : otherwise;
-};
-
-/** The port a lead goes into, from how its connector was written: "C", "USB-C", "A to C". */
-const leadFits = (connector: string): 'C' | 'A' | null => {
-  const plug = /(?:^|[^a-z])([ac])(?=$|[^a-z])/i.exec(connector)?.[1]?.toUpperCase();
-  return plug === 'A' || plug === 'C' ? plug : null;
-};
-
-function toPlug(device: StoredDevice, { level, comes, staysOn }: Coming): PlugDevice {
-  const top = device.ceilings.reduce<StoredDevice['ceilings'][number] | null>(
-    (best, one) => (best && best.watts >= one.watts ? best : one),
-    null,
-  );
-  return {
-    id: device.id,
-    name: device.name,
-    watts: top?.watts ?? device.baseline ?? 10,
-    volts: top?.volts ?? null,
-    leads: device.ceilings.map(({ connector: plug, lead, watts, volts }) => ({
-      name: lead,
-      fits: leadFits(plug),
-      watts,
-      volts,
-    })),
-    battery: device.battery,
-    level: numberIn(level, 0, 100, 20) / 100,
-    comes: numberIn(comes, 0, 12, 0) * 3600,
-    staysOn,
-    profile: USUAL_PROFILE,
-  };
-}
+/** One and the same list, so that nothing is worked out again. */
+const NONE: readonly PlugDevice[] = [];
 
 /** What the charger offers, for the worker. */
 function useSource(by: PlugSource['by']): PlugSource {
   const { dossier, verdict } = useSample();
-  return useMemo(() => {
-    const faces = dossier.sample.model.ports;
-    const labels = faces.map(({ label }) => label);
-    const lines = dossier.claims.flatMap(({ promise }) => (promise.kind === 'port-line' ? [promise] : []));
-    const ports = faces.map(({ label, connector }) => {
-      const best = bestReadOut(dossier.readOuts, label);
-      const offered = best ? offersOf(best).flatMap(({ object }) => voltsOf(object)?.high ?? []) : [];
-      const promised = lines.filter(({ port }) => port === label).map(({ volts }) => volts);
-      return {
-        label,
-        volts: [...new Set([5, ...offered, ...promised])],
-        connector: connector === 'A' ? 'A' : 'C',
-      } as const;
-    });
-    const alone = Object.fromEntries(
-      labels.flatMap((label) => {
-        const own = lines.filter(({ port }) => port === label).map(({ volts, amps }) => volts * amps);
-        return own.length > 0 ? [[label, Math.max(...own)]] : [];
-      }),
-    );
-    const { rule, drops } = verdict.results.splits;
-    return { ports, by, rule: { budgets: rule.budgets }, promised: promisedRows(labels, dossier.claims), alone, drops };
-  }, [dossier, verdict, by]);
+  return useMemo(() => plugSource(toJudge(dossier), verdict.results.splits, by), [dossier, verdict, by]);
 }
 
 /** Watts in use as far as they are known. */
@@ -177,16 +114,19 @@ export function Plug() {
   const source = useSource(by);
   const kept = useDraft<Readonly<Record<string, Coming>>>(`plug-${dossier.sample.id}`, {});
   const [own, setOwn] = useState<Arrangement | null>(null);
+  const { data: evidence } = useQuery(deviceEvidenceQuery);
+  const profiles = useMemo(() => profilesOf(evidence), [evidence]);
   const devices = useMemo(
     () =>
       dossier.devices.flatMap((device) =>
-        kept.value[device.id] ? [toPlug(device, kept.value[device.id] ?? USUAL)] : [],
+        kept.value[device.id] ? [toPlug(device, kept.value[device.id] ?? USUAL, profiles.get(device.id))] : [],
       ),
-    [dossier.devices, kept.value],
+    [dossier.devices, kept.value, profiles],
   );
   const [over, setOver] = useState<Arrangement | null>(null);
   // While a device hangs over a port the numbers already tell what that would give.
-  const { advice, ranked, evening, error } = usePlug(source, devices, over ?? own);
+  const one = devices.length <= MOST_EXACT ? devices : NONE;
+  const { advice, ranked, evening, error } = usePlug(source, one, over ?? own);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor),
@@ -249,66 +189,22 @@ export function Plug() {
             }}
           />
         </Box>
-        <Box component="section" aria-label="Devices">
-          {dossier.devices.length === 0 && <Typography>No devices yet. Add them at Bench.</Typography>}
-          {dossier.devices.map((device) => {
-            const coming = kept.value[device.id];
-            const change = (part: Partial<Coming>) => choose(device.id, { ...(coming ?? USUAL), ...part });
-            return (
-              <Box
-                key={device.id}
-                sx={{
-                  display: 'grid',
-                  gridTemplateColumns: { xs: '34px 1fr 90px 100px', md: '34px minmax(140px, 1fr) 100px 120px 150px' },
-                  gap: 1,
-                  alignItems: 'center',
-                  minHeight: 44,
-                }}
-              >
-                <Checkbox
-                  size="small"
-                  checked={coming !== undefined}
-                  disabled={!coming && devices.length >= MOST}
-                  onChange={() => choose(device.id, coming ? null : USUAL)}
-                  slotProps={{ input: { 'aria-label': device.name } }}
-                />
-                <Box>{device.name}</Box>
-                {coming && (
-                  <>
-                    <TextField
-                      label="Level, %"
-                      value={coming.level}
-                      onChange={(event) => change({ level: event.target.value })}
-                      slotProps={{ htmlInput: { 'aria-label': `${device.name}: level, %`, inputMode: 'decimal' } }}
-                    />
-                    <TextField
-                      label="Comes after, h"
-                      value={coming.comes}
-                      onChange={(event) => change({ comes: event.target.value })}
-                      slotProps={{
-                        htmlInput: { 'aria-label': `${device.name}: comes after, h`, inputMode: 'decimal' },
-                      }}
-                    />
-                    <Box component="label" sx={{ fontSize: 14 }}>
-                      <Checkbox
-                        size="small"
-                        checked={coming.staysOn}
-                        onChange={(event) => change({ staysOn: event.target.checked })}
-                      />
-                      must stay on
-                    </Box>
-                  </>
-                )}
-              </Box>
-            );
-          })}
-        </Box>
+        <PlugDevices
+          devices={dossier.devices}
+          coming={kept.value}
+          known={(id) => profiles.has(id)}
+          full={devices.length >= MOST_TOGETHER}
+          onChange={choose}
+        />
       </Box>
       {error && <Alert severity="error">{error}</Alert>}
       {devices.length === 0 && (
         <Typography>Choose the devices of an evening: where each belongs follows at once.</Typography>
       )}
-      {devices.length > 0 && (
+      {devices.length > MOST_EXACT && (
+        <Typography>On one charger up to {MOST_EXACT} devices are arranged. Add another below.</Typography>
+      )}
+      {one.length > 0 && (
         <Box component="section" aria-label="Arrangement">
           <DndContext sensors={sensors} onDragOver={hover} onDragEnd={drop} onDragCancel={() => setOver(null)}>
             <Box
@@ -380,6 +276,7 @@ export function Plug() {
           )}
         </Box>
       )}
+      <Several source={source} by={by} devices={devices} />
     </>
   );
 }

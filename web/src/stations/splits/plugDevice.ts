@@ -1,0 +1,80 @@
+// A device as it comes to an evening: its level, when it comes, what it must have by when; and how it fills, from its charges.
+import type { StoredDevice } from '@lastmark/contract/types';
+import { type DeviceEvidence, type DeviceProfile, profileOf } from '@lastmark/core/charge';
+import { CHARGING_EFFICIENCY, type DemandPoint, type PlugDevice, USUAL_PROFILE } from '@lastmark/core/split';
+
+/** How one device comes to the evening, as typed. */
+export interface Coming {
+  readonly level: string;
+  readonly comes: string;
+  readonly staysOn: boolean;
+  /** Level it needs, %, and after how many hours; empty for none. */
+  readonly needs?: string | undefined;
+  readonly by?: string | undefined;
+}
+export const USUAL: Coming = { level: '20', comes: '0', staysOn: false };
+
+const EVENING_HOURS = 12;
+
+const numberIn = (text: string, low: number, high: number, otherwise: number): number => {
+  const value = Number(text.replace(',', '.'));
+  return text.trim() !== '' && Number.isFinite(value) ? Math.min(high, Math.max(low, value)) : otherwise;
+};
+
+/** The port a lead goes into, from how its connector was written: "C", "USB-C", "A to C". */
+const leadFits = (connector: string): 'C' | 'A' | null => {
+  const plug = /(?:^|[^a-z])([ac])(?=$|[^a-z])/i.exec(connector)?.[1]?.toUpperCase();
+  return plug === 'A' || plug === 'C' ? plug : null;
+};
+
+/** Demand by level as its charges show it; at levels nobody saw it goes on as it was. */
+const demandOf = ({ levels, watts }: DeviceProfile, most: number): readonly DemandPoint[] =>
+  watts.map((one, at) => ({
+    level: ((levels[at] as number) + (levels[at + 1] as number)) / 2,
+    part: Math.min(1, one / most),
+  }));
+
+/** What every device was seen to do, by its id; left out where its charges tell no course. */
+export function profilesOf(evidence: DeviceEvidence | undefined): ReadonlyMap<string, DeviceProfile> {
+  const ids = new Set(evidence?.charges.map(({ deviceId }) => deviceId));
+  return new Map(
+    [...ids].flatMap((id) => {
+      const own = evidence?.charges.filter(({ deviceId }) => deviceId === id) ?? [];
+      const profile = profileOf(own.flatMap(({ course }) => course ?? []));
+      return profile ? [[id, profile] as const] : [];
+    }),
+  );
+}
+
+export function toPlug(
+  device: StoredDevice,
+  { level, comes, staysOn, needs = '', by = '' }: Coming,
+  profile: DeviceProfile | undefined,
+): PlugDevice {
+  const top = device.ceilings.reduce<StoredDevice['ceilings'][number] | null>(
+    (best, one) => (best && best.watts >= one.watts ? best : one),
+    null,
+  );
+  const watts = Math.max(top?.watts ?? 0, profile?.top ?? 0) || (device.baseline ?? 10);
+  const joules = profile && profile.joules.reduce((sum, one) => sum + one, 0) / profile.joules.length;
+  const wanted = numberIn(needs, 0, 100, 0) / 100;
+  return {
+    id: device.id,
+    name: device.name,
+    watts,
+    volts: top?.volts ?? null,
+    leads: device.ceilings.map(({ connector, lead, watts: most, volts }) => ({
+      name: lead,
+      fits: leadFits(connector),
+      watts: most,
+      volts,
+    })),
+    // What a whole charge took at the port is more than what the battery holds.
+    battery: joules ? joules * CHARGING_EFFICIENCY : device.battery,
+    level: numberIn(level, 0, 100, 20) / 100,
+    comes: numberIn(comes, 0, EVENING_HOURS, 0) * 3600,
+    staysOn,
+    needs: wanted > 0 ? { level: wanted, by: numberIn(by, 0, EVENING_HOURS, EVENING_HOURS) * 3600 } : null,
+    profile: profile ? demandOf(profile, watts) : USUAL_PROFILE,
+  };
+}

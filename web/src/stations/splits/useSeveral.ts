@@ -1,0 +1,42 @@
+// Devices among several chargers, worked out by a worker of its own; the newest question wins.
+import type { SampleDossier } from '@lastmark/contract/types';
+import type { PlugDevice, PlugSource } from '@lastmark/core/split';
+import { useQuery } from '@tanstack/react-query';
+import { wrap } from 'comlink';
+import { useEffect, useState } from 'react';
+import { toJudge } from '../../state/sample.tsx';
+import type { PlugWork } from '../../workers/plug.worker.ts';
+
+function useWork() {
+  const [{ worker, work }] = useState(() => {
+    const started = new Worker(new URL('../../workers/plug.worker.ts', import.meta.url), { type: 'module' });
+    return { worker: started, work: wrap<PlugWork>(started) };
+  });
+  useEffect(() => () => worker.terminate(), [worker]);
+  return work;
+}
+
+export function useSeveral(
+  own: { readonly id: string; readonly source: PlugSource },
+  others: readonly SampleDossier[],
+  devices: readonly PlugDevice[],
+  /** When what is known of the others was fetched. */
+  asOf: readonly number[],
+) {
+  const work = useWork();
+  const asked = others.length > 0 && devices.length > 0;
+  const query = useQuery({
+    queryKey: ['several chargers', own, others.map(({ sample }) => sample.id), asOf, devices],
+    enabled: asked,
+    gcTime: 0,
+    retry: false,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      work.several(
+        own,
+        others.map((one) => ({ id: one.sample.id, dossier: toJudge(one) })),
+        devices,
+      ),
+  });
+  return { result: asked ? (query.data ?? null) : null, error: query.error?.message ?? null };
+}
