@@ -99,7 +99,11 @@ export const DEMO = {
 } as const;
 
 /** A fresh wall charger with a 20 V 2.25 A loading of its own, made over the API. */
-export async function freshSample(page: Page, model: string): Promise<{ id: string; setupId: string }> {
+export async function freshSample(
+  page: Page,
+  model: string,
+  ports: readonly string[] = ['C1'],
+): Promise<{ id: string; setupId: string }> {
   const post = async (path: string, data: object) => {
     const answer = await page.request.post(`/api${path}`, { data });
     expect(answer.status(), await answer.text()).toBe(201);
@@ -110,7 +114,7 @@ export async function freshSample(page: Page, model: string): Promise<{ id: stri
       maker: 'Tarnhook',
       model,
       kind: 'wall',
-      ports: [{ label: 'C1', connector: 'C', twin: null }],
+      ports: ports.map((label) => ({ label, connector: label.slice(0, 1), twin: null })),
       length: null,
       width: null,
       height: null,

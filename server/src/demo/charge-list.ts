@@ -143,7 +143,7 @@ export const CHARGES: readonly Charge[] = [
     note: 'Lid closed, asleep.',
   },
   {
-    on: 'TE-45-0868',
+    on: 'TE-45-0117',
     device: 'Warden’s laptop',
     port: 'C1',
     lead: 'desk cable, 2 m',
