@@ -7,5 +7,6 @@ export * from './profile.ts';
 export * from './repeats.ts';
 export * from './series.ts';
 export * from './session.ts';
+export * from './settled.ts';
 export * from './stages.ts';
 export * from './station.ts';

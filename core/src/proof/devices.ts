@@ -5,6 +5,9 @@ import type { Bound } from '../evidence/index.ts';
 import { formatInterval, formatPlain } from '../quantity/index.ts';
 import type { Ceiling, Device, DeviceRun } from '../run/index.ts';
 
+/** Less than this charges nothing, W. */
+const LEAST_CHARGING = 0.25;
+
 /** Shortest time after which a device's draw counts as settled, s. */
 export const SETTLE_SECONDS = 180;
 
@@ -72,6 +75,14 @@ export function deviceSummary(
         ]
       : []),
     ...(device && device.baseline === null ? ['No baseline alone: run it once on a charger known to be strong.'] : []),
+    ...(run.peak != null && run.mean != null
+      ? [
+          `Peak ${formatPlain(Number(run.peak.toPrecision(3)), 'power')}, mean ${formatPlain(Number(run.mean.toPrecision(3)), 'power')}${run.spread == null ? '' : `, spread ${formatPlain(Number(run.spread.toPrecision(2)), 'power')}`}; the plateau counts.`,
+        ]
+      : []),
+    ...(run.outcome === 'charging' && run.watts < LEAST_CHARGING
+      ? ['Next to nothing flows and it says it charges: asleep, full, or a meter that hung after hot-plugging?']
+      : []),
     ...(run.message ? [`It says: “${run.message}”. Kept as said.`] : []),
   ];
   return {

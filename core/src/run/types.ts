@@ -60,6 +60,10 @@ export interface DeviceRun extends RunHead {
   readonly volts: number | null;
   /** The plateau, W. */
   readonly watts: number;
+  /** From a log: highest W of a few seconds, mean W and its spread after it settled; left out where only the plateau was noted. */
+  readonly peak?: number | null | undefined;
+  readonly mean?: number | null | undefined;
+  readonly spread?: number | null | undefined;
   readonly outcome: (typeof OUTCOMES)[number];
   /** What the device says itself, kept as said. */
   readonly message: string;

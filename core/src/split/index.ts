@@ -14,5 +14,6 @@ export * from './readings.ts';
 export * from './rule.ts';
 export * from './sets.ts';
 export * from './several.ts';
+export * from './source.ts';
 export * from './station.ts';
 export * from './types.ts';

@@ -1,5 +1,6 @@
 // Reads a recording away from the screen, as a stream: figures and a picture before it is kept, and its samples packed.
 import { type CaptureFigures, type CaptureHead, type KeptCapture, keptOf, minMax } from '@lastmark/core/capture';
+import { type Settled, settledOf } from '@lastmark/core/charge';
 import { type Channel, packTrace, readDescribed, TraceReader, type TraceReading, timeAt } from '@lastmark/core/trace';
 import { expose, transfer } from 'comlink';
 
@@ -70,6 +71,12 @@ const work = {
       return { name, quantity, unit, points: points.filter(({ y }) => Number.isFinite(y)) };
     });
     return { ok: true, figures, samples: trace.samples, columns };
+  },
+  /** Peak, plateau and mean of what a device took, from the log of an inline meter. */
+  settled: async (file: Blob): Promise<Settled | { readonly reason: string }> => {
+    const read = await readAsText(file, () => undefined);
+    if (!read.ok) return { reason: read.line === null ? read.reason : `Line ${read.line}: ${read.reason}` };
+    return settledOf(read.trace);
   },
   /** The samples of what was looked at last, as they are sent; null without any. */
   packed: (): Uint8Array | null => {

@@ -10,13 +10,13 @@ import {
   type PlugSource,
   type PlugStation,
   plugCharger,
+  plugSource,
   type SeveralAdvice,
   simulateEvening,
   wouldDo,
 } from '@lastmark/core/split';
 import { createJudge, type Dossier } from '@lastmark/core/verdict';
 import { expose } from 'comlink';
-import { plugSource } from '../stations/splits/plugSource.ts';
 
 /** Another charger: its dossier as far as the judgement reads it. */
 export interface OtherCharger {

@@ -1,12 +1,21 @@
 // One device run: which device, over which lead, how it was used, what it took once settled.
+
 import type { StoredDevice, StoredRun } from '@lastmark/contract/types';
+import type { Settled } from '@lastmark/core/charge';
 import { type DeviceRun, OUTCOMES, WORKLOADS } from '@lastmark/core/proof';
-import { formatPlain } from '@lastmark/core/quantity';
+import { fixed, formatPlain } from '@lastmark/core/quantity';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { wrap } from 'comlink';
+import { useState } from 'react';
+import { RECORDING_ACCEPTS } from '../../captures/recordingFiles.ts';
+import { FileButton } from '../../parts/FileButton.tsx';
 import { typedSi } from '../../parts/fields.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
 import { useSample } from '../../state/sample.tsx';
+import type { CaptureWork } from '../../workers/capture.worker.ts';
 import { RunDialog, type RunHeadForm, takenOf, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
@@ -48,6 +57,38 @@ function textOf(run: StoredDeviceRun, ceilings: StoredDevice['ceilings']): Omit<
   };
 }
 
+/** A log read away from the screen; closing stops it. */
+async function settledIn(file: File): Promise<Settled | { readonly reason: string }> {
+  const worker = new Worker(new URL('../../workers/capture.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    return await wrap<CaptureWork>(worker).settled(file);
+  } finally {
+    worker.terminate();
+  }
+}
+
+const watts = (value: number): string => `${fixed(value, 2)} W`;
+
+/** What a log says, beside the numbers that were taken from it. */
+function LogSays({ found }: { readonly found: Settled | { readonly reason: string } }) {
+  if ('reason' in found) return <Alert severity="error">{found.reason}</Alert>;
+  const { peak, plateau, mean, spread, findings } = found;
+  return (
+    <Box>
+      <Typography>
+        Peak {watts(peak)}.{' '}
+        {plateau ? `Plateau ${watts(plateau.watts)} for ${formatPlain(Math.round(plateau.seconds), 'duration')}. ` : ''}
+        Mean {watts(mean)}, spread {watts(spread)}.
+      </Typography>
+      {findings.map((finding) => (
+        <Typography key={finding} variant="body2" color="warning.main">
+          {finding}
+        </Typography>
+      ))}
+    </Box>
+  );
+}
+
 export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
   const { devices } = useSample().dossier;
   const ceilingsOf = (id: string) => devices.find((one) => one.id === id)?.ceilings ?? [];
@@ -70,6 +111,20 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
         },
   );
   const { control, values, set } = form;
+  const [log, setLog] = useState<Settled | { readonly reason: string } | null>(null);
+  const takeLog = async ([file]: readonly File[]) => {
+    if (!file) return;
+    const found = await settledIn(file).catch(() => ({ reason: 'This file cannot be read.' }));
+    setLog(found);
+    if ('reason' in found) return;
+    set({
+      place: 'port',
+      settled: formatPlain(Math.round(found.settled), 'duration'),
+      watts: `${fixed(found.plateau?.watts ?? found.mean, 3)} W`,
+      ...(found.plateau?.volts == null ? {} : { volts: `${fixed(found.plateau.volts, 3)} V` }),
+    });
+  };
+  const logged = log && !('reason' in log) ? log : null;
   const add = useAddRun('device', corrected);
   const device = devices.find(({ id }) => id === values.deviceId);
   const ceilings = device?.ceilings ?? [];
@@ -87,6 +142,9 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
     place: values.place,
     volts: typedSi(values.volts, 'voltage'),
     watts: typedSi(values.watts, 'power') ?? Number.NaN,
+    peak: logged?.peak ?? corrected?.peak ?? null,
+    mean: logged?.mean ?? corrected?.mean ?? null,
+    spread: logged?.spread ?? corrected?.spread ?? null,
     outcome: values.outcome,
     message: values.message.trim(),
   };
@@ -138,7 +196,18 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
         <QuantityInput control={control} name="watts" label="Plateau, W" quantity="power" />
         <ChoiceInput control={control} name="outcome" label="What happens" options={OUTCOMES} />
         <TextInput control={control} name="message" label="What the device says" max={200} />
+        <Box>
+          <FileButton
+            label="Log of an inline meter"
+            accept={RECORDING_ACCEPTS}
+            onFiles={takeLog}
+            button={{ variant: 'outlined' }}
+          >
+            From a log
+          </FileButton>
+        </Box>
       </Box>
+      {log && <LogSays found={log} />}
     </RunDialog>
   );
 }

@@ -18,6 +18,7 @@ import {
   MOST_TOGETHER,
   type PlugDevice,
   type PlugSource,
+  plugSource,
   type Ranked,
   setKey,
 } from '@lastmark/core/split';
@@ -34,7 +35,6 @@ import { useDraft } from '../../parts/useDraft.ts';
 import { toJudge, useSample } from '../../state/sample.tsx';
 import { PlugDevices } from './PlugDevices.tsx';
 import { type Coming, profilesOf, toPlug, USUAL } from './plugDevice.ts';
-import { plugSource } from './plugSource.ts';
 import { Several } from './Several.tsx';
 import { usePlug } from './usePlug.ts';
 

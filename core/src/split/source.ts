@@ -1,12 +1,20 @@
-// A charger as the worker that arranges devices needs it, from what is known of a sample.
-import { voltsOf } from '@lastmark/core/pd';
-import { bestReadOut, offersOf } from '@lastmark/core/read-out';
-import { aloneWatts, type PlugSource, promisedRows, type SplitResult } from '@lastmark/core/split';
-import type { Dossier } from '@lastmark/core/verdict';
+// A charger as an arrangement needs it, from what is known of a sample: plain data, so that it can be handed to a worker.
+import { voltsOf } from '../pd/index.ts';
+import type { Claim } from '../promise/index.ts';
+import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
+import type { PlugSource } from './plug.ts';
+import { aloneWatts, promisedRows } from './promises.ts';
+import type { SplitResult } from './station.ts';
+
+interface Known {
+  readonly sample: { readonly ports: readonly { readonly label: string; readonly connector: string }[] };
+  readonly claims: readonly Claim[];
+  readonly readOuts: readonly ReadOut[];
+}
 
 /** @param by what decides the shares */
 export function plugSource(
-  { sample, claims, readOuts }: Pick<Dossier, 'sample' | 'claims' | 'readOuts'>,
+  { sample, claims, readOuts }: Known,
   { rule, drops }: Pick<SplitResult, 'rule' | 'drops'>,
   by: PlugSource['by'],
 ): PlugSource {
