@@ -50,6 +50,14 @@ const STEPS: Readonly<Record<StepKind, ReturnType<typeof stepOf>>> = {
   capture: stepOf('capture', { ...loaded, capture: oneOf(CAPTURE_KINDS), port: anyPort }),
   cool: stepOf('cool', {}),
   device: stepOf('device', { mains: mains(), port: portLabel(), deviceId: id() }),
+  charge: stepOf('charge', {
+    mains: mains(),
+    port: portLabel(),
+    deviceId: id(),
+    lead: optionalText(80),
+    startLevel: si(0, 1).nullable().defined(),
+    after: si(0, 14_400).required(),
+  }),
   'by hand': stepOf('by hand', {}),
 };
 
@@ -114,4 +122,12 @@ export const sheetsQuery = record({ sampleId: id().optional() }).strict(false);
 export const traceQuery = record({ step: string().max(26), before: id().optional() }).strict(false);
 
 /** The demo's one button: which method, and how fast the bench's clock runs. */
+export const simulatedDeviceInput = record({
+  port: portLabel(),
+  /** Name of the device; null pulls it. */
+  device: string().strict().max(60).nullable().defined(),
+  level: si(0, 1).required(),
+  speed: si(1, 3600).required(),
+});
+
 export const simulatedInput = record({ methodId: text(40), person: text(60), speed: si(1, 3600).required() });

@@ -144,6 +144,16 @@ export interface SimulatedBenchState {
   speed: number | null;
   /** Models it can play. */
   chargers: string[];
+  /** Devices a person can plug in there. */
+  devices: string[];
+}
+
+/** What a person plugs in at the simulated bench. */
+export interface SimulatedDeviceInput {
+  readonly port: string;
+  readonly device: string | null;
+  readonly level: number;
+  readonly speed: number;
 }
 
 /** What is to be played on the simulated bench. */

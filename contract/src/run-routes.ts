@@ -4,6 +4,7 @@ import {
   newSheetInput,
   sheetInput,
   sheetsQuery,
+  simulatedDeviceInput,
   simulatedInput,
   startInput,
   traceQuery,
@@ -15,6 +16,7 @@ import type {
   SheetRow,
   SheetRun,
   SimulatedBenchState,
+  SimulatedDeviceInput,
   SimulatedInput,
   StartInput,
   StoredSheet,
@@ -66,6 +68,10 @@ export const RUN_ROUTES = {
   }),
   hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console', { answer: is<object>() }),
   getSimulatedBench: get('/simulated-bench', 'Whether the demo has a simulated bench, and what it can play', {
+    answer: is<SimulatedBenchState>(),
+  }),
+  plugSimulated: write('post', '/samples/{sampleId}/simulated-devices', 'Plug a device in at the simulated bench', {
+    body: of<SimulatedDeviceInput>(simulatedDeviceInput),
     answer: is<SimulatedBenchState>(),
   }),
   runSimulated: write(

@@ -98,6 +98,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   declared: ['PD revision declared'],
   delimiter: ['Delimiter'],
   device: ['Device'],
+  level: ['Battery level', 'efficiency'],
   deviceId: ['Device'],
   disclosure: ['Who gains by the test'],
   distortion: ['Distortion', 'efficiency'],

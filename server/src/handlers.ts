@@ -6,7 +6,7 @@ import { deleteAttachment, listAttachments, readAttachment, readThumbnail } from
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
-import { NO_SIMULATED_BENCH, runSimulated } from './demo/hand.ts';
+import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
 import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
@@ -240,6 +240,9 @@ export const createHandlers = ({
       return { body: {} };
     },
     getSimulatedBench: async () => ({ body: hand ? await hand.state() : NO_SIMULATED_BENCH }),
+    plugSimulated: async (call) => ({
+      body: await plugSimulated(call.db, hand, call.params.sampleId, call.body),
+    }),
     runSimulated: async (call) => ({
       body: await runSimulated(call.db, hand, runner, call.params.sampleId, call.body),
     }),

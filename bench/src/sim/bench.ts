@@ -1,7 +1,9 @@
 // The charger on the simulated bench, live: who is plugged in, what was agreed, what flows, how hot it is.
 import { decodeRequest, encodeSource, type SourceObject, usableAmps, voltsOf } from '@lastmark/core/pd';
 import { offersWith, portOf, shareOf } from './allocation.ts';
+import { demandOf } from './battery.ts';
 import type { Clock } from './clock.ts';
+import { SimulatedDevices } from './devices.ts';
 import {
   cableOhms,
   currentCrest,
@@ -45,6 +47,14 @@ export class SimulatedBench {
   #at: number;
   /** Energy taken in since the bench was switched on, J. */
   #energy = 0;
+  /** Real devices behind the ports. */
+  readonly devices = new SimulatedDevices({
+    sinks: () => this.#sinks,
+    plug: (label, plugged) => this.plug(label, plugged),
+    offers: (label) => this.offers(label),
+    request: (label, position) => this.request(label, position, null),
+    port: (label) => this.port(label),
+  });
 
   constructor(charger: ChargerTruth, cable: CableTruth, clock: Clock) {
     this.#clock = clock;
@@ -242,7 +252,11 @@ export class SimulatedBench {
     if (this.#at < sink.goneUntil || this.#at < sink.offUntil) return NOTHING;
     const object = this.offers(label)[agreed.position - 1];
     const limit = object ? Math.max(0.5, usableAmps(object, agreed.volts)) : 0.5;
-    const asked = sink.on ? sink.amps : 0;
+    const asked = sink.battery
+      ? Math.min(limit, demandOf(sink.battery, agreed.volts) / agreed.volts)
+      : sink.on
+        ? sink.amps
+        : 0;
     const { hertz, volts: supplied } = this.supply;
     const droop = hertz === 0 ? this.#charger.supply.droopBelow12 * Math.max(0, 12 - supplied) : 0;
     const nominal = agreed.volts * (1 + this.#charger.levelOffset) * (1 - droop);
@@ -345,6 +359,7 @@ export class SimulatedBench {
       const { volts, amps } = this.#flow(label);
       return sum + volts * amps;
     }, 0);
+    this.devices.charge((label) => this.#flow(label), seconds);
     this.#energy += watts * seconds;
     this.#heat = heatAfter(this.#heat, this.#charger.heat, Math.max(0, watts - output), this.#room, seconds);
     this.#at += seconds;

@@ -1,4 +1,5 @@
 // The simulated bench: physics, instruments and faults.
+export * from './battery.ts';
 export * from './bench.ts';
 export * from './clock.ts';
 export * from './instruments.ts';

@@ -300,7 +300,9 @@ function inlineMeter({ bench, clock, seed }: Surroundings): Device {
   const volts = meter(seed, 71, { gain: 0.0004, offset: 0.004, noise: 0.0007, step: 0.001 });
   const amps = meter(seed, 72, { gain: 0.0012, offset: 0.003, noise: 0.0007, step: 0.001 });
   let channel = 0;
-  const state = () => bench.port(bench.charger.ports[channel]?.label ?? '');
+  // It is in the line of the port it is set to, or of the one a device hangs on.
+  const label = () => bench.devices.inLine ?? bench.charger.ports[channel]?.label ?? '';
+  const state = () => bench.port(label());
   return {
     identity: identity('Inline USB meter'),
     reset: () => {
@@ -314,6 +316,8 @@ function inlineMeter({ bench, clock, seed }: Surroundings): Device {
       'MEAS:VOLT?': () => number(volts(state().volts)),
       'MEAS:CURR?': () => number(amps(state().amps)),
       'FETC?': () => {
+        const hung = bench.devices.hung(label());
+        if (hung) return [clock.now(), hung.volts, hung.amps].map(number).join(',');
         const { volts: v, amps: a } = state();
         return [clock.now(), volts(v), amps(a)].map(number).join(',');
       },

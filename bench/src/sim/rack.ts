@@ -1,4 +1,5 @@
 // The whole rack: every instrument on its own loopback port, and a control port for what a person does by hand.
+import { BATTERIES } from './battery.ts';
 import { SimulatedBench } from './bench.ts';
 import { RunningClock } from './clock.ts';
 import { CLASSES, deviceOf, type InstrumentClass } from './instruments.ts';
@@ -53,6 +54,22 @@ function control(
         return null;
       },
       'BENC:SPE?': () => String(clock.speed),
+      'BENC:DEV:CAT?': () => BATTERIES.map(({ name }) => `"${name}"`).join(','),
+      // Port, device, level: a person plugs a device in. Without a device the port is pulled.
+      'BENC:DEV': ([port, device, level]) => {
+        const found = named(BATTERIES, unquoted(device));
+        if (device !== undefined && !found) throw illegal('no such device');
+        if (found) bench.devices.attach(unquoted(port), found, numberArg([level ?? '0'], 0, 0, 1));
+        else bench.plug(unquoted(port), false);
+        return null;
+      },
+      // Port, what, on or off.
+      'BENC:DEV:DOES': ([port, what, on]) => {
+        const part = { screen: 'screenOn', reverse: 'reversed', hang: 'hung' }[what ?? ''];
+        if (!part) throw illegal(`${what}`);
+        bench.devices.behave(unquoted(port), { [part]: on === '1' });
+        return null;
+      },
       'BENC:CUT': () => {
         bench.cutOut();
         return null;

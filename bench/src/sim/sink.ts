@@ -1,4 +1,5 @@
 // The loads behind the ports of the simulated bench, and when the next thing happens to them.
+import type { Battery } from './battery.ts';
 import type { ChargerTruth } from './truth.ts';
 
 /** The load behind one port: a sink that asks for a level, and a current. */
@@ -15,6 +16,10 @@ export interface Sink {
   goneUntil: number;
   /** Cut off by overload: until when; infinite until unplugged. */
   offUntil: number;
+  /** A device in the place of the load; null for none. */
+  battery: Battery | null;
+  /** Its meter shows what it showed at this moment, until it is plugged anew; null for one that moves. */
+  hung: { readonly volts: number; readonly amps: number } | null;
   /** Since when more than the peak power was drawn, s; null while it is not. */
   peakSince: number | null;
 }
@@ -28,6 +33,8 @@ export const freshSink = (): Sink => ({
   on: false,
   goneUntil: 0,
   offUntil: 0,
+  battery: null,
+  hung: null,
   peakSince: null,
 });
 

@@ -222,3 +222,31 @@ describe('a log that is not what it seems', () => {
     expect(() => session(heads as string[], rows as Row[])).toThrow(says as RegExp),
   );
 });
+
+describe('what goes in at the wall', () => {
+  const rows = (wall: (watts: number) => number) =>
+    Array.from({ length: 401 }, (_, at) => {
+      const watts = at <= 300 ? 30 : 0.2;
+      return `${at * 10},${watts},${wall(watts)}`;
+    }).join('\n');
+  const charge = (text: string) => {
+    const read = readTrace(text);
+    if (!read.ok) throw new Error(read.reason);
+    const session = chargeOf(read.trace, { startLevel: 0.2 });
+    if ('reason' in session) throw new Error(session.reason);
+    return session;
+  };
+
+  it('is summed over the same time, and the rest of it is lost', () => {
+    const session = charge(`time [s],power [W],wall [W]\n${rows((watts) => watts / 0.9 + 0.1)}`);
+    // 3005 s at 30 W, and at 33.43 W in.
+    expect(session.energy).toBeCloseTo((3005 * 30) / 3600, 1);
+    expect(session.wall?.energy).toBeCloseTo((3005 * (30 / 0.9 + 0.1)) / 3600, 1);
+    expect(session.wall?.loss).toBeCloseTo((session.wall?.energy ?? 0) - (session.energy ?? 0), 9);
+  });
+
+  it('is not told where it is less than what came out, or not logged', () => {
+    expect(charge(`time [s],power [W],wall [W]\n${rows((watts) => watts * 0.5)}`).wall).toBeNull();
+    expect(charge(`time [s],power [W]\n${rows(() => 0).replaceAll(/,0$/gm, '')}`).wall).toBeNull();
+  });
+});

@@ -2,6 +2,7 @@
 export * from './board.ts';
 export * from './compare.ts';
 export * from './course.ts';
+export * from './ending.ts';
 export * from './level.ts';
 export * from './profile.ts';
 export * from './repeats.ts';

@@ -28,6 +28,8 @@ export interface ChargeRoles {
   readonly amps: Channel | null;
   /** State of charge as the device says it, 0…1. */
   readonly level: Float64Array | null;
+  /** Raw W at the wall; null where not logged. */
+  readonly wall: Float64Array | null;
   readonly temperatures: readonly Channel[];
   /** Power flowed the other way for most of it. */
   readonly reversed: boolean;
@@ -56,12 +58,15 @@ function fractions(values: ArrayLike<number>): Float64Array {
 }
 
 /** What each column of a log is. */
+/** A column of what goes in at the wall. */
+const AT_WALL = /\b(?:in|ac|mains|wall|socket)\b/i;
+
 export function chargeRoles(trace: Trace): ChargeRoles {
   const { channels } = trace;
   const of = (quantity: Channel['quantity']) => {
     const all = channels.filter((one) => one.quantity === quantity);
     // What stands at the wall is not what the device takes.
-    return all.find(({ name }) => !/\b(?:in|ac|mains|wall|socket)\b/i.test(words(name))) ?? all[0] ?? null;
+    return all.find(({ name }) => !AT_WALL.test(words(name))) ?? all[0] ?? null;
   };
   const [volts, amps, power] = [of('voltage'), of('current'), of('power')];
   const levels =
@@ -77,6 +82,7 @@ export function chargeRoles(trace: Trace): ChargeRoles {
     else if (one < 0) minus -= one;
   }
   const reversed = minus > 4 * plus;
+  const wall = channels.find((one) => one.quantity === 'power' && AT_WALL.test(words(one.name)) && one !== power);
   const begin = trace.samples > 0 ? timeAt(trace, 0) : 0;
   return {
     times: Float64Array.from({ length: trace.samples }, (_, at) => timeAt(trace, at) - begin),
@@ -84,6 +90,7 @@ export function chargeRoles(trace: Trace): ChargeRoles {
     volts,
     amps,
     level: levels && fractions(levels.values),
+    wall: wall ? Float64Array.from(wall.values) : null,
     temperatures: channels.filter(({ quantity }) => quantity === 'temperature'),
     reversed,
   };

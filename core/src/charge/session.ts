@@ -17,6 +17,8 @@ export interface ChargeSession {
   readonly duration: number;
   /** When power began to flow, s from the first sample. */
   readonly start: number;
+  /** Wh at the wall over the same time, and what of it was lost on the way; left out where the wall was not logged. */
+  readonly wall?: { readonly energy: number; readonly loss: number } | null | undefined;
   /** Mean W over the duration; null without power. */
   readonly meanWatts: number | null;
   readonly stages: readonly Stage[];
@@ -76,6 +78,21 @@ function celsiusAt({ times, temperatures }: ChargeRoles, seconds: number): numbe
   const told = temperatures.filter((one) => !isAmbient(one)).flatMap(({ values }) => values[at] ?? []);
   const known = told.filter(Number.isFinite);
   return known.length > 0 ? Math.max(...known) : null;
+}
+
+/** What went in at the wall from one value of the series to another, Wh, with the loss. */
+function wallOf(
+  roles: ChargeRoles,
+  series: ChargeSeries | null,
+  energy: number | null,
+  { from, to }: { readonly from: number; readonly to: number },
+): ChargeSession['wall'] {
+  const own = roles.wall && seriesOf({ ...roles, watts: roles.wall, volts: null });
+  if (!own || !series || energy === null) return null;
+  const at = (index: number) => own.delivered[Math.min(own.delivered.length - 1, index)] as number;
+  const inWatts = at(to) - at(from);
+  // Less in than out is no wall of this charger.
+  return inWatts >= energy ? { energy: inWatts, loss: inWatts - energy } : null;
 }
 
 /** First value that charges, and goes on to. */
@@ -216,6 +233,7 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
   ];
   return {
     energy,
+    wall: wallOf(roles, series, energy, { from, to }),
     duration,
     start,
     meanWatts: energy === null || !(duration > 0) ? null : (energy * 3600) / duration,

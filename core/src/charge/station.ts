@@ -103,7 +103,15 @@ export function standingCharges(all: readonly ChargeRecord[]): readonly ChargeRe
 const minutes = (seconds: number): string => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
 
 /** A charge in sentences, the most telling first: levels reached, what was delivered, how it ended, what came after. */
-export function sessionParts({ times, energy, duration, end, level, afterFull }: ChargeSession): readonly string[] {
+export function sessionParts({
+  times,
+  energy,
+  wall,
+  duration,
+  end,
+  level,
+  afterFull,
+}: ChargeSession): readonly string[] {
   const reached = ([50, 80, 100] as const).flatMap((percent) => {
     const at = times[percent];
     return at === null ? [] : [`${percent} % after ${minutes(at)}`];
@@ -112,6 +120,11 @@ export function sessionParts({ times, energy, duration, end, level, afterFull }:
   return [
     ...(reached.length > 0 ? [`${reached.join(', ')}${by}.`] : []),
     ...(energy === null ? [] : [`${formatPlain(energy * 3600, 'energy', 'Wh')} in ${minutes(duration)}.`]),
+    ...(wall
+      ? [
+          `${formatPlain(wall.energy * 3600, 'energy', 'Wh')} at the wall, ${Math.round((wall.loss / wall.energy) * 100)} % of it lost on the way.`,
+        ]
+      : []),
     ...(end === null ? ['It was not seen to its end.'] : []),
     ...(afterFull === null ? [] : [`${fixed(afterFull, 2)} W after full.`]),
   ];

@@ -16,6 +16,7 @@ import {
   waveformStep,
 } from './capture-steps.ts';
 import {
+  chargeStep,
   coolStep,
   deviceStep,
   efficiencyPoint,
@@ -120,6 +121,8 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
     for (const set of sweepSets(source.ports).sets) steps.push(splitStep(by, mains.at(-1) ?? first, plugOrder(set)));
   if (method.devices)
     for (const port of source.ports) for (const device of source.devices) steps.push(deviceStep(first, port, device));
+  if (method.charges && firstPort)
+    for (const device of source.devices) steps.push(chargeStep(first, firstPort, device, '', 0));
   for (const supply of mains) {
     if (heaviest && method.warmUp > 0) steps.push(warmUpStep(method, supply, heaviest));
     for (const { outputs, mains: only } of loadings)

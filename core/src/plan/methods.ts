@@ -25,6 +25,7 @@ const BY_INSTRUMENTS = {
   sweep: [],
   captures: ['inrush', 'fading', 'waveform', 'ripple'],
   devices: false,
+  charges: false,
 } as const satisfies Partial<Method>;
 
 export const METHODS: readonly Method[] = [
@@ -69,6 +70,24 @@ export const METHODS: readonly Method[] = [
     splits: false,
     captures: [],
     devices: true,
+  },
+  {
+    ...BY_INSTRUMENTS,
+    id: 'charges',
+    title: 'Whole charges',
+    says: 'Each device from empty to full at the first port, logged by an inline meter to its end and a while after it; local mains.',
+    kinds: ['wall', 'desktop', 'car'],
+    by: 'keypad',
+    mains: [EU],
+    loads: [],
+    warmUp: 0,
+    settle: null,
+    idle: 0,
+    readOut: false,
+    proof: false,
+    splits: false,
+    captures: [],
+    charges: true,
   },
   {
     ...BY_INSTRUMENTS,

@@ -227,7 +227,7 @@ describe('a sheet by the regulatory pair', () => {
 
 describe('other schools', () => {
   it('fit the kinds of charger they are for', () => {
-    expect(methodsFor('car').map(({ id }) => id)).toEqual(['desk', 'car']);
+    expect(methodsFor('car').map(({ id }) => id)).toEqual(['desk', 'charges', 'car']);
     expect(methodsFor('wall').map(({ id }) => id)).toEqual(['regulatory-pair', 'local-mains', 'publication', 'desk']);
     expect(METHODS.every(({ mains }) => mains.length > 0)).toBe(true);
   });

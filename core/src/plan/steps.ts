@@ -172,6 +172,30 @@ export const deviceStep = (
   caution: 'Never over the rating with a real device attached.',
 });
 
+/** A charge that has not ended by itself is ended after this, s. */
+export const LONGEST_CHARGE = 6 * 3600;
+const AFTER_CHARGE = 900;
+
+/** @param lead cable between port and device @param startLevel 0…1; null for whatever it is */
+export const chargeStep = (
+  mains: Mains,
+  port: string,
+  device: { readonly id: string; readonly name: string },
+  lead: string,
+  startLevel: number | null,
+): NewStep<'charge'> => ({
+  ...stepBase('charge', 'instruments', `${device.name} on ${port}, charged to its end`),
+  mains,
+  port,
+  deviceId: device.id,
+  lead,
+  startLevel,
+  after: AFTER_CHARGE,
+  dwell: LONGEST_CHARGE,
+  caution: 'Never unattended: fire-safe surface, smoke alarm, cut-off. Stop at heat, swelling, smell.',
+  attended: true,
+});
+
 /** Seconds a person takes to set a keypad step up and type what they read. */
 const BY_KEYPAD_SECONDS = 60;
 

@@ -17,6 +17,7 @@ export const STEP_KINDS = [
   'capture',
   'cool',
   'device',
+  'charge',
   'by hand',
 ] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
@@ -33,6 +34,7 @@ export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
   capture: 'Capture',
   cool: 'Cool down',
   device: 'Device',
+  charge: 'Whole charge',
   'by hand': 'By hand',
 };
 
@@ -101,6 +103,18 @@ export interface DeviceStep extends StepBase<'device'>, Supplied {
   readonly deviceId: string;
 }
 
+/** One full charge of a device: plugged by a person, logged to its end and a while after it. */
+export interface ChargeStep extends StepBase<'charge'>, Supplied {
+  readonly port: string;
+  readonly deviceId: string;
+  /** Cable between port and device. */
+  readonly lead: string;
+  /** Level the person brings it to before it is plugged in, 0…1; null for whatever it is. */
+  readonly startLevel: number | null;
+  /** How long it is logged after its end, s. */
+  readonly after: number;
+}
+
 interface Steps {
   readonly rig: StepBase<'rig'>;
   readonly idle: IdleStep;
@@ -112,6 +126,7 @@ interface Steps {
   readonly capture: CaptureStep;
   readonly cool: StepBase<'cool'>;
   readonly device: DeviceStep;
+  readonly charge: ChargeStep;
   readonly 'by hand': StepBase<'by hand'>;
 }
 
@@ -156,4 +171,6 @@ export interface Method {
   readonly captures: readonly CaptureKind[];
   /** Whether real devices serve as loads. */
   readonly devices: boolean;
+  /** Whether each device is charged from empty to full on the first port. */
+  readonly charges: boolean;
 }

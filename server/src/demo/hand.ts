@@ -2,7 +2,7 @@
 
 import { ScpiClient } from '@lastmark/bench/scpi';
 import { overSocket } from '@lastmark/bench/ways';
-import type { SheetRun, SimulatedBenchState, SimulatedInput } from '@lastmark/contract';
+import type { SheetRun, SimulatedBenchState, SimulatedDeviceInput, SimulatedInput } from '@lastmark/contract';
 import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { conflict, ProblemError, refused } from '../http/problem.ts';
@@ -12,7 +12,12 @@ import type { Runner } from '../runner/runner.ts';
 import { getSample } from '../samples/store.ts';
 import { SIMULATED_CABLE, SIMULATED_RIG } from './simulated.ts';
 
-export const NO_SIMULATED_BENCH: SimulatedBenchState = { there: false, speed: null, chargers: [] };
+export const NO_SIMULATED_BENCH: SimulatedBenchState = { there: false, speed: null, chargers: [], devices: [] };
+
+const noBench = () =>
+  new ProblemError(503, 'No simulated bench', 'This start has no simulated bench. "npm start" runs it with the demo.');
+const cannotPlay = (model: string, { chargers }: SimulatedBenchState) =>
+  refused('sampleId', `The simulated bench has no ${model}. It plays ${chargers.join(', ')}.`);
 
 const quoted = (text: string): string[] => [...text.matchAll(/"([^"]*)"/g)].map(([, name = '']) => name);
 
@@ -31,6 +36,7 @@ export class Hand {
       there: true,
       speed: Number(await this.#client.query('BENC:SPE?')),
       chargers: quoted(await this.#client.query('BENC:CAT?')),
+      devices: quoted(await this.#client.query('BENC:DEV:CAT?')),
     };
   }
 
@@ -40,9 +46,36 @@ export class Hand {
       await this.#client.confirm(command);
   }
 
+  /** Plug a device into a port of a charger, which is put there first where another stands; null pulls the port. */
+  async plug(charger: string, { port, device, level, speed }: SimulatedDeviceInput): Promise<void> {
+    const [there] = quoted(await this.#client.query('BENC:CHAR?'));
+    if (there !== charger) await this.put(charger, speed);
+    else await this.#client.confirm(`BENC:SPE ${speed}`);
+    await this.#client.confirm(`BENC:DEV "${port}"${device === null ? '' : `,"${device}",${level}`}`);
+  }
+
   close(): void {
     this.#client.close();
   }
+}
+
+/** Plug a device in at the simulated bench, as a person does where a run asks for it. */
+export async function plugSimulated(
+  db: Database,
+  hand: Hand | null,
+  sampleId: string,
+  input: SimulatedDeviceInput,
+): Promise<SimulatedBenchState> {
+  const state = hand ? await hand.state() : NO_SIMULATED_BENCH;
+  if (!hand || !state.there) throw noBench();
+  const { model } = await getSample(db, sampleId);
+  if (!state.chargers.includes(model.model)) throw cannotPlay(model.model, state);
+  if (!model.ports.some(({ label }) => label === input.port))
+    throw refused('port', `There is no port "${input.port}".`);
+  if (input.device !== null && !state.devices.includes(input.device))
+    throw refused('device', `The simulated bench has no ${input.device}. It has ${state.devices.join(', ')}.`);
+  await hand.plug(model.model, input);
+  return hand.state();
 }
 
 /** The demo's one button: the sample's namesake goes onto the simulated bench, a sheet is made and run. */
@@ -54,18 +87,9 @@ export async function runSimulated(
   { methodId, person, speed }: SimulatedInput,
 ): Promise<SheetRun> {
   const state = hand ? await hand.state() : NO_SIMULATED_BENCH;
-  if (!hand || !state.there)
-    throw new ProblemError(
-      503,
-      'No simulated bench',
-      'This start has no simulated bench. "npm start" runs it with the demo.',
-    );
+  if (!hand || !state.there) throw noBench();
   const sample = await getSample(db, sampleId);
-  if (!state.chargers.includes(sample.model.model))
-    throw refused(
-      'sampleId',
-      `The simulated bench has no ${sample.model.model}. It plays ${state.chargers.join(', ')}.`,
-    );
+  if (!state.chargers.includes(sample.model.model)) throw cannotPlay(sample.model.model, state);
   const rig = (await listRigs(db)).find(({ name }) => name === SIMULATED_RIG);
   if (!rig) throw conflict(`The rig "${SIMULATED_RIG}" is not on the bench any more.`);
   const own = new Set<string | null | undefined>([...Object.values(rig.meters), ...Object.values(rig.drives ?? {})]);

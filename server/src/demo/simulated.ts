@@ -8,6 +8,8 @@ import type { Database } from '../db/database.ts';
 import { listProfiles } from '../links/profiles.ts';
 
 export const SIMULATED_RIG = 'Simulated bench';
+/** The same bench without a load: real devices take its place. */
+export const SIMULATED_DESK = 'Simulated desk';
 /** The cable that lies on it, by the name the bench knows. */
 export const SIMULATED_CABLE = '240 W, 1 m';
 
@@ -64,6 +66,27 @@ export async function createSimulatedInstrumentsAt(
     ids.set(kind, id);
   }
   const idOf = (kind: ProfileClass): string => ids.get(kind) ?? '';
+  await createRig(db, {
+    name: SIMULATED_DESK,
+    meters: {
+      mains: idOf('plug-in wall meter'),
+      outputVolts: idOf('inline USB meter'),
+      outputAmps: idOf('inline USB meter'),
+      loadEnd: null,
+    },
+    outputPlace: 'port',
+    leadOhms: 0,
+    leadUOhms: 0,
+    elements: [{ kind: 'cable', name: SIMULATED_CABLE, amps: 5, volts: 48, basis: 'marker' }],
+    drives: {
+      source: idOf('AC source'),
+      load: null,
+      thermometer: idOf('thermometer'),
+      analyser: null,
+      scope: null,
+    },
+    note: 'Wall meter and inline meter: for devices plugged in by a person.',
+  });
   await createRig(db, {
     name: SIMULATED_RIG,
     meters: {

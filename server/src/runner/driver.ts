@@ -305,6 +305,11 @@ export class RigDriver {
     return true;
   }
 
+  /** Set an inline meter to a port, where it can be. */
+  async lookAt(port: string): Promise<void> {
+    if (can(this.#inline, 'channel')) await this.#do(this.#inline, 'channel', { channel: this.#channel(port) });
+  }
+
   /** Draw a current from a port. @throws SwitchedOff when loads were switched off since {@link arm} */
   async draw(port: string, amps: number): Promise<void> {
     if (this.#on.get(port) === amps) return;

@@ -98,13 +98,14 @@ export class Looks {
     return true;
   }
 
-  /** The instrument whose clock counts: the meter at the mains, else the load. */
+  /** The instrument whose clock counts: the meter at the mains, else the load, else the one at the output. */
   get #timekeeper(): string {
     const { meters, drives } = this.#rig;
     const keeps = (id: string | null | undefined) =>
       id != null &&
       ['power analyser', 'DC load', 'bench multimeter', 'inline USB meter'].includes(this.#own.get(id)?.class ?? '');
-    return keeps(meters.mains) ? meters.mains : (drives?.load ?? meters.mains);
+    const [first] = [meters.mains, drives?.load, meters.outputVolts].filter(keeps);
+    return first ?? meters.mains;
   }
 
   /** Instrument time of the newest look, s; the server's where no instrument keeps time. */

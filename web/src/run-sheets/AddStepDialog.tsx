@@ -49,6 +49,8 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
     attached: 'nothing',
     capture: 'waveform',
     device: '',
+    lead: '',
+    level: '0 %',
     time: '10 min',
     text: '',
   });
@@ -80,6 +82,15 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
         {asks('volts') && <QuantityInput control={control} name="volts" label="Level, V" quantity="voltage" />}
         {asks('amps') && <QuantityInput control={control} name="amps" label="Current, A" quantity="current" />}
       </Box>
+      {asks('lead') && <TextInput control={control} name="lead" label="Cable" max={80} />}
+      {asks('level') && (
+        <QuantityInput
+          control={control}
+          name="level"
+          label="Level at the start, %; empty for whatever it is"
+          quantity="efficiency"
+        />
+      )}
       {asks('station') && <ChoiceInput control={control} name="station" label="For" options={STATION_OPTIONS} />}
       {asks('load') && <TextInput control={control} name="load" label="Load, % of the current" max={8} />}
       {asks('attached') && (

@@ -44,6 +44,7 @@ export function RunActions({ run, step, rig, ask, error }: Props) {
     ...(running && step?.kind === 'capture' && step.capture === 'soak'
       ? [['E', 'End the soak', true, record] as const]
       : []),
+    ...(running && step?.kind === 'charge' ? [['E', 'End the charge', true, record] as const] : []),
     ['H', 'Hold', running || run.state === 'waiting', () => ask({ kind: 'hold' })],
     ...(run.state === 'held' && rig?.drives?.source
       ? [['C', 'Cycle the supply', true, () => ask({ kind: 'cycle' })] as const]

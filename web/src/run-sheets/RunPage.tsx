@@ -15,6 +15,7 @@ import { RunEnd } from './RunEnd.tsx';
 import { RunNumbers } from './RunNumbers.tsx';
 import { RunSide } from './RunSide.tsx';
 import { RunStep } from './RunStep.tsx';
+import { SimulatedPlug } from './SimulatedPlug.tsx';
 import { isOver } from './words.ts';
 
 /** The fit of a soak comes with the first soak, not with the console; where it cannot be had the console goes on without. */
@@ -92,6 +93,7 @@ function Console({ run }: { readonly run: SheetRun }) {
                 <SoakAhead run={run} rig={rig} />
               </Suspense>
             )}
+            {step?.kind === 'charge' && <SimulatedPlug run={run} step={step} />}
             <RunActions run={run} step={step} rig={rig} ask={ask.mutate} error={ask.error} />
           </>
         )}

@@ -20,6 +20,8 @@ const FORM: StepForm = {
   attached: 'nothing',
   capture: 'waveform',
   device: 'Warden’s laptop',
+  lead: 'desk cable',
+  level: '0 %',
   time: '10 min',
   text: 'Look at the fan',
 };
@@ -33,7 +35,7 @@ describe('a step of one’s own', () => {
   it('asks for what its kind needs: empty, each of these holds it back', () => {
     for (const kind of STEP_KINDS)
       for (const field of fieldsOf({ ...FORM, kind })) {
-        if (['port', 'supply', 'attached', 'capture', 'station'].includes(field)) continue;
+        if (['port', 'supply', 'attached', 'capture', 'station', 'lead', 'level'].includes(field)) continue;
         expect(newStep({ ...FORM, kind, [field]: '' }, WORLD), `${kind} without ${field}`).toBeNull();
       }
     expect(newStep({ ...FORM, kind: 'idle' }, { ...WORLD, mains: undefined })).toBeNull();

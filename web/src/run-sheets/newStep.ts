@@ -1,5 +1,6 @@
 // A step of one's own, of any kind there is: which fields a kind asks for, and the step they make.
 import {
+  chargeStep,
   deviceStep,
   dipStep,
   efficiencyPoint,
@@ -53,6 +54,9 @@ export interface StepForm {
   attached: (typeof ATTACHED)[number];
   capture: keyof typeof CAPTURES;
   device: string;
+  lead: string;
+  /** Level at the start, %; empty for whatever it is. */
+  level: string;
   time: string;
   text: string;
 }
@@ -70,6 +74,7 @@ const FIELDS: Readonly<Record<StepKind, readonly Field[]>> = {
   capture: ['capture', 'supply', 'port', 'volts', 'amps', 'load', 'time'],
   cool: ['time'],
   device: ['device', 'port', 'supply'],
+  charge: ['device', 'port', 'supply', 'lead', 'level'],
   'by hand': ['text'],
 };
 
@@ -151,6 +156,13 @@ export function newStep(form: StepForm, { method, mains, ports, devices }: StepW
     case 'device': {
       const device = devices.find(({ name }) => name === form.device);
       return device ? deviceStep(mains, port, device) : null;
+    }
+    case 'charge': {
+      const device = devices.find(({ name }) => name === form.device);
+      const level = typedSi(form.level, 'efficiency');
+      return device && !Number.isNaN(level) && (level ?? 0) < 1
+        ? chargeStep(mains, port, device, form.lead.trim(), level)
+        : null;
     }
     case 'capture':
       if (capture === 'inrush') return inrushStep(mains);

@@ -3,6 +3,7 @@ import type { SheetStep, StepKind } from '@lastmark/core/plan';
 import type { Hands } from '../hands.ts';
 import { keypadStep } from './by-hand.ts';
 import { captureStep } from './capture.ts';
+import { chargeStep } from './charge.ts';
 import { holdStep } from './hold.ts';
 import { idleStep } from './idle.ts';
 import { pointStep } from './point.ts';
@@ -31,6 +32,7 @@ const WAYS: { readonly [Kind in StepKind]: Way<Kind> } = {
   capture: captureStep,
   cool: coolStep,
   device: keypadStep,
+  charge: chargeStep,
   'by hand': keypadStep,
 };
 
