@@ -67,12 +67,15 @@ it('prompts for the plug, logs to the end and after it, and keeps the charge wit
   const hand = new Hand(bench.rack.ports.control);
   await expect.poll(() => hand.state()).toMatchObject({ there: true });
   const plug = (device: string | null, port = 'C1') =>
-    plugSimulated(harness.db, hand, bench.sample.id, { port, device, level: 0.2, speed: 600 });
+    plugSimulated(harness.db, hand, bench.sample.id, { port, device, level: 0.2, speed: 1 });
   await expect(plug('Kettle')).rejects.toThrow('The simulated bench has no Kettle.');
   await expect(plug('Loan phone', 'C9')).rejects.toThrow('There is no port "C9".');
   expect((await plug('Loan phone')).devices).toContain('Loan phone');
   expect(bench.rack.bench.devices.on('C1')?.level).toBeLessThan(0.3);
   await bench.ask(id, { kind: 'go on', person: 'Warden' });
+  // Hours pass only once the charge is watched: nothing of it happens before.
+  await bench.until(id, ({ progress }) => /^Charging, /.test(progress?.doing ?? ''), 'charging');
+  bench.rack.clock.speed = 300;
   const run = await bench.toItsEnd(id, 'the charge');
   expect(run.says, JSON.stringify(run.outcomes)).toBe('1 of 1 steps done.');
   // It ended by itself, a while after the device was full, and long before its time was over.

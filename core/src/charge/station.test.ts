@@ -129,6 +129,22 @@ describe('the station', () => {
     ]);
   });
 
+  it('takes two devices for no two states of one', () => {
+    const alike = ['tablet', 'radio'].map((id) => ({ id, name: `Hut ${id}`, kind: 'phone', ceilings: [] })) as never;
+    const slips = (runs: readonly ReturnType<typeof run>[], known = alike) =>
+      devicesStation.conclude(
+        { sample: { ports: [{ label: 'A1' }] }, captures: [], devices: known },
+        { proof: { devices: runs as never } },
+      ).slips;
+    const full = run('a', { charge: 0.9 });
+    const empty = run('b', { deviceId: 'tablet', charge: 0.2 });
+    expect(slips([full, empty])).toEqual([
+      'A1: nearly full was only Hut radio, not full only Hut tablet. Two devices are no two states of one.',
+    ]);
+    expect(slips([full, empty, run('c', { charge: 0.2 })])).toEqual([]);
+    expect(slips([full, empty], devices)).toEqual([]);
+  });
+
   it('brings its charges to the promises, with the lead that held one back', () => {
     const tablet = {
       id: 'tablet',

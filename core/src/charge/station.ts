@@ -87,6 +87,8 @@ export interface DevicesConclusion {
   readonly cells: readonly DeviceCell[];
   readonly sessions: readonly SessionResult[];
   readonly compared: readonly Compared[];
+  /** What settled runs cannot be held against each other for, a sentence each. */
+  readonly slips: readonly string[];
   /** Repeats of one charge, a sentence each. */
   readonly repeats: readonly string[];
 }
@@ -175,6 +177,28 @@ function groupsOf(sessions: readonly SessionResult[]): Iterable<readonly Session
   return groups.values();
 }
 
+/** Two devices of one kind that stand for the full and the empty one at a port: no two states of one device. */
+function standIns(cells: readonly DeviceCell[], devices: readonly Device[]): readonly string[] {
+  const ports = [...new Set(cells.map(({ port }) => port))];
+  const kindOf = (id: string) => devices.find((one) => one.id === id)?.kind;
+  const nameOf = (id: string) => devices.find((one) => one.id === id)?.name ?? 'a device gone from the bench';
+  return ports.flatMap((port) => {
+    const own = cells.filter((cell) => cell.port === port);
+    const only = (battery: Battery) =>
+      [...new Set(own.map(({ deviceId }) => deviceId))].filter((id) =>
+        own.every((cell) => cell.deviceId !== id || cell.battery === battery),
+      );
+    return only('nearly full').flatMap((full) =>
+      only('not full')
+        .filter((empty) => kindOf(empty) !== undefined && kindOf(empty) === kindOf(full))
+        .map(
+          (empty) =>
+            `${port}: nearly full was only ${nameOf(full)}, not full only ${nameOf(empty)}. Two devices are no two states of one.`,
+        ),
+    );
+  });
+}
+
 export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, DevicesConclusion> = {
   ...aboutStation('devices'),
   reads: ['sample', 'captures', 'devices'],
@@ -215,6 +239,7 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
       cells,
       sessions,
       compared,
+      slips: standIns(cells, devices),
       repeats: groups.flatMap((group) => repeatsSay(group) ?? []),
     };
   },
@@ -235,11 +260,12 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
     // A device takes what it wants: of power it refutes no promise. Times are promised of the device itself.
     return { done, total: Math.max(1, done), worst: worstOf(settles) };
   },
-  says({ sessions, compared, repeats }) {
+  says({ sessions, compared, repeats, slips }) {
     return [
       ...sessions.map(({ title, sentence }) => `${title}: ${sentence}`),
       ...repeats,
       ...compared.map(({ sentence }) => sentence),
+      ...slips,
     ];
   },
 };

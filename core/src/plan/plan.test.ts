@@ -228,8 +228,26 @@ describe('a sheet by the regulatory pair', () => {
 describe('other schools', () => {
   it('fit the kinds of charger they are for', () => {
     expect(methodsFor('car').map(({ id }) => id)).toEqual(['desk', 'charges', 'car']);
-    expect(methodsFor('wall').map(({ id }) => id)).toEqual(['regulatory-pair', 'local-mains', 'publication', 'desk']);
+    expect(methodsFor('wall').map(({ id }) => id)).toEqual([
+      'regulatory-pair',
+      'local-mains',
+      'publication',
+      'desk',
+      'charges',
+    ]);
     expect(METHODS.every(({ mains }) => mains.length > 0)).toBe(true);
+  });
+
+  it('whole charges are one step a device at the first port, from empty, watched', () => {
+    const steps = makeSheet(method('charges'), source());
+    expect(kinds(steps)).toEqual(['rig', 'charge']);
+    expect(steps.find(({ kind }) => kind === 'charge')).toMatchObject({
+      port: 'C1',
+      startLevel: 0,
+      attended: true,
+      by: 'instruments',
+      title: 'Warden’s laptop on C1, charged to its end',
+    });
   });
 
   it('the desk rig types everything and uses real devices', () => {

@@ -10,7 +10,7 @@ import { api } from '../api/client.ts';
 import { devicesQuery, dossierQuery, simulatedBenchQuery } from '../api/queries.ts';
 
 /** A charge of hours passes in a minute or so. */
-const SPEED = 300;
+const SPEED = 600;
 const USUAL_LEVEL = 0.2;
 
 export function SimulatedPlug({ run, step }: { readonly run: SheetRun; readonly step: SheetStep<'charge'> }) {

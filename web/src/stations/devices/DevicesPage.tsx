@@ -1,6 +1,6 @@
 // Devices: whole charges first, then what each device took at each port, and what an empty cell would settle.
-import type { Compared, DeviceCell, SessionResult } from '@lastmark/core/charge';
-import { fixed, formatPlain } from '@lastmark/core/quantity';
+import type { Compared, SessionResult } from '@lastmark/core/charge';
+import { fixed } from '@lastmark/core/quantity';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -19,6 +19,7 @@ import { useSample } from '../../state/sample.tsx';
 import { Board } from './Board.tsx';
 import { ChargeDialog } from './ChargeDialog.tsx';
 import { ForetoldTable } from './ForetoldTable.tsx';
+import { Grid } from './Grid.tsx';
 
 const ChargeChart = lazy(async () => ({ default: (await import('./ChargeChart.tsx')).ChargeChart }));
 
@@ -28,78 +29,6 @@ const CHART_HEIGHT = 300;
 const COMPARE_HEIGHT = 280;
 const MINUTE = 60;
 const minutes = (seconds: number | null): string | null => (seconds === null ? null : fixed(seconds / MINUTE, 0));
-
-/** How the device says it fares, by shape and word. */
-const MARKS: Readonly<Record<string, string>> = { charging: '●', 'not charging': '○' };
-
-function Cell({ cell }: { readonly cell: DeviceCell }) {
-  return (
-    <>
-      <Box>
-        {MARKS[cell.outcome] ?? '◐'} {formatPlain(cell.watts, 'power')}
-        {cell.volts === null ? ' at the socket' : ` at ${formatPlain(cell.volts, 'voltage')}`}
-      </Box>
-      <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
-        {cell.outcome}
-        {cell.runs > 1 ? `, ${cell.runs} runs` : ''}
-      </Box>
-      <Box sx={{ fontSize: 13, color: 'text.secondary' }}>{cell.limiter}</Box>
-    </>
-  );
-}
-
-/** A device over one cable, in one state. */
-interface GridRow {
-  readonly key: string;
-  readonly name: string;
-  readonly state: string;
-  readonly cells: readonly DeviceCell[];
-}
-
-const stateOf = ({ lead, workload, battery }: DeviceCell): string =>
-  [lead, workload, battery === 'nearly full' ? battery : ''].filter(Boolean).join(', ');
-
-function Grid() {
-  const { dossier, verdict } = useSample();
-  const { ports, cells } = verdict.results.devices;
-  const rows = dossier.devices.flatMap(({ id, name }): GridRow[] => {
-    const own = cells.filter(({ deviceId }) => deviceId === id);
-    if (own.length === 0) return [{ key: id, name, state: '', cells: [] }];
-    const states = [...new Set(own.map(stateOf))];
-    return states.map((state) => ({
-      key: `${id} ${state}`,
-      name,
-      state,
-      cells: own.filter((cell) => stateOf(cell) === state),
-    }));
-  });
-  return (
-    <QuietTable<GridRow>
-      label="Devices by port"
-      rows={rows}
-      rowKey={({ key }) => key}
-      columns={[
-        {
-          head: 'Device',
-          cell: ({ name, state }) => (
-            <>
-              {name}
-              <Box sx={{ fontSize: 13, fontWeight: 400, color: 'text.secondary' }}>{state}</Box>
-            </>
-          ),
-        },
-        ...ports.map((port) => ({
-          head: port,
-          cell: ({ cells: own }: GridRow) => {
-            const cell = own.find((one) => one.port === port);
-            return cell ? <Cell cell={cell} /> : null;
-          },
-          empty: 'what it takes here',
-        })),
-      ]}
-    />
-  );
-}
 
 function Sessions({
   sessions,
@@ -198,7 +127,7 @@ function Comparisons({
 
 export function DevicesPage() {
   const { dossier, verdict } = useSample();
-  const { sessions, compared, repeats } = verdict.results.devices;
+  const { sessions, compared, repeats, slips } = verdict.results.devices;
   const [params, setParams] = useSearchParams();
   const [taking, setTaking] = useState(false);
   const shown = sessions.find(({ captureId }) => captureId === params.get('charge')) ?? sessions[0];
@@ -280,6 +209,11 @@ export function DevicesPage() {
             What each took, settled
           </Typography>
           <Grid />
+          {slips.map((slip) => (
+            <Typography key={slip} variant="body2" color="warning.main" sx={{ mt: 1 }}>
+              {slip}
+            </Typography>
+          ))}
           <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
             A device takes what it wants: what it took is a lower bound and never refutes a promise.
           </Typography>
