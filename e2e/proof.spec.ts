@@ -122,9 +122,22 @@ test('a hold is told from its time and its heat, and a re-proof becomes due', as
   await enter('1.9', '10.1', '55');
   await expect(page.getByText('The same time at two powers: a timer.')).toBeVisible();
   await expect(page.getByRole('img', { name: /Hold-time against power/ })).toBeVisible();
+  // The picture of the other tab comes late, when this one's stands again: neither minds.
+  let release = () => {};
+  const held = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route(/StepMap/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  const late = page.waitForResponse(/StepMap.*\.js/);
   await page.getByRole('tab', { name: 'Steps' }).click();
   await expect(page.getByRole('heading', { name: 'Prove again: 1 of 1 due' })).toBeVisible();
   await page.getByRole('tab', { name: 'For how long' }).click();
+  await expect(page.getByRole('img', { name: /Hold-time against power/ })).toBeVisible();
+  release();
+  await (await late).finished();
   await page
     .getByRole('button', { name: /^Take back the run/ })
     .first()

@@ -103,6 +103,7 @@ export const runInput = union({
     spread: si(0, 1000).nullable().optional().default(undefined),
     outcome: oneOf(OUTCOMES),
     message: optionalText(200),
+    warmth: si(220, 400).nullable().optional().default(undefined),
   }),
   hold: record({
     kind: oneOf(['hold']),

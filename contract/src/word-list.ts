@@ -99,6 +99,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   delimiter: ['Delimiter'],
   device: ['Device'],
   level: ['Battery level', 'efficiency'],
+  warmth: ['How warm the device was', 'temperature'],
   deviceId: ['Device'],
   disclosure: ['Who gains by the test'],
   distortion: ['Distortion', 'efficiency'],

@@ -4,7 +4,7 @@ import { SimulatedBench } from './bench.ts';
 import { HandClock } from './clock.ts';
 import { CABLES, CHARGERS, named } from './world.ts';
 
-const laptop = named(BATTERIES, 'Warden’s laptop');
+const laptop = named(BATTERIES, "Warden's laptop");
 const phone = named(BATTERIES, 'Loan phone');
 if (!laptop || !phone) throw new Error('no devices');
 
@@ -28,6 +28,7 @@ describe('a device by itself', () => {
   it('takes little without the level it wants, and more with its screen on', () => {
     expect(demandOf(freshBattery(laptop, 0.2), 9)).toBe(15);
     expect(demandOf({ ...freshBattery(laptop, 1), screenOn: true }, 20)).toBeCloseTo(9.9, 9);
+    expect(demandOf({ ...freshBattery(laptop, 1), asleep: false }, 20)).toBeCloseTo(5.9, 9);
     expect(demandOf({ ...freshBattery(laptop, 0.5), reversed: true }, 20)).toBe(-4);
   });
 

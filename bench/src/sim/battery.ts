@@ -13,8 +13,9 @@ export interface BatteryTruth {
   readonly last: number;
   /** W after full. */
   readonly trickle: number;
-  /** W its screen takes on top. */
+  /** W its screen takes on top, and W it takes awake with its screen off. */
   readonly screen: number;
+  readonly idle: number;
   /** It takes less from so many K of its own, and this part of it then. */
   readonly hotAt: number;
   readonly hotPart: number;
@@ -29,6 +30,7 @@ export interface Battery {
   /** 0…1 */
   level: number;
   screenOn: boolean;
+  asleep: boolean;
   /** Power flows out of it. */
   reversed: boolean;
   /** K above the room. */
@@ -40,6 +42,7 @@ export const freshBattery = (truth: BatteryTruth, level: number): Battery => ({
   truth,
   level,
   screenOn: false,
+  asleep: true,
   reversed: false,
   warmth: 0,
   hot: false,
@@ -52,23 +55,27 @@ const GIVES = 4;
 /** It takes all again when it has cooled by so much, K. */
 const COOLED = 3;
 
+/** What it takes for itself, whatever its battery takes, W. */
+const besides = ({ truth, screenOn, asleep }: Battery): number => (screenOn ? truth.screen : asleep ? 0 : truth.idle);
+
 /**
  * What a device asks for, W.
  * @param volts level it was given
  */
-export function demandOf({ truth, level, screenOn, reversed, hot }: Battery, volts: number): number {
+export function demandOf(battery: Battery, volts: number): number {
+  const { truth, level, reversed, hot } = battery;
   if (reversed) return -GIVES;
-  const { watts, knee, last, trickle, screen } = truth;
+  const { watts, knee, last, trickle } = truth;
   const most = volts >= 0.9 * truth.volts ? watts : Math.min(watts, AT_FIVE_VOLTS);
   const part = level < knee ? 1 : 1 - ((1 - last) * (level - knee)) / (1 - knee);
   const own = level >= 1 ? trickle : Math.min(most, watts * part) * (hot ? truth.hotPart : 1);
-  return own + (screenOn ? screen : 0);
+  return own + besides(battery);
 }
 
 /** A device after some seconds at a power. */
 export function charged(battery: Battery, watts: number, seconds: number): void {
-  const { joules, screen, kelvinPerWatt, seconds: slow, hotAt } = battery.truth;
-  const into = watts - (battery.screenOn ? screen : 0);
+  const { joules, kelvinPerWatt, seconds: slow, hotAt } = battery.truth;
+  const into = watts - besides(battery);
   if (battery.level < 1 || into < 0)
     battery.level = Math.min(1, Math.max(0, battery.level + (into * seconds) / joules));
   const steady = Math.max(0, watts) * kelvinPerWatt;
@@ -82,7 +89,7 @@ const WH = 3600;
 /** Devices of the demo's world. */
 export const BATTERIES: readonly BatteryTruth[] = [
   {
-    name: 'Warden’s laptop',
+    name: "Warden's laptop",
     joules: 66 * WH,
     watts: 74,
     volts: 20,
@@ -90,6 +97,7 @@ export const BATTERIES: readonly BatteryTruth[] = [
     last: 0.1,
     trickle: 0.9,
     screen: 9,
+    idle: 5,
     hotAt: 24,
     hotPart: 0.62,
     kelvinPerWatt: 0.28,
@@ -104,6 +112,7 @@ export const BATTERIES: readonly BatteryTruth[] = [
     last: 0.07,
     trickle: 0.12,
     screen: 1.6,
+    idle: 0.5,
     hotAt: 19,
     hotPart: 0.55,
     kelvinPerWatt: 0.7,
@@ -118,6 +127,7 @@ export const BATTERIES: readonly BatteryTruth[] = [
     last: 0.13,
     trickle: 0.3,
     screen: 4,
+    idle: 1.5,
     hotAt: 40,
     hotPart: 0.7,
     kelvinPerWatt: 0.4,
@@ -132,6 +142,7 @@ export const BATTERIES: readonly BatteryTruth[] = [
     last: 0.12,
     trickle: 0.05,
     screen: 0.4,
+    idle: 0.2,
     hotAt: 60,
     hotPart: 1,
     kelvinPerWatt: 0.9,

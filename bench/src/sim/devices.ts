@@ -35,12 +35,13 @@ export class SimulatedDevices {
     request(label, position);
   }
 
-  /** What a device does: its screen, power the other way, or its meter that hung when it was plugged. */
-  behave(label: string, part: { screenOn?: boolean; reversed?: boolean; hung?: boolean }): void {
+  /** What a device does: its screen, its sleep, power the other way, or its meter that hung when it was plugged. */
+  behave(label: string, part: { screenOn?: boolean; asleep?: boolean; reversed?: boolean; hung?: boolean }): void {
     const { volts, amps } = this.#ports.port(label);
     const sink = this.#ports.sinks().get(label);
     if (!sink?.battery) return;
     if (part.screenOn !== undefined) sink.battery.screenOn = part.screenOn;
+    if (part.asleep !== undefined) sink.battery.asleep = part.asleep;
     if (part.reversed !== undefined) sink.battery.reversed = part.reversed;
     if (part.hung !== undefined) sink.hung = part.hung ? { volts, amps } : null;
   }

@@ -65,7 +65,7 @@ function control(
       },
       // Port, what, on or off.
       'BENC:DEV:DOES': ([port, what, on]) => {
-        const part = { screen: 'screenOn', reverse: 'reversed', hang: 'hung' }[what ?? ''];
+        const part = { screen: 'screenOn', sleep: 'asleep', reverse: 'reversed', hang: 'hung' }[what ?? ''];
         if (!part) throw illegal(`${what}`);
         bench.devices.behave(unquoted(port), { [part]: on === '1' });
         return null;

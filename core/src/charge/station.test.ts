@@ -97,6 +97,7 @@ describe('the station', () => {
       watts: 7,
       volts: 5,
       outcome: 'charging',
+      message: '',
       ...part,
     },
     sentence: '',

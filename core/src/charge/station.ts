@@ -58,6 +58,8 @@ export interface DeviceCell {
   readonly watts: number;
   readonly volts: number | null;
   readonly outcome: DeviceRun['outcome'];
+  /** What the device says itself; empty for nothing. */
+  readonly message: string;
   readonly limiter: string;
   /** How many runs there are of it. */
   readonly runs: number;
@@ -206,7 +208,7 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
   conclude({ sample, captures, devices }, { proof }) {
     const newest = new Map<string, DeviceCell>();
     for (const { run, limiter } of proof.devices) {
-      const { deviceId, port, lead, workload, id, watts, volts, outcome } = run;
+      const { deviceId, port, lead, workload, id, watts, volts, outcome, message } = run;
       const battery = batteryOf(run);
       const key = [deviceId, port, lead, workload, battery].join('|');
       newest.set(key, {
@@ -219,6 +221,7 @@ export const devicesStation: Station<'devices', DevicesFacts, DevicesNeeds, Devi
         watts,
         volts,
         outcome,
+        message,
         limiter,
         runs: (newest.get(key)?.runs ?? 0) + 1,
       });

@@ -23,13 +23,26 @@ export interface DeviceSummary {
 const ceilingOf = (device: Device, run: DeviceRun): Ceiling | undefined =>
   device.ceilings.find(({ connector, lead }) => connector === run.connector && lead === run.lead);
 
-function limiterOf(run: DeviceRun, device: Device | null): string {
+/** A device this warm takes less of its own accord, K. */
+const WARM = 313.15;
+
+/**
+ * What limited a run, the most certain first: what is seen of the device, then what the port has, then what the lead carries.
+ * @param most W the port offers at most; null where nothing tells
+ */
+function limiterOf(run: DeviceRun, device: Device | null, most: number | null): string {
   const ceiling = device ? ceilingOf(device, run) : undefined;
   if (run.charge !== null && run.charge >= 0.8)
     return `At ${formatPlain(run.charge, 'efficiency')} a battery takes less and less: the device limits.`;
   if (!device || !ceiling) return 'Its ceiling over this lead is not on record, so the limit is not known.';
   if (run.place === 'port' && run.watts >= ceiling.watts * 0.93)
-    return `It takes ${formatPlain(ceiling.watts, 'power')} at most over this lead: the device limits.`;
+    return ceiling.watts < 0.93 * Math.max(...device.ceilings.map(({ watts }) => watts))
+      ? `It takes ${formatPlain(ceiling.watts, 'power')} at most over this lead and more over another: the cable limits.`
+      : `It takes ${formatPlain(ceiling.watts, 'power')} at most over this lead: the device limits.`;
+  if (run.place === 'port' && most !== null && run.watts >= most * 0.9 && run.watts <= most * 1.05)
+    return `${run.port} offers ${formatPlain(Number(most.toPrecision(3)), 'power')} at most: the charger limits.`;
+  if (run.warmth != null && run.warmth >= WARM && run.watts < ceiling.watts * 0.9)
+    return `The device is at ${formatPlain(run.warmth, 'temperature')}: its own heat may limit.`;
   if (ceiling.volts !== null && run.volts !== null && run.volts < ceiling.volts * 0.93)
     return `It wants ${formatPlain(ceiling.volts, 'voltage')} for its full ${formatPlain(ceiling.watts, 'power')} and got ${formatPlain(run.volts, 'voltage')}: the charger or the cable limits.`;
   if (device.baseline !== null && run.place === 'port' && run.watts < device.baseline * 0.9)
@@ -47,6 +60,8 @@ export function deviceSummary(
   device: Device | null,
   wall: Bound | null,
   offered: readonly Interval[] | null = null,
+  /** W the port offers at most; null where nothing tells. */
+  offeredWatts: number | null = null,
 ): DeviceSummary {
   const who = device?.name ?? 'The device';
   const took = wall
@@ -89,7 +104,7 @@ export function deviceSummary(
     run,
     device,
     sentence: `${who} on ${run.port}, ${run.workload}: ${took}, ${run.outcome}.${share}`,
-    limiter: limiterOf(run, device),
+    limiter: limiterOf(run, device, offeredWatts),
     notes,
   };
 }

@@ -197,6 +197,23 @@ describe('a device', () => {
   ])('%s', (_what, part, sentence) => {
     expect(deviceSummary(aDeviceRun(part), laptop, null).limiter).toContain(sentence);
   });
+  it('is limited by the port that offers no more, by its own heat, or by a cable that carries less than another', () => {
+    const limit = (part: Parameters<typeof aDeviceRun>[0], offered: number | null = null, more = laptop.ceilings) =>
+      deviceSummary(aDeviceRun(part), { ...laptop, ceilings: more }, null, null, offered).limiter;
+    expect(limit({ watts: 44 }, 45)).toBe('C1 offers 45 W at most: the charger limits.');
+    expect(limit({ watts: 40 }, 65)).not.toContain('offers');
+    expect(limit({ watts: 40, warmth: 273.15 + 44 })).toBe('The device is at 44 °C: its own heat may limit.');
+    expect(limit({ watts: 40, warmth: 273.15 + 31 })).not.toContain('heat');
+    const short = { connector: 'C', lead: 'short lead', volts: 20, watts: 90 };
+    expect(limit({ watts: 59 }, null, [...laptop.ceilings, short])).toContain('more over another: the cable limits.');
+  });
+  it('says so where next to nothing flows and it is told to charge, and names peak and mean', () => {
+    const { notes } = deviceSummary(aDeviceRun({ watts: 0.1, peak: 41.23, mean: 39.87, spread: 0.52 }), laptop, null);
+    expect(notes).toContain('Peak 41.2 W, mean 39.9 W, spread 0.52 W; the plateau counts.');
+    expect(notes).toContain(
+      'Next to nothing flows and it says it charges: asleep, full, or a meter that hung after hot-plugging?',
+    );
+  });
   it('is asked for three minutes to settle and for a baseline', () => {
     const notes = deviceSummary(
       aDeviceRun({ settled: 30, message: 'Slow charger' }),

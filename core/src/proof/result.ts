@@ -3,7 +3,7 @@
 import type { Interval } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { ClaimState, Delivered } from '../evidence/index.ts';
-import { voltsOf } from '../pd/index.ts';
+import { mostWatts, voltsOf } from '../pd/index.ts';
 import type { Claim } from '../promise/index.ts';
 import { bestReadOut, offersOf, type ReadOut } from '../read-out/index.ts';
 import type { Instrument, Point, Rig, Setup } from '../reading/index.ts';
@@ -95,6 +95,11 @@ export function proofResult(input: ProofInput): ProofResult {
     const offers = best ? offersOf(best).flatMap(({ object }) => voltsOf(object) ?? []) : [];
     return offers.length > 0 ? offers : null;
   };
+  const mostAt = ({ port }: DeviceRun) => {
+    const best = bestReadOut(readOuts, port);
+    const offers = best ? offersOf(best).map(({ object }) => mostWatts(object)) : [];
+    return offers.length > 0 ? Math.max(...offers) : null;
+  };
   const byDevice = deviceRuns.map((run) => deliveredByDevice(run, deviceOf(run) ?? undefined, input));
   const steps = judgeSteps(
     proofSteps(
@@ -117,7 +122,7 @@ export function proofResult(input: ProofInput): ProofResult {
       .map((run) => ({ run, state: run.breaks > 0 ? 'short' : 'proven', sentence: moveSentence(run) })),
     overs: runs.filter((run): run is OverRun => run.kind === 'over').map(overSummary),
     devices: deviceRuns.map((run, index) =>
-      deviceSummary(run, deviceOf(run), byDevice[index]?.wall ?? null, offeredAt(run)),
+      deviceSummary(run, deviceOf(run), byDevice[index]?.wall ?? null, offeredAt(run), mostAt(run)),
     ),
     again: proofAgain(steps, runs),
     delivered: [...byLoad, ...byDevice],

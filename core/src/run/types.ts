@@ -67,6 +67,8 @@ export interface DeviceRun extends RunHead {
   readonly outcome: (typeof OUTCOMES)[number];
   /** What the device says itself, kept as said. */
   readonly message: string;
+  /** How warm the device was, K; left out where nobody looked. */
+  readonly warmth?: number | null | undefined;
 }
 
 export const HOLD_ENDS = ['held to the end', 'folded back', 'cut off', 'dropped a level'] as const;

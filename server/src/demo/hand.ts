@@ -19,6 +19,7 @@ const noBench = () =>
 const cannotPlay = (model: string, { chargers }: SimulatedBenchState) =>
   refused('sampleId', `The simulated bench has no ${model}. It plays ${chargers.join(', ')}.`);
 
+/** On the wire there are no other signs than those of ASCII. */
 const quoted = (text: string): string[] => [...text.matchAll(/"([^"]*)"/g)].map(([, name = '']) => name);
 
 export class Hand {
@@ -36,7 +37,7 @@ export class Hand {
       there: true,
       speed: Number(await this.#client.query('BENC:SPE?')),
       chargers: quoted(await this.#client.query('BENC:CAT?')),
-      devices: quoted(await this.#client.query('BENC:DEV:CAT?')),
+      devices: quoted(await this.#client.query('BENC:DEV:CAT?')).map((name) => name.replaceAll("'", '’')),
     };
   }
 
@@ -51,7 +52,9 @@ export class Hand {
     const [there] = quoted(await this.#client.query('BENC:CHAR?'));
     if (there !== charger) await this.put(charger, speed);
     else await this.#client.confirm(`BENC:SPE ${speed}`);
-    await this.#client.confirm(`BENC:DEV "${port}"${device === null ? '' : `,"${device}",${level}`}`);
+    await this.#client.confirm(
+      `BENC:DEV "${port}"${device === null ? '' : `,"${device.replaceAll('’', "'")}",${level}`}`,
+    );
   }
 
   close(): void {

@@ -13,7 +13,7 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js';
-import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { api } from '../api/client.ts';
@@ -22,7 +22,7 @@ import { Figure } from '../parts/Figure.tsx';
 import { Loading } from '../parts/QueryGate.tsx';
 import type { Shown } from './TraceView.tsx';
 
-Chart.register(LogarithmicScale, PointElement, LineElement, Legend, Tooltip, annotation);
+Chart.register(LogarithmicScale, PointElement, LineElement, Legend, Tooltip);
 
 interface Props {
   readonly traces: readonly Shown[];

@@ -1,6 +1,10 @@
 // How every chart here looks: lines of the theme, our font, titles in the soft ink.
 import { useTheme } from '@mui/material/styles';
 import { Chart } from 'chart.js';
+import annotation from 'chartjs-plugin-annotation';
+
+// Before any chart is made: one that was made without it fails at its next change once another page has brought it.
+Chart.register(annotation);
 
 export function useChartStyle() {
   const { palette, typography } = useTheme();

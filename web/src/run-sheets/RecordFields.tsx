@@ -57,10 +57,12 @@ const readable = (text: string, quantity: QuantityId): boolean => parseQuantity(
 interface Props {
   readonly step: TypedStep;
   readonly rig: StoredRig;
+  /** What the meters of the rig show now, as it would be typed; empty for a rig whose meters tell nothing. */
+  readonly shown: (asked: Asked) => string;
   readonly onRecord: (ask: Ask) => void;
 }
 
-export function RecordFields({ step, rig, onRecord }: Props) {
+export function RecordFields({ step, rig, shown, onRecord }: Props) {
   const fields = fieldsOf(step, rig);
   const draft = `run-step.${step.id}`;
   const [typed, setTyped] = useState<readonly string[]>(() => readDraft<string[]>(draft) ?? fields.map(() => ''));
@@ -68,6 +70,12 @@ export function RecordFields({ step, rig, onRecord }: Props) {
   const [message, setMessage] = useState('');
   const change = (index: number, text: string) => {
     const next = fields.map((_, at) => (at === index ? text : (typed[at] ?? '')));
+    setTyped(next);
+    writeDraft(draft, next);
+  };
+  const meters = fields.map(shown);
+  const fill = () => {
+    const next = fields.map((_, at) => meters[at] || (typed[at] ?? ''));
     setTyped(next);
     writeDraft(draft, next);
   };
@@ -131,6 +139,11 @@ export function RecordFields({ step, rig, onRecord }: Props) {
           <Choice label="What happens" value={outcome} options={OUTCOMES} onChange={setOutcome} />
           <TextField label="What it says" value={message} onChange={(event) => setMessage(event.target.value)} />
         </>
+      )}
+      {meters.some(Boolean) && (
+        <Button variant="outlined" size="large" sx={{ height: 44 }} onClick={fill}>
+          Take from the meters
+        </Button>
       )}
       {/* Never disabled: a form whose button is does not take Enter either. */}
       <Button type="submit" variant="contained" size="large" sx={{ height: 44 }}>

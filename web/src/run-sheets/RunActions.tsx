@@ -10,6 +10,7 @@ import { useSettings } from '../state/settings.tsx';
 import { useKeys } from '../state/useKeys.ts';
 import { RecordFields, typedStep } from './RecordFields.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
+import { useShown } from './useShown.ts';
 
 interface Props {
   readonly run: SheetRun;
@@ -25,6 +26,7 @@ export function RunActions({ run, step, rig, ask, error }: Props) {
   const { person } = useSettings();
   const [open, setOpen] = useState<Open | null>(null);
   const typing = run.state === 'waiting' ? typedStep(step) : null;
+  const shown = useShown(run, rig, typing !== null);
   const canGoOn = run.state === 'held' || run.state === 'interrupted' || (run.state === 'waiting' && !typing);
   const running = run.state === 'running';
   const goOn = () => ask({ kind: 'go on', person: person || run.person });
@@ -69,7 +71,7 @@ export function RunActions({ run, step, rig, ask, error }: Props) {
   };
   return (
     <Box component="section" aria-label="What to do">
-      {typing && rig && <RecordFields key={typing.id} step={typing} rig={rig} onRecord={ask} />}
+      {typing && rig && <RecordFields key={typing.id} step={typing} rig={rig} shown={shown} onRecord={ask} />}
       {error && (
         <Alert severity="error" sx={{ mb: 1 }}>
           {error.message}

@@ -38,6 +38,10 @@ function markOf(
     const watts = toldNumber(kind, values, 'power');
     return watts === null ? null : { series: 0, at, watts: steady(watts) };
   }
+  if (kind === 'inline USB meter') {
+    const [volts, amps] = [toldNumber(kind, values, 'voltage'), toldNumber(kind, values, 'current')];
+    return volts === null || amps === null ? null : { series: 1, at, watts: steady(volts * amps) };
+  }
   if (kind !== 'DC load') return null;
   let watts = 0;
   for (let channel = 1; channel * 2 < values.length; channel += 1)
@@ -101,7 +105,7 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
       borderDash,
       pointRadius: 0,
     });
-    return { datasets: [line('Input, W', input, []), line('Output at the load, W', output, [6, 4])] };
+    return { datasets: [line('Input, W', input, []), line('Output, W', output, [6, 4])] };
   }, [input, output]);
   const options: ChartOptions<'line'> = {
     animation: false,

@@ -84,7 +84,8 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
   };
   const thermal = live.events.find(({ instrumentId }) => instrumentId === rig.drives?.thermometer);
   const { hottest } = roomAndHottest(thermal?.values ?? [], rig.spots);
-  const outputs = outputsOf(step);
+  // A device takes what it wants: its port is shown without a level it should have.
+  const outputs = step.kind === 'charge' ? [{ port: step.port, volts: null, supply: undefined }] : outputsOf(step);
   const several = outputs.length > 1;
   return (
     <Box
@@ -104,7 +105,11 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
               value={v}
               unit="V"
               decimals={3}
-              band={band(v, 'voltage', levelTolerance(volts, dossier?.profile.tolerance ?? null, supply))}
+              band={
+                volts === null
+                  ? null
+                  : band(v, 'voltage', levelTolerance(volts, dossier?.profile.tolerance ?? null, supply))
+              }
             />
             <Big small={several} name={`${port}, amps`} value={a} unit="A" decimals={3} />
             <Big

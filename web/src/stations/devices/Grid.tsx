@@ -1,6 +1,7 @@
 // What each device took at each port, settled: a row a device, cable and state.
 import type { DeviceCell } from '@lastmark/core/charge';
 import { formatPlain } from '@lastmark/core/quantity';
+import { aloneWatts } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -20,6 +21,7 @@ function Cell({ cell }: { readonly cell: DeviceCell }) {
         {cell.runs > 1 ? `, ${cell.runs} runs` : ''}
       </Box>
       <Box sx={{ fontSize: 13, color: 'text.secondary' }}>{cell.limiter}</Box>
+      {cell.message !== '' && <Box sx={{ fontSize: 13 }}>“{cell.message}”</Box>}
     </>
   );
 }
@@ -28,6 +30,8 @@ function Cell({ cell }: { readonly cell: DeviceCell }) {
 interface GridRow {
   readonly key: string;
   readonly name: string;
+  /** Most it takes, W; null where no ceiling is on record. */
+  readonly most: number | null;
   readonly state: string;
   readonly cells: readonly DeviceCell[];
 }
@@ -35,16 +39,27 @@ interface GridRow {
 const stateOf = ({ lead, workload, battery }: DeviceCell): string =>
   [lead, workload, battery === 'nearly full' ? battery : ''].filter(Boolean).join(', ');
 
+/** What a run would settle: a device shows at least what it takes, and no more than it can. */
+function wouldSettle(most: number | null, promised: number | null): string {
+  if (promised === null || most === null) return 'would show what it takes here';
+  return most >= promised
+    ? `could prove ${formatPlain(promised, 'power')}`
+    : `at least ${formatPlain(most, 'power')} of ${formatPlain(promised, 'power')}`;
+}
+
 export function Grid() {
   const { dossier, verdict } = useSample();
   const { ports, cells } = verdict.results.devices;
-  const rows = dossier.devices.flatMap(({ id, name }): GridRow[] => {
+  const promised = new Map(ports.map((port) => [port, aloneWatts(port, dossier.claims, [])]));
+  const rows = dossier.devices.flatMap(({ id, name, ceilings }): GridRow[] => {
+    const most = ceilings.length > 0 ? Math.max(...ceilings.map(({ watts }) => watts)) : null;
     const own = cells.filter(({ deviceId }) => deviceId === id);
-    if (own.length === 0) return [{ key: id, name, state: '', cells: [] }];
+    if (own.length === 0) return [{ key: id, name, most, state: '', cells: [] }];
     const states = [...new Set(own.map(stateOf))];
     return states.map((state) => ({
       key: `${id} ${state}`,
       name,
+      most,
       state,
       cells: own.filter((cell) => stateOf(cell) === state),
     }));
@@ -66,11 +81,14 @@ export function Grid() {
         },
         ...ports.map((port) => ({
           head: port,
-          cell: ({ cells: own }: GridRow) => {
+          cell: ({ cells: own, most }: GridRow) => {
             const cell = own.find((one) => one.port === port);
-            return cell ? <Cell cell={cell} /> : null;
+            return cell ? (
+              <Cell cell={cell} />
+            ) : (
+              <span data-empty="">{wouldSettle(most, promised.get(port) ?? null)}</span>
+            );
           },
-          empty: 'what it takes here',
         })),
       ]}
     />

@@ -11,13 +11,13 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js';
-import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 
-Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
+Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
 const SHAPES = ['circle', 'rectRot', 'triangle', 'rect', 'star', 'crossRot', 'rectRounded', 'dash'] as const;
 const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3]];

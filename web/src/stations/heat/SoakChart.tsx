@@ -12,7 +12,7 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js';
-import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { traceQuery } from '../../captures/traceQuery.ts';
@@ -20,7 +20,7 @@ import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 
-Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
+Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
 interface Spot {
   readonly x: number;

@@ -30,6 +30,7 @@ interface Form extends RunHeadForm {
   watts: string;
   outcome: DeviceRun['outcome'];
   message: string;
+  warmth: string;
 }
 
 interface Props {
@@ -54,6 +55,7 @@ function textOf(run: StoredDeviceRun, ceilings: StoredDevice['ceilings']): Omit<
     watts: formatPlain(run.watts, 'power'),
     outcome: run.outcome,
     message: run.message,
+    warmth: run.warmth == null ? '' : formatPlain(run.warmth, 'temperature'),
   };
 }
 
@@ -108,6 +110,7 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
           watts: '',
           outcome: 'charging',
           message: '',
+          warmth: '',
         },
   );
   const { control, values, set } = form;
@@ -147,8 +150,9 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
     spread: logged?.spread ?? corrected?.spread ?? null,
     outcome: values.outcome,
     message: values.message.trim(),
+    warmth: typedSi(values.warmth, 'temperature'),
   };
-  const numbers = [run.settled, run.watts, run.volts ?? 0, run.charge ?? 0];
+  const numbers = [run.settled, run.watts, run.volts ?? 0, run.charge ?? 0, run.warmth ?? 0];
   return (
     <RunDialog
       title={corrected ? 'Correct the device run' : 'Enter a device run'}
@@ -196,6 +200,7 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
         <QuantityInput control={control} name="watts" label="Plateau, W" quantity="power" />
         <ChoiceInput control={control} name="outcome" label="What happens" options={OUTCOMES} />
         <TextInput control={control} name="message" label="What the device says" max={200} />
+        <QuantityInput control={control} name="warmth" label="The device is at, °C" quantity="temperature" />
         <Box>
           <FileButton
             label="Log of an inline meter"

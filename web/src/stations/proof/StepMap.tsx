@@ -12,7 +12,6 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js';
-import annotation from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../../parts/chartStyle.ts';
@@ -21,7 +20,7 @@ import { focusEntry } from '../../parts/focusEntry.ts';
 import { isLoud } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
 
-Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Legend, Tooltip, annotation);
+Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Legend, Tooltip);
 
 const MOST_SIGNS = 16;
 const shortened = (title: string): string => (title.length > MOST_SIGNS ? `${title.slice(0, MOST_SIGNS - 1)}…` : title);
