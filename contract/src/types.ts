@@ -1,6 +1,6 @@
 // Shapes that travel over the API.
 
-import type { Capture, CaptureHead } from '@lastmark/core/capture';
+import type { Capture } from '@lastmark/core/capture';
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile, ReplyExample, Wire } from '@lastmark/core/instrument';
 import type { LimitSet, NameplateClass } from '@lastmark/core/limits';
@@ -25,8 +25,6 @@ import type {
   Setup,
   Stated,
 } from '@lastmark/core/reading';
-import type { RippleLine } from '@lastmark/core/ripple';
-import type { ChannelQuantity } from '@lastmark/core/trace';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
 import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS, SHELF_ORDERS } from './schemas.ts';
 
@@ -330,31 +328,6 @@ type WithoutU<T> = T extends Run ? Omit<T, 'u'> : never;
 export type RunInput = WithoutU<Run>;
 export type StoredRun = Run;
 
-/** A capture as it is sent: from a file's text, from a scope, or neither to take one back. */
-export interface CaptureInput {
-  capture: CaptureHead;
-  /** The oscilloscope to ask, for one taken now. */
-  scopeId: string | null;
-}
-
-/** What a picture of a stretch of a trace draws: samples, or lowest and highest of each of some buckets. */
-export interface TraceWindow {
-  /** s from the first sample to the last. */
-  length: number;
-  samples: number;
-  columns: { name: string; quantity: ChannelQuantity | null; unit: string; points: { x: number; y: number }[] }[];
-}
-
-/** What rides on an output in a stretch of its trace, by frequency. */
-export interface TraceSpectrum {
-  /** Hz; V peak to peak of a sine that would show so. */
-  points: { x: number; y: number }[];
-  lines: RippleLine[];
-  /** The stretch it was made of, s. */
-  from: number;
-  to: number;
-}
-
 export type DeviceInput = Omit<Device, 'id'>;
 
 export interface StoredDevice extends Device {
@@ -406,4 +379,5 @@ export interface DemoState {
   empty: boolean;
 }
 
+export * from './capture-types.ts';
 export * from './verdict-types.ts';

@@ -1,5 +1,5 @@
 // The charger on the simulated bench, live: who is plugged in, what was agreed, what flows, how hot it is.
-import { decodeRequest, encodeSource, type SourceObject, usableAmps, voltsOf } from '@lastmark/core/pd';
+import { decodeRequest, encodeSource, type SourceObject, usableAmps } from '@lastmark/core/pd';
 import { offersWith, portOf, shareOf } from './allocation.ts';
 import { demandOf } from './battery.ts';
 import type { Clock } from './clock.ts';
@@ -14,7 +14,7 @@ import {
   powerFactor,
   rippleVolts,
 } from './physics.ts';
-import { freshSink, nextMoment, type Sink } from './sink.ts';
+import { agreement, freshSink, nextMoment, type Sink } from './sink.ts';
 import { type Supply, SupplySide } from './supply-side.ts';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
 
@@ -220,20 +220,7 @@ export class SimulatedBench {
   #agree(label: string): void {
     const sink = this.#sink(label);
     if (!sink.plugged || !this.supply.on || this.#mains.under) return;
-    const offers = this.offers(label);
-    const { position, volts } = sink.wanted;
-    const wanted = offers[position - 1];
-    const range = wanted && voltsOf(wanted);
-    const refused = this.#port(label).refuses.includes(position);
-    if (wanted && range && !refused) {
-      const at = volts ?? range.high;
-      if (at >= range.low - 1e-9 && at <= range.high + 1e-9) {
-        sink.agreed = { position, volts: at };
-        return;
-      }
-    }
-    const five = offers[0];
-    sink.agreed = five?.kind === 'fixed' ? { position: 1, volts: five.volts } : { position: 1, volts: 5 };
+    sink.agreed = agreement(this.offers(label), sink.wanted, this.#port(label).refuses);
   }
 
   /** True values at a port now. */

@@ -1,4 +1,5 @@
 // The loads behind the ports of the simulated bench, and when the next thing happens to them.
+import { type SourceObject, voltsOf } from '@lastmark/core/pd';
 import type { Battery } from './battery.ts';
 import type { ChargerTruth } from './truth.ts';
 
@@ -37,6 +38,22 @@ export const freshSink = (): Sink => ({
   hung: null,
   peakSince: null,
 });
+
+/** What is agreed: what is wanted where it is offered, else the first level. @param refuses positions the charger takes back */
+export function agreement(
+  offers: readonly SourceObject[],
+  { position, volts }: Sink['wanted'],
+  refuses: readonly number[],
+): NonNullable<Sink['agreed']> {
+  const wanted = offers[position - 1];
+  const range = wanted && voltsOf(wanted);
+  if (range && !refuses.includes(position)) {
+    const at = volts ?? range.high;
+    if (at >= range.low - 1e-9 && at <= range.high + 1e-9) return { position, volts: at };
+  }
+  const five = offers[0];
+  return { position: 1, volts: five?.kind === 'fixed' ? five.volts : 5 };
+}
 
 /** The next moment after one at which a gap, a cut-off, a peak or an idle burst begins or ends, s. */
 export function nextMoment(sinks: readonly Sink[], { peak, idle }: ChargerTruth, at: number): number {

@@ -9,19 +9,8 @@ import { askRipple, askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
 import { nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
+import { NobodyKnows, NoOffers, SettingProblem, SwitchedOff } from './driver-problems.ts';
 import { can, type Driven, Sinks } from './sinks.ts';
-
-/** Why a step cannot be set up, in a sentence for the person at the bench. */
-export class SettingProblem extends Error {}
-
-/** A port offers nothing at all. */
-export class NoOffers extends SettingProblem {}
-
-/** Loads were switched off meanwhile: what wanted to switch one on is too late. */
-export class SwitchedOff extends Error {}
-
-/** A load was told to go off and has not said that it is: in the sentence for the person at the bench. */
-export class NobodyKnows extends Error {}
 
 /** What lets a driver command: asked at the wire, and once more before a load goes on. */
 export interface Permission {
@@ -301,7 +290,7 @@ export class RigDriver {
     await this.off();
     await this.#sinks.request(output, wanted);
     this.#levels.set(output.port, output);
-    if (can(this.#inline, 'channel')) await this.#do(this.#inline, 'channel', { channel: this.#channel(output.port) });
+    await this.lookAt(output.port);
     return true;
   }
 

@@ -4,7 +4,7 @@ import type { Ask, RunInput, StepOutcome } from '@lastmark/contract';
 import { ProfileError } from '@lastmark/core/instrument';
 import { type SheetStep, stepsDone } from '@lastmark/core/plan';
 import { ProblemError } from '../http/problem.ts';
-import { NobodyKnows, SettingProblem, SwitchedOff } from './driver.ts';
+import { NobodyKnows, SettingProblem, SwitchedOff } from './driver-problems.ts';
 
 /** A person asked for something else. */
 export class Turn extends Error {

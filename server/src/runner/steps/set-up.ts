@@ -5,7 +5,7 @@ import { formatPlain } from '@lastmark/core/quantity';
 import { bestReadOut } from '@lastmark/core/read-out';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { listReadOuts } from '../../read-outs/store.ts';
-import { NoOffers, SettingProblem } from '../driver.ts';
+import { NoOffers, SettingProblem } from '../driver-problems.ts';
 import type { Hands } from '../hands.ts';
 import type { Spot } from '../looks.ts';
 import { offersNothing } from '../silences.ts';
