@@ -34,7 +34,8 @@ function useUnits(sample: Sample) {
     onSuccess: async ({ id, tag }) => {
       await queryClient.invalidateQueries();
       notify(`Unit ${tag} taken in. Type its serial.`);
-      void navigate(`/samples/${id}/intake`);
+      // At once: nobody types into the page of one unit under the address of another.
+      void navigate(`/samples/${id}/intake`, { flushSync: true });
     },
     onError: (error) => notify(error.message),
   });
