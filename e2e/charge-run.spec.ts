@@ -1,21 +1,13 @@
 // A whole charge as a run: planned for a device, plugged in at the simulated bench, and found at Devices.
 import AxeBuilder from '@axe-core/playwright';
-// @ts-expect-error plain script without types
-import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
-// @ts-expect-error plain script without types
-import { startStage } from '../scripts/lib/stage.mjs';
 import { DEMO, expect, test } from './bench.ts';
+import { withSimulatedBench } from './simulated.ts';
 
 test('a device is charged to its end by a run, and its charge stands beside those taken in from files', async ({
   page,
 }) => {
   test.setTimeout(600_000);
-  const benchPort = (await portsInARow()) as number;
-  const bench = (await startSimulatedBench({ port: benchPort, speed: 300 })) as { stop: () => Promise<void> };
-  process.env.BENCH_PORT = String(benchPort);
-  const stage = (await startStage()) as { url: string; stop: () => Promise<void> };
-  delete process.env.BENCH_PORT;
-  try {
+  await withSimulatedBench(300, async (stage) => {
     const { items } = (await (await page.request.get(`${stage.url}/api/samples?q=${DEMO.ember2}`)).json()) as {
       items: { id: string; tag: string }[];
     };
@@ -59,8 +51,5 @@ test('a device is charged to its end by a run, and its charge stands beside thos
     await page.goto(`${stage.url}/samples/${id}/devices`);
     await expect(main.getByRole('table', { name: 'Charges' })).toContainText('Loan phone on C1, 230 V 50 Hz');
     await expect(main.getByRole('img', { name: /constant 2\d\.\d W/ })).toBeVisible();
-  } finally {
-    await stage.stop();
-    await bench.stop();
-  }
+  });
 });

@@ -2,19 +2,8 @@
 
 import { createConnection } from 'node:net';
 import { type APIRequestContext, expect, test } from '@playwright/test';
-// @ts-expect-error plain script without types
-import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
-// @ts-expect-error plain script without types
-import { startStage } from '../scripts/lib/stage.mjs';
+import { type SimulatedStage, withSimulatedBench } from './simulated.ts';
 
-interface Stage {
-  url: string;
-  stop: () => Promise<void>;
-  killServer: () => Promise<void>;
-  restartServer: () => Promise<void>;
-  killDatabase: () => Promise<void>;
-  restartDatabase: () => Promise<void>;
-}
 interface Run {
   id: string;
   state: string;
@@ -28,7 +17,7 @@ const TURNS = 3;
 class Bench {
   constructor(
     private readonly request: APIRequestContext,
-    private readonly stage: Stage,
+    private readonly stage: SimulatedStage,
   ) {}
 
   async get<T>(path: string): Promise<T> {
@@ -99,13 +88,8 @@ class Bench {
 }
 
 test('a run survives kill -9 of the server and of the database', async ({ request }) => {
-  const benchPort = (await portsInARow()) as number;
-  const simulated = (await startSimulatedBench({ port: benchPort })) as { stop: () => Promise<void> };
-  process.env.BENCH_PORT = String(benchPort);
-  const stage = (await startStage()) as Stage;
-  delete process.env.BENCH_PORT;
-  const bench = new Bench(request, stage);
-  try {
+  await withSimulatedBench(1, async (stage) => {
+    const bench = new Bench(request, stage);
     const id = await bench.start();
     for (let turn = 0; turn < TURNS; turn += 1) {
       await bench.untilDraws(id);
@@ -165,8 +149,5 @@ test('a run survives kill -9 of the server and of the database', async ({ reques
     expect(byRun.map((point) => point.id).sort()).toEqual(
       made.filter((one) => byRun.some((point) => point.id === one)).sort(),
     );
-  } finally {
-    await stage.stop();
-    await simulated.stop();
-  }
+  });
 });

@@ -1,19 +1,11 @@
 // A run from the plan to the judged claims: on a simulated bench whose clock runs fast, and typed at the keypad.
 import AxeBuilder from '@axe-core/playwright';
-// @ts-expect-error plain script without types
-import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
-// @ts-expect-error plain script without types
-import { startStage } from '../scripts/lib/stage.mjs';
 import { DEMO, expect, freshSample, test } from './bench.ts';
+import { withSimulatedBench } from './simulated.ts';
 
 test('a sheet is planned, edited, started with the tag of the sample, and run to its claims', async ({ page }) => {
   test.setTimeout(600_000);
-  const benchPort = (await portsInARow()) as number;
-  const bench = (await startSimulatedBench({ port: benchPort, speed: 600 })) as { stop: () => Promise<void> };
-  process.env.BENCH_PORT = String(benchPort);
-  const stage = (await startStage()) as { url: string; stop: () => Promise<void> };
-  delete process.env.BENCH_PORT;
-  try {
+  await withSimulatedBench(600, async (stage) => {
     const { items } = (await (await page.request.get(`${stage.url}/api/samples?q=${DEMO.ember2}`)).json()) as {
       items: { id: string; tag: string }[];
     };
@@ -118,10 +110,7 @@ test('a sheet is planned, edited, started with the tag of the sample, and run to
     await page.getByRole('link', { name: 'To the verdict' }).click();
     await page.locator('main details summary').first().click();
     await expect(page.getByText(/run "Ember 45 TE-45-0868: Local single mains"/).first()).toBeAttached();
-  } finally {
-    await stage.stop();
-    await bench.stop();
-  }
+  });
 });
 
 test('a desk sheet waits for the keypad, step by step', async ({ page }) => {

@@ -12,6 +12,7 @@ import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
+import { dropIncoming } from '../src/http/body.ts';
 import { Door } from '../src/http/door.ts';
 import { Places } from '../src/links/places.ts';
 import { LIVE_EVERY } from '../src/live/stream.ts';
@@ -85,6 +86,7 @@ export async function startHarness(
       await working.close();
       await vital.pool.end();
       await connection.pool.end();
+      await dropIncoming();
       answers.end();
     },
   };

@@ -148,6 +148,8 @@ export interface Foretold {
   readonly charges: number;
   /** s each charge of it at this port took for these levels. */
   readonly measured: readonly number[];
+  /** A measured time lies outside what was foretold; null where there is none, or nothing foretold. */
+  readonly outside: boolean | null;
   readonly reason: string | null;
 }
 
@@ -205,6 +207,7 @@ function oneForetold(
     high: null,
     held: 0,
     measured,
+    outside: null,
     reason,
   });
   if (!profile) return none(here.length > 0 ? 'only charged here so far' : 'its charges tell no power by level');
@@ -215,5 +218,6 @@ function oneForetold(
   const said = predictCharge(profile, { from, to, watts: given, ceiling: most.length > 0 ? Math.max(...most) : null });
   if ('reason' in said) return none(said.reason);
   const { seconds, low, high, held } = said;
-  return { ...head, seconds, low, high, held, measured, reason: null };
+  const outside = measured.some((one) => one > high || (low !== null && one < low));
+  return { ...head, seconds, low, high, held, measured, outside: measured.length > 0 ? outside : null, reason: null };
 }

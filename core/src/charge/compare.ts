@@ -5,6 +5,7 @@ import { levelSince } from './course.ts';
 import { type LevelCurve, reachedAt } from './level.ts';
 import { differenceOf, type Repeated, repeated, repeatsNeeded } from './repeats.ts';
 import type { ChargeSession } from './session.ts';
+import { percentOf, tenthMinutes, wholeMinutes } from './words.ts';
 
 /** One charge among those compared. */
 export interface Side {
@@ -41,10 +42,6 @@ export function timeFor(curve: LevelCurve, from: number, to: number): number | n
   const end = reachedAt(curve, to);
   return begin === null || end === null ? null : end - begin;
 }
-
-const percent = (level: number) => formatPlain(Math.round(level * 100) / 100, 'efficiency');
-const minutes = (seconds: number) => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
-const exact = (seconds: number) => formatPlain(Math.round(seconds / 6) * 6, 'duration', 'min');
 
 interface Common {
   readonly from: number;
@@ -83,7 +80,7 @@ export function repeatsSay(charges: readonly Side[]): string | null {
   if (!first || !common || !all?.interval || all.spread === null) return null;
   const [low, high] = all.interval;
   const state = unlike(charges);
-  return `${first.device} on ${first.place}, ${charges.length} charges from ${percent(common.from)} to ${percent(common.to)}: ${exact(all.mean)} on average, ${exact(low)} to ${exact(high)} (95 %), spread ${exact(all.spread)}.${state ? ` ${state}` : ''}`;
+  return `${first.device} on ${first.place}, ${charges.length} charges from ${percentOf(common.from)} to ${percentOf(common.to)}: ${tenthMinutes(all.mean)} on average, ${tenthMinutes(low)} to ${tenthMinutes(high)} (95 %), spread ${tenthMinutes(all.spread)}.${state ? ` ${state}` : ''}`;
 }
 
 /** How many repeats would be needed, from the spread there is. */
@@ -94,8 +91,8 @@ function needed(a: Repeated, b: Repeated): string {
   const have = Math.min(a.count, b.count);
   if (count === null) return '';
   return count > have
-    ? ` To call ${exact(worth)} (${Math.round(WORTH * 100)} %), charge ${count} times on each.`
-    : ` ${exact(worth)} (${Math.round(WORTH * 100)} %) would have been seen.`;
+    ? ` To call ${tenthMinutes(worth)} (${Math.round(WORTH * 100)} %), charge ${count} times on each.`
+    : ` ${tenthMinutes(worth)} (${Math.round(WORTH * 100)} %) would have been seen.`;
 }
 
 /**
@@ -120,15 +117,17 @@ export function compareCharges(first: readonly Side[], second: readonly Side[]):
     to,
     seconds: [mine.mean, theirs.mean],
     called,
-    sentence: `${a.device}, ${percent(from)} to ${percent(to)}: ${sentence}`,
+    sentence: `${a.device}, ${percentOf(from)} to ${percentOf(to)}: ${sentence}`,
   });
   const [quick, slow] = mine.mean <= theirs.mean ? [a, b] : [b, a];
   const [less, more] = [Math.min(mine.mean, theirs.mean), Math.max(mine.mean, theirs.mean)];
   const part = Math.round((1 - less / more) * 100);
-  const faster = `on ${quick.place} it takes ${part} % less time than on ${slow.place}, ${minutes(less)} instead of ${minutes(more)}`;
-  const same = `the same time on ${a.place} and on ${b.place}, ${minutes(less)}`;
+  const faster = `on ${quick.place} it takes ${part} % less time than on ${slow.place}, ${wholeMinutes(less)} instead of ${wholeMinutes(more)}`;
+  const same = `the same time on ${a.place} and on ${b.place}, ${wholeMinutes(less)}`;
   if (state)
-    return made(`${minutes(mine.mean)} on ${a.place}, ${minutes(theirs.mean)} on ${b.place}. Not comparable. ${state}`);
+    return made(
+      `${wholeMinutes(mine.mean)} on ${a.place}, ${wholeMinutes(theirs.mean)} on ${b.place}. Not comparable. ${state}`,
+    );
   if (!difference.interval) {
     const chance =
       Math.max(first.length, second.length) === 1
@@ -138,11 +137,12 @@ export function compareCharges(first: readonly Side[], second: readonly Side[]):
   }
   const counts = `means of ${first.length} and ${second.length} charges`;
   const [low, high] = difference.interval.map(Math.abs).sort((x, y) => x - y) as [number, number];
-  if (called) return made(`${faster}, ${counts}; the difference is ${exact(low)} to ${exact(high)} (95 %).`);
+  if (called)
+    return made(`${faster}, ${counts}; the difference is ${tenthMinutes(low)} to ${tenthMinutes(high)} (95 %).`);
   const span = difference.interval.map((value) =>
-    value < 0 ? `${exact(-value)} less on ${b.place}` : `${exact(value)} more on ${b.place}`,
+    value < 0 ? `${tenthMinutes(-value)} less on ${b.place}` : `${tenthMinutes(value)} more on ${b.place}`,
   );
   return made(
-    `${exact(mine.mean)} on ${a.place} and ${exact(theirs.mean)} on ${b.place}, ${counts}: no difference can be called. It lies between ${span[0]} and ${span[1]} (95 %).${needed(mine, theirs)}`,
+    `${tenthMinutes(mine.mean)} on ${a.place} and ${tenthMinutes(theirs.mean)} on ${b.place}, ${counts}: no difference can be called. It lies between ${span[0]} and ${span[1]} (95 %).${needed(mine, theirs)}`,
   );
 }

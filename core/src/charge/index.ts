@@ -11,3 +11,4 @@ export * from './session.ts';
 export * from './settled.ts';
 export * from './stages.ts';
 export * from './station.ts';
+export * from './words.ts';

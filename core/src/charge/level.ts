@@ -63,6 +63,20 @@ export function reachedAt({ times, levels }: LevelCurve, level: number): number 
   return null;
 }
 
+/** A curve from a moment on: what was logged before it, while nothing was plugged in, is no part of a charge. */
+export function since(curve: LevelCurve, seconds: number): LevelCurve {
+  const level = levelAt(curve, seconds);
+  if (level === null || seconds <= (curve.times[0] as number)) return curve;
+  const after = curve.times.findIndex((one) => one > seconds);
+  const rest = after < 0 ? curve.times.length : after;
+  return {
+    source: curve.source,
+    times: [seconds, ...curve.times.slice(rest)],
+    // Shown levels are steps: until the next one it is the last that was shown.
+    levels: [curve.source === 'log' ? (curve.levels[rest - 1] as number) : level, ...curve.levels.slice(rest)],
+  };
+}
+
 /** A curve of so many points at most; what it tells of any level moves by less than one of its steps. */
 export function thinned(curve: LevelCurve, most: number): LevelCurve {
   const count = curve.times.length;

@@ -1,7 +1,7 @@
 // A whole charge from its log: what was delivered, its stages, when which level was reached, its end and what came after.
 import type { Trace } from '../trace/index.ts';
 import { type Course, courseOf } from './course.ts';
-import { type LevelCurve, type LevelSource, levelAt, levelPoints, reachedAt } from './level.ts';
+import { type LevelCurve, type LevelSource, levelAt, levelPoints, reachedAt, since } from './level.ts';
 import { type ChargeRoles, type ChargeSeries, chargeRoles, isAmbient, seriesOf } from './series.ts';
 import { slipsOf } from './slips.ts';
 import { type Stage, stagesOf } from './stages.ts';
@@ -199,7 +199,8 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
     : null;
   const duration = over - start;
   const stated = context.startLevel ?? null;
-  const curve = curveOf(roles, series, start, end?.at ?? null, stated ?? (level ? null : 0));
+  const whole = curveOf(roles, series, start, end?.at ?? null, stated ?? (level ? null : 0));
+  const curve = whole && since(whole, start);
   const startLevel = curve ? (levelAt(curve, Math.max(start, curve.times[0] as number)) ?? null) : stated;
   const reached = (percent: number): number | null => {
     const at = curve && reachedAt(curve, percent / 100);

@@ -289,3 +289,40 @@ describe('repeats of a charge', () => {
     expect(compareCharges(cold, [side('C2', took(75, { startCelsius: 26 }))])?.sentence).toContain('less time');
   });
 });
+
+describe('a log that began before the plug', () => {
+  // Ten minutes at 20 % and nothing flowing, then 30 W and a per cent a minute.
+  const rows = Array.from({ length: 541 }, (_, at) => {
+    const t = at * 10;
+    return `${t},${t < 600 ? 0 : 30},${t < 600 ? 20 : 20 + Math.floor((t - 600) / 60)}`;
+  });
+  const read = readTrace(['time [s],power [W],level [%]', ...rows].join('\n'));
+  if (!read.ok) throw new Error(read.reason);
+  const session = chargeOf(read.trace);
+  if ('reason' in session) throw new Error(session.reason);
+
+  it('counts from when power flowed, in its times, its course and beside others', () => {
+    expect(session.start).toBeCloseTo(600, -1);
+    expect((session.times[50] ?? 0) / 60).toBeCloseTo(30, 0);
+    expect((session.course?.seconds[0] ?? 0) / 60).toBeCloseTo(2, 0);
+    const other = typed([
+      [0, 20],
+      [79, 99],
+    ]);
+    const compared = compareCharges([side('C1', session)], [side('C2', other)]);
+    expect(compared?.from).toBeCloseTo(0.2, 6);
+    expect(Math.abs((compared?.seconds[0] ?? 0) - (compared?.seconds[1] ?? 0))).toBeLessThan(60);
+  });
+
+  it('keeps what its device said before it was unplugged for nothing', () => {
+    // It had lost two per cent by then.
+    const lost = readTrace(
+      ['time [s],power [W],level [%]', ...rows.map((row, at) => (at < 30 ? row.replace(/,20$/, ',22') : row))].join(
+        '\n',
+      ),
+    );
+    if (!lost.ok) throw new Error(lost.reason);
+    const found = chargeOf(lost.trace);
+    expect('reason' in found ? null : found.startLevel).toBeCloseTo(0.2, 6);
+  });
+});

@@ -6,6 +6,7 @@ import type { Device, DeviceRun } from '../run/index.ts';
 import { aboutStation, type Station } from '../station/index.ts';
 import { type Compared, compareCharges, repeatsSay } from './compare.ts';
 import type { ChargeSession } from './session.ts';
+import { wholeMinutes } from './words.ts';
 
 /** One charge as the station reads it. */
 export interface ChargeRecord {
@@ -104,8 +105,6 @@ export function standingCharges(all: readonly ChargeRecord[]): readonly ChargeRe
   return all.filter(({ id, kind, withdrawn }) => kind === 'charge' && !withdrawn && !replaced.has(id));
 }
 
-const minutes = (seconds: number): string => formatPlain(Math.round(seconds / 60) * 60, 'duration', 'min');
-
 /** A charge in sentences, the most telling first: levels reached, what was delivered, how it ended, what came after. */
 export function sessionParts({
   times,
@@ -118,12 +117,12 @@ export function sessionParts({
 }: ChargeSession): readonly string[] {
   const reached = ([50, 80, 100] as const).flatMap((percent) => {
     const at = times[percent];
-    return at === null ? [] : [`${percent} % after ${minutes(at)}`];
+    return at === null ? [] : [`${percent} % after ${wholeMinutes(at)}`];
   });
   const by = level === 'energy' ? ' by delivered energy' : level === 'typed' ? ' as typed' : '';
   return [
     ...(reached.length > 0 ? [`${reached.join(', ')}${by}.`] : []),
-    ...(energy === null ? [] : [`${formatPlain(energy * 3600, 'energy', 'Wh')} in ${minutes(duration)}.`]),
+    ...(energy === null ? [] : [`${formatPlain(energy * 3600, 'energy', 'Wh')} in ${wholeMinutes(duration)}.`]),
     ...(wall
       ? [
           `${formatPlain(wall.energy * 3600, 'energy', 'Wh')} at the wall, ${Math.round((wall.loss / wall.energy) * 100)} % of it lost on the way.`,

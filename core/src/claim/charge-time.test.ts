@@ -19,7 +19,6 @@ const charged = (from: number, to: number, minutes: number, part: Partial<Charge
     heldBy: null,
     conditions: 'C1',
     session: {
-      end: to === 1 ? { at: minutes * 60, by: 'device' } : null,
       curve: {
         source: 'log',
         times: Array.from({ length: count + 1 }, (_, at) => (at * minutes * 60) / count),
@@ -129,7 +128,7 @@ describe('a promised charge time', () => {
   });
 
   it('is not judged by a charge whose level nobody knows', () => {
-    const result = judge(claim(0, 0.5, 28), [charged(0, 1, 50, { session: { end: null, curve: null } })]);
+    const result = judge(claim(0, 0.5, 28), [charged(0, 1, 50, { session: { curve: null } })]);
     expect([result.state, result.sentence]).toEqual(['not tested', 'Not comparable. C1: its level is not known.']);
   });
 });

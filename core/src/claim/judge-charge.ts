@@ -1,5 +1,5 @@
 // Promises of a charge time: held against whole charges of that device, and against what its battery would need.
-import { levelSince, timeFor } from '../charge/index.ts';
+import { levelSince, percentOf, tenthMinutes, timeFor } from '../charge/index.ts';
 import type { Limit } from '../decision/index.ts';
 import { type ClaimTest, decidingFirst, settle, stateOf } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
@@ -13,8 +13,6 @@ type Outcome = { readonly test: ClaimTest } | { readonly not: string };
 /** Finer than any level is told. */
 const HAIR = 5e-4;
 
-const percent = (level: number): string => formatPlain(Math.round(level * 100) / 100, 'efficiency');
-const minutes = (seconds: number): string => formatPlain(Math.round(seconds / 6) * 6, 'duration', 'min');
 const plain = (name: string): string => name.trim().toLowerCase().replace(/\s+/g, ' ');
 
 /** Devices a promise is about: all of them where it names none. */
@@ -27,7 +25,7 @@ export const isAbout = (promise: Pick<Promise, 'device'>, device: string): boole
  */
 function outcomeOf({ from, to, seconds }: Promise, charge: Charged): Outcome {
   const { session, conditions, captureId, workload, heldBy } = charge;
-  const { curve, end } = session;
+  const { curve } = session;
   if (!curve) return { not: `${conditions}: its level is not known.` };
   const first = curve.levels[0] as number;
   const last = curve.levels.at(-1) as number;
@@ -36,13 +34,13 @@ function outcomeOf({ from, to, seconds }: Promise, charge: Charged): Outcome {
   const limit: Limit = { kind: 'at-most', high: seconds };
   const since = levelSince(curve, begun);
   if (since === null || begun >= to)
-    return { not: `${conditions}: it began at ${percent(first)}, above what is promised.` };
-  const reached = end && last < to && to > 0.99 ? null : timeFor(curve, begun, to);
-  const seen = (reached ?? (curve.times.at(-1) as number) - since) as number;
+    return { not: `${conditions}: it began at ${percentOf(first)}, above what is promised.` };
+  const reached = timeFor(curve, begun, to);
+  const seen = reached ?? (curve.times.at(-1) as number) - since;
   // A level is told in steps: what it began with may have been reached a step before.
   const step = begun === first && curve.source !== 'energy' ? stepTime(curve) : 0;
   const working = workload === 'screen on' || workload === 'heavy computing';
-  const where = fuller ? `${conditions}, from ${percent(first)} only` : conditions;
+  const where = fuller ? `${conditions}, from ${percentOf(first)} only` : conditions;
   const interval =
     reached === null
       ? { low: seen, high: Number.POSITIVE_INFINITY }
@@ -53,17 +51,17 @@ function outcomeOf({ from, to, seconds }: Promise, charge: Charged): Outcome {
   const evidence = { kind: 'device' as const, interval, conditions: where, pointIds: [captureId] };
   const state = stateOf(evidence, limit);
   if (reached === null && state !== 'short')
-    return { not: `${conditions}: it was not seen to ${percent(to)}, only to ${percent(last)}.` };
+    return { not: `${conditions}: it was not seen to ${percentOf(to)}, only to ${percentOf(last)}.` };
   if (fuller && state !== 'short')
-    return { not: `${where}: ${minutes(seen)} to ${percent(to)}, and the start is another than promised.` };
-  if (heldBy !== null && state !== 'proven') return { not: `${where}: ${minutes(seen)}, and ${heldBy}.` };
+    return { not: `${where}: ${tenthMinutes(seen)} to ${percentOf(to)}, and the start is another than promised.` };
+  if (heldBy !== null && state !== 'proven') return { not: `${where}: ${tenthMinutes(seen)}, and ${heldBy}.` };
   if (working && state !== 'proven') return { not: `${conditions}: the device worked meanwhile (${workload}).` };
   return {
     test: {
       quantity: 'duration',
       limit,
       value: reached,
-      words: reached === null ? `more than ${minutes(seen)}` : minutes(seen),
+      words: reached === null ? `more than ${tenthMinutes(seen)}` : tenthMinutes(seen),
       expanded: Number.POSITIVE_INFINITY,
       unstated: [],
       state,
@@ -87,7 +85,7 @@ function needs(promise: Promise, { charged, devices, promisedWatts }: Known): re
   if (!device || battery === null || charged.some(({ device: name }) => isAbout(promise, name))) return [];
   const mean = (battery * (to - from)) / seconds;
   const most = Math.max(0, ...device.ceilings.map(({ watts }) => watts));
-  const needed = `From ${percent(from)} to ${percent(to)} the battery of ${device.name} takes ${formatPlain(((battery * (to - from)) / 3600) * 3600, 'energy', 'Wh')}: in ${minutes(seconds)} that is a mean of ${formatPlain(Number(mean.toPrecision(3)), 'power')}, losses left out.`;
+  const needed = `From ${percentOf(from)} to ${percentOf(to)} the battery of ${device.name} takes ${formatPlain(battery * (to - from), 'energy', 'Wh')}: in ${tenthMinutes(seconds)} that is a mean of ${formatPlain(Number(mean.toPrecision(3)), 'power')}, losses left out.`;
   if (promisedWatts !== null && mean > promisedWatts)
     return [`${needed} No port promises more than ${formatPlain(promisedWatts, 'power')}: it cannot be.`];
   if (most > 0 && mean > most)
@@ -98,7 +96,7 @@ function needs(promise: Promise, { charged, devices, promisedWatts }: Known): re
 export function judgeChargeTime(promise: Promise, known: Known): Judged {
   const about = known.charged.filter(({ device }) => isAbout(promise, device));
   const notes = [...needs(promise, known)];
-  const promised = `${percent(promise.from)} to ${percent(promise.to)} in ${minutes(promise.seconds)}`;
+  const promised = `${percentOf(promise.from)} to ${percentOf(promise.to)} in ${tenthMinutes(promise.seconds)}`;
   if (about.length === 0) {
     const others = known.charged.length > 0 ? ' The charges there are went into other devices.' : '';
     return { ...notTested(`No whole charge of ${promise.device || 'a device'} yet.${others}`), notes };

@@ -21,7 +21,7 @@ export interface Charged {
   readonly workload: DeviceRun['workload'] | null;
   /** What held it back that is not the charger, in words; null for nothing known. Such a charge proves and never refutes. */
   readonly heldBy: string | null;
-  readonly session: Pick<ChargeSession, 'curve' | 'end'>;
+  readonly session: Pick<ChargeSession, 'curve'>;
   readonly conditions: string;
 }
 

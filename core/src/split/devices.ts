@@ -66,8 +66,33 @@ export function demandAt(
   return watts * (a.part + ((b.part - a.part) * (level - a.level)) / (b.level - a.level));
 }
 
+/** What charges showed of a device: W by level, and J a whole charge takes at the rate of each level. */
+interface Shown {
+  readonly levels: readonly number[];
+  readonly watts: readonly number[];
+  readonly joules: readonly number[];
+}
+
+/**
+ * A device as its charges show it, for an evening: demand by level, and the battery that takes what they took.
+ * @param most W it takes at most
+ */
+export function demandShown(
+  { levels, watts, joules }: Shown,
+  most: number,
+): Pick<PlugDevice, 'profile'> & { readonly battery: number } {
+  return {
+    profile: watts.map((one, at) => ({
+      level: ((levels[at] as number) + (levels[at + 1] as number)) / 2,
+      part: Math.min(1, one / most),
+    })),
+    // What a whole charge took at the port is more than what the battery holds.
+    battery: (joules.reduce((sum, one) => sum + one, 0) / joules.length) * CHARGING_EFFICIENCY,
+  };
+}
+
 /** Part of the power that reaches the battery. */
-export const CHARGING_EFFICIENCY = 0.9;
+const CHARGING_EFFICIENCY = 0.9;
 
 /** Level after some seconds at a power. */
 export const levelAfter = (battery: number | null, level: number, watts: number, seconds: number): number =>

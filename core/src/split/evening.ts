@@ -103,3 +103,17 @@ export function simulateEvening(
     })),
   };
 }
+
+/**
+ * When a device first has the level it needs, s from the start.
+ * @returns null where it needs none, or never has it by the end
+ */
+export function readyAt(
+  { moments }: Pick<Evening, 'moments'>,
+  device: PlugDevice,
+  levels: readonly number[],
+): number | null {
+  const { needs, comes } = device;
+  if (!needs) return null;
+  return moments.find((moment, at) => moment >= comes && (levels[at] ?? 0) >= needs.level - 1e-9) ?? null;
+}

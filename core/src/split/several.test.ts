@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../random/index.ts';
 import { granted, judgeArrangement, type PlugCharger } from './assign.ts';
-import { type PlugDevice, USUAL_PROFILE } from './devices.ts';
+import { demandAt, demandShown, type PlugDevice, USUAL_PROFILE } from './devices.ts';
+import { readyAt, simulateEvening } from './evening.ts';
 import { adviseSeveral, keepsItsTime, MOST_TOGETHER, type PlugStation, wouldDo } from './several.ts';
 
 /** A charger whose ports share a budget: alone each gives its own, together what is left is divided evenly. */
@@ -156,11 +157,14 @@ describe('several chargers', () => {
 
   it('that would do with fewer are told', () => {
     const stations = [
-      { id: 'a', charger: charger({ C1: 20 }, 20) },
-      { id: 'b', charger: charger({ C1: 65, C2: 30 }, 95) },
-      { id: 'c', charger: charger({ A1: 12 }, 12) },
+      { id: 'a', mass: 0.05, charger: charger({ C1: 20 }, 20) },
+      { id: 'b', mass: 0.2, charger: charger({ C1: 65, C2: 30 }, 95) },
+      { id: 'c', mass: 0.04, charger: charger({ A1: 12 }, 12) },
     ];
-    expect(wouldDo(stations, [device('phone', 18), device('laptop', 60)])).toEqual([['b']]);
+    const both = [device('phone', 18), device('laptop', 60)];
+    expect(wouldDo(stations, both)).toEqual([{ ids: ['b'], mass: 0.2, ofMass: expect.closeTo(0.29, 9) }]);
+    const unweighed = stations.map((one) => (one.id === 'a' ? { ...one, mass: null } : one));
+    expect(wouldDo(unweighed, both)).toEqual([{ ids: ['b'], mass: 0.2, ofMass: null }]);
     expect(wouldDo(stations, [device('x', 18), device('y', 60), device('z', 20), device('w', 10)])).toEqual([]);
   });
 
@@ -183,5 +187,41 @@ describe('several chargers', () => {
     expect(() => adviseSeveral([], [device('a', 5)])).toThrow(RangeError);
     const none = adviseSeveral([{ id: 'a', charger: charger({ C1: 20 }, 20) }], []);
     expect(none.score).toEqual({ kept: 0, needs: 0, plugged: 0, watts: 0 });
+  });
+});
+
+describe('an evening with devices as their charges show them', () => {
+  const shown = {
+    levels: [0.2, 0.4, 0.6, 0.8, 1],
+    watts: [40, 40, 20, 10],
+    joules: [100_000, 110_000, 90_000, 100_000],
+  };
+  const laptop = device('laptop', 40, {
+    ...demandShown(shown, 40),
+    needs: { level: 0.6, by: 3600 },
+  });
+
+  it('asks for what was taken at each level, and takes in all what whole charges took', () => {
+    expect([0.2, 0.3, 0.5, 0.9].map((level) => demandAt(laptop, level))).toEqual([40, 40, 40, 10]);
+    expect(demandAt(laptop, 0.6)).toBeCloseTo(30, 9);
+    // A whole charge takes 100 kJ at the port.
+    const { energy, devices } = simulateEvening(
+      charger({ C1: 65 }, 65),
+      [{ ...laptop, level: 0 }],
+      { laptop: 'C1' },
+      12 * 3600,
+    );
+    expect(devices[0]?.fullAt).not.toBeNull();
+    expect(Math.abs(energy / 100_000 - 1)).toBeLessThan(0.02);
+  });
+
+  it('is ready when it first has its level, or never', () => {
+    const evening = simulateEvening(charger({ C1: 65 }, 65), [laptop], { laptop: 'C1' }, 6 * 3600);
+    const at = readyAt(evening, laptop, evening.devices[0]?.levels ?? []);
+    // 0.4 of 100 kJ at 40 W, the last of it at less.
+    expect(Math.abs((at ?? 0) - 1040)).toBeLessThan(120);
+    const slow = simulateEvening(charger({ C1: 1 }, 1), [laptop], { laptop: 'C1' }, 3600);
+    expect(readyAt(slow, laptop, slow.devices[0]?.levels ?? [])).toBeNull();
+    expect(readyAt(evening, { ...laptop, needs: null }, evening.devices[0]?.levels ?? [])).toBeNull();
   });
 });

@@ -4,6 +4,8 @@ import { demandAt, levelAfter, type PlugDevice } from './devices.ts';
 
 export interface PlugStation {
   readonly id: string;
+  /** kg; left out or null where not known. */
+  readonly mass?: number | null | undefined;
   readonly charger: PlugCharger;
 }
 
@@ -361,6 +363,16 @@ function adviseMany(stations: readonly PlugStation[], devices: readonly PlugDevi
   };
 }
 
+/** Chargers that would do, with what they weigh together and what all of them weigh, kg; null where one is not known. */
+export interface Fewer {
+  readonly ids: readonly string[];
+  readonly mass: number | null;
+  readonly ofMass: number | null;
+}
+
+const massOf = (stations: readonly PlugStation[]): number | null =>
+  stations.reduce<number | null>((sum, { mass }) => (sum === null || mass == null ? null : sum + mass), 0);
+
 /**
  * Chargers that would do as well as all of them: the smallest sets that keep on what stays on, keep the times, leave nobody
  * waiting more, and give at least this part of the watts.
@@ -369,7 +381,7 @@ export function wouldDo(
   stations: readonly PlugStation[],
   devices: readonly PlugDevice[],
   part = 0.98,
-): readonly (readonly string[])[] {
+): readonly Fewer[] {
   const whole = adviseSeveral(stations, devices).score;
   const sets = Array.from({ length: (1 << stations.length) - 2 }, (_, at) =>
     stations.filter((_station, index) => ((at + 1) >> index) & 1),
@@ -381,5 +393,5 @@ export function wouldDo(
     if (kept >= whole.kept && needs >= whole.needs && plugged >= whole.plugged && watts >= part * whole.watts)
       good.push(own);
   }
-  return good.map((own) => own.map(({ id }) => id));
+  return good.map((own) => ({ ids: own.map(({ id }) => id), mass: massOf(own), ofMass: massOf(stations) }));
 }

@@ -3,9 +3,8 @@ import type { SheetRun } from '@lastmark/contract/plan';
 import type { StoredInstrument, StoredRig } from '@lastmark/contract/types';
 import { levelTolerance } from '@lastmark/core/claim';
 import type { Limit } from '@lastmark/core/decision';
-import { toldNumber } from '@lastmark/core/instrument';
 import { outputsOf, type SheetStep } from '@lastmark/core/plan';
-import { fixed, formatMeasured, type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
+import { fixed, formatMeasured, ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { readAt, roomAndHottest } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
@@ -13,7 +12,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { dossierQuery } from '../api/queries.ts';
 import { LimitBand } from '../parts/LimitBand.tsx';
-import { useLive } from '../state/useLive.ts';
+import { useTold } from './useShown.ts';
 
 interface Props {
   readonly run: SheetRun;
@@ -60,15 +59,8 @@ function Big({
 }
 
 export function RunNumbers({ run, step, rig, instruments }: Props) {
-  const live = useLive(true);
+  const { told, live } = useTold(run, true);
   const { data: dossier } = useQuery(dossierQuery(run.sample.id));
-  const ports = dossier?.sample.model.ports.map(({ label }) => label) ?? [];
-  const told = (id: string | null | undefined, quantity: QuantityId, port: string | null): number | null => {
-    const event = live.events.find(({ instrumentId }) => instrumentId === id);
-    return event
-      ? toldNumber(event.class, event.values, quantity, port === null ? null : ports.indexOf(port) + 1)
-      : null;
-  };
   const band = (value: number | null, quantity: 'voltage' | 'power', limit: Limit) => {
     if (value === null || value < 1) return null;
     const expanded = expandedUncertainty(readAt(value, quantity, rig.outputPlace, rig, instruments));

@@ -93,7 +93,7 @@ function Console({ run }: { readonly run: SheetRun }) {
                 <SoakAhead run={run} rig={rig} />
               </Suspense>
             )}
-            {step?.kind === 'charge' && <SimulatedPlug run={run} step={step} />}
+            {step?.kind === 'charge' && run.state === 'waiting' && <SimulatedPlug run={run} step={step} />}
             <RunActions run={run} step={step} rig={rig} ask={ask.mutate} error={ask.error} />
           </>
         )}

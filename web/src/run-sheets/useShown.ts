@@ -8,17 +8,23 @@ import { dossierQuery } from '../api/queries.ts';
 import { useLive } from '../state/useLive.ts';
 import type { Asked } from './RecordFields.tsx';
 
-/** @param wanted whether somebody types now */
-export function useShown(run: SheetRun, rig: StoredRig | undefined, wanted: boolean): (asked: Asked) => string {
+/** What an instrument told last, by port; null where it told no such thing. */
+export function useTold(run: SheetRun, wanted: boolean) {
   const live = useLive(wanted);
   const { data: dossier } = useQuery(dossierQuery(run.sample.id));
   const ports = dossier?.sample.model.ports.map(({ label }) => label) ?? [];
-  const told = (id: string | null | undefined, quantity: QuantityId, port: string | null) => {
+  const told = (id: string | null | undefined, quantity: QuantityId, port: string | null): number | null => {
     const event = live.events.find(({ instrumentId }) => instrumentId === id);
     return event
       ? toldNumber(event.class, event.values, quantity, port === null ? null : ports.indexOf(port) + 1)
       : null;
   };
+  return { told, live };
+}
+
+/** @param wanted whether somebody types now */
+export function useShown(run: SheetRun, rig: StoredRig | undefined, wanted: boolean): (asked: Asked) => string {
+  const { told } = useTold(run, wanted);
   return ({ quantity, place, port }) => {
     if (!rig) return '';
     const { mains, outputVolts, outputAmps } = rig.meters;

@@ -4,6 +4,7 @@ import {
   type Arrangement,
   adviseArrangement,
   adviseSeveral,
+  type Fewer,
   judgeArrangement,
   MOST_TOGETHER,
   type PlugDevice,
@@ -45,17 +46,17 @@ const work = {
   },
   /** Devices shared among several chargers; which of them would do alone. */
   several: (
-    own: { readonly id: string; readonly source: PlugSource },
+    own: { readonly id: string; readonly mass: number | null; readonly source: PlugSource },
     others: readonly OtherCharger[],
     devices: readonly PlugDevice[],
-  ): { readonly advice: SeveralAdvice; readonly fewer: readonly (readonly string[])[] } => {
+  ): { readonly advice: SeveralAdvice; readonly fewer: readonly Fewer[] } => {
     const stations: PlugStation[] = [
-      { id: own.id, charger: plugCharger(own.source) },
+      { id: own.id, mass: own.mass, charger: plugCharger(own.source) },
       ...others.map(({ id, dossier }) => {
         const { splits } = createJudge()(dossier).results;
         // What is measured counts where anything is; a charger nobody swept is taken at its word.
         const by = own.source.by === 'measured' && splits.rule.budgets.length > 0 ? 'measured' : 'promised';
-        return { id, charger: plugCharger(plugSource(dossier, splits, by)) };
+        return { id, mass: dossier.sample.mass, charger: plugCharger(plugSource(dossier, splits, by)) };
       }),
     ];
     const fewer = devices.length > MOST_TOGETHER ? [] : wouldDo(stations, devices);

@@ -1,16 +1,15 @@
 // A whole charge: a person plugs the device in, an inline meter logs it to its end and a while after it.
 import type { CaptureHead } from '@lastmark/core/capture';
-import { evenly } from '@lastmark/core/capture';
 import { EndWatch, sessionSays } from '@lastmark/core/charge';
 import type { ChargeStep } from '@lastmark/core/plan';
 import { fixed, formatPlain } from '@lastmark/core/quantity';
-import { pointNames } from '@lastmark/core/reading';
-import type { Channel, Trace } from '@lastmark/core/trace';
+import type { Trace } from '@lastmark/core/trace';
 import { storeCapture, writeCapture } from '../../captures/store.ts';
 import { newId } from '../../db/ids.ts';
 import { listDevices } from '../../devices/store.ts';
 import type { Hands } from '../hands.ts';
 import { StepFailed } from '../turns.ts';
+import { onOneScale } from './on-one-scale.ts';
 import { sourceOf } from './point.ts';
 import { setSupply } from './set-up.ts';
 
@@ -32,25 +31,10 @@ function wattsNow({ looks, rig }: Hands, port: string): { readonly volts: number
 
 /** Everything since a time on one even scale: into the device, out of the wall, and how warm. */
 function traceOf(hands: Hands, port: string, from: number): Trace {
-  const { looks, rig } = hands;
-  const length = looks.seconds - from;
-  const interval = Math.max(1, length / MOST_SAMPLES);
-  const count = Math.floor(length / interval) + 1;
-  const onScale = (samples: Parameters<typeof evenly>[0]) => evenly(samples, { from, interval, count })?.values ?? null;
-  const seen = (quantity: 'voltage' | 'current') =>
-    onScale(looks.samples({ quantity, place: rig.outputPlace, port }, from));
-  const [volts, amps] = [seen('voltage'), seen('current')];
-  // Where one meter tells both, their product look by look; else of the same moment.
-  const watts =
-    onScale(looks.wattSamples(port, from)) ?? (volts && amps && volts.map((one, at) => one * (amps[at] ?? Number.NaN)));
+  const interval = Math.max(1, (hands.looks.seconds - from) / MOST_SAMPLES);
+  const { count, seen, wattsOf, input, warm } = onOneScale(hands, from, interval);
+  const [volts, watts, wall] = [seen('voltage', port), wattsOf(port), input()];
   if (!volts || !watts) throw new StepFailed('The meters at the port told nothing.');
-  const wall = onScale(looks.input(from));
-  const warmth = looks.warmth(from);
-  const names = pointNames(warmth.length, rig.spots);
-  const warm = warmth.flatMap((samples, index): Channel[] => {
-    const values = samples.length > 1 ? onScale(samples) : null;
-    return values ? [{ name: names[index] ?? '', quantity: 'temperature', unit: '°C', values }] : [];
-  });
   return {
     samples: count,
     interval,

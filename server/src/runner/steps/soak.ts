@@ -1,10 +1,10 @@
 // A soak: at full load for an hour and more, every temperature and the output recorded; whatever happens meanwhile is kept.
-import { evenly, SENSOR_PLACES, type SoakSetting } from '@lastmark/core/capture';
+import { SENSOR_PLACES, type SoakSetting } from '@lastmark/core/capture';
 import type { CaptureStep } from '@lastmark/core/plan';
-import { pointNames } from '@lastmark/core/reading';
-import type { Channel, Trace } from '@lastmark/core/trace';
+import type { Trace } from '@lastmark/core/trace';
 import type { Hands } from '../hands.ts';
 import { Silent, StepFailed } from '../turns.ts';
+import { onOneScale } from './on-one-scale.ts';
 import { setUp } from './set-up.ts';
 
 /** A reading more often than this says nothing new of a soak, s. */
@@ -23,28 +23,13 @@ export const soakSetting = (trace: Trace): SoakSetting => ({
 });
 
 /** Everything the rig told since a time, on one even time scale. */
-function traceOf({ looks, rig }: Hands, { outputs }: CaptureStep, from: number): Trace {
-  const length = looks.seconds - from;
+function traceOf(hands: Hands, { outputs }: CaptureStep, from: number): Trace {
+  const length = hands.looks.seconds - from;
   const interval = Math.max(LOGGED_EVERY, length / 20_000);
-  const count = Math.floor(length / interval) + 1;
-  const onScale = (samples: Parameters<typeof evenly>[0]) => evenly(samples, { from, interval, count })?.values ?? null;
-  const warmth = looks.warmth(from);
-  const names = pointNames(warmth.length, rig.spots);
-  const warm = warmth.flatMap((samples, index): Channel[] => {
-    const values = samples.length > 1 ? onScale(samples) : null;
-    return values ? [{ name: names[index] ?? '', quantity: 'temperature', unit: '°C', values }] : [];
-  });
-  const seen = (quantity: 'voltage' | 'current', port: string) =>
-    onScale(looks.samples({ quantity, place: rig.outputPlace, port }, from));
+  const { count, seen, wattsOf, warm } = onOneScale(hands, from, interval);
   const [first] = outputs;
   const volts = first ? seen('voltage', first.port) : null;
-  const watts = outputs.map(({ port }) => {
-    const told = onScale(looks.wattSamples(port, from));
-    if (told) return told;
-    // Two meters: volts and amps of the same moment.
-    const [v, i] = [seen('voltage', port), seen('current', port)];
-    return v && i ? v.map((value, at) => value * (i[at] ?? Number.NaN)) : null;
-  });
+  const watts = outputs.map(({ port }) => wattsOf(port));
   const total = watts.every((one) => one !== null)
     ? Float64Array.from({ length: count }, (_, at) => watts.reduce((sum, one) => sum + (one?.[at] ?? Number.NaN), 0))
     : null;

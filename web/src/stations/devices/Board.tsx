@@ -9,18 +9,17 @@ import { deviceEvidenceQuery } from '../../api/queries.ts';
 import { QueryGate } from '../../parts/QueryGate.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
+import { markOf } from './Grid.tsx';
 
 /** Chargers that fit beside each other. */
 const MOST_COLUMNS = 6;
-
-const SHAPES: Readonly<Record<string, string>> = { charging: '●', 'not charging': '○' };
 
 function Cell({ cell, best }: { readonly cell: BoardCell; readonly best: boolean }) {
   const { run, part, aside } = cell;
   return (
     <Box sx={{ color: aside ? 'text.secondary' : undefined }}>
       <Box sx={{ fontWeight: best ? 700 : 400 }}>
-        {SHAPES[run.outcome] ?? '◐'} {formatPlain(run.watts, 'power')}
+        {markOf(run.outcome)} {formatPlain(run.watts, 'power')}
         {best ? ' ▲ most' : ''}
       </Box>
       <Box sx={{ fontSize: 13, color: 'text.secondary' }}>

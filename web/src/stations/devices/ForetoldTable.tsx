@@ -15,10 +15,6 @@ const minutes = (seconds: number): string => fixed(seconds / 60, 0);
 const between = ({ seconds, low, high }: Foretold): string | null =>
   seconds === null || high === null ? null : `${low === null ? 'less' : minutes(low)} to ${minutes(high)}`;
 
-/** Whether every measured time lies where it was foretold. */
-const missed = ({ low, high, measured }: Foretold): boolean =>
-  high !== null && measured.some((one) => one > high || (low !== null && one < low));
-
 export function ForetoldTable() {
   const { dossier } = useSample();
   const { data } = useQuery(deviceEvidenceQuery);
@@ -41,7 +37,7 @@ export function ForetoldTable() {
         label="Foretold times"
         rows={told}
         rowKey={({ deviceId, port, lead }) => `${deviceId} ${port} ${lead}`}
-        exception={missed}
+        exception={({ outside }) => outside === true}
         columns={[
           { head: 'Device', cell: ({ device }) => device },
           { head: 'Port and cable', cell: ({ port, lead }) => [port, lead].filter(Boolean).join(', ') },
@@ -57,7 +53,7 @@ export function ForetoldTable() {
             cell: (one) =>
               one.measured.length === 0
                 ? null
-                : `${one.measured.map(minutes).join(', ')}${missed(one) ? ' ▼ outside' : one.high === null ? '' : ' ● inside'}`,
+                : `${one.measured.map(minutes).join(', ')}${one.outside === null ? '' : one.outside ? ' ▼ outside' : ' ● inside'}`,
             empty: 'charge it here',
           },
           {

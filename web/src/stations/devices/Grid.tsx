@@ -6,14 +6,15 @@ import Box from '@mui/material/Box';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
-/** How the device says it fares, by shape and word. */
-const MARKS: Readonly<Record<string, string>> = { charging: '●', 'not charging': '○' };
+/** How a device says it fares, by shape. */
+export const markOf = (outcome: DeviceCell['outcome']): string =>
+  outcome === 'charging' ? '●' : outcome === 'not charging' ? '○' : '◐';
 
 function Cell({ cell }: { readonly cell: DeviceCell }) {
   return (
     <>
       <Box>
-        {MARKS[cell.outcome] ?? '◐'} {formatPlain(cell.watts, 'power')}
+        {markOf(cell.outcome)} {formatPlain(cell.watts, 'power')}
         {cell.volts === null ? ' at the socket' : ` at ${formatPlain(cell.volts, 'voltage')}`}
       </Box>
       <Box sx={{ fontSize: 13, color: 'text.secondary' }}>

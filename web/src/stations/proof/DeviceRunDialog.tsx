@@ -123,7 +123,8 @@ export function DeviceRunDialog({ run: corrected = null, onClose }: Props) {
     set({
       place: 'port',
       settled: formatPlain(Math.round(found.settled), 'duration'),
-      watts: `${fixed(found.plateau?.watts ?? found.mean, 3)} W`,
+      // Where there is none, none is put in its place.
+      watts: found.plateau ? `${fixed(found.plateau.watts, 3)} W` : '',
       ...(found.plateau?.volts == null ? {} : { volts: `${fixed(found.plateau.volts, 3)} V` }),
     });
   };

@@ -1,7 +1,7 @@
 // The evening: level of every device over the hours, when each is full, and what was interrupted.
 
 import { fixed } from '@lastmark/core/quantity';
-import { type Evening, type PlugDevice, USUAL_PROFILE } from '@lastmark/core/split';
+import { type Evening, type PlugDevice, readyAt, USUAL_PROFILE } from '@lastmark/core/split';
 import Box from '@mui/material/Box';
 import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
@@ -33,14 +33,13 @@ function byWhat(devices: readonly PlugDevice[]): string {
 }
 
 /** Whether a device has the level it needs by the time it needs it. */
-function inTime(device: PlugDevice | undefined, levels: readonly number[], moments: readonly number[]): string | null {
+function inTime(evening: Evening, device: PlugDevice | undefined, levels: readonly number[]): string | null {
   const needs = device?.needs;
   if (!needs) return null;
-  const at = moments.findIndex((moment, index) => moment >= device.comes && (levels[index] ?? 0) >= needs.level - 1e-9);
+  const at = readyAt(evening, device, levels);
   const what = `${fixed(needs.level * 100, 0)} % by ${clock(needs.by)}`;
-  const when = moments[at];
-  if (at < 0 || when === undefined) return `▼ ${what}: never`;
-  return when <= needs.by ? `● ${what}` : `▼ ${what}: at ${clock(when)}`;
+  if (at === null) return `▼ ${what}: never`;
+  return at <= needs.by ? `● ${what}` : `▼ ${what}: at ${clock(at)}`;
 }
 
 export function EveningView({
@@ -137,9 +136,9 @@ export function EveningView({
                     head: 'In time',
                     cell: ({ id, levels }: Evening['devices'][number]) =>
                       inTime(
+                        evening,
                         devices.find((one) => one.id === id),
                         levels,
-                        evening.moments,
                       ),
                     empty: 'any time',
                   },

@@ -36,7 +36,7 @@ export function Several({ source, devices }: Props) {
   const loaded = found.flatMap(({ data }) => data ?? []);
   const failed = found.find(({ error }) => error)?.error ?? null;
   const { result, error } = useSeveral(
-    { id: dossier.sample.id, source },
+    { id: dossier.sample.id, mass: dossier.sample.model.mass, source },
     loaded.length === others.length ? loaded : [],
     others.length > 0 ? devices : [],
     found.map(({ dataUpdatedAt }) => dataUpdatedAt),
@@ -44,14 +44,6 @@ export function Several({ source, devices }: Props) {
   const { maker, model } = dossier.sample.model;
   const nameOf = (id: string) =>
     id === dossier.sample.id ? `${maker} ${model}` : (others.find((one) => one.id === id)?.name ?? '');
-  const massOf = (ids: readonly string[]): number | null => {
-    const all = ids.map((id) =>
-      id === dossier.sample.id
-        ? dossier.sample.model.mass
-        : loaded.find(({ sample }) => sample.id === id)?.sample.model.mass,
-    );
-    return all.every((one) => one != null) ? all.reduce<number>((sum, one) => sum + (one ?? 0), 0) : null;
-  };
   const rows = devices.map((device): Row => {
     const place = result?.advice.chargers.find(({ arrangement }) => arrangement[device.id] !== undefined);
     const watts = place?.ranked.met[device.id]?.watts;
@@ -113,18 +105,15 @@ export function Several({ source, devices }: Props) {
             {!result.advice.exact &&
               ` No arrangement gives more than ${fixed(result.advice.bound.watts, 0)} W: more than ten devices are not tried together.`}
           </Typography>
-          {result.fewer.map((ids) => {
-            const [own, whole] = [massOf(ids), massOf(all)];
-            return (
-              <Typography key={ids.join()} sx={{ mt: 0.5 }}>
-                ● {ids.map(nameOf).join(' and ')} {ids.length === 1 ? 'alone would do' : 'would do'}
-                {own !== null && whole !== null
-                  ? `: ${formatPlain(own, 'mass', 'g')} to carry instead of ${formatPlain(whole, 'mass', 'g')}`
-                  : ''}
-                .
-              </Typography>
-            );
-          })}
+          {result.fewer.map(({ ids, mass, ofMass }) => (
+            <Typography key={ids.join()} sx={{ mt: 0.5 }}>
+              ● {ids.map(nameOf).join(' and ')} {ids.length === 1 ? 'alone would do' : 'would do'}
+              {mass !== null && ofMass !== null
+                ? `: ${formatPlain(mass, 'mass', 'g')} to carry instead of ${formatPlain(ofMass, 'mass', 'g')}`
+                : ''}
+              .
+            </Typography>
+          ))}
         </>
       )}
     </Box>

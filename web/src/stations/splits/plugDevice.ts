@@ -1,7 +1,7 @@
 // A device as it comes to an evening: its level, when it comes, what it must have by when; and how it fills, from its charges.
 import type { StoredDevice } from '@lastmark/contract/types';
 import { type DeviceEvidence, type DeviceProfile, profileOf } from '@lastmark/core/charge';
-import { CHARGING_EFFICIENCY, type DemandPoint, type PlugDevice, USUAL_PROFILE } from '@lastmark/core/split';
+import { demandShown, type PlugDevice, USUAL_PROFILE } from '@lastmark/core/split';
 
 /** How one device comes to the evening, as typed. */
 export interface Coming {
@@ -27,13 +27,6 @@ const leadFits = (connector: string): 'C' | 'A' | null => {
   return plug === 'A' || plug === 'C' ? plug : null;
 };
 
-/** Demand by level as its charges show it; at levels nobody saw it goes on as it was. */
-const demandOf = ({ levels, watts }: DeviceProfile, most: number): readonly DemandPoint[] =>
-  watts.map((one, at) => ({
-    level: ((levels[at] as number) + (levels[at + 1] as number)) / 2,
-    part: Math.min(1, one / most),
-  }));
-
 /** What every device was seen to do, by its id; left out where its charges tell no course. */
 export function profilesOf(evidence: DeviceEvidence | undefined): ReadonlyMap<string, DeviceProfile> {
   const ids = new Set(evidence?.charges.map(({ deviceId }) => deviceId));
@@ -56,7 +49,6 @@ export function toPlug(
     null,
   );
   const watts = Math.max(top?.watts ?? 0, profile?.top ?? 0) || (device.baseline ?? 10);
-  const joules = profile && profile.joules.reduce((sum, one) => sum + one, 0) / profile.joules.length;
   const wanted = numberIn(needs, 0, 100, 0) / 100;
   return {
     id: device.id,
@@ -69,12 +61,12 @@ export function toPlug(
       watts: most,
       volts,
     })),
-    // What a whole charge took at the port is more than what the battery holds.
-    battery: joules ? joules * CHARGING_EFFICIENCY : device.battery,
+    battery: device.battery,
     level: numberIn(level, 0, 100, 20) / 100,
     comes: numberIn(comes, 0, EVENING_HOURS, 0) * 3600,
     staysOn,
     needs: wanted > 0 ? { level: wanted, by: numberIn(by, 0, EVENING_HOURS, EVENING_HOURS) * 3600 } : null,
-    profile: profile ? demandOf(profile, watts) : USUAL_PROFILE,
+    profile: USUAL_PROFILE,
+    ...(profile ? demandShown(profile, watts) : {}),
   };
 }

@@ -17,7 +17,7 @@ function useWork() {
 }
 
 export function useSeveral(
-  own: { readonly id: string; readonly source: PlugSource },
+  own: { readonly id: string; readonly mass: number | null; readonly source: PlugSource },
   others: readonly SampleDossier[],
   devices: readonly PlugDevice[],
   /** When what is known of the others was fetched. */
