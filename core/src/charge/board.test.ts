@@ -121,6 +121,21 @@ describe('foretold times', () => {
     expect(second?.reason).toBe('nothing says what this port gives');
   });
 
+  it('count a charge that began at the very level, as it is kept in single precision', () => {
+    const course = flat(29);
+    const kept = {
+      ...course,
+      levels: Array.from(Float32Array.from(course.levels.slice(10))),
+      watts: course.watts.slice(10),
+      seconds: course.seconds.slice(10),
+    };
+    const [row] = foretell('a', ports, [laptop], { charges: [charge('b', 60), charge('a', 29, { course: kept })] });
+    expect(row?.measured).toHaveLength(1);
+    expect(row?.outside).toBe(false);
+    const [slow] = foretell('a', ports, [laptop], { charges: [charge('b', 60), charge('a', 20)] });
+    expect(slow?.outside).toBe(true);
+  });
+
   it('mind the lead', () => {
     const rows = foretell('a', [{ label: 'C1', watts: 100 }], [laptop], {
       charges: [charge('b', 60), charge('b', 45, { lead: '3 A' })],

@@ -20,6 +20,8 @@ export interface DeviceProfile {
 }
 
 const CELL = 0.02;
+/** Finer than any level is told; levels are kept in single precision. */
+export const HAIR = 5e-4;
 const CELLS = Math.round(1 / CELL);
 /** From one charge to the next a device differs by about so much, as long as nothing of its own is known; and how sure that is. */
 const USUAL_SPREAD = 0.031;
@@ -57,7 +59,7 @@ function inCell(
 
 /** Time from one level to another as a course went, s; null where it does not cover them. */
 export function tookFor({ levels, seconds }: Course, from: number, to: number): number | null {
-  if ((levels[0] as number) > from + 1e-9 || (levels.at(-1) as number) < to - 1e-9) return null;
+  if ((levels[0] as number) > from + HAIR || (levels.at(-1) as number) < to - HAIR) return null;
   return seconds.reduce((sum, one, at) => {
     const [low, high] = [levels[at] as number, levels[at + 1] as number];
     return sum + (one * Math.max(0, Math.min(to, high) - Math.max(from, low))) / (high - low);
@@ -174,7 +176,7 @@ export function predictCharge(
 ): Predicted | { readonly reason: string } {
   if (!(watts > 0) || !Number.isFinite(watts)) return { reason: 'Nothing says what this port gives.' };
   if (!(to > from)) return { reason: 'The level to reach lies above the one to begin with.' };
-  if (from < (profile.levels[0] as number) - 1e-9 || to > (profile.levels.at(-1) as number) + 1e-9)
+  if (from < (profile.levels[0] as number) - HAIR || to > (profile.levels.at(-1) as number) + HAIR)
     return {
       reason: `Its charges went from ${Math.round((profile.levels[0] as number) * 100)} to ${Math.round((profile.levels.at(-1) as number) * 100)} % only.`,
     };

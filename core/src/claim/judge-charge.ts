@@ -1,5 +1,5 @@
 // Promises of a charge time: held against whole charges of that device, and against what its battery would need.
-import { levelSince, percentOf, tenthMinutes, timeFor } from '../charge/index.ts';
+import { HAIR, levelSince, percentOf, tenthMinutes, timeFor } from '../charge/index.ts';
 import type { Limit } from '../decision/index.ts';
 import { type ClaimTest, decidingFirst, settle, stateOf } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
@@ -9,9 +9,6 @@ type Promise = PromiseOf<'charge-time'>;
 
 /** What came of one charge: a test, or why it says nothing of this promise. */
 type Outcome = { readonly test: ClaimTest } | { readonly not: string };
-
-/** Finer than any level is told. */
-const HAIR = 5e-4;
 
 const plain = (name: string): string => name.trim().toLowerCase().replace(/\s+/g, ' ');
 

@@ -91,6 +91,17 @@ export function aloneWatts(
 }
 
 /**
+ * What a port gives alone, W: what it says itself where it was read out, else what is promised of it. Null when nothing tells.
+ * @example givesAlone('C2', claims, []) // 75, as its label says
+ */
+export const givesAlone = (
+  port: string,
+  claims: readonly Pick<Claim, 'promise'>[],
+  offers: readonly SourceObject[],
+): number | null =>
+  offers.length > 0 ? Math.max(...offers.map((object) => mostWatts(object))) : aloneWatts(port, claims, []);
+
+/**
  * What is impossible or missing in a promised table: a sum above the total, a port above what it gives alone, a set
  * nobody promises anything for.
  */

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { decodeSource } from '../pd/index.ts';
 import { seededRandom } from '../random/index.ts';
 import { granted, judgeArrangement, type PlugCharger } from './assign.ts';
 import { demandAt, demandShown, type PlugDevice, USUAL_PROFILE } from './devices.ts';
 import { readyAt, simulateEvening } from './evening.ts';
+import { givesAlone } from './promises.ts';
 import { adviseSeveral, keepsItsTime, MOST_TOGETHER, type PlugStation, wouldDo } from './several.ts';
 
 /** A charger whose ports share a budget: alone each gives its own, together what is left is divided evenly. */
@@ -223,5 +225,17 @@ describe('an evening with devices as their charges show them', () => {
     const slow = simulateEvening(charger({ C1: 1 }, 1), [laptop], { laptop: 'C1' }, 3600);
     expect(readyAt(slow, laptop, slow.devices[0]?.levels ?? [])).toBeNull();
     expect(readyAt(evening, { ...laptop, needs: null }, evening.devices[0]?.levels ?? [])).toBeNull();
+  });
+});
+
+describe('what a port gives alone', () => {
+  const claims = [{ promise: { kind: 'port-line', port: 'C2', volts: 20, amps: 3.75 } }] as const;
+
+  it('is what it says itself where it was read out, else what is promised, else unknown', () => {
+    const offers = [decodeSource(0x0001912c), decodeSource(0x00064096)];
+    // 5 V 3 A and 20 V 1.5 A.
+    expect(givesAlone('C2', claims, offers)).toBeCloseTo(30, 9);
+    expect(givesAlone('C2', claims, [])).toBeCloseTo(75, 9);
+    expect(givesAlone('A1', claims, [])).toBeNull();
   });
 });

@@ -35,7 +35,7 @@ export function plugSource(
   });
   const alone = Object.fromEntries(
     labels.flatMap((label) => {
-      const watts = aloneWatts(label, claims, offers(label));
+      const watts = aloneWatts(label, claims, []);
       return watts === null ? [] : [[label, watts]];
     }),
   );

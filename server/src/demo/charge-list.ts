@@ -127,7 +127,7 @@ export const CHARGES: readonly Charge[] = [
     note: 'Lid closed, asleep. Again, a week later.',
   },
   {
-    on: 'QP-5520',
+    on: 'OB-18-0092',
     device: 'Warden’s laptop',
     port: 'C1',
     lead: '240 W cable, 1 m',

@@ -194,7 +194,6 @@ export function DevicesPage() {
             </Typography>
           ))}
           <Comparisons compared={compared} sessions={sessions} />
-          <ForetoldTable />
         </>
       ) : (
         <EmptyFigure says="Power and level of a whole charge, its stages named, when it reached 50, 80 and 100 %, and what it draws after full.">
@@ -220,6 +219,8 @@ export function DevicesPage() {
           <Board />
         </Box>
       )}
+      {/* Last: it comes when the other chargers are known, and nothing above it moves. */}
+      <ForetoldTable />
       <Caution
         line="Never charge a battery unattended: fire-safe surface, smoke alarm, a cut-off, and someone near."
         more="Stop at heat, swelling, smell or noise; let it cool outdoors or on stone. A battery that was dropped or swollen is not charged."

@@ -42,7 +42,7 @@ const stateOf = ({ lead, workload, battery }: DeviceCell): string =>
 
 /** What a run would settle: a device shows at least what it takes, and no more than it can. */
 function wouldSettle(most: number | null, promised: number | null): string {
-  if (promised === null || most === null) return 'would show what it takes here';
+  if (promised === null || most === null) return 'what it takes here';
   return most >= promised
     ? `could prove ${formatPlain(promised, 'power')}`
     : `at least ${formatPlain(most, 'power')} of ${formatPlain(promised, 'power')}`;
