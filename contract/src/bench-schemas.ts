@@ -113,6 +113,11 @@ const lineElement = record({
   amps: si(0.1, 20).nullable().defined(),
   volts: si(1, 60).nullable().defined(),
   basis: oneOf(RATING_BASES),
+  sampleId: id().nullable().optional().default(undefined),
+  calibrated: record({ ohms: si(0, 10).required(), expanded: si(0, 10).required(), on: day().required() })
+    .nullable()
+    .optional()
+    .default(undefined),
 });
 
 export const rigInput = record({

@@ -90,13 +90,17 @@ export const list = (of: unknown, max: number) =>
     .max(max)
     .required();
 
-/** One of several objects, told apart by `kind`. */
-export function union(variants: Record<string, ObjectSchema<AnyObject>>, nullable = false): Schema<unknown> & Union {
+/** One of several objects, told apart by `kind`, or by another field. */
+export function union(
+  variants: Record<string, ObjectSchema<AnyObject>>,
+  nullable = false,
+  by = 'kind',
+): Schema<unknown> & Union {
   const kinds = Object.keys(variants);
-  const none = record({ kind: oneOf(kinds) });
+  const none = record({ [by]: oneOf(kinds) });
   const schema = lazy((value: unknown) => {
     if (nullable && value === null) return mixed().nullable();
-    const kind = typeof value === 'object' && value !== null ? (value as { kind?: unknown }).kind : undefined;
+    const kind = typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[by] : undefined;
     return (typeof kind === 'string' && Object.hasOwn(variants, kind) ? variants[kind] : undefined) ?? none;
   });
   return Object.assign(schema as unknown as Schema<unknown>, { variants: Object.values(variants), nullable });

@@ -5,7 +5,7 @@ import type { StepKind } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
 import { ATTACHED } from '@lastmark/core/reading';
 import { boolean, string } from 'yup';
-import { id, list, mains, oneOf, optionalText, output, portLabel, record, si, text, union } from './parts.ts';
+import { id, list, mains, oneOf, optionalText, output, portLabel, record, si, text, union, whole } from './parts.ts';
 
 const settleRule = record({
   fraction: si(0.0001, 0.5).required(),
@@ -57,6 +57,18 @@ const STEPS: Readonly<Record<StepKind, ReturnType<typeof stepOf>>> = {
     lead: optionalText(80),
     startLevel: si(0, 1).nullable().defined(),
     after: si(0, 14_400).required(),
+  }),
+  resistance: stepOf('resistance', {
+    ...loaded,
+    currents: list(si(0, 20).required(), 60).min(1, 'A series has one current or more'),
+    replug: boolean().strict().defined(),
+  }),
+  bend: stepOf('bend', {
+    count: whole(1, 10_000_000).required(),
+    angle: si(1, 360).required(),
+    radius: si(0.0001, 1).required(),
+    tension: si(0, 1000).nullable().defined(),
+    rate: si(0.01, 1000).required(),
   }),
   'by hand': stepOf('by hand', {}),
 };

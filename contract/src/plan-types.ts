@@ -144,6 +144,7 @@ export interface SimulatedBenchState {
   speed: number | null;
   /** Models it can play. */
   chargers: string[];
+  cables: string[];
   /** Devices a person can plug in there. */
   devices: string[];
 }

@@ -3,11 +3,17 @@ import { BENCH_ROUTES } from './bench-routes.ts';
 import type { ParamOf, Route } from './route.ts';
 import { RUN_ROUTES } from './run-routes.ts';
 import { SAMPLE_ROUTES } from './sample-routes.ts';
+import { TRIAL_ROUTES } from './trial-routes.ts';
 
 export type { Route } from './route.ts';
 export * from './route-types.ts';
 
-export const ROUTES = { ...SAMPLE_ROUTES, ...BENCH_ROUTES, ...RUN_ROUTES } as const satisfies Record<string, Route>;
+export const ROUTES = {
+  ...SAMPLE_ROUTES,
+  ...BENCH_ROUTES,
+  ...RUN_ROUTES,
+  ...TRIAL_ROUTES,
+} as const satisfies Record<string, Route>;
 
 export type Operation = keyof typeof ROUTES;
 

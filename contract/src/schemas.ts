@@ -4,6 +4,7 @@ import type { QuantityId } from '@lastmark/core/quantity';
 import { ATTACHED, type EvidenceKind, type Place, RANGE_SUPPLIES } from '@lastmark/core/reading';
 import { MORE_AS, type PortFacts, type PriceFacts, type SampleKind } from '@lastmark/core/verdict';
 import { boolean, number, string } from 'yup';
+import { bendMethod, cableFacts } from './cable-schemas.ts';
 import {
   anyMains,
   currency,
@@ -28,7 +29,7 @@ export * from './bench-schemas.ts';
 
 /** What the shelf can be sorted by; without one the last changed comes first. */
 export const SHELF_ORDERS = ['name', 'watts', 'efficiency', 'idle', 'mass', 'short'] as const;
-export const SAMPLE_KINDS = ['wall', 'desktop', 'car'] as const satisfies readonly SampleKind[];
+export const SAMPLE_KINDS = ['wall', 'desktop', 'car', 'cable'] as const satisfies readonly SampleKind[];
 export const CONNECTORS = ['C', 'A', 'captive C'] as const satisfies readonly PortFacts['connector'][];
 export const OBTAINED = ['bought', 'lent', 'given', 'commission'] as const;
 export const PLUG_FORMS = ['fixed', 'folding', 'detachable lead'] as const;
@@ -102,6 +103,7 @@ export const modelInput = record({
   inputRating: optionalText(120),
   marks: list(oneOf(MARKS), MARKS.length),
   prices: list(price, 40),
+  cable: cableFacts.nullable().optional().default(undefined),
   /** Nameplate class chosen for the whole of it, with the reason; null takes the derived one. */
   classChoice: record({ nameplateClass: oneOf(NAMEPLATE_CLASSES), reason: text(300) })
     .nullable()
@@ -166,6 +168,13 @@ export const promised = union({
     to: si(0.01, 1).required(),
     seconds: si(60, 172_800).required(),
   }),
+  'cable-rating': record({
+    kind: oneOf(['cable-rating']),
+    amps: si(0.1, 20).required(),
+    volts: si(3, 60).required(),
+  }),
+  'data-rate': record({ kind: oneOf(['data-rate']), bits: si(1e6, 1e12).required() }),
+  bends: record({ kind: oneOf(['bends']), count: whole(1, 10_000_000).required() }),
   wording: record({ kind: oneOf(['wording']), text: text(300) }),
 });
 
@@ -308,6 +317,7 @@ export const profileInput = record({
     .optional()
     .default(undefined),
   touch: si(20, 200).nullable().optional().default(undefined),
+  bends: bendMethod,
   limits: limitsInput,
 });
 

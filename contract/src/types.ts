@@ -1,5 +1,6 @@
 // Shapes that travel over the API.
 
+import type { CableFacts, CableRun } from '@lastmark/core/cable';
 import type { Capture } from '@lastmark/core/capture';
 import type { Claim, ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { InstrumentProfile, ReplyExample, Wire } from '@lastmark/core/instrument';
@@ -44,6 +45,8 @@ export interface ModelInput {
   inputRating: string;
   marks: (typeof MARKS)[number][];
   prices: PriceFacts[];
+  /** Of what sits in a line; null or left out for a charger. */
+  cable?: CableFacts | null;
   classChoice?: { nameplateClass: NameplateClass; reason: string } | null;
 }
 
@@ -344,6 +347,7 @@ export interface SampleDossier {
   readOuts: StoredReadOut[];
   captures: Capture[];
   runs: StoredRun[];
+  cableRuns: CableRun[];
   devices: StoredDevice[];
   rigs: StoredRig[];
   instruments: StoredInstrument[];
@@ -380,4 +384,5 @@ export interface DemoState {
 }
 
 export * from './capture-types.ts';
+export * from './trial-types.ts';
 export * from './verdict-types.ts';

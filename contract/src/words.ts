@@ -1,7 +1,8 @@
 // What is wrong with a field, in the words and units of the people who fill it in.
 import { formatPlain, type QuantityId, quantityOf } from '@lastmark/core/quantity';
 import type { ValidationError } from 'yup';
-import { ONE_OF, WORDS, type Word } from './word-list.ts';
+import { ONE_OF } from './one-of.ts';
+import { WORDS, type Word } from './word-list.ts';
 
 const ITEM = /^(.*)\[(\d+)\]$/;
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { BATTERIES, charged, demandOf, freshBattery } from './battery.ts';
 import { SimulatedBench } from './bench.ts';
+import { CABLES } from './cables.ts';
 import { HandClock } from './clock.ts';
-import { CABLES, CHARGERS, named } from './world.ts';
+import { CHARGERS, named } from './world.ts';
 
 const laptop = named(BATTERIES, "Warden's laptop");
 const phone = named(BATTERIES, 'Loan phone');

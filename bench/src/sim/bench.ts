@@ -4,16 +4,8 @@ import { offersWith, portOf, shareOf } from './allocation.ts';
 import { demandOf } from './battery.ts';
 import type { Clock } from './clock.ts';
 import { SimulatedDevices } from './devices.ts';
-import {
-  cableOhms,
-  currentCrest,
-  type HeatState,
-  heatAfter,
-  idleWatts,
-  lossWatts,
-  powerFactor,
-  rippleVolts,
-} from './physics.ts';
+import { LaidCable } from './laid-cable.ts';
+import { currentCrest, type HeatState, heatAfter, idleWatts, lossWatts, powerFactor, rippleVolts } from './physics.ts';
 import { agreement, freshSink, nextMoment, type Sink } from './sink.ts';
 import { type Supply, SupplySide } from './supply-side.ts';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
@@ -35,7 +27,7 @@ const STRETCH = 5;
 export class SimulatedBench {
   readonly #clock: Clock;
   #charger: ChargerTruth;
-  #cable: CableTruth;
+  #cable: LaidCable;
   #sinks = new Map<string, Sink>();
   readonly #mains = new SupplySide();
   #room = 298.15;
@@ -59,7 +51,7 @@ export class SimulatedBench {
   constructor(charger: ChargerTruth, cable: CableTruth, clock: Clock) {
     this.#clock = clock;
     this.#charger = charger;
-    this.#cable = cable;
+    this.#cable = new LaidCable(cable);
     this.#at = clock.now();
     this.#plugIn(charger);
   }
@@ -78,7 +70,7 @@ export class SimulatedBench {
   }
 
   get cable(): CableTruth {
-    return this.#cable;
+    return this.#cable.truth;
   }
 
   get supply(): Supply {
@@ -94,8 +86,13 @@ export class SimulatedBench {
   /** Put another cable between ports and loads. */
   lay(cable: CableTruth): void {
     this.#advance();
-    this.#cable = cable;
+    this.#cable = new LaidCable(cable);
     for (const label of this.#sinks.keys()) this.#agree(label);
+  }
+
+  /** The cable between ports and loads, to be bent or plugged anew. */
+  get laid(): LaidCable {
+    return this.#cable;
   }
 
   setSupply(part: Partial<Supply>): void {
@@ -205,7 +202,8 @@ export class SimulatedBench {
   #share = (label: string): number => shareOf(this.#charger, label, this.occupied);
 
   /** What a port offers now. */
-  offers = (label: string): readonly SourceObject[] => offersWith(this.#port(label), this.#share(label), this.#cable);
+  offers = (label: string): readonly SourceObject[] =>
+    offersWith(this.#port(label), this.#share(label), this.#cable.truth);
 
   /** The offers as words, as an analyser receives them. */
   words(label: string): readonly number[] {
@@ -258,7 +256,7 @@ export class SimulatedBench {
       sag = 0.7;
     }
     const volts = Math.max(0, nominal * sag - this.#charger.sourceOhms * amps);
-    const ohms = cableOhms(this.#cable.copperOhms, this.#cable.contactOhms, this.#room - 273.15);
+    const ohms = this.#cable.ohms(amps, this.#room - 273.15, this.#at);
     return { volts, amps, endVolts: Math.max(0, volts - amps * ohms) };
   }
 

@@ -1,10 +1,11 @@
 // The whole rack: every instrument on its own loopback port, and a control port for what a person does by hand.
 import { BATTERIES } from './battery.ts';
 import { SimulatedBench } from './bench.ts';
+import { CABLES } from './cables.ts';
 import { RunningClock } from './clock.ts';
 import { CLASSES, deviceOf, type InstrumentClass } from './instruments.ts';
 import { type Device, FAULTS, type Fault, illegal, numberArg, ScpiServer } from './scpi-server.ts';
-import { CABLES, CHARGERS, named } from './world.ts';
+import { CHARGERS, named } from './world.ts';
 
 export interface RackOptions {
   /** First port; the instruments follow it, the control port is the first. 0 takes any free ports. */
@@ -47,6 +48,16 @@ function control(
         const found = named(CABLES, wanted);
         if (!found) throw illegal('no such cable');
         bench.lay(found);
+        return null;
+      },
+      // Bent so often more; pulled and plugged in again.
+      'BENC:CABL:BEND': (args) => {
+        bench.laid.bend(numberArg(args, 0, 1, 1_000_000));
+        return null;
+      },
+      'BENC:CABL:BEND?': () => String(bench.laid.bends),
+      'BENC:CABL:PLUG': () => {
+        bench.laid.plug();
         return null;
       },
       'BENC:SPE': (args) => {

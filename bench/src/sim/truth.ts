@@ -135,4 +135,10 @@ export interface CableTruth {
   /** What its marker says; empty for none. Eight digits a word. */
   readonly marker: readonly string[];
   readonly marks: 'none' | '3 A' | '5 A' | '5 A EPR';
+  /** How contacts differ from one plugging to the next, standard deviation as a fraction; left out for not at all. */
+  readonly contactSpread?: number;
+  /** How warm it gets, K/W of its own loss; left out for not at all. */
+  readonly kelvinPerWatt?: number;
+  /** What bends do: Ω of contact for a thousand beyond a count, and from which on it opens now and then; left out for nothing. */
+  readonly wear?: { readonly from: number; readonly perThousand: number; readonly opensFrom: number | null };
 }

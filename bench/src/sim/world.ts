@@ -1,6 +1,6 @@
-// The Fernwall chargers and cables as the simulated bench knows them. Invented, by our own models.
+// The Fernwall chargers as the simulated bench knows them. Invented, by our own models.
 import { fixedWatts, parseOffer, type SourceObject } from '@lastmark/core/pd';
-import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
+import type { ChargerTruth, PortTruth } from './truth.ts';
 
 const offers = (...lines: readonly string[]): SourceObject[] =>
   lines.map((line, index) => {
@@ -226,16 +226,6 @@ function budgets(groups: readonly Budget[]): ChargerTruth['allocations'] {
       ),
     }));
 }
-
-const marker = (cable: string): readonly string[] => ['FF00A041', '18002E5B', '00000000', '12340100', cable];
-
-export const CABLES: readonly CableTruth[] = [
-  { name: '240 W, 1 m', copperOhms: 0.078, contactOhms: 0.036, marker: marker('000A2640'), marks: '5 A EPR' },
-  { name: '60 W, 1 m', copperOhms: 0.118, contactOhms: 0.038, marker: marker('00082020'), marks: '3 A' },
-  { name: '"240 W" without a marker, 1 m', copperOhms: 0.126, contactOhms: 0.044, marker: [], marks: 'none' },
-  { name: 'thin, 3 m', copperOhms: 0.41, contactOhms: 0.05, marker: marker('00083020'), marks: '3 A' },
-  { name: 'worn by bending, 1 m', copperOhms: 0.131, contactOhms: 0.112, marker: marker('00082020'), marks: '3 A' },
-];
 
 /** Find by name, letter case aside. */
 export const named = <T extends { readonly name: string }>(list: readonly T[], name: string): T | undefined =>

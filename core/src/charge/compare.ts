@@ -1,9 +1,9 @@
 // Charges of one device held against each other, over the range of levels all of them went through.
 import { formatPlain } from '../quantity/index.ts';
+import { differenceOf, type Repeated, repeated, repeatsNeeded } from '../repeats/index.ts';
 import type { DeviceRun } from '../run/index.ts';
 import { levelSince } from './course.ts';
 import { type LevelCurve, reachedAt } from './level.ts';
-import { differenceOf, type Repeated, repeated, repeatsNeeded } from './repeats.ts';
 import type { ChargeSession } from './session.ts';
 import { percentOf, tenthMinutes, wholeMinutes } from './words.ts';
 

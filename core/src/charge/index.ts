@@ -5,7 +5,6 @@ export * from './course.ts';
 export * from './ending.ts';
 export * from './level.ts';
 export * from './profile.ts';
-export * from './repeats.ts';
 export * from './series.ts';
 export * from './session.ts';
 export * from './settled.ts';

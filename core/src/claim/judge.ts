@@ -2,6 +2,7 @@
 
 import { type Claim, describePromise, type Promised, sharePorts } from '../promise/index.ts';
 import { type Unstated, unstatedOf } from '../uncertainty/index.ts';
+import { judgeBends, judgeCableRating, judgeDataRate } from './judge-cable.ts';
 import { judgeChargeTime } from './judge-charge.ts';
 import { judgeEfficiency, judgeIdle, judgeRipple, judgeSurface } from './judge-figures.ts';
 import { withHold } from './judge-hold.ts';
@@ -32,6 +33,12 @@ function judgePromise(promise: Promised, known: Known): Judged {
       return judgeSurface(promise, known);
     case 'charge-time':
       return judgeChargeTime(promise, known);
+    case 'cable-rating':
+      return judgeCableRating(promise, known);
+    case 'data-rate':
+      return judgeDataRate(promise, known);
+    case 'bends':
+      return judgeBends(promise, known);
     case 'wording':
       return { state: 'undefined', sentence: 'These words promise nothing that can be tested.', notes: [], tests: [] };
   }

@@ -1,14 +1,18 @@
 // What is known about a sample when its claims are judged, and what a judgement gives.
 
+import type { BendEvidence } from '../bends/index.ts';
 import type { ChargeSession } from '../charge/index.ts';
+import type { CopyEvidence } from '../copy/index.ts';
 import type { DecisionRule } from '../decision/index.ts';
 import type { SeriesResult } from '../efficiency/index.ts';
 import type { Delivered } from '../evidence/index.ts';
 import type { SoakResult } from '../heat/index.ts';
 import type { IdleResult } from '../idle/index.ts';
+import type { MarkerEvidence } from '../marker/index.ts';
 import type { Sees } from '../pd/index.ts';
 import type { Promised } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/types.ts';
+import type { ResistanceEvidence } from '../resistance/index.ts';
 import type { RippleCell } from '../ripple/index.ts';
 import type { Device, DeviceRun, HoldRun } from '../run/index.ts';
 import type { ClaimResult } from './types.ts';
@@ -34,6 +38,11 @@ export interface Known {
   /** Whole charges of devices. */
   readonly charged: readonly Charged[];
   readonly devices: readonly Device[];
+  /** Of a cable: what its marker says, its resistance, files copied over it, and how often it was bent. */
+  readonly markers: readonly MarkerEvidence[];
+  readonly resistances: readonly ResistanceEvidence[];
+  readonly copies: readonly CopyEvidence[];
+  readonly bends: readonly BendEvidence[];
   /** Most any port is promised to give, W; null where nothing is promised. */
   readonly promisedWatts: number | null;
   readonly rule: DecisionRule;
@@ -60,6 +69,10 @@ export const NOTHING_KNOWN: Known = {
   ripple: [],
   soaks: [],
   charged: [],
+  markers: [],
+  resistances: [],
+  copies: [],
+  bends: [],
   devices: [],
   promisedWatts: null,
   rule: 'guarded',

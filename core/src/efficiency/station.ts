@@ -8,7 +8,7 @@ import { type LimitFacts, limitsOfSetups, type SetupLimits } from './limits.ts';
 import { efficiencySeries, LOAD_POINTS, type SeriesResult } from './series.ts';
 
 export interface EfficiencyFacts extends LimitFacts {
-  readonly sample: LimitFacts['sample'] & { readonly kind: 'wall' | 'desktop' | 'car' };
+  readonly sample: LimitFacts['sample'] & { readonly kind: 'wall' | 'desktop' | 'car' | 'cable' };
   readonly rigs: readonly Rig[];
   readonly limitSets: readonly LimitSet[];
   readonly profile: LimitFacts['profile'] & {

@@ -26,7 +26,7 @@ export interface SoakRecord {
 }
 
 export interface HeatStationFacts {
-  readonly sample: { readonly kind: 'wall' | 'desktop' | 'car' };
+  readonly sample: { readonly kind: 'wall' | 'desktop' | 'car' | 'cable' };
   readonly captures: readonly SoakRecord[];
   readonly profile: {
     readonly mains: readonly Mains[];
@@ -105,6 +105,7 @@ const LIKELY: Readonly<
   wall: { celsius: 35, title: 'in a hut at 35 °C' },
   desktop: { celsius: 35, title: 'in a hut at 35 °C' },
   car: { celsius: 50, title: 'in a car at 50 °C' },
+  cable: { celsius: 35, title: 'in a hut at 35 °C' },
 };
 
 function resultOf(record: SoakRecord, facts: HeatStationFacts, series: readonly SeriesResult[]): SoakResult[] {

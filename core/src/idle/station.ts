@@ -9,7 +9,7 @@ import { type IdleResult, idleResults } from './index.ts';
 import { type IdleFacts, limitsOfIdle } from './limits.ts';
 
 export interface IdleStationFacts extends IdleFacts {
-  readonly sample: IdleFacts['sample'] & { readonly kind: 'wall' | 'desktop' | 'car' };
+  readonly sample: IdleFacts['sample'] & { readonly kind: 'wall' | 'desktop' | 'car' | 'cable' };
   readonly setups: readonly (IdleFacts['setups'][number] & { readonly id: string })[];
   readonly rigs: readonly Rig[];
   readonly instruments: readonly Instrument[];

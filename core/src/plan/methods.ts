@@ -26,9 +26,10 @@ const BY_INSTRUMENTS = {
   captures: ['inrush', 'fading', 'waveform', 'ripple'],
   devices: false,
   charges: false,
+  line: null,
 } as const satisfies Partial<Method>;
 
-export const METHODS: readonly Method[] = [
+const CHARGER_METHODS: readonly Method[] = [
   {
     ...BY_INSTRUMENTS,
     id: 'regulatory-pair',
@@ -106,7 +107,41 @@ export const METHODS: readonly Method[] = [
   },
 ];
 
-/** The methods that fit a kind of charger. */
+/** What sits in the line has nothing of a charger to be measured. */
+const IN_LINE = {
+  ...BY_INSTRUMENTS,
+  kinds: ['cable'],
+  mains: [EU],
+  loads: [],
+  warmUp: 0,
+  settle: null,
+  idle: 0,
+  proof: false,
+  splits: false,
+  soak: 0,
+  captures: [],
+} as const satisfies Partial<Method>;
+
+const LINE_METHODS: readonly Method[] = [
+  {
+    ...IN_LINE,
+    id: 'line',
+    title: 'Resistance, three pluggings',
+    says: 'Its marker is read, then the drop between two meters at whole amperes up to what it may carry, plugged anew three times: what its contacts add is told from its wire.',
+    line: { pluggings: 3, bends: false },
+  },
+  {
+    ...IN_LINE,
+    id: 'bends',
+    title: 'Bends with looks between',
+    says: 'The same at the start, then bent as Rules say, and its resistance read again at every look, once plugged.',
+    line: { pluggings: 3, bends: true },
+  },
+];
+
+export const METHODS: readonly Method[] = [...CHARGER_METHODS, ...LINE_METHODS];
+
+/** The methods that fit a kind of sample. */
 export const methodsFor = (kind: Method['kinds'][number]): readonly Method[] =>
   METHODS.filter(({ kinds }) => kinds.includes(kind));
 

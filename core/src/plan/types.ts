@@ -1,5 +1,6 @@
 // A run sheet: ordered steps with what to set, how long to wait, what to read, and who must be there.
 
+import type { Bending } from '../bends/index.ts';
 import type { CaptureKind } from '../capture/types.ts';
 import type { ProfileClass } from '../instrument/index.ts';
 import type { SettleRule } from '../procedure/index.ts';
@@ -18,6 +19,8 @@ export const STEP_KINDS = [
   'cool',
   'device',
   'charge',
+  'resistance',
+  'bend',
   'by hand',
 ] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
@@ -35,6 +38,8 @@ export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
   cool: 'Cool down',
   device: 'Device',
   charge: 'Whole charge',
+  resistance: 'Resistance',
+  bend: 'Bends',
   'by hand': 'By hand',
 };
 
@@ -115,6 +120,20 @@ export interface ChargeStep extends StepBase<'charge'>, Supplied {
   readonly after: number;
 }
 
+/** A series of currents through what sits in the line, in one plugging; its time is shared among them. */
+export interface ResistanceStep extends StepBase<'resistance'>, Loaded {
+  /** A, rising; without any the meters show what they differ by. */
+  readonly currents: readonly number[];
+  /** Both plugs are pulled and put in again before it. */
+  readonly replug: boolean;
+}
+
+/** A stretch at the bender, up to a count, and a look at its end. */
+export interface BendStep extends StepBase<'bend'>, Bending {
+  /** Bends altogether at its end. */
+  readonly count: number;
+}
+
 interface Steps {
   readonly rig: StepBase<'rig'>;
   readonly idle: IdleStep;
@@ -127,6 +146,8 @@ interface Steps {
   readonly cool: StepBase<'cool'>;
   readonly device: DeviceStep;
   readonly charge: ChargeStep;
+  readonly resistance: ResistanceStep;
+  readonly bend: BendStep;
   readonly 'by hand': StepBase<'by hand'>;
 }
 
@@ -142,7 +163,7 @@ export interface Method {
   readonly title: string;
   /** What sets it apart, in a sentence. */
   readonly says: string;
-  readonly kinds: readonly ('wall' | 'desktop' | 'car')[];
+  readonly kinds: readonly ('wall' | 'desktop' | 'car' | 'cable')[];
   readonly by: By;
   readonly mains: readonly Mains[];
   /** Load points of the efficiency series, in the order taken; empty for none. */
@@ -173,4 +194,11 @@ export interface Method {
   readonly devices: boolean;
   /** Whether each device is charged from empty to full on the first port. */
   readonly charges: boolean;
+  /** What is done with something that sits in the line; null where chargers are measured. */
+  readonly line: {
+    /** How many times its resistance is read, plugged anew each time. */
+    readonly pluggings: number;
+    /** Whether it is bent, and read again at every look. */
+    readonly bends: boolean;
+  } | null;
 }

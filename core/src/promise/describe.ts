@@ -44,6 +44,12 @@ export function describePromise(promise: Promised): string {
       return `Surface below ${promise.celsius} °C`;
     case 'charge-time':
       return `${promise.device || 'Any device'}: ${formatPlain(promise.from, 'efficiency').replace(' %', '')} to ${formatPlain(promise.to, 'efficiency')} in ${formatPlain(promise.seconds, 'duration', 'min')}`;
+    case 'cable-rating':
+      return `Carries ${formatPlain(promise.amps * promise.volts, 'power')}: ${formatPlain(promise.amps, 'current')} at ${formatPlain(promise.volts, 'voltage')}`;
+    case 'data-rate':
+      return `Data at ${promise.bits >= 1e9 ? `${promise.bits / 1e9} Gbit/s` : `${promise.bits / 1e6} Mbit/s`}`;
+    case 'bends':
+      return `${promise.count} bends`;
     case 'wording':
       return `“${promise.text}”`;
   }

@@ -48,6 +48,12 @@ export type Promised =
       readonly to: number;
       readonly seconds: number;
     }
+  /** What a cable may carry: A at V. */
+  | { readonly kind: 'cable-rating'; readonly amps: number; readonly volts: number }
+  /** What data it carries, bit/s on the wire. */
+  | { readonly kind: 'data-rate'; readonly bits: number }
+  /** How often it may be bent. */
+  | { readonly kind: 'bends'; readonly count: number }
   /** A slogan or version name: kept, but it promises nothing that can be tested. */
   | { readonly kind: 'wording'; readonly text: string };
 

@@ -16,6 +16,10 @@ export interface LineElement {
   /** Rated voltage, V; null where nothing states it. */
   readonly volts: number | null;
   readonly basis: RatingBasis;
+  /** The sample of the shelf it is; left out or null for one that is none. */
+  readonly sampleId?: string | null | undefined;
+  /** Its resistance there and back at 20 °C as it was measured, Ω, with its expanded uncertainty, and the day; null while it was not. */
+  readonly calibrated?: { readonly ohms: number; readonly expanded: number; readonly on: string } | null | undefined;
 }
 
 /** What a cable without a marker or a stated rating may carry: 3 A at 20 V. USB Type-C R2.3, 4.5. */

@@ -63,7 +63,7 @@ export const CAR_STOPS = {
  * Supplies a kind of charger is measured at: those of the method that fit it, else what is usual for it.
  * @param chosen mains of the method, which may be meant for the other kind
  */
-export function suppliesFor(kind: 'wall' | 'desktop' | 'car', chosen: readonly Mains[]): readonly Mains[] {
+export function suppliesFor(kind: 'wall' | 'desktop' | 'car' | 'cable', chosen: readonly Mains[]): readonly Mains[] {
   const wanted = kind === 'car' ? 'dc' : 'ac';
   const fitting = chosen.filter((one) => one.kind === wanted);
   if (fitting.length > 0) return fitting;

@@ -44,7 +44,10 @@ export const RIPPLE_LOADS = ['no load', 'light load', 'part load', 'rated load',
 export type RippleLoad = (typeof RIPPLE_LOADS)[number];
 
 export interface RippleStationFacts {
-  readonly sample: { readonly kind: 'wall' | 'desktop' | 'car'; readonly ports: readonly { readonly label: string }[] };
+  readonly sample: {
+    readonly kind: 'wall' | 'desktop' | 'car' | 'cable';
+    readonly ports: readonly { readonly label: string }[];
+  };
   readonly captures: readonly RippleRecord[];
   readonly readOuts: readonly ReadOut[];
   readonly rigs: readonly Rig[];

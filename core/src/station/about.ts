@@ -12,28 +12,44 @@ export interface StationAbout {
   readonly settles: readonly ClaimKind[];
 }
 
+/** What gives power, and what carries it. */
+const CHARGERS = ['wall', 'desktop', 'car'] as const;
+const CABLES = ['cable'] as const;
+
 /** Stations in the order of the work. */
 export const STATIONS_ABOUT = [
   { id: 'intake', title: 'Intake', touches: null, settles: [] },
   { id: 'claims', title: 'Claims', touches: null, settles: [] },
-  { id: 'read-out', title: 'Read-out', touches: ['port-line', 'range', 'signal'], settles: [] },
+  { id: 'read-out', title: 'Read-out', kinds: CHARGERS, touches: ['port-line', 'range', 'signal'], settles: [] },
   {
     id: 'proof',
     title: 'Proof',
+    kinds: CHARGERS,
     touches: ['port-line', 'range', 'total', 'combination'],
     settles: ['port-line', 'range', 'total'],
   },
-  { id: 'splits', title: 'Splits', touches: ['combination', 'total'], settles: ['combination'] },
-  { id: 'devices', title: 'Devices', touches: ['charge-time', 'port-line', 'total'], settles: ['charge-time'] },
-  { id: 'idle', title: 'Idle', touches: ['idle'], settles: ['idle'] },
+  { id: 'splits', title: 'Splits', kinds: CHARGERS, touches: ['combination', 'total'], settles: ['combination'] },
+  {
+    id: 'devices',
+    title: 'Devices',
+    kinds: CHARGERS,
+    touches: ['charge-time', 'port-line', 'total'],
+    settles: ['charge-time'],
+  },
+  { id: 'idle', title: 'Idle', kinds: CHARGERS, touches: ['idle'], settles: ['idle'] },
   {
     id: 'efficiency',
     title: 'Efficiency',
+    kinds: CHARGERS,
     touches: ['average-efficiency', 'port-line', 'total', 'combination'],
     settles: ['average-efficiency'],
   },
-  { id: 'ripple', title: 'Ripple', touches: ['ripple'], settles: ['ripple'] },
-  { id: 'heat', title: 'Heat', touches: ['surface'], settles: ['surface'] },
+  { id: 'ripple', title: 'Ripple', kinds: CHARGERS, touches: ['ripple'], settles: ['ripple'] },
+  { id: 'heat', title: 'Heat', kinds: CHARGERS, touches: ['surface'], settles: ['surface'] },
+  { id: 'marker', title: 'Marker', kinds: CABLES, touches: ['cable-rating', 'data-rate'], settles: [] },
+  { id: 'resistance', title: 'Resistance', kinds: CABLES, touches: ['cable-rating'], settles: ['cable-rating'] },
+  { id: 'data', title: 'Data', kinds: CABLES, touches: ['data-rate'], settles: ['data-rate'] },
+  { id: 'bends', title: 'Bends', kinds: CABLES, touches: ['bends'], settles: ['bends'] },
   { id: 'verdict', title: 'Verdict', touches: null, settles: [] },
 ] as const satisfies readonly StationAbout[];
 

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { expect, it } from 'vitest';
-import { csvText } from './index.ts';
+import { csvText, textRows } from './index.ts';
 
 it('is read back as it was by any reader, whatever the names are', () => {
   const table = [
@@ -19,4 +19,52 @@ it('is read back as it was by any reader, whatever the names are', () => {
 it('is no program: what would be a formula is a text, and a negative number stays one', () => {
   expect(csvText([['=1+1', '@x', '+5', -2.5]])).toBe(`"'=1+1","'@x","'+5",-2.5\r\n`);
   expect(csvText([])).toBe('\r\n');
+});
+
+it.each([
+  [
+    '# hut\r\na;b\r\n\r\n1,5; 2 ',
+    ';',
+    [
+      ['a', 'b'],
+      ['1,5', '2'],
+    ],
+    [2, 4],
+  ],
+  [
+    'a\tb\n1\t2',
+    '\t',
+    [
+      ['a', 'b'],
+      ['1', '2'],
+    ],
+    [1, 2],
+  ],
+  [
+    '\ufeffa,b\r1,"2, or 3"',
+    ',',
+    [
+      ['a', 'b'],
+      ['1', '2, or 3'],
+    ],
+    [1, 2],
+  ],
+  ['1 2', ' ', [['1', '2']], [1]],
+  ['  1   2 ', ' ', [['1', '2']], [1]],
+  [
+    '1 0,119\n3  0,358',
+    ' ',
+    [
+      ['1', '0,119'],
+      ['3', '0,358'],
+    ],
+    [1, 2],
+  ],
+  ['1, 0.119', ',', [['1', '0.119']], [1]],
+  [' \n# nothing', ' ', [], []],
+])('%j comes in rows', (text, delimiter, cells, lines) => {
+  const read = textRows(text);
+  expect(read.delimiter).toBe(delimiter);
+  expect(read.rows.map((row) => row.cells)).toEqual(cells);
+  expect(read.rows.map(({ line }) => line)).toEqual(lines);
 });

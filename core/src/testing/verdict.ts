@@ -26,6 +26,7 @@ export function dossierFor(part: Partial<Dossier>): Dossier {
     readOuts: [],
     captures: [],
     runs: [],
+    cableRuns: [],
     devices: [],
     rigs: [aRig()],
     instruments: [],

@@ -32,6 +32,14 @@ function newestPrice(prices: readonly PriceFacts[]): PriceFacts | undefined {
 const knownExpanded = (of: Measured): number | null => (isStated(of) ? expandedUncertainty(of) : null);
 
 /** Figures of a judged sample. */
+/** The least of what is printed on something in the line, W; null where nothing is. */
+function printedRating({ claims }: Dossier): number | null {
+  const printed = claims.flatMap(({ promise }) =>
+    promise.kind === 'cable-rating' ? [promise.amps * promise.volts] : [],
+  );
+  return printed.length > 0 ? Math.min(...printed) : null;
+}
+
 export function keyFigures(
   dossier: Dossier,
   series: readonly SeriesResult[],
@@ -39,7 +47,9 @@ export function keyFigures(
   claims: readonly ClaimResult[],
   stations: readonly StationState[],
 ): KeyFigures {
-  const watts = nameplateOf(dossier, series);
+  const inLine = dossier.sample.kind === 'cable';
+  const watts = inLine ? printedRating(dossier) : nameplateOf(dossier, series);
+  const perWatt = inLine ? null : watts;
   const main = worseOf(
     series.filter((one) => one.byMains.some(({ average }) => average)),
     (one) => -one.nameplateWatts,
@@ -75,8 +85,9 @@ export function keyFigures(
           below: draw.below !== null,
         }
       : null,
-    massPerWatt: watts && dossier.sample.mass ? dossier.sample.mass / watts : null,
-    pricePerWatt: watts && price ? { value: price.amount / watts, currency: price.currency, basis: price.kind } : null,
+    massPerWatt: perWatt && dossier.sample.mass ? dossier.sample.mass / perWatt : null,
+    pricePerWatt:
+      perWatt && price ? { value: price.amount / perWatt, currency: price.currency, basis: price.kind } : null,
     claims: counts,
     stations: stations.map(({ id, look }) => ({ id, look })),
   };

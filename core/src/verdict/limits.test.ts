@@ -53,6 +53,7 @@ function dossierOf(setup: SetupFacts, points: Dossier['points'], part: Partial<D
     readOuts: [],
     captures: [],
     runs: [],
+    cableRuns: [],
     devices: [],
     rigs: [aRig()],
     instruments: [],

@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest';
 import type { Delivered } from '../evidence/index.ts';
 import { formatPlain } from '../quantity/index.ts';
-import { type AnyStation, STATIONS_ABOUT, type Station } from '../station/index.ts';
+import { type AnyStation, STATIONS_ABOUT, type Station, stationsOf } from '../station/index.ts';
 import { dossierFor } from '../testing/verdict.ts';
 import { measured } from '../uncertainty/index.ts';
 import { createJudge, type Dossier, judgeSample, STATIONS } from './index.ts';
@@ -101,7 +101,7 @@ describe('a station put into the list for a while', () => {
       look: 'untouched',
       says: ['0 hums of 50 Hz.'],
     });
-    expect(stations.map(({ id }) => id)).toEqual([...STATIONS_ABOUT.map(({ id }) => id), 'hum']);
+    expect(stations.map(({ id }) => id)).toEqual([...stationsOf(STATIONS_ABOUT, 'wall').map(({ id }) => id), 'hum']);
   });
 
   it('is left out of samples of kinds that do not have it', () => {

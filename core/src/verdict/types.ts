@@ -1,5 +1,7 @@
 // Everything known about one sample, and everything concluded from it.
 
+import type { BendMethod } from '../bends/index.ts';
+import type { CableFacts, CableRun } from '../cable/index.ts';
 import type { Capture } from '../capture/types.ts';
 import type { ClaimResult } from '../claim/index.ts';
 import type { DecisionRule, Interval } from '../decision/index.ts';
@@ -16,7 +18,8 @@ import type { SignalMode } from '../signal/index.ts';
 import type { StationLook, StationProgress } from '../station/index.ts';
 import type { Results } from './stations.ts';
 
-export type SampleKind = 'wall' | 'desktop' | 'car';
+/** What it is: a charger of some kind, or something that sits in a line. */
+export type SampleKind = 'wall' | 'desktop' | 'car' | 'cable';
 
 export interface PortFacts {
   readonly label: string;
@@ -40,6 +43,8 @@ export interface SampleFacts {
   /** kg, null while not weighed */
   readonly mass: number | null;
   readonly prices: readonly PriceFacts[];
+  /** Of what sits in a line; left out or null for a charger. */
+  readonly cable?: CableFacts | null | undefined;
   /** Nameplate class somebody chose for the whole sample, and why; null or left out takes the derived one. */
   readonly classChoice?: { readonly nameplateClass: NameplateClass; readonly reason: string } | null;
 }
@@ -73,6 +78,8 @@ export interface Profile {
   readonly ripple?: RippleLimit | null | undefined;
   /** Own limit for a surface that is touched, °C at 25 °C; left out for none. */
   readonly touch?: number | null | undefined;
+  /** How cables are bent; left out for the usual way. */
+  readonly bends?: BendMethod | null | undefined;
   /** At which every load goes off, unless a sample has limits of its own. */
   readonly limits: Limits;
 }
@@ -87,6 +94,8 @@ export interface Dossier {
   readonly readOuts: readonly ReadOut[];
   readonly captures: readonly Capture[];
   readonly runs: readonly Run[];
+  /** What was done with something that sits in a line. */
+  readonly cableRuns: readonly CableRun[];
   readonly devices: readonly Device[];
   readonly rigs: readonly Rig[];
   readonly instruments: readonly Instrument[];
@@ -113,7 +122,7 @@ export interface KeyFigure {
 }
 
 /** Counts how key figures are worked out and kept: figures of another form are worked out anew. */
-export const FIGURES_FORM = 3;
+export const FIGURES_FORM = 4;
 
 export interface KeyFigures {
   readonly form: number;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { LIMIT_SETS } from '../limits/index.ts';
 import { type Mains, REGULATORY_PAIR, type Stated } from '../reading/index.ts';
+import { stationsOf } from '../station/index.ts';
 import { aPoint, aReading, aRig, byTheBook } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
 import { type Dossier, judgeSample } from './index.ts';
@@ -63,6 +64,7 @@ const dossier: Dossier = {
   readOuts: [],
   captures: [],
   runs: [],
+  cableRuns: [],
   devices: [],
   rigs: [aRig()],
   instruments: [
@@ -138,6 +140,8 @@ describe('a measured sample', () => {
   });
 });
 
+const WALL = stationsOf(STATIONS, 'wall');
+
 describe('an empty sample', () => {
   const verdict = judgeSample({
     ...dossier,
@@ -149,16 +153,16 @@ describe('an empty sample', () => {
 
   it('concludes nothing and fails at nothing', () => {
     expect(verdict.figures).toEqual({
-      form: 3,
+      form: 4,
       watts: null,
       efficiency: null,
       idle: null,
       massPerWatt: null,
       pricePerWatt: null,
       claims: {},
-      stations: STATIONS.map(({ id }) => ({ id, look: 'untouched' })),
+      stations: WALL.map(({ id }) => ({ id, look: 'untouched' })),
     });
-    expect(verdict.stations.map((station) => station.done)).toEqual(STATIONS.map(() => 0));
+    expect(verdict.stations.map((station) => station.done)).toEqual(WALL.map(() => 0));
     expect(verdict.results.idle.limits).toEqual([]);
   });
 });

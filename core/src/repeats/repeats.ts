@@ -1,4 +1,4 @@
-// Repeats of one charge, and two chargers held against each other: means, spreads, intervals, and how many repeats would tell.
+// Repeats of one thing, and two things held against each other: means, spreads, intervals, and how many repeats would tell.
 import gammaln from '@stdlib/math-base-special-gammaln';
 import normalCdf from '@stdlib/stats-base-dists-normal-cdf';
 import tQuantile from '@stdlib/stats-base-dists-t-quantile';

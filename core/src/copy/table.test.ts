@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest';
+import { readCopies, typedBytes, typedRate, typedSeconds } from './index.ts';
+
+describe('copies as typed', () => {
+  it.each([
+    ['8 GB', 8e9],
+    ['8', 8e9],
+    ['1,5 GB', 1.5e9],
+    ['8 GiB', 8_589_934_592],
+    ['700MB', 7e8],
+    ['512 bytes', 512],
+  ])('%s', (text, bytes) => expect(typedBytes(text)).toBe(bytes));
+  it.each(['', 'big', '-3 GB', '0', '8 ZB'])('%j is no size', (text) => expect(typedBytes(text)).toBeNaN());
+  it.each([
+    ['102', 102],
+    ['1:42', 102],
+    ['1:02:03', 3723],
+    ['0:07,5', 7.5],
+    ['2 min', 120],
+    ['850 ms', 0.85],
+  ])('%s', (text, seconds) => expect(typedSeconds(text)).toBeCloseTo(seconds, 9));
+  it.each(['', 'soon'])('%j is no time', (text) => expect(typedSeconds(text)).toBeNaN());
+  it.each([
+    ['38.4 MB/s', 307.2e6],
+    ['38,4', 307.2e6],
+    ['480 Mbit/s', 480e6],
+    ['10 Gbps', 10e9],
+    ['10 GBps', 80e9],
+    ['1 GiB/s', 8 * 2 ** 30],
+    ['900 kB/s', 7.2e6],
+    ['512 bytes/s', 4096],
+  ])('%s', (text, bits) => expect(typedRate(text)).toBeCloseTo(bits, 3));
+  it.each(['', 'fast', '10 m', '-3 MB/s', '0'])('%j is no rate', (text) => expect(typedRate(text)).toBeNaN());
+});
+
+describe('a table of copies', () => {
+  it('is a line a copy, with its units in heads or cells', () => {
+    const read = readCopies(
+      [
+        '# hut bench, two laptops',
+        'Files;Direction;Size (GB);Time (s);Host;Link;Host link elsewhere;Errors;Fell back;Remark',
+        'one film;to the device;8;204,2;laptop, left port;480 Mbit/s;10 Gbit/s;0;no;',
+        '4000 photos;read;2,5;1:42;laptop, left port;;;2;yes;warm',
+      ].join('\r\n'),
+    );
+    if (!read.ok) throw new Error(read.reason);
+    expect(read.copies).toEqual([
+      {
+        mix: 'one film',
+        direction: 'to the device',
+        bytes: 8e9,
+        seconds: 204.2,
+        host: 'laptop, left port',
+        link: 480e6,
+        hostLink: 10e9,
+        errors: 0,
+        fellBack: false,
+        note: '',
+      },
+      {
+        mix: '4000 photos',
+        direction: 'from the device',
+        bytes: 2.5e9,
+        seconds: 102,
+        host: 'laptop, left port',
+        link: null,
+        hostLink: null,
+        errors: 2,
+        fellBack: true,
+        note: 'warm',
+      },
+    ]);
+  });
+
+  it('as a program writes it: bytes and a rate', () => {
+    const read = readCopies('operation,bytes,MB/s\nwrite,1000000000,40.0\nread,1000000000,50\n');
+    if (!read.ok) throw new Error(read.reason);
+    expect(read.copies.map(({ direction, seconds }) => [direction, seconds])).toEqual([
+      ['to the device', 25],
+      ['from the device', 20],
+    ]);
+    expect(read.copies[0]).toMatchObject({ mix: null, host: null });
+  });
+
+  it.each([
+    ['', 1, 'nothing in it'],
+    ['size_GB,note\n8,x', 1, 'no time, nor a rate'],
+    ['time_s\n8', 1, 'no size'],
+    ['size_GB,time_s', 1, 'no copy in it'],
+    ['size_GB,time_s\n8,204\n8,soon', 3, '“soon” is no time'],
+    ['size_GB,time_s\n,204', 2, 'its size is missing'],
+    ['size_GB,time_s\n8,0', 2, '“0” is no time'],
+    ['size_GB,time_s,way\n8,204,sideways', 2, '“sideways” is no direction'],
+    ['size_GB,time_s,link\n8,204,480', 2, '“480” is no link'],
+    ['size_GB,time_s,errors\n8,204,some', 2, '“some” is no count of errors'],
+    ['size_GB,rate\n8,quick', 2, '“quick” is no rate'],
+  ])('%j is refused at its line', (text, line, reason) => {
+    const read = readCopies(text);
+    expect(read.ok ? null : read.line).toBe(line);
+    expect(read.ok ? '' : read.reason).toContain(reason);
+  });
+});

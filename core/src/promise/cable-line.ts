@@ -1,0 +1,90 @@
+// What is printed on a cable: what it carries, what data, how many bends.
+import { parseQuantity } from '../quantity/index.ts';
+import type { LabelLine } from './label.ts';
+import type { Promised } from './types.ts';
+
+const NUMBER = "(\\d+(?:[ .,\\u00a0’']\\d{3})*(?:[.,]\\d+)?)";
+const RATE = new RegExp(`${NUMBER}\\s*(g|m)(?:bit\\/?s|bps|b\\/s)`, 'i');
+const BENDS = new RegExp(
+  `${NUMBER}\\s*(k)?\\s*\\+?\\s*(?:x\\s*|times\\s*)?(?:bends?|bending|bend cycles|flex(?:es)?|cycles)\\b`,
+  'i',
+);
+const WATTS = new RegExp(`${NUMBER}\\s*w(?:att)?s?\\b`, 'i');
+const AMPS = new RegExp(`${NUMBER}\\s*a(?:mp)?s?\\b`, 'i');
+const VOLTS = new RegExp(`${NUMBER}\\s*v(?:olt)?s?\\b`, 'i');
+
+/** What names of generations mean on the wire, bit/s. A name that is none of these promises nothing. */
+const NAMED: readonly (readonly [RegExp, number])[] = [[/\busb\s*2(?:\.0)?\b|\bhi(?:gh)?[- ]?speed\b/i, 480e6]];
+
+/** A count with its thousands apart, or a `k`. */
+const countOf = (text: string, kilo: string | undefined): number =>
+  Number(text.replace(/[ .,\u00a0’']/g, '')) * (kilo ? 1000 : 1);
+
+const found = (line: string, pattern: RegExp, quantity: 'power' | 'current' | 'voltage'): number | null => {
+  const [, number] = pattern.exec(line) ?? [];
+  const parsed = number === undefined ? null : parseQuantity(number, quantity);
+  return parsed?.ok ? parsed.value : null;
+};
+
+/** Levels a cable is rated for: a power alone says which, where it is one of the usual. */
+function ratingOf(line: string): Promised | { readonly reason: string } | null {
+  const watts = found(line, WATTS, 'power');
+  const amps = found(line, AMPS, 'current');
+  const volts = found(line, VOLTS, 'voltage');
+  if (watts === null && amps === null) return null;
+  if (amps !== null && volts !== null) return { kind: 'cable-rating', amps, volts };
+  if (amps !== null && watts !== null)
+    return { kind: 'cable-rating', amps, volts: Number((watts / amps).toPrecision(3)) };
+  if (amps !== null) return { kind: 'cable-rating', amps, volts: 20 };
+  const power = watts as number;
+  // Above 100 W a cable carries 5 A at a higher level; from 60 to 100 W, 5 A at 20 V; below, 3 A.
+  if (power > 240.5) return { reason: `${power} W is more than any cable of this kind carries: 240 W at most.` };
+  if (power > 60.5)
+    return { kind: 'cable-rating', amps: 5, volts: power > 100.5 ? Number((power / 5).toPrecision(3)) : 20 };
+  return { kind: 'cable-rating', amps: 3, volts: Number((power / 3).toPrecision(3)) };
+}
+
+/**
+ * Understand a line as it is printed on a cable or its box.
+ * @example parseCableLine('240 W, 480 Mbps') // carries 5 A at 48 V, and data at 480 Mbit/s
+ */
+export function parseCableLine(text: string): LabelLine {
+  const line = text.trim();
+  if (line === '') return { line, reason: 'Nothing typed.' };
+  const quoted = /^["“](.+)["”]$/.exec(line);
+  if (quoted?.[1]) return { line, promises: [{ kind: 'wording', text: quoted[1] }] };
+  const promises: Promised[] = [];
+  const [bent, count, kilo] = BENDS.exec(line) ?? [];
+  if (count !== undefined) promises.push({ kind: 'bends', count: countOf(count, kilo) });
+  const rest = bent ? line.replace(bent, ' ') : line;
+  const [rated, number, prefix] = RATE.exec(rest) ?? [];
+  const named = NAMED.find(([pattern]) => pattern.test(rest));
+  if (number !== undefined && prefix !== undefined) {
+    const value = Number(number.replace(',', '.')) * (prefix.toLowerCase() === 'g' ? 1e9 : 1e6);
+    promises.push({ kind: 'data-rate', bits: value });
+  } else if (named) promises.push({ kind: 'data-rate', bits: named[1] });
+  const power = ratingOf(rated ? rest.replace(rated, ' ') : rest);
+  if (power && 'reason' in power) return { line, reason: power.reason };
+  if (power) promises.push(power);
+  const bad = promises.find(
+    (one) =>
+      (one.kind === 'bends' && !(one.count >= 1 && one.count <= 1e7)) ||
+      (one.kind === 'cable-rating' && !(one.amps > 0 && one.amps <= 20 && one.volts >= 3 && one.volts <= 60)) ||
+      (one.kind === 'data-rate' && !(one.bits >= 1e6 && one.bits <= 1e12)),
+  );
+  if (bad) return { line, reason: 'These numbers make no sense for a cable.' };
+  return promises.length > 0
+    ? { line, promises }
+    : {
+        line,
+        reason:
+          'Write watts or amps (240 W, 5 A), a data rate (480 Mbit/s, 10 Gbit/s), bends (10 000 bends), or a slogan in quotes.',
+      };
+}
+
+/** The same for a whole label, line by line. */
+export const parseCableLabel = (text: string): readonly LabelLine[] =>
+  text
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== '')
+    .map(parseCableLine);

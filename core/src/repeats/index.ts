@@ -1,0 +1,3 @@
+// Repeats, differences, and several differences at once.
+export * from './holm.ts';
+export * from './repeats.ts';

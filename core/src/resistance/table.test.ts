@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest';
+import { readDrops } from './index.ts';
+
+const read = (text: string) => {
+  const table = readDrops(text);
+  if (!table.ok) throw new Error(`line ${table.line}: ${table.reason}`);
+  return table;
+};
+const why = (text: string) => {
+  const table = readDrops(text);
+  return table.ok ? 'read' : `line ${table.line}: ${table.reason}`;
+};
+
+describe('a table of drops', () => {
+  it('has a drop, with the unit of its head', () => {
+    const { readings, resolution } = read('current_A,drop_mV,temp_C\n1,244.0,31\n3,732.1,31\n');
+    expect(readings.map(({ amps }) => amps)).toEqual([1, 3]);
+    expect(readings[0]?.drop).toBeCloseTo(0.244, 12);
+    expect(readings[1]?.drop).toBeCloseTo(0.7321, 12);
+    expect(readings[0]?.celsius).toBeCloseTo(31, 9);
+    expect(resolution).toBeCloseTo(1e-4, 12);
+  });
+
+  it.each([
+    ['V_in and V_out', 'I (A);V_in (V);V_out (V);T (°C)\n3,000;20,043;19,311;31'],
+    ['near and far', 'amps\tnear V\tfar V\tcelsius\n3.000\t20.043\t19.311\t31'],
+    ['source and load', 'Current [A],Source voltage [V],Load voltage [V],Temperature [degC]\n3.000,20.043,19.311,31'],
+    ['units in the cells', 'current;vin;vout;temperature\n3000 mA;20.043 V;19311 mV;304.15 K'],
+    ['a line of units', 'i,u1,u2,t\nA,V,V,°C\n3,20.043,19.311,31'],
+    ['no heads', '3 20.043 19.311 31'],
+    ['remarks above', '# four wires, bench 2\n\ncurrent,near,far,temp\n3,20.043,19.311,31'],
+  ])('says the volts at both ends: %s', (_name, text) => {
+    const [one] = read(text).readings;
+    expect(one?.amps).toBeCloseTo(3, 9);
+    expect(one?.drop).toBeCloseTo(0.732, 9);
+    expect(one?.near).toBeCloseTo(20.043, 9);
+    expect(one?.celsius).toBeCloseTo(31, 6);
+  });
+
+  it('knows temperatures in °F, pluggings and lengths', () => {
+    const [one] = read('current_A,drop_V,temp_F,plugging,length_m\n3,0.3,68,2,1.5').readings;
+    expect(one).toMatchObject({ plugging: '2', length: 1.5 });
+    expect(one?.celsius).toBeCloseTo(20, 6);
+    expect(read('current,drop\n1,0.1').readings[0]).toMatchObject({ celsius: null, length: null });
+  });
+
+  it('that cannot be read names the line and what is wrong', () => {
+    expect(why('')).toContain('nothing in it');
+    expect(why('x,y\n1,2')).toMatch(/^line 1: the heads name no current/);
+    expect(why('current,volts\n1,2')).toContain('nor the volts at both ends');
+    expect(why('# x\ncurrent,drop\n1,0.1\n2,oops')).toBe('line 4: its drop is no number.');
+    expect(why('current,drop\n1,')).toBe('line 2: its drop is missing.');
+    expect(why('current,drop\n')).toContain('no reading');
+    expect(why('1\n2')).toContain('without heads');
+  });
+});
