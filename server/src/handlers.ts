@@ -2,8 +2,10 @@
 import { type Health, type InstrumentInput, openapiDocument } from '@lastmark/contract';
 import type { Trace } from '@lastmark/core/capture';
 import { sql } from 'drizzle-orm';
+import { fatesOf } from './across/cables.ts';
 import { deleteAttachment, listAttachments, readAttachment, readThumbnail } from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
+import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
@@ -35,6 +37,16 @@ import { createSample, createUnit, getSample, updateSample } from './samples/sto
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
 import { deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
 import { addStated } from './statements/store.ts';
+import {
+  addTrialRun,
+  createTrial,
+  deleteTrial,
+  getTrial,
+  listTrials,
+  openTrialKey,
+  revealTrial,
+  updateTrial,
+} from './trials/store.ts';
 import type { Working } from './working.ts';
 
 const versioned = <T extends { version: number }>(body: T): Answer<T> => ({ body, etag: etagOf(body.version) });
@@ -261,6 +273,17 @@ export const createHandlers = ({
       versioned(await updateLimitSet(call.db, call.params.limitSetId, call.body, call.ifMatch)),
     deleteLimitSet: async (call) => done(await deleteLimitSet(call.db, call.params.limitSetId, call.ifMatch)),
     addStated: async (call) => ({ body: await addStated(call.db, call.params.sampleId, call.body) }),
+    addCableRun: async (call) => ({ body: await addCableRun(call.db, call.params.sampleId, call.body.run) }),
+    getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
+    getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),
+    listTrials: async ({ db, query }) => ({ body: { items: await listTrials(db, query.sampleId) } }),
+    createTrial: async ({ db, body }) => versioned(await createTrial(db, body)),
+    getTrial: async (call) => versioned(await getTrial(call.db, call.params.trialId)),
+    updateTrial: async (call) => versioned(await updateTrial(call.db, call.params.trialId, call.body, call.ifMatch)),
+    deleteTrial: async (call) => done(await deleteTrial(call.db, call.params.trialId, call.ifMatch)),
+    addTrialRun: async (call) => versioned(await addTrialRun(call.db, call.params.trialId, call.body.run)),
+    openTrialKey: async (call) => ({ body: await openTrialKey(call.db, call.params.trialId) }),
+    revealTrial: async (call) => versioned(await revealTrial(call.db, call.params.trialId)),
     listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
   };
 };

@@ -8,6 +8,7 @@ import { getDossier, toJudge } from '../src/dossier/dossier.ts';
 import { getProfile } from '../src/profile/store.ts';
 import { workOutFigures } from '../src/shelf/figures.ts';
 import { listSamples } from '../src/shelf/shelf.ts';
+import { listTrials } from '../src/trials/store.ts';
 import { type Harness, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
@@ -35,12 +36,33 @@ const verdictOf = async (model: string) => {
 describe('the demo shelf', () => {
   it('is filled once, and only when empty', async () => {
     expect(await seedDemo(harness.db)).toBe(false);
-    expect(await rows(harness)).toHaveLength(8);
+    expect(await rows(harness)).toHaveLength(20);
   });
 
   it('is the same every time', async () => {
     const plain = (list: Awaited<ReturnType<typeof rows>>) => list.map(({ updatedAt: _when, ...row }) => row);
     expect(plain(await rows(harness))).toEqual(plain(await rows(other)));
+  });
+
+  it('has cables of every fate, and two trials', async () => {
+    const cables = (await rows(harness)).filter(({ kind }) => kind === 'cable');
+    expect(cables).toHaveLength(12);
+    const stateOf = async (model: string, kind: string) => {
+      const { dossier, verdict } = await verdictOf(model);
+      return verdict.claims[dossier.claims.findIndex(({ promise }) => promise.kind === kind)]?.state;
+    };
+    expect(await stateOf('Tether 60', 'cable-rating')).toBe('proven');
+    expect(await stateOf('Tether 240', 'cable-rating')).toBe('proven');
+    expect(await stateOf('Hawser 240', 'cable-rating')).toBe('short');
+    expect(await stateOf('Long Line', 'cable-rating')).toBe('short');
+    const worn = await getDossier(harness.db, cables.find(({ serial }) => serial === 'BC-0031')?.id ?? '');
+    const { bends } = judgeSample(toJudge(worn)).results;
+    expect(bends.wear.map(({ worn: one }) => one)).toEqual([false, false, true]);
+    expect(bends.failed).toEqual({ count: 7000, fault: 'intermittent under wiggle' });
+    expect((await listTrials(harness.db, undefined)).map(({ done, planned }) => [done, planned])).toEqual([
+      [27, 36],
+      [20, 20],
+    ]);
   });
 
   it('has three wall chargers with efficiency and idle measured', async () => {

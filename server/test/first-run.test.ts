@@ -32,9 +32,13 @@ it('greets, is filled, put away and brought back, without losing what a person t
   expect((await show(false)).body).toEqual({ demo: 'away', empty: false });
   expect((await shelf()).items.map(({ id }: { id: string }) => id)).toEqual([own.body.id]);
   expect(await shelf('?q=tarnhook&sort=efficiency')).toMatchObject({ total: 1 });
+  // Trials of its samples are away with them.
+  const trials = async () => (await request(harness.app).get('/api/trials')).body.items.length;
+  expect(await trials()).toBe(0);
   // Nothing of it is deleted.
   expect((await request(harness.app).get(`/api/samples/${first.id}`)).status).toBe(200);
 
   await show(true);
   expect((await shelf()).total).toBe(all.total + 1);
+  expect(await trials()).toBe(2);
 });

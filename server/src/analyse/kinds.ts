@@ -125,5 +125,6 @@ export function analyse(trace: Trace, options: Options): Made {
   if (options.kind === 'ripple') return ripple(trace, options);
   if (options.kind === 'heat') return heat(trace, options);
   if (options.kind === 'charge') return charge(trace, options);
+  if (options.kind === 'resistance') return { reason: 'drops are a table, not a recording.' };
   return capture(options.kind, trace);
 }

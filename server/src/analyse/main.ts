@@ -2,7 +2,8 @@
 // line and exit status 2.
 import { readInput } from './input.ts';
 import { analyse } from './kinds.ts';
-import { readOptions, USAGE, UsageError } from './options.ts';
+import { type Options, readOptions, USAGE, UsageError } from './options.ts';
+import { analyseResistance } from './resistance.ts';
 
 const REFUSED = 2;
 
@@ -26,15 +27,23 @@ async function main(args: readonly string[]): Promise<void> {
     return;
   }
   const options = readOptions(args);
+  if (options.kind === 'resistance') {
+    const made = await analyseResistance(options).catch((error: unknown) => why(error, options.file));
+    if (typeof made === 'string') return refuse(made);
+    return print(options, made);
+  }
   const reading = await readInput(options).catch((error: unknown) => why(error, options.file));
   if (typeof reading === 'string') return refuse(reading);
   if (!reading.ok)
     return refuse(
       `${reading.line === null ? options.file : `${options.file}, line ${reading.line}`}: ${reading.reason}`,
     );
-  const made = analyse(reading.trace, options);
-  if ('reason' in made) return refuse(`${options.file}: ${made.reason}`);
-  process.stdout.write(options.json ? `${JSON.stringify(made.figures)}\n` : `${made.says.join('\n')}\n`);
+  print(options, analyse(reading.trace, options));
+}
+
+function print({ file, json }: Options, made: ReturnType<typeof analyse>): void {
+  if ('reason' in made) refuse(`${file}: ${made.reason}`);
+  else process.stdout.write(json ? `${JSON.stringify(made.figures)}\n` : `${made.says.join('\n')}\n`);
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {

@@ -1,12 +1,19 @@
 // The command line of `npm run -s analyse -- KIND FILE`.
 import { parseArgs } from 'node:util';
 import { CAPTURE_KINDS, type CaptureKind } from '@lastmark/core/capture';
+import { type AccuracySpec, parseAccuracy } from '@lastmark/core/uncertainty';
 
 /** A soak is what `heat` reads. */
 export const ANALYSE_KINDS: readonly AnalyseKind[] = [
-  ...new Set<AnalyseKind>(['ripple', 'heat', 'charge', ...CAPTURE_KINDS.filter((kind) => kind !== 'soak')]),
+  ...new Set<AnalyseKind>([
+    'ripple',
+    'heat',
+    'charge',
+    'resistance',
+    ...CAPTURE_KINDS.filter((kind) => kind !== 'soak'),
+  ]),
 ];
-export type AnalyseKind = 'ripple' | 'heat' | 'charge' | CaptureKind;
+export type AnalyseKind = 'ripple' | 'heat' | 'charge' | 'resistance' | CaptureKind;
 
 export interface Options {
   readonly kind: AnalyseKind;
@@ -23,6 +30,9 @@ export interface Options {
   readonly start: number | null;
   /** The user's mark: when it was full, s from the first sample. */
   readonly end: number | null;
+  /** Accuracies of the meters that read a drop; null for not stated. */
+  readonly volts: AccuracySpec | null;
+  readonly amps: AccuracySpec | null;
   /** JSON that describes a binary file. */
   readonly describe: string | null;
 }
@@ -38,7 +48,9 @@ FILE is a text file of any dialect, "-" for standard input, or binary samples wi
   --mains HZ         50, 60, or 0 for DC (ripple)
   --bandwidth HZ     of probe and scope (ripple)
   --envelope         its samples are extremes, not the signal (ripple)
-  --ambient C        where no column says it (heat)
+  --ambient C        where no column says it (heat, resistance)
+  --volts ACCURACY   of the voltmeters, such as "0.05 % + 4 mV" (resistance)
+  --amps ACCURACY    of the ammeter (resistance)
   --start PERCENT    level at the start, where no column says it (charge)
   --end SECONDS      when it was full, by your own mark (charge)
   --describe FILE    JSON that describes binary samples`;
@@ -52,6 +64,13 @@ function number(text: string | undefined, name: string, least: number): number |
   if (text.trim() === '' || !Number.isFinite(value) || value < least)
     throw new UsageError(`--${name} is "${text}"; give a number${least === 0 ? ' of nought or more' : ''}.`);
   return value;
+}
+
+function accuracy(text: string | undefined, name: string, quantity: 'voltage' | 'current'): AccuracySpec | null {
+  if (text === undefined) return null;
+  const parsed = parseAccuracy(text, quantity);
+  if (!parsed.ok) throw new UsageError(`--${name} is "${text}": ${parsed.reason}`);
+  return parsed.spec;
 }
 
 function percent(text: string | undefined): number | null {
@@ -87,6 +106,8 @@ export function readOptions(args: readonly string[]): Options {
     ambient: number(values.ambient, 'ambient', -100),
     start: percent(values.start),
     end: number(values.end, 'end', 0),
+    volts: accuracy(values.volts, 'volts', 'voltage'),
+    amps: accuracy(values.amps, 'amps', 'current'),
     describe: values.describe ?? null,
   };
 }
@@ -105,6 +126,8 @@ const parse = (args: readonly string[]) =>
       ambient: { type: 'string' },
       start: { type: 'string' },
       end: { type: 'string' },
+      volts: { type: 'string' },
+      amps: { type: 'string' },
       describe: { type: 'string' },
     },
   });

@@ -1,5 +1,6 @@
 // The tables, one file a subject. Readings are only ever added: a correction is a new row that supersedes.
 export * from './schema/bench.ts';
+export * from './schema/cables.ts';
 export * from './schema/changes.ts';
 export * from './schema/files.ts';
 export * from './schema/measured.ts';

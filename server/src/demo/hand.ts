@@ -12,12 +12,21 @@ import type { Runner } from '../runner/runner.ts';
 import { getSample } from '../samples/store.ts';
 import { SIMULATED_CABLE, SIMULATED_RIG } from './simulated.ts';
 
-export const NO_SIMULATED_BENCH: SimulatedBenchState = { there: false, speed: null, chargers: [], devices: [] };
+export const NO_SIMULATED_BENCH: SimulatedBenchState = {
+  there: false,
+  speed: null,
+  chargers: [],
+  cables: [],
+  devices: [],
+};
 
 const noBench = () =>
   new ProblemError(503, 'No simulated bench', 'This start has no simulated bench. "npm start" runs it with the demo.');
-const cannotPlay = (model: string, { chargers }: SimulatedBenchState) =>
-  refused('sampleId', `The simulated bench has no ${model}. It plays ${chargers.join(', ')}.`);
+const cannotPlay = (model: string, plays: readonly string[]) =>
+  refused('sampleId', `The simulated bench has no ${model}. It plays ${plays.join(', ')}.`);
+
+/** What feeds a cable under test: 5 A at 20 V, or what its marker lets through. */
+const FEEDER = 'Six 210';
 
 /** On the wire there are no other signs than those of ASCII. */
 const quoted = (text: string): string[] => [...text.matchAll(/"([^"]*)"/g)].map(([, name = '']) => name);
@@ -37,13 +46,14 @@ export class Hand {
       there: true,
       speed: Number(await this.#client.query('BENC:SPE?')),
       chargers: quoted(await this.#client.query('BENC:CAT?')),
+      cables: quoted(await this.#client.query('BENC:CABL:CAT?')),
       devices: quoted(await this.#client.query('BENC:DEV:CAT?')).map((name) => name.replaceAll("'", '’')),
     };
   }
 
-  /** Put a charger on the bench, cold, with its cable, and let the clock run. */
-  async put(charger: string, speed: number): Promise<void> {
-    for (const command of [`BENC:CHAR "${charger}"`, `BENC:CABL "${SIMULATED_CABLE}"`, `BENC:SPE ${speed}`])
+  /** Put a charger on the bench, cold, with a cable, and let the clock run. */
+  async put(charger: string, speed: number, cable = SIMULATED_CABLE): Promise<void> {
+    for (const command of [`BENC:CHAR "${charger}"`, `BENC:CABL "${cable}"`, `BENC:SPE ${speed}`])
       await this.#client.confirm(command);
   }
 
@@ -72,7 +82,7 @@ export async function plugSimulated(
   const state = hand ? await hand.state() : NO_SIMULATED_BENCH;
   if (!hand || !state.there) throw noBench();
   const { model } = await getSample(db, sampleId);
-  if (!state.chargers.includes(model.model)) throw cannotPlay(model.model, state);
+  if (!state.chargers.includes(model.model)) throw cannotPlay(model.model, state.chargers);
   if (!model.ports.some(({ label }) => label === input.port))
     throw refused('port', `There is no port "${input.port}".`);
   if (input.device !== null && !state.devices.includes(input.device))
@@ -92,13 +102,15 @@ export async function runSimulated(
   const state = hand ? await hand.state() : NO_SIMULATED_BENCH;
   if (!hand || !state.there) throw noBench();
   const sample = await getSample(db, sampleId);
-  if (!state.chargers.includes(sample.model.model)) throw cannotPlay(sample.model.model, state);
+  const { kind, model } = sample.model;
+  const plays = kind === 'cable' ? state.cables : state.chargers;
+  if (!plays.includes(model)) throw cannotPlay(model, plays);
   const rig = (await listRigs(db)).find(({ name }) => name === SIMULATED_RIG);
   if (!rig) throw conflict(`The rig "${SIMULATED_RIG}" is not on the bench any more.`);
   const own = new Set<string | null | undefined>([...Object.values(rig.meters), ...Object.values(rig.drives ?? {})]);
   const taken = (await listLeases(db)).find(({ instrumentId }) => own.has(instrumentId));
   if (taken) throw conflict(`The simulated bench belongs to ${taken.person}'s run "${taken.title}".`);
-  await hand.put(sample.model.model, speed);
+  await (kind === 'cable' ? hand.put(FEEDER, speed, model) : hand.put(model, speed));
   const sheet = await createSheet(db, sampleId, { methodId, rigId: rig.id });
   return runner.start(sheet.id, { person, tag: sample.tag, watched: true });
 }

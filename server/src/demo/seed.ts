@@ -11,6 +11,7 @@ import { samples } from '../db/schema.ts';
 import { storePoints, type TakenPoint } from '../readings/store.ts';
 import { createSample, createUnit } from '../samples/store.ts';
 import { createSetup } from '../setups/store.ts';
+import { seedCables } from './cables.ts';
 import { CAPTURES } from './captures.ts';
 import { CHARGED } from './charges.ts';
 import { INSTRUMENTS } from './instruments.ts';
@@ -228,6 +229,12 @@ async function fill(db: Database, benchPort: number | null): Promise<void> {
   const random = seededRandom(SEED);
   await withSeededIds(seededRandom(SEED + 2), START, async () => {
     const bench = await createBench(db, random);
+    await seedCables({
+      db,
+      rigId: bench.load.id,
+      analyserId: bench.proof.analysers.analyserNew,
+      chance: seededRandom(SEED + 40),
+    });
     for (const sample of SHELF) await seedSample(db, bench, sample);
     const rigs = { load: bench.load.id, proof: bench.proof.rigs.proof.id };
     for (const [index, { serials, seed }] of WORKS.entries()) {

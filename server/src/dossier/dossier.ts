@@ -100,7 +100,16 @@ export async function* dossiersOf(
 }
 
 /** A sample on which nothing was done. */
-const NOTHING: OwnParts = { claims: [], setups: [], points: [], stated: [], readOuts: [], captures: [], runs: [] };
+const NOTHING: OwnParts = {
+  claims: [],
+  setups: [],
+  points: [],
+  stated: [],
+  readOuts: [],
+  captures: [],
+  runs: [],
+  cableRuns: [],
+};
 
 /** What a browser has already: `points.12,runs.3`. */
 export function revisionsIn(have: string): Revisions {

@@ -9,6 +9,7 @@ import type {
   TraceWindow,
 } from '@lastmark/contract';
 import type { Capture, Trace } from '@lastmark/core/capture';
+import { heldBackBy } from '../across/cables.ts';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
@@ -70,6 +71,9 @@ export const JOBS = {
     jsonOf(await dossierSince(db, sampleId, revisionsIn(have))),
   ),
   deviceEvidence: job('screen', async (db, _needs: object) => jsonOf(await deviceEvidence(db))),
+  heldBack: job('screen', async (db, { sampleId }: { sampleId: string }) =>
+    jsonOf({ items: await heldBackBy(db, sampleId) }),
+  ),
   figures: job('background', (db, { most }: { most: number }) => workOutFigures(db, most)),
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
   trace: job(

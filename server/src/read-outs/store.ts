@@ -1,5 +1,6 @@
 // Read-outs: only ever added; a correction names the one it takes the place of.
 import type { ReadOutInput, StoredReadOut } from '@lastmark/contract';
+import { placesOf } from '@lastmark/core/cable';
 import { currentReadOuts } from '@lastmark/core/read-out';
 import { eq } from 'drizzle-orm';
 import { listInstruments } from '../bench/store.ts';
@@ -30,9 +31,13 @@ export async function listReadOuts(db: Queries, sampleId: string): Promise<Store
   return rows.map(toReadOut);
 }
 
-function checkPlaces(input: ReadOutInput, labels: readonly string[]): void {
+function checkPlaces(input: ReadOutInput, labels: readonly string[], cable: boolean): void {
   const ports = labels.join(', ') || 'not entered yet';
-  if (!labels.includes(input.port)) throw refused('port', `There is no port "${input.port}". The ports are ${ports}.`);
+  if (!labels.includes(input.port))
+    throw refused(
+      'port',
+      `There is no ${cable ? 'end' : 'port'} "${input.port}". The ${cable ? 'ends' : 'ports'} are ${ports}.`,
+    );
   const stray = input.occupied.find((port) => !labels.includes(port) || port === input.port);
   if (stray !== undefined)
     throw refused(
@@ -41,7 +46,8 @@ function checkPlaces(input: ReadOutInput, labels: readonly string[]): void {
     );
   const beyond = input.unreachable.find(({ position }) => position > input.words.length);
   if (beyond) throw refused('unreachable', `There is no position ${beyond.position} in this list.`);
-  if (!input.withdrawn && input.words.length === 0 && input.signals.length === 0)
+  // A cable that does not answer has no marker: that is what was read.
+  if (!cable && !input.withdrawn && input.words.length === 0 && input.signals.length === 0)
     throw refused('words', 'Nothing read out: enter the offers, or what was seen outside PD.');
 }
 
@@ -52,10 +58,7 @@ export const addReadOut = (db: Database, sampleId: string, input: ReadOutInput):
 /** The same inside a transaction. */
 export async function storeReadOut(tx: Queries, sampleId: string, input: ReadOutInput): Promise<StoredReadOut> {
   const sample = await getSample(tx, sampleId);
-  checkPlaces(
-    input,
-    sample.model.ports.map(({ label }) => label),
-  );
+  checkPlaces(input, placesOf(sample.model), sample.model.kind === 'cable');
   if (!(await listInstruments(tx)).some(({ id }) => id === input.instrumentId))
     throw refused('instrumentId', 'This analyser is not on the bench any more. Choose another.');
   const ways = { table: readOuts, what: 'read-out', list: listReadOuts, current: currentReadOuts };

@@ -13,6 +13,8 @@ export interface Hands {
   readonly rig: StoredRig;
   readonly own: readonly StoredInstrument[];
   readonly ports: readonly string[];
+  /** The sample sits in the line: what feeds it is the rig's. */
+  readonly inLine: boolean;
   readonly driver: RigDriver;
   readonly looks: Looks;
   /** Instruments that tell numbers by themselves; ids. */

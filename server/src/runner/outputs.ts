@@ -12,7 +12,7 @@ const DROPPED = 0.8;
 const DRAWS_NOTHING = 0.1;
 /** … where it was told to draw at least this, A: a meter's zero is below that. */
 const LEAST_AMPS = 0.1;
-/** Looks at the voltage behind either: what draws nothing because nothing comes is seen as gone first. */
+/** Looks behind either. Both meters have to tell: what draws nothing because nothing comes is seen as gone first. */
 const LASTING_LOOKS = { gone: 1, idle: 5 };
 
 interface Expected {
@@ -102,6 +102,7 @@ export class OutputWatch {
   }
 
   #spot = (port: string): Spot => ({ quantity: 'voltage', place: this.#place, port });
+  #current = (port: string): Spot => ({ quantity: 'current', place: this.#place, port });
 
   /** Seen in more than one look: a single one may have been on its way while something was switched. */
   #lasts(what: 'gone' | 'idle', port: string, gone: boolean): boolean {
@@ -115,7 +116,8 @@ export class OutputWatch {
       this.#low.set(key, this.#looks.mark);
       return false;
     }
-    return this.#looks.after(this.#spot(port), since).count >= LASTING_LOOKS[what];
+    const spots = what === 'gone' ? [this.#spot(port)] : [this.#spot(port), this.#current(port)];
+    return spots.every((spot) => this.#looks.after(spot, since).count >= LASTING_LOOKS[what]);
   }
 
   /** @throws Silent when an output is gone that should be there; Fault when the load draws nothing from one that is */
@@ -130,7 +132,7 @@ export class OutputWatch {
     if (first) throw this.#silent(expected, gone, first.how);
     for (const { port, amps } of expected.outputs) {
       const told = amps * expected.load;
-      const drawn = this.#looks.newest({ quantity: 'current', place: this.#place, port });
+      const drawn = this.#looks.newest(this.#current(port));
       const nothing = drawn !== null && told >= LEAST_AMPS && drawn < told * DRAWS_NOTHING;
       if (this.#lasts('idle', port, nothing))
         throw new Fault(

@@ -1,6 +1,7 @@
 // What a run needs before its first step: its row, its rig with the instruments, and who drives and listens.
 import type { SheetRun, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { LIVE_ACTION } from '@lastmark/core/instrument';
+import { loadedPlaces } from '@lastmark/core/plan';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import type { Links } from '../links/links.ts';
@@ -16,6 +17,8 @@ export interface Ready {
   readonly rig: StoredRig;
   readonly own: readonly StoredInstrument[];
   readonly ports: readonly string[];
+  /** The sample sits in the line: what feeds it is the rig's. */
+  readonly inLine: boolean;
   readonly looks: Looks;
   readonly driver: RigDriver;
   /** Instruments that should tell numbers; ids. */
@@ -32,13 +35,15 @@ export async function prepare(
   const rig = (await listRigs(db)).find(({ id }) => id === run.rigId);
   if (!rig) throw new Fault('The rig of this run is not on the bench any more.');
   const own = instrumentsOf(rig, await listInstruments(db));
-  const ports = (await getSample(db, run.sample.id)).model.ports.map(({ label }) => label);
+  const { model } = await getSample(db, run.sample.id);
+  const ports = loadedPlaces(model);
   const needed = new Set([...Object.values(rig.meters), rig.drives?.load]);
   return {
     run,
     rig,
     own,
     ports,
+    inLine: model.kind === 'cable',
     looks: new Looks(rig, own, ports, Date.now),
     driver: new RigDriver(links, rig, own, await listProfiles(db), ports, permission),
     telling: own

@@ -1,7 +1,7 @@
 // What holds the plugs and asks for levels: a PD sink of its own, the sinks of the load, or a person.
 import type { StoredInstrument } from '@lastmark/contract';
 import type { InstrumentProfile } from '@lastmark/core/instrument';
-import type { LevelRequest } from '@lastmark/core/plan';
+import { type LevelRequest, NEAR_END } from '@lastmark/core/plan';
 import { formatPlain } from '@lastmark/core/quantity';
 import { type Output, SUPPLY_WORDS } from '@lastmark/core/reading';
 
@@ -47,10 +47,12 @@ export class Sinks {
     const { sink, person } = this.#parts;
     if (out.length + into.length === 0) return;
     if (this.byHand || !sink) {
-      const says = [
-        ...(out.length > 0 ? [`Pull the plug from ${and(out)}.`] : []),
-        ...(into.length > 0 ? [`Plug the load into ${and(into)}.`] : []),
-      ];
+      const says = into.includes(NEAR_END)
+        ? ['Put the sample between charger and load.']
+        : [
+            ...(out.length > 0 ? [`Pull the plug from ${and(out)}.`] : []),
+            ...(into.length > 0 ? [`Plug the load into ${and(into)}.`] : []),
+          ];
       return person(`${says.join(' ')} Then go on.`);
     }
     for (const port of [...out, ...into]) {

@@ -30,7 +30,7 @@ export async function storeRun(tx: Queries, sampleId: string, input: RunInput): 
     throw refused('run.port', `There is no port "${input.port}".`);
   const rig = (await listRigs(tx)).find(({ id }) => id === input.rigId);
   if (!rig) throw refused('run.rigId', 'This rig is not on the bench any more. Choose another.');
-  const ways = { table: runs, what: 'run', at: 'run.', list: listRuns, current: currentRuns };
+  const ways = { table: runs, what: 'run', at: 'run.', list: listRuns, current: currentRuns<StoredRun> };
   const { repeated } = await beforeAdding(tx, sampleId, input, ways);
   if (repeated) return repeated;
   const { overRating } = await getProfile(tx);

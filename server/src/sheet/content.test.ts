@@ -96,3 +96,24 @@ describe('the claims of a sheet', () => {
     expect(at('slogan 28')).toBeLessThan(at('slogan 0'));
   });
 });
+
+it('of what sits in the line says what it is, and misses nothing of a charger', () => {
+  const cable = {
+    form: 'cable',
+    length: 1.2,
+    ends: ['C plug', 'C plug'],
+    braid: false,
+    strainRelief: 'none',
+    stiffness: null,
+    pack: 1,
+  };
+  const line = {
+    ...dossier,
+    cableRuns: [],
+    sample: { ...dossier.sample, model: { ...model, kind: 'cable', cable } },
+  } as unknown as SampleDossier;
+  const said = JSON.stringify(sheetContent(line, judgeSample(toJudge(line))));
+  expect(said).toContain('C plug to C plug, 1.2 m');
+  for (const missing of ['Efficiency', 'Idle', 'ports not entered']) expect(said).not.toContain(missing);
+  expect(JSON.stringify(sheetContent(dossier, judgeSample(toJudge(dossier))))).toContain('Efficiency');
+});

@@ -1,5 +1,6 @@
 // What the sheet says, taken from the verdict and nothing else. The exception stands first, and nothing is left out.
 import type { SampleDossier } from '@lastmark/contract';
+import { cableWords } from '@lastmark/core/cable';
 import { CLAIM_STATES, describeDuration, describePromise } from '@lastmark/core/claim';
 import { drawWords, yearWords } from '@lastmark/core/idle';
 import { formatMeasured, formatPlain, formatValue } from '@lastmark/core/quantity';
@@ -44,7 +45,9 @@ function facts({ sample }: SampleDossier): string {
     size,
     model.mass === null ? null : `${formatPlain(model.mass, 'mass')} ${model.withPlug ? 'with' : 'without'} plug`,
     model.inputRating && `input ${model.inputRating}`,
-    `ports ${model.ports.map(({ label }) => label).join(', ') || 'not entered'}`,
+    model.cable
+      ? cableWords(model.cable)
+      : `ports ${model.ports.map(({ label }) => label).join(', ') || 'not entered'}`,
   ]
     .filter(Boolean)
     .join(' · ');
@@ -76,7 +79,7 @@ function claimsTable({ claims }: SampleDossier, verdict: Verdict): Content[] {
 }
 
 function efficiencyTables(verdict: Verdict): Content[] {
-  const measured = verdict.results.efficiency.series.filter(({ byMains }) => byMains.length > 0);
+  const measured = (verdict.results.efficiency?.series ?? []).filter(({ byMains }) => byMains.length > 0);
   const tables = measured.flatMap(({ setup, byMains, best, worst }): Content[] => {
     const loads = [...new Set(byMains.flatMap((one) => one.loads.map(({ load }) => load)))].sort((a, b) => a - b);
     const body = byMains.map((one): TableCell[] => [
@@ -116,8 +119,9 @@ function efficiencyTables(verdict: Verdict): Content[] {
 
 function idleTable(dossier: SampleDossier, verdict: Verdict): Content[] {
   const { tariff, currency } = dossier.profile;
-  if (verdict.results.idle.draws.length === 0) return [section('Idle'), { text: 'Not measured.', style: 'note' }];
-  const rows = verdict.results.idle.draws.map((one): TableCell[] => {
+  if ((verdict.results.idle?.draws ?? []).length === 0)
+    return [section('Idle'), { text: 'Not measured.', style: 'note' }];
+  const rows = (verdict.results.idle?.draws ?? []).map((one): TableCell[] => {
     const { energy, cost } = yearWords(one, tariff, currency);
     return [mainsLabel(one.mains), `${one.attached} attached`, drawWords(one), `${energy} a year, ${cost}`];
   });
@@ -135,10 +139,10 @@ const OUTCOME = {
 } as const;
 
 function limitsTable({ setups }: SampleDossier, verdict: Verdict): Content[] {
-  const ofLoadings = verdict.results.efficiency.limits.flatMap(({ setupId, lines }) =>
+  const ofLoadings = (verdict.results.efficiency?.limits ?? []).flatMap(({ setupId, lines }) =>
     lines.map((line) => ({ line, of: setups.find(({ id }) => id === setupId)?.name ?? '' })),
   );
-  const all = [...verdict.results.idle.limits.map((line) => ({ line, of: '' })), ...ofLoadings].filter(
+  const all = [...(verdict.results.idle?.limits ?? []).map((line) => ({ line, of: '' })), ...ofLoadings].filter(
     ({ line }) => line.standing === 'verdict',
   );
   if (all.length === 0) return [];
@@ -181,6 +185,7 @@ function qualityLines({ captures }: SampleDossier, verdict: Verdict): Content[] 
 /** The body of the sheet. */
 export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[] {
   const { sample, profile } = dossier;
+  const inLine = sample.model.kind === 'cable';
   const rule =
     profile.rule === 'guarded'
       ? 'A claim is proven only if value − U clears its limit.'
@@ -191,12 +196,12 @@ export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[
     { text: facts(dossier), style: 'facts' },
     ...claimsTable(dossier, verdict),
     ...stationLines(verdict),
-    ...efficiencyTables(verdict),
-    ...idleTable(dossier, verdict),
+    // What sits in the line has neither: nothing is missing of it.
+    ...(inLine ? [] : [...efficiencyTables(verdict), ...idleTable(dossier, verdict)]),
     ...limitsTable(dossier, verdict),
     ...qualityLines(dossier, verdict),
     {
-      text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached. Efficiency at the port. ${disclosure} This is not a safety certification.`,
+      text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached.${inLine ? '' : ' Efficiency at the port.'} ${disclosure} This is not a safety certification.`,
       style: 'method',
     },
   ];

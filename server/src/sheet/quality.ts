@@ -14,7 +14,9 @@ export function qualitySentences(captures: readonly Capture[], verdict: Verdict)
       [capture.kind, mainsLabel(capture.mains), capture.setupId, capture.load, capture.port].join('|'),
       capture,
     );
-  const brackets = correctionBrackets(verdict.results.efficiency.series).filter(({ between }) => between !== null);
+  const brackets = correctionBrackets(verdict.results.efficiency?.series ?? []).filter(
+    ({ between }) => between !== null,
+  );
   return [
     ...brackets.map(({ name, mains, says }) => `${name}, ${mainsLabel(mains)}: ${says}`),
     ...[...newest.values()].map((capture) => {
@@ -26,7 +28,10 @@ export function qualitySentences(captures: readonly Capture[], verdict: Verdict)
 
 /** Why limits only indicate, where none of them is a verdict; null where one is or none was held. */
 export function indicativeBecause(verdict: Verdict): string | null {
-  const lines = [...verdict.results.idle.limits, ...verdict.results.efficiency.limits.flatMap(({ lines: own }) => own)];
+  const lines = [
+    ...(verdict.results.idle?.limits ?? []),
+    ...(verdict.results.efficiency?.limits ?? []).flatMap(({ lines: own }) => own),
+  ];
   if (lines.length === 0 || lines.some(({ standing }) => standing === 'verdict')) return null;
   const reasons = [...new Set(lines.flatMap((line) => line.reasons))];
   const [first = '', ...others] = reasons.filter((reason) => !reason.includes('the set asks for'));

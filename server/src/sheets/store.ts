@@ -1,6 +1,6 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
 import type { SheetInput, SheetRow, StoredSheet } from '@lastmark/contract';
-import { portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
+import { loadedPlaces, portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -78,7 +78,7 @@ export async function updateSheet(
     const row = await lockedSheet(tx, id, seen);
     if (!(await listRigs(tx)).some(({ id: rigId }) => rigId === input.rigId))
       throw refused('rigId', 'This rig is not on the bench any more. Choose another.');
-    const labels = (await getSample(tx, row.sampleId)).model.ports.map(({ label }) => label);
+    const labels = loadedPlaces((await getSample(tx, row.sampleId)).model);
     for (const [index, step] of input.steps.entries()) {
       const stray = portsOf(step).find((port) => !labels.includes(port));
       if (stray !== undefined) throw refused(`steps[${index}]`, `There is no port "${stray}".`);

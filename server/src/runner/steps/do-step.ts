@@ -1,6 +1,7 @@
 // Which way a step is carried out.
 import type { SheetStep, StepKind } from '@lastmark/core/plan';
 import type { Hands } from '../hands.ts';
+import { bendStep } from './bend.ts';
 import { keypadStep } from './by-hand.ts';
 import { captureStep } from './capture.ts';
 import { chargeStep } from './charge.ts';
@@ -8,6 +9,7 @@ import { holdStep } from './hold.ts';
 import { idleStep } from './idle.ts';
 import { pointStep } from './point.ts';
 import { readOutStep } from './read-out.ts';
+import { resistanceStep } from './resistance.ts';
 import { rigStep } from './rig.ts';
 import { wait } from './set-up.ts';
 import { splitStep } from './split.ts';
@@ -33,12 +35,17 @@ const WAYS: { readonly [Kind in StepKind]: Way<Kind> } = {
   cool: coolStep,
   device: keypadStep,
   charge: chargeStep,
+  resistance: resistanceStep,
+  bend: bendStep,
   'by hand': keypadStep,
 };
+
+/** Steps that are carried out the same way whoever reads the meters. */
+const ALIKE: readonly StepKind[] = ['cool', 'bend'];
 
 const carryOut = <Kind extends StepKind>(hands: Hands, kind: Kind, step: SheetStep<Kind>): Promise<void> =>
   WAYS[kind](hands, step);
 
 /** Carry out a step to its outcome. @throws Turn, Fault, StepFailed and what instruments and database raise */
 export const doStep = (hands: Hands, step: SheetStep): Promise<void> =>
-  step.by === 'keypad' && step.kind !== 'cool' ? keypadStep(hands, step) : carryOut(hands, step.kind, step);
+  step.by === 'keypad' && !ALIKE.includes(step.kind) ? keypadStep(hands, step) : carryOut(hands, step.kind, step);

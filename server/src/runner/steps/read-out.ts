@@ -1,9 +1,9 @@
 // Reads out one port alone, and the cable in the line.
 
 import type { ReadOutInput } from '@lastmark/contract';
-import { decodeIdentity, decodeSource, wordOf } from '@lastmark/core/pd';
+import { markerIn, markerReadOut } from '@lastmark/core/marker';
+import { decodeSource, wordOf } from '@lastmark/core/pd';
 import type { ReadOutStep } from '@lastmark/core/plan';
-import type { ReadOut } from '@lastmark/core/read-out';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import type { Hands } from '../hands.ts';
@@ -11,12 +11,6 @@ import { offersNothing } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { wait } from './set-up.ts';
-
-function markerOf(cable: readonly string[]): ReadOut['marker'] {
-  const rating = decodeIdentity(cable.map(wordOf)).cable?.rating;
-  if (!rating) return 'none';
-  return rating.epr ? '5 A EPR' : rating.amps === 5 ? '5 A' : '3 A';
-}
 
 /** What an analyser of the rig read, as a read-out. @param occupied other ports in use */
 export function readOutOf(
@@ -32,7 +26,7 @@ export function readOutOf(
     instrumentId: hands.driver.readsOut ?? '',
     takenAt: new Date().toISOString(),
     occupied: [...occupied],
-    marker: markerOf(cableWords),
+    marker: markerIn(cableWords),
     askedWith: null,
     temperature: hands.looks.heat().hottest,
     elapsed: null,
@@ -49,6 +43,25 @@ export function readOutOf(
   };
 }
 
+/** What answers in the cable itself; an end that is silent is an answer too. */
+async function readMarker(hands: Hands, { port }: ReadOutStep): Promise<void> {
+  const cableWords = await hands.driver.cableWords();
+  const readOut = markerReadOut({
+    id: newId(),
+    port,
+    instrumentId: hands.driver.readsOut ?? '',
+    takenAt: new Date().toISOString(),
+    temperature: hands.looks.heat().room,
+    cableWords,
+    source: sourceOf(hands),
+  });
+  await hands.db.transaction(async (tx) => {
+    await storeReadOut(tx, hands.run.sample.id, readOut);
+    const says = cableWords.length === 0 ? 'Nothing answers: no marker.' : `Its marker says ${readOut.marker}.`;
+    await hands.finish(tx, { state: 'done', says, madeIds: [readOut.id] });
+  });
+}
+
 export async function readOutStep(hands: Hands, step: ReadOutStep): Promise<void> {
   const { driver } = hands;
   const { port } = step;
@@ -57,6 +70,7 @@ export async function readOutStep(hands: Hands, step: ReadOutStep): Promise<void
   await driver.off();
   await driver.occupy([port]);
   await wait(hands, step.dwell, `Plugged into ${port}`);
+  if (hands.inLine) return readMarker(hands, step);
   const words = await driver.words(port);
   if (words.length === 0) return offersNothing(hands, port);
   const cableWords = await driver.cableWords();
@@ -68,7 +82,7 @@ export async function readOutStep(hands: Hands, step: ReadOutStep): Promise<void
     const count = objects.filter(({ kind }) => kind !== 'empty').length;
     await hands.finish(tx, {
       state: 'done',
-      says: `${count} offers over a cable with marker: ${markerOf(cableWords)}`,
+      says: `${count} offers over a cable with marker: ${markerIn(cableWords)}`,
       madeIds: [id],
     });
   });

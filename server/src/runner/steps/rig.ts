@@ -63,6 +63,7 @@ async function zeros(hands: Hands): Promise<RigLine[]> {
 /** One ampere at 5 V through the line: what is lost between the two voltmeters is its resistance. */
 async function line(hands: Hands): Promise<RigLine> {
   const { rig, ports, run, looks, own } = hands;
+  if (hands.inLine) return { what: 'Reference cable', state: 'know', says: 'The sample takes its place.' };
   const stated = rig.leadOhms || 0;
   const port = ports[0];
   const mains = run.steps.map(mainsOf).find((one) => one !== null);
