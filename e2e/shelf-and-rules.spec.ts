@@ -131,7 +131,6 @@ test('a limit set of one’s own is checked by the text’s worked values, judge
   await expect(dialog).toBeHidden();
   const judges = page.getByRole('checkbox', { name: 'judges' });
   await expect(judges).toHaveCount(4);
-  // Checked once the server has it.
   await judges.nth(3).click();
   await expect(judges.nth(3)).toBeChecked();
   await expect(page.getByText('Every sample is judged anew. No reading changed.')).toBeVisible();
@@ -141,6 +140,8 @@ test('a limit set of one’s own is checked by the text’s worked values, judge
   await page.goto('/rules');
   await judges.nth(3).click();
   await expect(judges.nth(3)).not.toBeChecked();
+  // It shows what was asked for at once, and can be pressed again once the server has it.
+  await expect(judges.nth(3)).toBeEnabled();
   await page.goto(`/samples/${sample}/efficiency`);
   await expect(page.getByRole('table', { name: 'Limit sets' })).not.toContainText('Strict trial');
   await page.getByLabel('Judge also under').click();

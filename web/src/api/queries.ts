@@ -5,6 +5,7 @@ import type {
   AttachmentInfo,
   DemoState,
   DossierAnswer,
+  HeldBackCharger,
   InstrumentTraffic,
   Page,
   SampleDossier,
@@ -15,14 +16,20 @@ import type {
   StoredLimitSet,
   StoredProfile,
   StoredRig,
+  StoredTrial,
+  TrialRow,
+  UnitFate,
 } from '@lastmark/contract/types';
 import type { DeviceEvidence } from '@lastmark/core/charge';
 import type { FilePlan } from '@lastmark/core/meter-file';
 import type { Point } from '@lastmark/core/reading';
-import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, notifyManager, QueryClient, queryOptions } from '@tanstack/react-query';
 import { ApiProblem, api } from './client.ts';
 
 const MOST_RETRIES = 2;
+
+/** What was answered is drawn in the frame it came in: behind a timer it would wait for another paint first. */
+notifyManager.setScheduler(queueMicrotask);
 
 /** One client: lost connections are tried again, refusals are not. */
 export const queryClient = new QueryClient({
@@ -178,6 +185,32 @@ export const deviceEvidenceQuery = queryOptions({
   queryKey: ['device-evidence'],
   queryFn: ({ signal }) => api<DeviceEvidence>('/device-evidence', { signal }),
 });
+
+/** Chargers a cable holds back. */
+export const heldBackQuery = (sampleId: string) =>
+  queryOptions({
+    queryKey: ['held-back', sampleId],
+    queryFn: ({ signal }) => api<Items<HeldBackCharger>>(`/samples/${sampleId}/held-back`, { signal }),
+  });
+
+/** How far the units of a model came by bends. */
+export const fatesQuery = (sampleId: string) =>
+  queryOptions({
+    queryKey: ['fates', sampleId],
+    queryFn: ({ signal }) => api<Items<UnitFate>>(`/samples/${sampleId}/fates`, { signal }),
+  });
+
+export const trialsQuery = (sampleId: string | null) =>
+  queryOptions({
+    queryKey: ['trials', 'list', sampleId],
+    queryFn: ({ signal }) => api<Items<TrialRow>>(`/trials${sampleId ? `?sampleId=${sampleId}` : ''}`, { signal }),
+  });
+
+export const trialQuery = (trialId: string) =>
+  queryOptions({
+    queryKey: ['trials', trialId],
+    queryFn: ({ signal }) => api<StoredTrial>(`/trials/${trialId}`, { signal }),
+  });
 
 /** What of the demo stands on the shelf. */
 export const demoQuery = queryOptions({

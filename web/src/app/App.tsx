@@ -52,6 +52,11 @@ const router = createBrowserRouter([
             path: 'runs/:runId',
             lazy: async () => ({ Component: (await import('../run-sheets/RunPage.tsx')).RunPage }),
           },
+          { path: 'trials', lazy: async () => ({ Component: (await import('../trials/TrialsPage.tsx')).TrialsPage }) },
+          {
+            path: 'trials/:trialId',
+            lazy: async () => ({ Component: (await import('../trials/TrialPage.tsx')).TrialPage }),
+          },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/BenchPage.tsx')).BenchPage }) },
           { path: 'rules', lazy: async () => ({ Component: (await import('../rules/RulesPage.tsx')).RulesPage }) },
           { path: '*', element: <MissingPage /> },

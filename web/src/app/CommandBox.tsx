@@ -8,6 +8,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, type RefObject, useState } from 'react';
 import { useMatch, useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
+import { dossierQuery, queryClient } from '../api/queries.ts';
 import { useSettings } from '../state/settings.tsx';
 import { commandsOf, isMeant } from './commands.ts';
 
@@ -39,7 +40,9 @@ function useCommands(query: string, onKeys: () => void): Command[] {
       api<Page<SampleRow>>(`/samples?size=${MOST_SAMPLES}&q=${encodeURIComponent(query)}`, { signal }),
   });
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
-  const fixed: Command[] = commandsOf(onBench).map(({ title, hint, to, words }) => ({
+  const kind =
+    onBench === null ? undefined : queryClient.getQueryData(dossierQuery(onBench).queryKey)?.sample.model.kind;
+  const fixed: Command[] = commandsOf(onBench, kind).map(({ title, hint, to, words }) => ({
     title,
     hint,
     words,

@@ -1,9 +1,12 @@
 // A sample's pages: the station in the middle, the ledger at the right.
 import type { SampleDossier } from '@lastmark/contract/types';
+import { stationsOf } from '@lastmark/core/station';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo } from 'react';
-import { Outlet, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
 import { focusFirstEmpty } from '../parts/focusEntry.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
@@ -14,6 +17,26 @@ import { useKeys } from '../state/useKeys.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { Ledger } from './Ledger.tsx';
 
+/** A station that this kind of sample does not have: an address typed, or a link kept. */
+function Strange({ title, dossier }: { readonly title: string; readonly dossier: SampleDossier }) {
+  const { id, model } = dossier.sample;
+  return (
+    <>
+      <Typography variant="h1" sx={{ mb: 1 }}>
+        {title}
+      </Typography>
+      <Typography sx={{ mb: 2 }}>
+        {model.kind === 'cable'
+          ? 'This sits in the line: only chargers have it.'
+          : 'This is a charger: only cables have it.'}
+      </Typography>
+      <Button component={Link} to={`/samples/${id}/intake`} variant="outlined">
+        Go to Intake
+      </Button>
+    </>
+  );
+}
+
 /** Pages and ledger, with what is concluded: drawn when what was typed stands on screen. */
 const Concluded = memo(function Concluded({ dossier }: { readonly dossier: SampleDossier }) {
   const verdict = useVerdict(dossier);
@@ -21,13 +44,15 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
   const { id } = dossier.sample;
   useKeys({
     ...Object.fromEntries(
-      STATIONS.slice(0, STATION_KEYS.length).map((station, index) => [
-        `alt+${STATION_KEYS[index]}`,
-        () => void navigate(`/samples/${id}/${station.id}`),
-      ]),
+      stationsOf(STATIONS, dossier.sample.model.kind)
+        .slice(0, STATION_KEYS.length)
+        .map((station, index) => [`alt+${STATION_KEYS[index]}`, () => void navigate(`/samples/${id}/${station.id}`)]),
     ),
     'alt+g': focusFirstEmpty,
   });
+  const at = useMatch('/samples/:sampleId/:station')?.params.station;
+  const own = stationsOf(STATIONS, dossier.sample.model.kind);
+  const strange = STATIONS.find((station) => station.id === at && !own.includes(station));
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
     <SampleContext.Provider value={value}>
@@ -35,7 +60,7 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', gridTemplateRows: 'auto 1fr' }}>
         {/* Keyed by unit: no field of one sample may survive into another. */}
         <Box key={id} sx={{ gridColumn: 1, gridRow: 2, px: PAGE_SIDE, pt: 2.5, pb: 6 }}>
-          <Outlet />
+          {strange ? <Strange title={strange.title} dossier={dossier} /> : <Outlet />}
         </Box>
         <Ledger />
       </Box>

@@ -17,6 +17,7 @@ export const SPINE_WIDTH = 216;
 const PLACES = [
   { to: '/', title: 'Shelf' },
   { to: '/run-sheets', title: 'Run sheets' },
+  { to: '/trials', title: 'Trials' },
   { to: '/bench', title: 'Bench' },
   { to: '/rules', title: 'Rules' },
 ];

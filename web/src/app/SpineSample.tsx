@@ -7,6 +7,7 @@ import { useQuery } from '@tanstack/react-query';
 import { memo } from 'react';
 import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
+import { CableFace } from '../parts/CableFace.tsx';
 import { PortFace } from '../parts/PortFace.tsx';
 import { isLoud, isOpen } from '../parts/StateMark.tsx';
 import { StationMark } from '../parts/StationMark.tsx';
@@ -78,7 +79,7 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
   return (
     <>
       <Box sx={{ px: 2, pt: 1.5, pb: 1, mt: 1, borderTop: 1, borderColor: 'divider' }}>
-        <PortFace ports={sample.model.ports} />
+        {sample.model.cable ? <CableFace cable={sample.model.cable} /> : <PortFace ports={sample.model.ports} />}
         <Typography sx={{ mt: 1, fontWeight: 600, lineHeight: 1.25, overflowWrap: 'anywhere' }}>
           {sample.model.maker} {sample.model.model}
         </Typography>
@@ -88,7 +89,11 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
               {unit.id === sample.id ? (
                 <span aria-current="true">● {unit.serial || unit.tag}</span>
               ) : (
-                <Box component={NavLink} to={`/samples/${unit.id}/${station}`} sx={{ color: 'text.secondary' }}>
+                <Box
+                  component={NavLink}
+                  to={`/samples/${unit.id}/${station}`}
+                  sx={{ color: 'text.secondary', display: 'inline-block', lineHeight: '24px' }}
+                >
                   ○ {unit.serial || unit.tag}
                 </Box>
               )}

@@ -23,7 +23,11 @@ describe('the command box', () => {
   ])('finds by %j: %s', (typed, title) => expect(found(typed)).toContain(title));
 
   it('offers stations only with a sample on the bench', () => {
-    expect(found('', null)).toEqual(['Run sheets', 'Take in a sample', 'Shelf', 'Bench', 'Rules']);
+    expect(found('', null)).toEqual(['Run sheets', 'Take in a sample', 'Trials', 'Shelf', 'Bench', 'Rules']);
+    const ofCable = commandsOf('s', 'cable').map(({ title }) => title);
+    expect(ofCable).toEqual(expect.arrayContaining(['Marker', 'Resistance', 'Data', 'Bends', 'Verdict']));
+    expect(ofCable).not.toContain('Efficiency');
+    expect(found('marker')).not.toContain('Marker');
     expect(commandsOf('s').find(({ title }) => title === 'Compare')?.to).toBe('/samples/s/efficiency?view=compare');
   });
 

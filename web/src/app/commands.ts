@@ -1,5 +1,5 @@
 // Where the command box can go, with the words people use for it.
-import { STATIONS_ABOUT, type StationId } from '@lastmark/core/station';
+import { STATIONS_ABOUT, type StationId, stationsOf } from '@lastmark/core/station';
 
 export interface Place {
   readonly title: string;
@@ -20,6 +20,10 @@ const STATION_WORDS: Readonly<Record<StationId, string>> = {
   efficiency: 'average loss curve meter file load points',
   ripple: 'noise scope capture spectrum lines millivolts peak fft switching',
   heat: 'soak temperature thermal throttle touch hot spot steady image',
+  marker: 'cable chip discover identity rating 5 amp epr speed',
+  resistance: 'cable drop ohm milliohm voltage loss gauge four wire',
+  data: 'cable speed copy throughput transfer gigabit',
+  bends: 'cable wear flex broken survival bender',
   verdict: 'report print sheet pdf csv json export result',
 };
 
@@ -52,17 +56,19 @@ const PARTS: readonly (Omit<Place, 'hint' | 'to'> & { readonly station: StationI
   { title: 'Where to plug', station: 'splits', query: '?part=plug', words: 'evening device port best' },
 ];
 
-/** Everything the box can go to. @param sampleId of the sample on the bench; null for none */
-export function commandsOf(sampleId: string | null): readonly Place[] {
+/** Everything the box can go to. @param sampleId of the sample on the bench; null for none @param kind of that sample */
+export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Place[] {
   const base = `/samples/${sampleId}`;
   const ofSample: readonly Place[] = [
-    ...STATIONS_ABOUT.map(({ id, title }) => ({
+    ...stationsOf(STATIONS_ABOUT, kind).map(({ id, title }) => ({
       title,
       hint: 'station' as const,
       to: `${base}/${id}`,
       words: STATION_WORDS[id],
     })),
-    ...PARTS.map(({ station, query, ...one }) => ({ ...one, hint: 'part' as const, to: `${base}/${station}${query}` })),
+    ...PARTS.filter(({ station }) => stationsOf(STATIONS_ABOUT, kind).some(({ id }) => id === station)).map(
+      ({ station, query, ...one }) => ({ ...one, hint: 'part' as const, to: `${base}/${station}${query}` }),
+    ),
     {
       title: 'Plan a run',
       hint: 'action',
@@ -74,6 +80,7 @@ export function commandsOf(sampleId: string | null): readonly Place[] {
     ...(sampleId === null ? [] : ofSample),
     { title: 'Run sheets', hint: 'page', to: '/run-sheets', words: 'plan schedule console' },
     { title: 'Take in a sample', hint: 'action', to: '/samples/new', words: 'new add charger intake create' },
+    { title: 'Trials', hint: 'page', to: '/trials', words: 'compare experiment blind pairs folk rule matrix repeats' },
     { title: 'Shelf', hint: 'page', to: '/', words: 'samples list home all search' },
     { title: 'Bench', hint: 'page', to: '/bench', words: 'instrument meter rig device calibration add accuracy' },
     { title: 'Rules', hint: 'page', to: '/rules', words: 'price kwh tariff limits method mains settings currency' },

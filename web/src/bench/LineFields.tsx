@@ -6,8 +6,9 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Choice, QuantityField, typedSi } from '../parts/fields.tsx';
+import { calibratedWords, ShelfElement } from './ShelfElement.tsx';
 
-export interface ElementText {
+export interface ElementText extends Pick<LineElement, 'sampleId' | 'calibrated'> {
   readonly kind: LineElement['kind'];
   readonly name: string;
   readonly amps: string;
@@ -84,16 +85,24 @@ export function LineFields({ elements, onChange }: Props) {
           >
             Remove
           </Button>
+          {element.calibrated && (
+            <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1', mt: -0.5 }}>
+              From the shelf: {calibratedWords(element)}.
+            </Typography>
+          )}
         </Box>
       ))}
-      <Button
-        size="small"
-        variant="outlined"
-        onClick={() => onChange([...elements, NEW])}
-        disabled={elements.length >= 12}
-      >
-        Add to the line
-      </Button>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'start' }}>
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={() => onChange([...elements, NEW])}
+          disabled={elements.length >= 12}
+        >
+          Add to the line
+        </Button>
+        <ShelfElement onAdd={(element) => onChange([...elements, element])} />
+      </Box>
     </Box>
   );
 }

@@ -4,6 +4,7 @@ import { formatPlain } from '@lastmark/core/quantity';
 import { POINT_PLACES, pointsTyped, USUAL_POINTS } from '@lastmark/core/reading';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { typedSi } from '../parts/fields.tsx';
@@ -140,6 +141,7 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
     (meters.outputVolts === '') === (meters.outputAmps === '') &&
     spotsProblem(values.spots) === null &&
     elements.every((element) => element.name.trim() !== '');
+  const measured = elements.flatMap(({ calibrated }) => calibrated ?? []);
   const named = (found: readonly StoredInstrument[]) => found.map(({ id, name }) => ({ value: id, label: name }));
   return (
     <FormDialog
@@ -189,6 +191,23 @@ export function RigDialog({ rig, instruments, onClose }: Props) {
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
           <QuantityInput control={control} name="lead" label="Lead and cable, both ways, mΩ" quantity="resistance" />
           <QuantityInput control={control} name="leadU" label="its standard uncertainty, mΩ" quantity="resistance" />
+          {measured.length > 0 && (
+            <Button
+              variant="outlined"
+              sx={{ justifySelf: 'start', gridColumn: '1 / -1' }}
+              onClick={() =>
+                set({
+                  lead: formatPlain(
+                    measured.reduce((sum, { ohms }) => sum + ohms, 0),
+                    'resistance',
+                  ),
+                  leadU: formatPlain(Math.hypot(...measured.map(({ expanded }) => expanded / 2)), 'resistance'),
+                })
+              }
+            >
+              Take what was measured of the line
+            </Button>
+          )}
         </Box>
       )}
       <Box

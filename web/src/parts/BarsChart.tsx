@@ -32,13 +32,15 @@ interface Props {
   /** What is drawn, with its unit: "Power, W". */
   readonly title: string;
   readonly table: Table;
+  /** Nothing can be more: the axis is not told beyond it. */
+  readonly most?: number;
   readonly onPick?: (line: number) => void;
 }
 
 /** The axis goes so far beyond the longest bar, for the words behind it. */
 const ROOM = 1.45;
 
-export function BarsChart({ lines, caption, title, table, onPick }: Props) {
+export function BarsChart({ lines, caption, title, table, most, onPick }: Props) {
   const { palette, axis, title: axisTitle } = useChartStyle();
   const chart = useRef<Chart<'bar', (number | null)[], string>>(null);
   const marks: Plugin<'bar'> = {
@@ -113,7 +115,15 @@ export function BarsChart({ lines, caption, title, table, onPick }: Props) {
     indexAxis: 'y',
     ...(onPick ? { onClick: (_event, [mark]) => mark && onPick(mark.index) } : null),
     scales: {
-      x: { ...axis, beginAtZero: true, suggestedMax: largest * ROOM, title: axisTitle(title) },
+      x: {
+        ...axis,
+        beginAtZero: true,
+        suggestedMax: largest * ROOM,
+        title: axisTitle(title),
+        ...(most === undefined
+          ? null
+          : { ticks: { ...axis.ticks, callback: (value: string | number) => (Number(value) > most ? '' : value) } }),
+      },
       y: { ...axis, grid: { display: false }, ticks: { ...axis.ticks, color: palette.text.primary, autoSkip: false } },
     },
     plugins: { legend: { display: false }, tooltip: { enabled: false } },

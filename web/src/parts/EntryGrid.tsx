@@ -1,7 +1,7 @@
 // Readings typed with number keys and Enter alone: a grid that keeps what is typed until the server has it.
 import Box from '@mui/material/Box';
 import type { SxProps, Theme } from '@mui/material/styles';
-import { type ReactNode, useRef, useState } from 'react';
+import { type ReactNode, useCallback, useRef, useState } from 'react';
 import { Cell, type CellSpec, type Put, type Report, type Spread } from './EntryCell.tsx';
 import { cellsOf, placed } from './spread.ts';
 import { UnitHead } from './UnitHead.tsx';
@@ -162,6 +162,10 @@ export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDT
   const quantities =
     (rows.find(({ cells }) => cells.every(Boolean)) ?? rows[0])?.cells.map((cell) => cell?.quantity ?? null) ?? [];
   const [units, setUnits] = useState<Readonly<Record<number, string>>>({});
+  const setUnit = useCallback(
+    (column: number, unit: string) => setUnits((before) => ({ ...before, [column]: unit })),
+    [],
+  );
   const first = heads.length - quantities.length - (rows[0]?.results.length ?? 0);
   const unitOf = (column: number) => units[column] ?? '';
   /** Room a column of fields needs for the longest that stands in it, px. */
@@ -199,7 +203,8 @@ export function EntryGrid({ label, heads, rows, draftKey, resultWidths = NO_WIDT
                     head={head}
                     quantity={quantity}
                     unit={unitOf(index - first)}
-                    onUnit={(unit) => setUnits({ ...units, [index - first]: unit })}
+                    column={index - first}
+                    onUnit={setUnit}
                   />
                 ) : (
                   head

@@ -58,6 +58,7 @@ const TABLE: SxProps<Theme> = {
     bgcolor: 'badGround',
     boxShadow: (theme) => `inset 4px 0 ${theme.palette.error.main}`,
   },
+  '& a': { color: 'primary.main' },
   '& [data-empty]': { color: 'text.secondary', fontSize: 13 },
   '& [data-number] > span': { display: 'inline-block' },
 };

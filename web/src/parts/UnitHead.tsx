@@ -1,6 +1,7 @@
 // The head of a column that is typed into: its unit can be chosen once for all of it.
 import { type QuantityId, quantityOf } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
+import { memo } from 'react';
 
 interface Props {
   /** Name and usual unit: "Input, W". */
@@ -8,10 +9,12 @@ interface Props {
   readonly quantity: QuantityId;
   /** Empty for the usual one. */
   readonly unit: string;
-  readonly onUnit: (unit: string) => void;
+  readonly column: number;
+  readonly onUnit: (column: number, unit: string) => void;
 }
 
-export function UnitHead({ head, quantity, unit, onUnit }: Props) {
+/** Drawn again only when its own unit changes, however often its grid is. */
+export const UnitHead = memo(function UnitHead({ head, quantity, unit, column, onUnit }: Props) {
   const { usual, units } = quantityOf(quantity);
   const [, name = head, own] = /^(.*), (\S+)$/.exec(head) ?? [];
   const choices = units.map(({ symbol }) => symbol).filter((symbol) => symbol !== '');
@@ -23,9 +26,10 @@ export function UnitHead({ head, quantity, unit, onUnit }: Props) {
         component="select"
         aria-label={`Unit of ${name}`}
         value={unit === '' ? usual : unit}
-        onChange={(event) =>
-          onUnit((event.target as HTMLSelectElement).value === usual ? '' : (event.target as HTMLSelectElement).value)
-        }
+        onChange={({ target }) => {
+          const { value } = target as HTMLSelectElement;
+          onUnit(column, value === usual ? '' : value);
+        }}
         sx={{
           font: 'inherit',
           color: 'inherit',
@@ -47,4 +51,4 @@ export function UnitHead({ head, quantity, unit, onUnit }: Props) {
       </Box>
     </>
   );
-}
+});

@@ -25,3 +25,10 @@ export function toTaken(iso: string): string {
   const two = (part: number) => String(part).padStart(2, '0');
   return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())} ${two(at.getHours())}:${two(at.getMinutes())}`;
 }
+
+/** The moment typed; refused in words where it is none. */
+export function takenOf(text: string): Date {
+  const read = parseTaken(text, new Date());
+  if ('reason' in read) throw new Error(`Taken: ${read.reason}`);
+  return read.at;
+}

@@ -2,6 +2,7 @@
 import { profileInput } from '@lastmark/contract/schemas';
 import type { StoredProfile } from '@lastmark/contract/types';
 import { validate } from '@lastmark/contract/validate';
+import { BEND_COUNTS } from '@lastmark/core/bends';
 import { ASSUMED_EFFICIENCY } from '@lastmark/core/proof';
 import { formatPlain, parseMoney, type QuantityId } from '@lastmark/core/quantity';
 import { MAINS_CHOICES, type Mains, mainsLabel } from '@lastmark/core/reading';
@@ -18,6 +19,7 @@ import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx'
 import { useTyped } from '../parts/form/useTyped.ts';
 import { fromLimitText, LIMIT_FIELDS, toLimitText } from '../parts/limitText.ts';
 import { useNotify } from '../state/notices.tsx';
+import { BEND_FIELDS, fromBendText, toBendText } from './bendText.ts';
 
 const CAR = {
   id: 'car',
@@ -54,6 +56,7 @@ function textOf(profile: StoredProfile) {
     ripplePart: profile.ripple?.part == null ? '' : percent(profile.ripple.part),
     rippleUnloaded: profile.ripple?.unloaded === false ? 'no' : 'yes',
     touch: profile.touch == null ? '' : String(profile.touch),
+    ...toBendText(profile.bends),
     ...toLimitText(profile.limits),
   };
 }
@@ -79,6 +82,7 @@ const FIELD_OF: Readonly<Record<string, keyof ProfileText>> = {
   'limits.volts': 'volts',
   'limits.amps': 'amps',
   'limits.watts': 'watts',
+  ...BEND_FIELDS,
 };
 
 /** What is sent. NaN for what cannot be read, which the schema refuses in its own words. */
@@ -96,6 +100,7 @@ const inputOf = (text: ProfileText, profile: StoredProfile): Profile => ({
   more: { as: text.moreAs as Profile['more']['as'], margin: typedSi(text.margin, 'efficiency') ?? 0 },
   ripple: rippleOf(text),
   touch: text.touch.trim() === '' ? null : Number(text.touch.replace(',', '.')),
+  bends: fromBendText(text),
   limits: fromLimitText(text),
   assumedEfficiency: {
     low: typedSi(text.lowest, 'efficiency') ?? Number.NaN,
@@ -214,6 +219,16 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           ]}
         />
         {quantity('overStep', 'In steps of, %', 'efficiency')}
+      </FormSection>
+      <FormSection title="Bending cables" hint="To the maker’s count and a margin more, or the same for all.">
+        <ChoiceInput control={control} name="bendTo" label="How often" options={BEND_COUNTS} />
+        {quantity('bendMargin', 'Margin, %', 'efficiency')}
+        <TextInput control={control} name="bendCount" label="The same, or where nothing is claimed" max={12} />
+        <TextInput control={control} name="bendLooks" label="Looks on the way" max={4} />
+        <TextInput control={control} name="bendAngle" label="Each way, °" max={8} />
+        {quantity('bendRadius', 'Radius, mm', 'length')}
+        <TextInput control={control} name="bendTension" label="Weight, N" max={8} />
+        <TextInput control={control} name="bendRate" label="Bends a minute" max={8} />
       </FormSection>
       <FormSection title="Loads off above" hint="Every run stops there. Empty: no limit of that kind.">
         {LIMIT_FIELDS.map(({ key, label, quantity: of }) => (

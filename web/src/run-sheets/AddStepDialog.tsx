@@ -1,5 +1,6 @@
 // A step of one's own, of any kind a sheet may have.
 import type { StoredSheet } from '@lastmark/contract/plan';
+import type { Bending } from '@lastmark/core/bends';
 import { type Method, mainsOf, type SheetStep } from '@lastmark/core/plan';
 import { ATTACHED, type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
@@ -9,12 +10,14 @@ import { devicesQuery } from '../api/queries.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
-import { CAPTURES, fieldsOf, NEW_KINDS, newStep, type StepForm } from './newStep.ts';
+import { CAPTURES, fieldsOf, newKinds, newStep, type StepForm } from './newStep.ts';
 
 interface Props {
   readonly sheet: StoredSheet;
   readonly method: Method;
   readonly ports: readonly string[];
+  /** How this bench bends. */
+  readonly bending: Bending;
   readonly onAdd: (step: SheetStep) => void;
   readonly onClose: () => void;
 }
@@ -32,13 +35,13 @@ function suppliesOf({ steps }: StoredSheet, method: Method): readonly Mains[] {
   return all.filter((one, at) => all.findIndex((other) => mainsLabel(other) === mainsLabel(one)) === at);
 }
 
-export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
+export function AddStepDialog({ sheet, method, ports, bending, onAdd, onClose }: Props) {
   const supplies = suppliesOf(sheet, method);
   const [first] = supplies;
   const { data } = useQuery(devicesQuery);
   const devices = data?.items ?? [];
   const form = useTyped<StepForm>({
-    kind: 'point',
+    kind: method.line ? 'resistance' : 'point',
     port: ports[0] ?? '',
     supply: first ? mainsLabel(first) : '',
     volts: '',
@@ -52,11 +55,12 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
     lead: '',
     level: '0 %',
     time: '10 min',
+    count: '',
     text: '',
   });
   const { control, values } = form;
   const mains = supplies.find((one) => mainsLabel(one) === values.supply) ?? first;
-  const made = newStep(values, { method, mains, ports, devices });
+  const made = newStep(values, { method, mains, ports, devices, bending });
   const asked = fieldsOf(values);
   const asks = (field: (typeof asked)[number]) => asked.includes(field);
   return (
@@ -68,7 +72,7 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
       action="Add"
       ready={made !== null}
     >
-      <ChoiceInput control={control} name="kind" label="What" options={NEW_KINDS} />
+      <ChoiceInput control={control} name="kind" label="What" options={newKinds(method)} />
       {asks('capture') && <ChoiceInput control={control} name="capture" label="Of what" options={CAPTURE_OPTIONS} />}
       {asks('device') && (
         <ChoiceInput control={control} name="device" label="Device" options={devices.map(({ name }) => name)} />
@@ -97,6 +101,7 @@ export function AddStepDialog({ sheet, method, ports, onAdd, onClose }: Props) {
         <ChoiceInput control={control} name="attached" label="What is attached" options={[...ATTACHED]} />
       )}
       {asks('time') && <QuantityInput control={control} name="time" label="For how long, min" quantity="duration" />}
+      {asks('count') && <TextInput control={control} name="count" label="Bends altogether at its end" max={8} />}
       {asks('text') && <TextInput control={control} name="text" label="What to do" max={160} />}
     </FormDialog>
   );

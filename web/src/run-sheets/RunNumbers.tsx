@@ -3,7 +3,7 @@ import type { SheetRun } from '@lastmark/contract/plan';
 import type { StoredInstrument, StoredRig } from '@lastmark/contract/types';
 import { levelTolerance } from '@lastmark/core/claim';
 import type { Limit } from '@lastmark/core/decision';
-import { outputsOf, type SheetStep } from '@lastmark/core/plan';
+import { NEAR_END, outputsOf, type SheetStep } from '@lastmark/core/plan';
 import { fixed, formatMeasured, ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { readAt, roomAndHottest } from '@lastmark/core/reading';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
@@ -58,6 +58,9 @@ function Big({
   );
 }
 
+/** What sits in the line is loaded from its near end. */
+const nameOf = (port: string): string => (port === NEAR_END ? 'Near end' : port);
+
 export function RunNumbers({ run, step, rig, instruments }: Props) {
   const { told, live } = useTold(run, true);
   const { data: dossier } = useQuery(dossierQuery(run.sample.id));
@@ -93,7 +96,7 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
           <Box key={port} sx={{ display: 'flex', columnGap: 2 }}>
             <Big
               small={several}
-              name={`${port}, volts`}
+              name={`${nameOf(port)}, volts`}
               value={v}
               unit="V"
               decimals={3}
@@ -103,10 +106,10 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
                   : band(v, 'voltage', levelTolerance(volts, dossier?.profile.tolerance ?? null, supply))
               }
             />
-            <Big small={several} name={`${port}, amps`} value={a} unit="A" decimals={3} />
+            <Big small={several} name={`${nameOf(port)}, amps`} value={a} unit="A" decimals={3} />
             <Big
               small={several}
-              name={`${port}, watts`}
+              name={`${nameOf(port)}, watts`}
               value={v === null || a === null ? null : v * a}
               unit="W"
               decimals={2}
@@ -114,6 +117,20 @@ export function RunNumbers({ run, step, rig, instruments }: Props) {
           </Box>
         );
       })}
+      {step.kind === 'resistance' &&
+        outputs.map(({ port }) => {
+          const near = told(rig.meters.outputVolts, 'voltage', port);
+          const far = told(rig.meters.loadEnd, 'voltage', port);
+          return (
+            <Big
+              key={port}
+              name="Drop"
+              value={near === null || far === null ? null : near - far}
+              unit="V"
+              decimals={4}
+            />
+          );
+        })}
       {rig.drives?.thermometer && (
         <Big
           name="Hottest"

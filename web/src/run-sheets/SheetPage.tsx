@@ -1,6 +1,7 @@
 // One run sheet: its steps in order, edited in place and kept at once, and the start of a run.
 import type { SheetInput, StoredSheet } from '@lastmark/contract/plan';
-import { methodOf, orderFindings, type SheetStep, sheetSeconds, stepSeconds } from '@lastmark/core/plan';
+import { USUAL_BENDS } from '@lastmark/core/bends';
+import { loadedPlaces, methodOf, orderFindings, type SheetStep, sheetSeconds, stepSeconds } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -122,7 +123,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
       )}
       {dossier && <LimitFields sample={dossier.sample} />}
       {rig && <HandWork steps={steps} rig={rig} />}
-      {dossier && <SheetGaps steps={steps} dossier={dossier} />}
+      {dossier && !method?.line && <SheetGaps steps={steps} dossier={dossier} />}
       {findings.map((finding) => (
         <Alert key={finding} severity="warning" sx={{ mb: 1 }}>
           {finding}
@@ -147,7 +148,8 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
         <AddStepDialog
           sheet={sheet}
           method={method}
-          ports={dossier.sample.model.ports.map(({ label }) => label)}
+          ports={loadedPlaces(dossier.sample.model)}
+          bending={dossier.profile.bends ?? USUAL_BENDS}
           onAdd={(step) => {
             setOpen(null);
             change({ steps: [...steps, step] }, 'Added at the end; move it where it belongs.');

@@ -28,7 +28,8 @@ export function SimulatedButton({ sampleId }: { readonly sampleId: string }) {
   });
   const model = dossier?.sample.model;
   const method = model && methodsFor(model.kind).find(({ by }) => by === 'instruments');
-  if (!bench?.there || !model || !method || !bench.chargers.includes(model.model)) return null;
+  if (!bench?.there || !model || !method || !(method.line ? bench.cables : bench.chargers).includes(model.model))
+    return null;
   return (
     <Box
       sx={{
@@ -43,8 +44,8 @@ export function SimulatedButton({ sampleId }: { readonly sampleId: string }) {
       }}
     >
       <Typography sx={{ flex: 1 }}>
-        The simulated bench can play the {model.model}: {method.title}, from the rig check to the judged claims, at ×
-        {SPEED}.
+        The simulated bench can play the {model.model}: {method.title},{' '}
+        {method.line ? 'from the rig check to its resistance' : 'from the rig check to the judged claims'}, at ×{SPEED}.
       </Typography>
       {run.error && <Alert severity="error">{run.error.message}</Alert>}
       <Button variant="contained" disabled={run.isPending} onClick={() => run.mutate(method.id)}>

@@ -1,5 +1,7 @@
 // A step of one's own, of any kind there is: which fields a kind asks for, and the step they make.
+import type { Bending } from '@lastmark/core/bends';
 import {
+  bendStep,
   chargeStep,
   deviceStep,
   dipStep,
@@ -12,6 +14,7 @@ import {
   type NewStep,
   proofPoint,
   readOutStep,
+  resistanceStep,
   rigStep,
   rippleStep,
   STEP_KINDS,
@@ -38,7 +41,16 @@ export const CAPTURES = {
   soak: 'Soak',
 } as const;
 
-export const NEW_KINDS = STEP_KINDS.map((value) => ({ value, label: STEP_WORDS[value] }));
+/** Steps of what sits in the line, and those of a charger only. */
+const IN_LINE: readonly StepKind[] = ['rig', 'read-out', 'resistance', 'bend', 'cool', 'by hand'];
+const OF_LINES: readonly StepKind[] = ['resistance', 'bend'];
+
+/** What a sheet by a method may be given besides. */
+export const newKinds = ({ line }: Pick<Method, 'line'>) =>
+  STEP_KINDS.filter((kind) => (line ? IN_LINE.includes(kind) : !OF_LINES.includes(kind))).map((value) => ({
+    value,
+    label: STEP_WORDS[value],
+  }));
 
 export interface StepForm {
   kind: StepKind;
@@ -58,6 +70,8 @@ export interface StepForm {
   /** Level at the start, %; empty for whatever it is. */
   level: string;
   time: string;
+  /** Bends altogether. */
+  count: string;
   text: string;
 }
 
@@ -75,6 +89,8 @@ const FIELDS: Readonly<Record<StepKind, readonly Field[]>> = {
   cool: ['time'],
   device: ['device', 'port', 'supply'],
   charge: ['device', 'port', 'supply', 'lead', 'level'],
+  resistance: ['supply', 'volts', 'amps'],
+  bend: ['count'],
   'by hand': ['text'],
 };
 
@@ -119,11 +135,19 @@ export interface StepWorld {
   readonly method: Method;
   readonly mains: Mains | undefined;
   readonly ports: readonly string[];
+  /** How this bench bends. */
+  readonly bending: Bending;
   readonly devices: readonly { readonly id: string; readonly name: string }[];
 }
 
+/** Bends typed; null for what is no whole number above 0. */
+const typedCount = (typed: string): number | null => {
+  const count = Number(typed.trim());
+  return Number.isInteger(count) && count > 0 && count <= 10_000_000 ? count : null;
+};
+
 /** The step a form stands for; null while something is missing or cannot be. */
-export function newStep(form: StepForm, { method, mains, ports, devices }: StepWorld): NewStep | null {
+export function newStep(form: StepForm, { method, mains, ports, devices, bending }: StepWorld): NewStep | null {
   const { kind, port, volts, amps, time, text, station, capture } = form;
   const output: Output = { port, volts: typedSi(volts, 'voltage') ?? 0, amps: typedSi(amps, 'current') ?? 0 };
   const loaded = output.volts > 0 && output.amps > 0;
@@ -137,6 +161,10 @@ export function newStep(form: StepForm, { method, mains, ports, devices }: StepW
       ? { ...stepBase('cool', by, `Loads off, let it cool ${time}`), dwell: seconds, attended: false }
       : null;
   if (kind === 'by hand') return text.trim() === '' ? null : stepBase('by hand', 'keypad', text.trim());
+  if (kind === 'bend') {
+    const count = typedCount(form.count);
+    return count === null ? null : bendStep(bending, 0, count);
+  }
   if (!mains) return null;
   switch (kind) {
     case 'idle':
@@ -145,6 +173,8 @@ export function newStep(form: StepForm, { method, mains, ports, devices }: StepW
       if (!loaded || load === null) return null;
       if (station === 'efficiency') return efficiencyPoint(method, mains, [output], load);
       return load === 0 || load === 1 ? proofPoint(by, mains, [output], load) : null;
+    case 'resistance':
+      return loaded ? resistanceStep(mains, output.amps, true, output.volts) : null;
     case 'split': {
       const order = orderOf(form.order, ports);
       return order && splitStep(by, mains, order);

@@ -1,7 +1,9 @@
 // What the meters of a rig show at this moment, as a person would type it.
+
 import type { SheetRun } from '@lastmark/contract/plan';
 import type { StoredRig } from '@lastmark/contract/types';
 import { toldNumber } from '@lastmark/core/instrument';
+import { loadedPlaces } from '@lastmark/core/plan';
 import { fixed, type QuantityId } from '@lastmark/core/quantity';
 import { useQuery } from '@tanstack/react-query';
 import { dossierQuery } from '../api/queries.ts';
@@ -12,7 +14,7 @@ import type { Asked } from './RecordFields.tsx';
 export function useTold(run: SheetRun, wanted: boolean) {
   const live = useLive(wanted);
   const { data: dossier } = useQuery(dossierQuery(run.sample.id));
-  const ports = dossier?.sample.model.ports.map(({ label }) => label) ?? [];
+  const ports = dossier ? loadedPlaces(dossier.sample.model) : [];
   const told = (id: string | null | undefined, quantity: QuantityId, port: string | null): number | null => {
     const event = live.events.find(({ instrumentId }) => instrumentId === id);
     return event

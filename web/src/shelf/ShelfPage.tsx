@@ -24,6 +24,7 @@ const KINDS = [
   ['wall', 'Wall'],
   ['desktop', 'Desktop'],
   ['car', 'Car'],
+  ['cable', 'Cable'],
 ] as const;
 
 export function ShelfPage() {

@@ -106,6 +106,12 @@ function Figure({ text, condition }: { readonly text: string; readonly condition
 
 /** What would stand there is named by its head. */
 const NONE = <Box sx={{ color: 'text.secondary', fontSize: 13 }}>not measured</Box>;
+/** Of what sits in the line there is no such thing. */
+const OF_CHARGERS = (
+  <Box role="img" aria-label="of chargers only" title="of chargers only" sx={{ color: 'text.secondary' }}>
+    –
+  </Box>
+);
 const NOT_ENTERED = <Box sx={{ color: 'text.secondary', fontSize: 13 }}>not entered</Box>;
 
 /** Worst first; words that promise nothing are not counted. */
@@ -149,7 +155,7 @@ function ClaimCounts({ claims }: Pick<KeyFigures, 'claims'>) {
 /** The spine in small. */
 function Stations({ stations }: Pick<KeyFigures, 'stations'>) {
   return (
-    <Box sx={{ display: 'flex', gap: '3px', mt: 0.4 }}>
+    <Box sx={{ display: 'flex', gap: '1.5px', mt: 0.4 }}>
       {stations.map(({ id, look }) => (
         <StationMark
           key={id}
@@ -163,16 +169,24 @@ function Stations({ stations }: Pick<KeyFigures, 'stations'>) {
 }
 
 function cells({ ports, maker, model, serial, tag, kind, figures, unjudged, pending }: SampleRow): ReactNode[] {
+  const none = kind === 'cable' ? OF_CHARGERS : NONE;
+  const perWatt = kind === 'cable' ? OF_CHARGERS : NOT_ENTERED;
   const { watts, efficiency, idle, massPerWatt, pricePerWatt, claims, stations } = figures;
   return [
-    <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />,
+    kind === 'cable' ? (
+      <Box key="ports" sx={{ color: 'text.secondary', fontSize: 13 }}>
+        in the line
+      </Box>
+    ) : (
+      <PortFace key="ports" ports={ports} width={Math.min(108, ports.length * 32 + 14)} />
+    ),
     <Figure key="name" text={model} condition={`${maker} · ${serial || tag}`} />,
     <Figure key="watts" text={watts === null ? 'not known' : formatPlain(watts, 'power')} condition={kind} />,
-    efficiency ? <Figure key="eff" text={efficiency.words} condition={efficiency.condition} /> : NONE,
-    idle ? <Figure key="idle" text={idle.words} condition={idle.condition} /> : NONE,
-    massPerWatt === null ? NOT_ENTERED : `${(massPerWatt * 1000).toFixed(2)} g/W`,
+    efficiency ? <Figure key="eff" text={efficiency.words} condition={efficiency.condition} /> : none,
+    idle ? <Figure key="idle" text={idle.words} condition={idle.condition} /> : none,
+    massPerWatt === null ? perWatt : `${(massPerWatt * 1000).toFixed(2)} g/W`,
     pricePerWatt === null ? (
-      NOT_ENTERED
+      perWatt
     ) : (
       <Figure
         key="price"

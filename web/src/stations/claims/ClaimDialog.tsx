@@ -30,6 +30,13 @@ const KINDS: readonly { value: Kind; label: string }[] = [
   { value: 'wording', label: 'Words' },
 ];
 
+const CABLE_KINDS: readonly { value: Kind; label: string }[] = [
+  { value: 'cable-rating', label: 'What it carries: amps and volts' },
+  { value: 'data-rate', label: 'Data rate' },
+  { value: 'bends', label: 'Bends' },
+  { value: 'wording', label: 'Words' },
+];
+
 /** The form holds text; which fields count depends on the kind. */
 interface Form {
   readonly kind: Kind;
@@ -48,6 +55,8 @@ interface Form {
   readonly to: string;
   readonly minutes: string;
   readonly text: string;
+  readonly gigabits: string;
+  readonly count: string;
   readonly shares: Readonly<Record<string, string>>;
   readonly mains: string;
   readonly lasts: ClaimDuration['kind'];
@@ -55,14 +64,14 @@ interface Form {
   readonly printed: string;
 }
 
-function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
+function toForm(claim: ClaimInput | null, ports: readonly string[], first: Kind): Form {
   const promise = claim?.promise;
   const duration = claim?.duration;
   return {
-    kind: promise?.kind ?? 'port-line',
+    kind: promise?.kind ?? first,
     port: promise && 'port' in promise ? promise.port : (ports[0] ?? ''),
     volts:
-      promise?.kind === 'port-line'
+      promise?.kind === 'port-line' || promise?.kind === 'cable-rating'
         ? formatPlain(promise.volts, 'voltage')
         : promise?.kind === 'range'
           ? formatPlain(promise.low, 'voltage')
@@ -80,6 +89,8 @@ function toForm(claim: ClaimInput | null, ports: readonly string[]): Form {
     from: promise?.kind === 'charge-time' ? formatPlain(promise.from, 'efficiency') : '0 %',
     to: promise?.kind === 'charge-time' ? formatPlain(promise.to, 'efficiency') : '',
     minutes: promise?.kind === 'charge-time' ? formatPlain(promise.seconds, 'duration', 'min') : '',
+    gigabits: promise?.kind === 'data-rate' ? String(promise.bits / 1e9) : '',
+    count: promise?.kind === 'bends' ? String(promise.count) : '',
     text: promise?.kind === 'wording' ? promise.text : '',
     shares:
       promise?.kind === 'combination'
@@ -154,6 +165,12 @@ function usePromise(form: Form): Promised {
         to: number(form.to, 'efficiency'),
         seconds: typedMinutes(form.minutes) ?? Number.NaN,
       };
+    case 'cable-rating':
+      return { kind: form.kind, amps: number(form.amps, 'current'), volts: number(form.volts, 'voltage') };
+    case 'data-rate':
+      return { kind: form.kind, bits: Math.round(Number(form.gigabits.replace(',', '.')) * 1e9) };
+    case 'bends':
+      return { kind: form.kind, count: Number(form.count.replace(/\s/g, '')) };
     case 'wording':
       return { kind: form.kind, text: form.text.trim() };
   }
@@ -240,6 +257,16 @@ function PromiseFields({ control, form, set }: PromiseProps) {
         <TextInput control={control} name="minutes" label="Time, min" max={20} required />
       </Box>
     );
+  if (form.kind === 'cable-rating')
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        {quantity('amps', 'Amps', 'current')}
+        {quantity('volts', 'Volts', 'voltage')}
+      </Box>
+    );
+  if (form.kind === 'data-rate')
+    return <TextInput control={control} name="gigabits" label="Gbit/s" max={12} required />;
+  if (form.kind === 'bends') return <TextInput control={control} name="count" label="Bends" max={12} required />;
   if (form.kind === 'wording')
     return <TextInput control={control} name="text" label="Words as printed" max={300} required />;
   return (
@@ -271,10 +298,12 @@ interface Props {
 
 export function ClaimDialog({ claim, onSave, onClose }: Props) {
   const { sample } = useSample().dossier;
+  const cable = sample.model.kind === 'cable';
   const form = useTyped<Form>(
     toForm(
       claim,
       sample.model.ports.map(({ label }) => label),
+      cable ? 'cable-rating' : 'port-line',
     ),
   );
   const { control, values, set } = form;
@@ -296,7 +325,7 @@ export function ClaimDialog({ claim, onSave, onClose }: Props) {
       action={claim ? 'Save' : 'Add'}
       sx={{ gap: 2 }}
     >
-      <ChoiceInput control={control} name="kind" label="Promises" options={KINDS} />
+      <ChoiceInput control={control} name="kind" label="Promises" options={cable ? CABLE_KINDS : KINDS} />
       <PromiseFields control={control} form={values} set={set} />
       {timed && (
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>

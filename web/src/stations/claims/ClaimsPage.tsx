@@ -116,11 +116,13 @@ export function ClaimsPage() {
         <Button variant="outlined" onClick={() => setOpen('new')}>
           Add by form
         </Button>
-        <Button component={Link} to={`/samples/${sample.id}/efficiency`} variant="outlined">
-          Measure efficiency
-        </Button>
+        {sample.model.kind !== 'cable' && (
+          <Button component={Link} to={`/samples/${sample.id}/efficiency`} variant="outlined">
+            Measure efficiency
+          </Button>
+        )}
       </PageHead>
-      {sample.model.ports.length === 0 && (
+      {sample.model.ports.length === 0 && sample.model.kind !== 'cable' && (
         <Alert severity="info" sx={{ mb: 2 }}>
           No ports yet. <Link to={`/samples/${sample.id}/intake`}>Enter them at Intake</Link>, then port lines can be
           claimed.

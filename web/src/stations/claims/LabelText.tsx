@@ -1,6 +1,6 @@
 // The label as printed, a line or all of it: every line is understood before it is added, and what is not stays.
 import type { ClaimInput } from '@lastmark/contract/types';
-import { describePromise, type LabelLine, type Promised, parseLabel } from '@lastmark/core/claim';
+import { describePromise, type LabelLine, type Promised, parseCableLabel, parseLabel } from '@lastmark/core/claim';
 import { allModes } from '@lastmark/core/signal';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -10,6 +10,8 @@ import Typography from '@mui/material/Typography';
 import { type FormEvent, type KeyboardEvent, useState } from 'react';
 import { useDraft } from '../../parts/useDraft.ts';
 import { useSample } from '../../state/sample.tsx';
+
+const CABLE_EXAMPLES = ['240 W', '5 A 20 V', '480 Mbit/s', '10 Gbps', '10 000 bends', '“a slogan”'];
 
 const EXAMPLES = [
   'C1: 5V 3A / 9V 3A / 20V 2.25A',
@@ -73,11 +75,14 @@ export function LabelText({ onAdd, busy, error }: Props) {
   const { sample, profile } = useSample().dossier;
   const { value: text, set, clear } = useDraft(`line-${sample.id}`, '');
   const [printed, setPrinted] = useState('label');
-  const lines = parseLabel(
-    text,
-    sample.model.ports.map(({ label }) => label),
-    allModes(profile.signalModes),
-  );
+  const cable = sample.model.kind === 'cable';
+  const lines = cable
+    ? parseCableLabel(text)
+    : parseLabel(
+        text,
+        sample.model.ports.map(({ label }) => label),
+        allModes(profile.signalModes),
+      );
   const good = lines.filter(isUnderstood);
   const left = lines.flatMap((line) => (isUnderstood(line) ? [] : [line]));
   const add = async () => {
@@ -154,7 +159,7 @@ export function LabelText({ onAdd, busy, error }: Props) {
       )}
       {text === '' && (
         <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-          Such as {EXAMPLES.join(' · ')}
+          Such as {(cable ? CABLE_EXAMPLES : EXAMPLES).join(' · ')}
         </Typography>
       )}
     </Box>

@@ -4,6 +4,7 @@ import { LOAD_POINTS } from '@lastmark/core/efficiency';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { memo } from 'react';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
 import { Panel } from '../../parts/Panel.tsx';
@@ -14,6 +15,12 @@ import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 interface Props {
   readonly setup: StoredSetup;
 }
+
+/** Follows what is concluded, so that what is typed need not wait for it. */
+const Foot = memo(function Foot({ setup }: Props) {
+  const { points } = useSample().dossier;
+  return <GridFoot points={points.filter(({ setupId }) => setupId === setup.id)} />;
+});
 
 export function LoadGrid({ setup }: Props) {
   const series = useSeriesNow(setup);
@@ -49,7 +56,7 @@ export function LoadGrid({ setup }: Props) {
           />
         </Panel>
       ))}
-      <GridFoot points={dossier.points.filter(({ setupId }) => setupId === setup.id)} />
+      <Foot setup={setup} />
       {findings.map((finding) => (
         <Typography key={finding} variant="body2" color="warning.main">
           {finding}

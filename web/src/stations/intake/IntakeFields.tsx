@@ -8,6 +8,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { Choice, QuantityField } from '../../parts/fields.tsx';
+import { CableFields } from './CableFields.tsx';
 import { formMessage, type IntakeForm } from './form.ts';
 import { PortList } from './PortList.tsx';
 import { PriceList } from './PriceList.tsx';
@@ -76,63 +77,75 @@ function ModelFields({ form, errors, onChange }: Props) {
           {text('model', 'Model', true)}
           <Choice label="Kind" value={model.kind} options={SAMPLE_KINDS} onChange={(kind) => set({ kind })} />
         </Box>
-        {text('inputRating', 'Input rating as printed')}
+        {model.kind !== 'cable' && text('inputRating', 'Input rating as printed')}
       </Section>
-      <Section title="Ports, in physical order">
-        <PortList
-          ports={model.ports}
-          errorOf={(index) =>
-            errorOf(`model.ports[${index}].label`) ??
-            (index === model.ports.length - 1 ? errorOf('model.ports') : undefined)
-          }
-          onChange={(ports) => set({ ports })}
+      {model.kind === 'cable' && (
+        <CableFields
+          cable={model.cable}
+          errorOf={errorOf}
+          onChange={(cable) => set({ cable })}
+          mass={quantity('mass', 'Mass, g')}
         />
-      </Section>
-      <Section title="Size, mass, plug, marks">
-        <Box sx={row('repeat(4, 1fr)')}>
-          {quantity('length', 'Length, mm')}
-          {quantity('width', 'Width, mm')}
-          {quantity('height', 'Height, mm')}
-          {quantity('mass', 'Mass, g')}
-        </Box>
-        <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 2 }}>
-          <Choice
-            label="Plug"
-            value={model.plugForm}
-            options={PLUG_FORMS}
-            onChange={(plugForm) => set({ plugForm })}
-            more={{ sx: { width: 180 } }}
+      )}
+      {model.kind !== 'cable' && (
+        <Section title="Ports, in physical order">
+          <PortList
+            ports={model.ports}
+            errorOf={(index) =>
+              errorOf(`model.ports[${index}].label`) ??
+              (index === model.ports.length - 1 ? errorOf('model.ports') : undefined)
+            }
+            onChange={(ports) => set({ ports })}
           />
-          {tick('withPlug', 'Size and mass with plug')}
-          {tick('plugEarthed', 'Earthed')}
-          {tick('plugBlocksNeighbour', 'Blocks the next socket')}
-        </Box>
-        <Box
-          role="group"
-          aria-label="Marks on the label"
-          sx={{ mt: 1, display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
-        >
-          {MARKS.map((mark) => (
-            <FormControlLabel
-              key={mark}
-              label={mark}
-              control={
-                <Checkbox
-                  checked={model.marks.includes(mark)}
-                  onChange={(event) =>
-                    set({
-                      marks: MARKS.filter((one) => (one === mark ? event.target.checked : model.marks.includes(one))),
-                    })
-                  }
-                />
-              }
+        </Section>
+      )}
+      {model.kind !== 'cable' && (
+        <Section title="Size, mass, plug, marks">
+          <Box sx={row('repeat(4, 1fr)')}>
+            {quantity('length', 'Length, mm')}
+            {quantity('width', 'Width, mm')}
+            {quantity('height', 'Height, mm')}
+            {quantity('mass', 'Mass, g')}
+          </Box>
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 2 }}>
+            <Choice
+              label="Plug"
+              value={model.plugForm}
+              options={PLUG_FORMS}
+              onChange={(plugForm) => set({ plugForm })}
+              more={{ sx: { width: 180 } }}
             />
-          ))}
-        </Box>
-        <Typography variant="body2" color="text.secondary">
-          A mark seen is stated, not verified.
-        </Typography>
-      </Section>
+            {tick('withPlug', 'Size and mass with plug')}
+            {tick('plugEarthed', 'Earthed')}
+            {tick('plugBlocksNeighbour', 'Blocks the next socket')}
+          </Box>
+          <Box
+            role="group"
+            aria-label="Marks on the label"
+            sx={{ mt: 1, display: 'flex', flexWrap: 'wrap', columnGap: 2 }}
+          >
+            {MARKS.map((mark) => (
+              <FormControlLabel
+                key={mark}
+                label={mark}
+                control={
+                  <Checkbox
+                    checked={model.marks.includes(mark)}
+                    onChange={(event) =>
+                      set({
+                        marks: MARKS.filter((one) => (one === mark ? event.target.checked : model.marks.includes(one))),
+                      })
+                    }
+                  />
+                }
+              />
+            ))}
+          </Box>
+          <Typography variant="body2" color="text.secondary">
+            A mark seen is stated, not verified.
+          </Typography>
+        </Section>
+      )}
       <Section title="Prices">
         <PriceList
           prices={model.prices}

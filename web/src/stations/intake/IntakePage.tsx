@@ -56,7 +56,7 @@ export function IntakePage() {
   const standing = [
     [dossier.points.length, 'points'],
     [dossier.readOuts.length, 'read-outs'],
-    [dossier.runs.length, 'runs'],
+    [dossier.runs.length + dossier.cableRuns.length, 'runs'],
     [dossier.captures.length, 'captures'],
   ]
     .flatMap(([count, what]) => (Number(count) > 0 ? [`${count} ${what}`] : []))

@@ -14,9 +14,10 @@ import { FileButton } from '../../parts/FileButton.tsx';
 import { typedSi } from '../../parts/fields.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
+import { takenOf } from '../../parts/taken.ts';
 import { useSample } from '../../state/sample.tsx';
 import type { CaptureWork } from '../../workers/capture.worker.ts';
-import { RunDialog, type RunHeadForm, takenOf, useRunHead } from './RunDialog.tsx';
+import { RunDialog, type RunHeadForm, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 interface Form extends RunHeadForm {

@@ -9,8 +9,9 @@ import type { Control } from 'react-hook-form';
 import { QuantityField, typedSi } from '../../parts/fields.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
+import { takenOf } from '../../parts/taken.ts';
 import { useSample } from '../../state/sample.tsx';
-import { RunDialog, type RunHeadForm, takenOf, useRunHead } from './RunDialog.tsx';
+import { RunDialog, type RunHeadForm, useRunHead } from './RunDialog.tsx';
 import { useAddRun } from './useRuns.ts';
 
 interface Form extends RunHeadForm {

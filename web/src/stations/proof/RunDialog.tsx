@@ -9,9 +9,9 @@ import { Caution } from '../../parts/Caution.tsx';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../../parts/form/inputs.tsx';
 import type { Typed } from '../../parts/form/useTyped.ts';
-import { parseTaken, toTaken } from '../../parts/taken.ts';
+import { TakenInput } from '../../parts/TakenInput.tsx';
+import { toTaken } from '../../parts/taken.ts';
 import { useSample } from '../../state/sample.tsx';
-import { TakenInput } from './TakenInput.tsx';
 
 /** What every run has. */
 export interface RunHeadForm {
@@ -51,13 +51,6 @@ interface Props<Form extends RunHeadForm & FieldValues> {
   readonly onSave: () => Promise<unknown>;
   readonly onClose: () => void;
   readonly children: ReactNode;
-}
-
-/** The moment typed; refused in words where it is none. */
-export function takenOf(text: string): Date {
-  const read = parseTaken(text, new Date());
-  if ('reason' in read) throw new Error(`Taken: ${read.reason}`);
-  return read.at;
 }
 
 export function RunDialog<Form extends RunHeadForm & FieldValues>(props: Props<Form>) {

@@ -62,6 +62,8 @@ export function Promises() {
   const ports = sample.model.ports.map(({ label }) => label);
   const rows = promisedRows(ports, claims);
   const { add, remove } = useClaims(sample.id);
+  // Of its own: a row that is being kept does not hold up what is typed as printed.
+  const { add: addPrinted } = useClaims(sample.id);
   const grid = useDraft<Readonly<Record<string, string>>>(`split-row-${sample.id}`, {});
   const [line, setLine] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -92,7 +94,7 @@ export function Promises() {
       return;
     }
     setProblem(null);
-    add.mutate(rows, { onSuccess: () => setLine('') });
+    addPrinted.mutate(rows, { onSuccess: () => setLine('') });
   };
   return (
     <>
@@ -185,15 +187,15 @@ export function Promises() {
         <Button
           type="submit"
           variant="outlined"
-          disabled={add.isPending || line.trim() === ''}
+          disabled={addPrinted.isPending || line.trim() === ''}
           sx={{ whiteSpace: 'nowrap' }}
         >
           Add as printed
         </Button>
       </Box>
-      {(problem ?? add.error) && (
+      {(problem ?? add.error ?? addPrinted.error) && (
         <Alert severity="error" sx={{ mt: 1 }}>
-          {problem ?? add.error?.message}
+          {problem ?? add.error?.message ?? addPrinted.error?.message}
         </Alert>
       )}
       {missing.length > 0 && (

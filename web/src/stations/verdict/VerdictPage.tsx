@@ -1,7 +1,10 @@
 // The verdict: each claim's state with the readings behind it, and the ways to take it along.
+
+import { pricePerMetre } from '@lastmark/core/cable';
 import { CLAIM_STATES, type ClaimState, describeDuration, describePromise } from '@lastmark/core/claim';
-import { formatPlain } from '@lastmark/core/quantity';
-import { stateWord } from '@lastmark/core/station';
+import { formatMeasured, formatPlain } from '@lastmark/core/quantity';
+import { STATIONS_ABOUT, stateWord } from '@lastmark/core/station';
+import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -11,21 +14,57 @@ import { EvidenceList } from '../../parts/EvidenceList.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { isLoud, StateMark } from '../../parts/StateMark.tsx';
 import { Term } from '../../parts/Term.tsx';
-import { useSample } from '../../state/sample.tsx';
+import { type SampleAtHand, useSample } from '../../state/sample.tsx';
+import { TrialsOfSample } from './TrialsOfSample.tsx';
 
-function Figures({ figures }: { readonly figures: KeyFigures }) {
-  const { watts, efficiency, idle, massPerWatt, pricePerWatt } = figures;
-  const items: [string, string, string][] = [
-    ['Nameplate', watts === null ? 'not known' : formatPlain(watts, 'power'), ''],
-    ['Average efficiency', efficiency?.words ?? 'not measured', efficiency?.condition ?? ''],
-    ['Idle', idle?.words ?? 'not measured', idle?.condition ?? ''],
-    ['Mass', massPerWatt === null ? 'not weighed' : `${(massPerWatt * 1000).toFixed(2)} g/W`, ''],
+type Item = readonly [name: string, value: string, condition: string];
+
+/** What a cable is known by. */
+function cableItems({ dossier, verdict }: SampleAtHand): readonly Item[] {
+  const { cable, prices, mass } = dossier.sample.model;
+  const { rating } = verdict.results.marker;
+  const { loop } = verdict.results.resistance;
+  const { done, failed } = verdict.results.bends;
+  const paid = prices.findLast(({ kind }) => kind === 'paid');
+  const metre = paid && cable ? pricePerMetre({ amount: paid.amount, pack: cable.pack, length: cable.length }) : null;
+  return [
+    [
+      'May carry',
+      rating ? formatPlain(rating.amps * rating.volts, 'power') : 'nobody asked',
+      rating ? `${rating.amps} A at ${rating.volts} V` : '',
+    ],
+    [
+      'Resistance',
+      loop ? formatMeasured(loop.value, expandedUncertainty(loop), 'resistance') : 'not measured',
+      loop ? 'there and back' : '',
+    ],
+    ['Bends', failed ? `failed by ${failed.count}` : done > 0 ? String(done) : 'not bent', failed?.fault ?? ''],
+    ['Mass', mass === null ? 'not weighed' : formatPlain(mass, 'mass'), cable?.length ? `${cable.length} m` : ''],
     [
       'Price',
-      pricePerWatt === null ? 'not entered' : `${pricePerWatt.value.toFixed(2)} ${pricePerWatt.currency}/W`,
-      pricePerWatt?.basis ?? '',
+      metre === null || !paid ? 'not entered' : `${metre.toFixed(2)} ${paid.currency}/m`,
+      metre === null ? '' : 'paid',
     ],
   ];
+}
+
+function Figures({ figures }: { readonly figures: KeyFigures }) {
+  const at = useSample();
+  const { watts, efficiency, idle, massPerWatt, pricePerWatt } = figures;
+  const items: readonly Item[] =
+    at.dossier.sample.model.kind === 'cable'
+      ? cableItems(at)
+      : [
+          ['Nameplate', watts === null ? 'not known' : formatPlain(watts, 'power'), ''],
+          ['Average efficiency', efficiency?.words ?? 'not measured', efficiency?.condition ?? ''],
+          ['Idle', idle?.words ?? 'not measured', idle?.condition ?? ''],
+          ['Mass', massPerWatt === null ? 'not weighed' : `${(massPerWatt * 1000).toFixed(2)} g/W`, ''],
+          [
+            'Price',
+            pricePerWatt === null ? 'not entered' : `${pricePerWatt.value.toFixed(2)} ${pricePerWatt.currency}/W`,
+            pricePerWatt?.basis ?? '',
+          ],
+        ];
   return (
     <Box component="dl" sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 3, rowGap: 1.5, m: 0, mb: 3 }}>
       {items.map(([name, value, condition]) => (
@@ -46,11 +85,11 @@ function Figures({ figures }: { readonly figures: KeyFigures }) {
 /** Where to go to settle a claim nobody tested. */
 function NextStep({ kind }: { readonly kind: string }) {
   const { dossier } = useSample();
-  if (kind === 'wording') return null;
-  const station = kind === 'idle' ? 'idle' : 'efficiency';
+  const station = STATIONS_ABOUT.find(({ settles }) => (settles as readonly string[]).includes(kind));
+  if (!station) return null;
   return (
-    <Button size="small" component={Link} to={`/samples/${dossier.sample.id}/${station}`} sx={{ mt: 0.5, px: 0.5 }}>
-      Measure it at {station === 'idle' ? 'Idle' : 'Efficiency'}
+    <Button size="small" component={Link} to={`/samples/${dossier.sample.id}/${station.id}`} sx={{ mt: 0.5, px: 0.5 }}>
+      Measure it at {station.title}
     </Button>
   );
 }
@@ -120,6 +159,7 @@ export function VerdictPage() {
       {CLAIM_STATES.map((state) => (
         <ClaimGroup key={state} state={state} />
       ))}
+      <TrialsOfSample sampleId={sample.id} />
       {dossier.claims.length === 0 && (
         <Typography color="text.secondary">
           Nothing to judge yet. <Link to={`/samples/${sample.id}/claims`}>Type what the label promises</Link>.

@@ -2,7 +2,7 @@
 
 import TextField from '@mui/material/TextField';
 import { type Control, type FieldPath, type FieldValues, useController } from 'react-hook-form';
-import { parseTaken } from '../../parts/taken.ts';
+import { parseTaken } from './taken.ts';
 
 interface Props<Form extends FieldValues> {
   readonly control: Control<Form>;
