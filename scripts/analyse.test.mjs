@@ -47,6 +47,46 @@ describe('analyse', () => {
     expect(words.stdout).toMatch(/100 Hz: 20 mV peak to peak, mains\./);
   });
 
+  it('resistance: of one reading, of a series, and by length', () => {
+    const one = json('resistance', file('one.csv', 'current_A,near_V,far_V,temp_C\n3.000,20.043,19.311,31\n'));
+    expect(one).toMatchObject({ interval: null, contact: null, curvature: null, pluggings: 1 });
+    expect(one.ohms).toBeCloseTo(0.244, 6);
+    expect(one.at20).toBeCloseTo(0.2339, 4);
+    expect(one.findings.join()).toContain('One current alone');
+    const stated = json(
+      'resistance',
+      file('one.csv', 'current_A,near_V,far_V\n3.000,20.043,19.311\n'),
+      '--volts',
+      '0.05 % + 4 mV',
+      '--amps',
+      '0.1 % + 3 mA',
+      '--ambient',
+      '31',
+    );
+    expect(stated.interval[0]).toBeCloseTo(0.244 - 2 * 0.0037772, 5);
+    const rows = [1, 2, 3].flatMap((length) =>
+      [0, 1, 3, 5].flatMap((amps) =>
+        [-1, 1].map(
+          (off) =>
+            `${amps};${((0.03 + 0.08 * length) * amps * 1000 + off * 0.05).toFixed(2).replace('.', ',')};20;${length}`,
+        ),
+      ),
+    );
+    const series = json('resistance', file('lengths.csv', `I [A];drop [mV];T [°C];length [m]\n${rows.join('\n')}\n`));
+    expect(series.ohms).toBeCloseTo(0.11, 4);
+    expect(series.contact).toBeCloseTo(0.03, 4);
+    expect(series.perMetre).toBeCloseTo(0.08, 4);
+    expect(series.interval[0]).toBeLessThan(0.11);
+    expect(series.interval[1]).toBeGreaterThan(0.11);
+    expect(
+      run('resistance', file('one.csv', 'current_A,near_V,far_V,temp_C\n3.000,20.043,19.311,31\n')).stdout,
+    ).toContain('244 mΩ at 31.0 °C, 233.9 mΩ at 20 °C.');
+    expect(run('resistance', file('bad.csv', 'a;b\nx;y\n'))).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('line 1'),
+    });
+  });
+
   it('charge: stages, times to a level, its end and what came after', () => {
     // 45 W for 40 min, then evenly down to 5 W in 50 min, then 0.3 W: 30 + 20.83 Wh.
     const watts = (t) => (t < 2400 ? 45 : t < 5400 ? 45 - ((t - 2400) / 3000) * 40 : 0.3);

@@ -22,6 +22,7 @@ const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.
 const { measureSplits } = await import('./measure/splits.mjs');
 const { measureCaptures } = await import('./measure/captures.mjs');
 const { measureCharges } = await import('./measure/charge.mjs');
+const { measureCables } = await import('./measure/cable.mjs');
 const { measureTraces } = await import('./measure/traces.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
@@ -47,6 +48,7 @@ await measureCoverage();
 await measureCaptures();
 await measureTraces();
 await measureCharges();
+await measureCables();
 await measureLoop(file);
 const bench = await startSimulatedBench({ port: 5460 });
 process.env.BENCH_PORT = '5460';

@@ -16,41 +16,15 @@ const FOLDER = join(ROOT, 'docs', 'screenshots');
 
 /** What is done before a picture is taken, where the view alone does not show it. */
 const ACTS = {
-  'mains-current': async (page) => {
-    await page.getByRole('button', { name: 'Show' }).nth(2).click();
-    await page.getByRole('img', { name: /Harmonics/ }).waitFor();
-    await page
-      .getByRole('heading', { name: 'Waveforms and inrush' })
-      .evaluate((part) => part.scrollIntoView({ block: 'start' }));
-  },
-  plug: async (page) => {
-    for (const name of ['Warden’s laptop', 'Loan phone', 'Valley radio', 'Hut tablet'])
-      await page.getByRole('checkbox', { name }).check();
-    await page.getByLabel('Loan phone: comes after, h').fill('1');
-    await page.getByRole('table', { name: 'The evening' }).waitFor();
-    await page.getByRole('region', { name: 'Arrangement' }).evaluate((part) => part.scrollIntoView({ block: 'start' }));
+  trial: async (page) => {
+    await page.getByRole('link', { name: 'Does the braided cable charge quicker?' }).click();
+    await page.getByRole('region', { name: 'What it says' }).locator('canvas').waitFor();
   },
   verdict: async (page) => page.locator('main details summary').first().click(),
   rules: async (page) => page.locator('main details summary').first().click(),
   'run-sheet': async (page) => {
     await page.getByRole('button', { name: 'Make the sheet' }).click();
     await page.getByRole('list', { name: 'Steps in order' }).waitFor();
-  },
-  'live-bench': async (page) => {
-    const dialog = page.getByRole('dialog');
-    for (const [instrument, ...commands] of [
-      ['Simulated AC source', 'OUTP ON'],
-      ['Simulated DC load', 'SINK:CONN ON', 'SINK:REQ 4', 'CURR 2.25', 'INP ON', 'MEAS:VOLT?', 'MEAS:CURR?'],
-    ]) {
-      if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Close' }).click();
-      await page.getByRole('button', { name: `Console of ${instrument}`, exact: true }).click();
-      for (const command of commands) {
-        await dialog.getByLabel('Command').fill(command);
-        await page.keyboard.press('Enter');
-        await dialog.getByRole('log').getByText(command).first().waitFor();
-        await page.waitForTimeout(300);
-      }
-    }
   },
   'run-console': async (page) => {
     await page.getByRole('button', { name: 'Run it on the simulated bench' }).click();
@@ -61,12 +35,12 @@ const ACTS = {
 };
 
 /** Shown in the dim theme, so that both are seen. */
-const DIM = ['mains-current'];
+const DIM = ['bends'];
 
 /** Views that only stand after something was done. Last the run: it puts a charger on the bench and lets the clock run. */
 const MADE = [
   { picture: 'run-sheet', sample: 'PT-75-3310', path: '/run-sheets?sample={id}' },
-  { picture: 'live-bench', path: '/bench' },
+  { picture: 'trial', path: '/trials' },
   { picture: 'run-console', sample: 'TE-45-0868', path: '/run-sheets?sample={id}' },
 ];
 

@@ -1,3 +1,0 @@
-import { measureCharges } from './charge.mjs';
-
-await measureCharges();
