@@ -76,6 +76,39 @@ test('a label is pasted whole: what is understood goes in, what is not stays', a
   await expect(page.getByRole('list', { name: 'Claims' }).getByRole('listitem')).toHaveCount(4);
 });
 
+test('lines typed faster than they are kept wait their turn, and one that is refused comes back', async ({ page }) => {
+  const { id } = await freshSample(page, 'Fast');
+  await page.goto(`/samples/${id}/claims`);
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  let asked = 0;
+  await page.route(`**/api/samples/${id}/claims`, async (route) => {
+    asked += 1;
+    if (asked === 1) await held;
+    if (asked === 2) {
+      const body = { type: 'about:blank', title: 'No room for it now.', status: 503, detail: 'No room for it now.' };
+      await route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify(body) });
+    } else await route.continue();
+  });
+  const text = page.getByLabel('A line as printed');
+  for (const line of ['C1: 5V 3A', 'C1: 9V 3A', 'total 45 W']) {
+    await text.fill(line);
+    await text.press('Enter');
+    await expect(text).toHaveValue('');
+  }
+  await text.fill('idle 0.1');
+  letGo();
+  const claims = page.getByRole('list', { name: 'Claims' });
+  await expect(claims).toContainText('C1: 5 V 3 A');
+  await expect(claims).toContainText('Total 45 W');
+  await expect(claims.getByRole('listitem')).toHaveCount(2);
+  await expect(text).toHaveValue('C1: 9V 3A\nidle 0.1');
+  await page.reload();
+  await expect(text).toHaveValue('C1: 9V 3A\nidle 0.1');
+});
+
 test('readings typed in the wrong row are moved to where they belong', async ({ page }) => {
   const { id } = await freshSample(page, 'Moved');
   await page.goto(`/samples/${id}/efficiency`);

@@ -90,7 +90,8 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
       queryClient.setQueryData(query.queryKey, answer);
       const profile = profiles?.items.find(({ id }) => id === instrument.profileId);
       setRead(reply === null ? null : understood(profile, command, reply));
-      setCommand('');
+      // What was typed meanwhile stays.
+      setCommand((now) => (now === command ? '' : now));
     },
     onError: () => traffic.refetch(),
   });

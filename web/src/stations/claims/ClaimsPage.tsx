@@ -128,11 +128,7 @@ export function ClaimsPage() {
           claimed.
         </Alert>
       )}
-      <LabelText
-        onAdd={(inputs) => add.mutateAsync(inputs)}
-        busy={add.isPending}
-        error={open ? undefined : add.error?.message}
-      />
+      <LabelText onAdd={(inputs) => add.mutateAsync(inputs)} error={open ? undefined : add.error?.message} />
       {claims.length === 0 ? (
         <Typography color="text.secondary" sx={{ p: 2 }}>
           No claims yet. What do label, box and manual promise? Each line becomes one claim that can be tested.

@@ -8,7 +8,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type FormEvent, type KeyboardEvent, useState } from 'react';
-import { useDraft } from '../../parts/useDraft.ts';
+import { linesTogether, useHandedOn } from '../../parts/useHandedOn.ts';
 import { useSample } from '../../state/sample.tsx';
 
 const CABLE_EXAMPLES = ['240 W', '5 A 20 V', '480 Mbit/s', '10 Gbps', '10 000 bends', '“a slogan”'];
@@ -67,13 +67,12 @@ function Reading({ lines }: { readonly lines: readonly LabelLine[] }) {
 
 interface Props {
   readonly onAdd: (inputs: ClaimInput[]) => Promise<unknown>;
-  readonly busy: boolean;
   readonly error: string | undefined;
 }
 
-export function LabelText({ onAdd, busy, error }: Props) {
+export function LabelText({ onAdd, error }: Props) {
   const { sample, profile } = useSample().dossier;
-  const { value: text, set, clear } = useDraft(`line-${sample.id}`, '');
+  const { value: text, set, hand } = useHandedOn(`line-${sample.id}`, '', linesTogether);
   const [printed, setPrinted] = useState('label');
   const cable = sample.model.kind === 'cable';
   const lines = cable
@@ -85,15 +84,14 @@ export function LabelText({ onAdd, busy, error }: Props) {
       );
   const good = lines.filter(isUnderstood);
   const left = lines.flatMap((line) => (isUnderstood(line) ? [] : [line]));
-  const add = async () => {
-    if (good.length === 0 || printed.trim() === '' || busy) return;
-    await onAdd(inputsOf(good, printed.trim()));
-    set(left.map(({ line }) => line).join('\n'));
-    if (left.length === 0) clear();
+  const add = () => {
+    if (good.length === 0 || printed.trim() === '') return;
+    const inputs = inputsOf(good, printed.trim());
+    hand(good.map(({ line }) => line).join('\n'), left.map(({ line }) => line).join('\n'), () => onAdd(inputs));
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void add().catch(() => undefined);
+    add();
   };
   const keys = (event: KeyboardEvent) => {
     // Shift and Enter goes on to the next line of the label.
@@ -142,7 +140,7 @@ export function LabelText({ onAdd, busy, error }: Props) {
           onChange={(event) => setPrinted(event.target.value)}
           slotProps={{ htmlInput: { maxLength: 120 } }}
         />
-        <Button type="submit" variant="contained" disabled={busy || good.length === 0} sx={{ height: 40 }}>
+        <Button type="submit" variant="contained" disabled={good.length === 0} sx={{ height: 40 }}>
           Add
         </Button>
       </Box>

@@ -32,8 +32,9 @@ export function AddStep({ rig }: { readonly rig: StoredRig }) {
         },
       }),
     onSuccess: async () => {
-      setVolts('');
-      setAmps('');
+      // What was typed meanwhile stays.
+      setVolts((now) => (now === volts ? '' : now));
+      setAmps((now) => (now === amps ? '' : now));
       await refreshSample(sample.id);
     },
   });

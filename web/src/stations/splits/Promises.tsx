@@ -1,6 +1,6 @@
 // The allocation table as printed: a grid built from the ports, typed row by row, with what cannot be right about it.
 import type { ClaimInput } from '@lastmark/contract/types';
-import { parseClaimLine } from '@lastmark/core/claim';
+import { describePromise, parseClaimLine } from '@lastmark/core/claim';
 import { formatPlain } from '@lastmark/core/quantity';
 import { type PromisedRow, parseTableRow, promisedRows, setKey } from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
@@ -16,9 +16,17 @@ import Typography from '@mui/material/Typography';
 import { type FormEvent, useState } from 'react';
 import { typedSi } from '../../parts/fields.tsx';
 import { PortFace } from '../../parts/PortFace.tsx';
-import { useDraft } from '../../parts/useDraft.ts';
+import { useHandedOn } from '../../parts/useHandedOn.ts';
 import { useSample } from '../../state/sample.tsx';
 import { useClaims } from '../claims/useClaims.ts';
+
+type Row = Readonly<Record<string, string>>;
+
+const EMPTY_ROW: Row = {};
+
+/** A refused row comes back unless the next one is being typed; a line so too: the sentence names what was refused. */
+const rowBack = (refused: Row, since: Row): Row => (Object.values(since).some((cell) => cell.trim()) ? since : refused);
+const lineBack = (refused: string, since: string): string => since || refused;
 
 const claimOf = (row: Readonly<Record<string, number>>): ClaimInput => ({
   promise: { kind: 'combination', shares: Object.entries(row).map(([port, watts]) => ({ port, watts })) },
@@ -62,11 +70,18 @@ export function Promises() {
   const ports = sample.model.ports.map(({ label }) => label);
   const rows = promisedRows(ports, claims);
   const { add, remove } = useClaims(sample.id);
-  // Of its own: a row that is being kept does not hold up what is typed as printed.
-  const { add: addPrinted } = useClaims(sample.id);
-  const grid = useDraft<Readonly<Record<string, string>>>(`split-row-${sample.id}`, {});
-  const [line, setLine] = useState('');
+  const grid = useHandedOn(`split-row-${sample.id}`, EMPTY_ROW, rowBack);
+  const line = useHandedOn(`split-line-${sample.id}`, '', lineBack);
   const [problem, setProblem] = useState<string | null>(null);
+  const keep = (inputs: ClaimInput[]) => async () => {
+    try {
+      await add.mutateAsync(inputs);
+    } catch (error) {
+      const what = inputs.map(({ promise }) => describePromise(promise)).join(' · ');
+      setProblem(`${what} was not kept: ${error instanceof Error ? error.message : String(error)}`);
+      throw error;
+    }
+  };
   const findingsOf = (set: string) => verdict.results.splits.findings.filter((one) => one.set === set);
   const missing = verdict.results.splits.findings.filter(
     ({ set }) => !rows.some(({ occupied }) => setKey(occupied) === set),
@@ -79,22 +94,17 @@ export function Promises() {
       return;
     }
     setProblem(null);
-    add.mutate([claimOf(row)], {
-      onSuccess: () => {
-        grid.set({});
-        grid.clear();
-      },
-    });
+    grid.hand(grid.value, EMPTY_ROW, keep([claimOf(row)]));
   };
   const addLine = (event: FormEvent) => {
     event.preventDefault();
-    const rows = combinationsIn(line, ports);
+    const rows = combinationsIn(line.value, ports);
     if (typeof rows === 'string') {
       setProblem(rows);
       return;
     }
     setProblem(null);
-    addPrinted.mutate(rows, { onSuccess: () => setLine('') });
+    line.hand(line.value, '', keep(rows));
   };
   return (
     <>
@@ -169,7 +179,7 @@ export function Promises() {
               ))}
               <TableCell />
               <TableCell>
-                <Button type="submit" variant="contained" disabled={add.isPending} sx={{ whiteSpace: 'nowrap' }}>
+                <Button type="submit" variant="contained" sx={{ whiteSpace: 'nowrap' }}>
                   Add the row
                 </Button>
               </TableCell>
@@ -181,21 +191,16 @@ export function Promises() {
         <TextField
           label="Or as printed"
           placeholder={`any two C ports: 45 W + 45 W, ${ports.slice(0, 2).join('+')}: 60 + 45, ${ports.slice(-2).join(' + ')} share 20 W`}
-          value={line}
-          onChange={(event) => setLine(event.target.value)}
+          value={line.value}
+          onChange={(event) => line.set(event.target.value)}
         />
-        <Button
-          type="submit"
-          variant="outlined"
-          disabled={addPrinted.isPending || line.trim() === ''}
-          sx={{ whiteSpace: 'nowrap' }}
-        >
+        <Button type="submit" variant="outlined" disabled={line.value.trim() === ''} sx={{ whiteSpace: 'nowrap' }}>
           Add as printed
         </Button>
       </Box>
-      {(problem ?? add.error ?? addPrinted.error) && (
+      {problem && (
         <Alert severity="error" sx={{ mt: 1 }}>
-          {problem ?? add.error?.message ?? addPrinted.error?.message}
+          {problem}
         </Alert>
       )}
       {missing.length > 0 && (
