@@ -35,7 +35,8 @@ const rangeSpec = stated(record(specFields)).test(
   'A finer range has a full scale above zero',
   (value) => value == null || ((value as { range?: number }).range ?? 0) > 0,
 );
-const spec = stated(record({ ...specFields, finer: list(rangeSpec, 8).optional().default(undefined) }));
+/** An accuracy as a maker states it. */
+export const spec = stated(record({ ...specFields, finer: list(rangeSpec, 8).optional().default(undefined) }));
 
 /** What an instrument can take at most, SI; null where its maker states nothing. */
 const ratings = record({

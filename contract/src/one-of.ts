@@ -11,6 +11,7 @@ export const ONE_OF: Readonly<Record<string, string>> = {
   drops: 'interruption',
   elements: 'element in line',
   finer: 'finer range',
+  setIds: 'limit set',
   sensors: 'sensor',
   formulas: 'formula',
   limitSetIds: 'limit set',

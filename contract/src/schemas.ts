@@ -24,6 +24,7 @@ import {
   whole,
 } from './parts.ts';
 import { limitsInput } from './plan-schemas.ts';
+import { safetyChoice } from './safety-schemas.ts';
 
 export * from './bench-schemas.ts';
 
@@ -318,6 +319,7 @@ export const profileInput = record({
     .default(undefined),
   touch: si(20, 200).nullable().optional().default(undefined),
   bends: bendMethod,
+  safety: safetyChoice,
   limits: limitsInput,
 });
 

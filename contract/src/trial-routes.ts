@@ -1,8 +1,10 @@
-// Operations of things that sit in the line, and of trials.
+// Operations of things that sit in the line, of trials, and of the safety look.
+import type { SafetyCheck } from '@lastmark/core/safety';
 import type { TrialRun } from '@lastmark/core/trial';
 import { cableRunBody, trialInput, trialListQuery, trialRunBody } from './cable-schemas.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import type { Items } from './route-types.ts';
+import { safetyCheckBody } from './safety-schemas.ts';
 import type {
   CableRunInput,
   HeldBackCharger,
@@ -19,6 +21,16 @@ export const TRIAL_ROUTES = {
     ids: ['run.id'],
     answer: is<StoredCableRun>(),
   }),
+  addCheck: write(
+    'post',
+    '/samples/{sampleId}/checks',
+    'Add a check of the safety look; the same id twice is kept once',
+    {
+      body: of<{ check: SafetyCheck }>(safetyCheckBody),
+      ids: ['check.id'],
+      answer: is<SafetyCheck>(),
+    },
+  ),
   getFates: get('/samples/{sampleId}/fates', 'How far every unit of its model came by bends', {
     answer: is<Items<UnitFate>>(),
   }),

@@ -26,6 +26,7 @@ import type {
   Setup,
   Stated,
 } from '@lastmark/core/reading';
+import type { SafetyCheck } from '@lastmark/core/safety';
 import type { KeyFigures, PortFacts, PriceFacts, Profile, SampleKind, SetupFacts } from '@lastmark/core/verdict';
 import type { INSTRUMENT_CLASSES, MARKS, OBTAINED, PLUG_FORMS, SHELF_ORDERS } from './schemas.ts';
 
@@ -348,6 +349,7 @@ export interface SampleDossier {
   captures: Capture[];
   runs: StoredRun[];
   cableRuns: CableRun[];
+  checks: SafetyCheck[];
   devices: StoredDevice[];
   rigs: StoredRig[];
   instruments: StoredInstrument[];

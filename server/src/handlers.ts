@@ -32,6 +32,7 @@ import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
 import { getRun, here, listTrace } from './runner/rows.ts';
 import { addRun } from './runs/store.ts';
+import { addCheck } from './safety/store.ts';
 import { setLimits } from './samples/limits.ts';
 import { createSample, createUnit, getSample, updateSample } from './samples/store.ts';
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
@@ -274,6 +275,7 @@ export const createHandlers = ({
     deleteLimitSet: async (call) => done(await deleteLimitSet(call.db, call.params.limitSetId, call.ifMatch)),
     addStated: async (call) => ({ body: await addStated(call.db, call.params.sampleId, call.body) }),
     addCableRun: async (call) => ({ body: await addCableRun(call.db, call.params.sampleId, call.body.run) }),
+    addCheck: async (call) => ({ body: await addCheck(call.db, call.params.sampleId, call.body.check) }),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),
     listTrials: async ({ db, query }) => ({ body: { items: await listTrials(db, query.sampleId) } }),

@@ -109,7 +109,12 @@ const TABLE: readonly Quantity[] = [
     label: 'Resistance',
     si: 'Ω',
     usual: 'mΩ',
-    units: [unit('mΩ', 1e-3, ['mohm', 'mOhm']), unit('Ω', 1, ['ohm', 'Ohm', 'Ω'])],
+    units: [
+      unit('mΩ', 1e-3, ['mohm', 'mOhm']),
+      unit('Ω', 1, ['ohm', 'Ohm', 'Ω']),
+      unit('kΩ', 1e3, ['kohm', 'kOhm', 'kΩ']),
+      unit('MΩ', 1e6, ['Mohm', 'MOhm', 'MΩ']),
+    ],
   },
   { id: 'frequency', label: 'Frequency', si: 'Hz', usual: 'Hz', units: [unit('Hz', 1), unit('kHz', 1e3)] },
   {

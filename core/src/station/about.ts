@@ -46,6 +46,7 @@ export const STATIONS_ABOUT = [
   },
   { id: 'ripple', title: 'Ripple', kinds: CHARGERS, touches: ['ripple'], settles: ['ripple'] },
   { id: 'heat', title: 'Heat', kinds: CHARGERS, touches: ['surface'], settles: ['surface'] },
+  { id: 'safety', title: 'Safety', kinds: CHARGERS, touches: [], settles: [] },
   { id: 'marker', title: 'Marker', kinds: CABLES, touches: ['cable-rating', 'data-rate'], settles: [] },
   { id: 'resistance', title: 'Resistance', kinds: CABLES, touches: ['cable-rating'], settles: ['cable-rating'] },
   { id: 'data', title: 'Data', kinds: CABLES, touches: ['data-rate'], settles: ['data-rate'] },

@@ -27,6 +27,7 @@ export function dossierFor(part: Partial<Dossier>): Dossier {
     captures: [],
     runs: [],
     cableRuns: [],
+    checks: [],
     devices: [],
     rigs: [aRig()],
     instruments: [],

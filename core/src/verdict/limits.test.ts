@@ -54,6 +54,7 @@ function dossierOf(setup: SetupFacts, points: Dossier['points'], part: Partial<D
     captures: [],
     runs: [],
     cableRuns: [],
+    checks: [],
     devices: [],
     rigs: [aRig()],
     instruments: [],

@@ -10,6 +10,7 @@ import { proofStation } from '../proof/index.ts';
 import { readOutStation } from '../read-out/index.ts';
 import { resistanceStation } from '../resistance/index.ts';
 import { rippleStation } from '../ripple/index.ts';
+import { safetyStation } from '../safety/index.ts';
 import { splitStation } from '../split/index.ts';
 import { claimsStation, intakeStation, verdictStation } from './plain.ts';
 
@@ -24,6 +25,7 @@ export const STATIONS = [
   efficiencyStation,
   rippleStation,
   heatStation,
+  safetyStation,
   markerStation,
   resistanceStation,
   dataStation,

@@ -14,6 +14,7 @@ import type { ReadOut } from '../read-out/index.ts';
 import type { Instrument, Mains, Point, Rig, Stated } from '../reading/index.ts';
 import type { RippleLimit } from '../ripple/index.ts';
 import type { Device, Run } from '../run/index.ts';
+import type { SafetyCheck, SafetyChoice } from '../safety/index.ts';
 import type { SignalMode } from '../signal/index.ts';
 import type { StationLook, StationProgress } from '../station/index.ts';
 import type { Results } from './stations.ts';
@@ -43,6 +44,11 @@ export interface SampleFacts {
   /** kg, null while not weighed */
   readonly mass: number | null;
   readonly prices: readonly PriceFacts[];
+  /** Whether its plug has an earth, and what form it has; left out where that is not known. */
+  readonly plugEarthed?: boolean | undefined;
+  readonly plugForm?: string | undefined;
+  /** Marks seen on it. */
+  readonly marks?: readonly string[] | undefined;
   /** Of what sits in a line; left out or null for a charger. */
   readonly cable?: CableFacts | null | undefined;
   /** Nameplate class somebody chose for the whole sample, and why; null or left out takes the derived one. */
@@ -78,6 +84,8 @@ export interface Profile {
   readonly ripple?: RippleLimit | null | undefined;
   /** Own limit for a surface that is touched, °C at 25 °C; left out for none. */
   readonly touch?: number | null | undefined;
+  /** Whose limits the safety look is held against; left out for the usual. */
+  readonly safety?: SafetyChoice | null | undefined;
   /** How cables are bent; left out for the usual way. */
   readonly bends?: BendMethod | null | undefined;
   /** At which every load goes off, unless a sample has limits of its own. */
@@ -96,6 +104,8 @@ export interface Dossier {
   readonly runs: readonly Run[];
   /** What was done with something that sits in a line. */
   readonly cableRuns: readonly CableRun[];
+  /** What was looked at and read for safety. */
+  readonly checks: readonly SafetyCheck[];
   readonly devices: readonly Device[];
   readonly rigs: readonly Rig[];
   readonly instruments: readonly Instrument[];

@@ -65,6 +65,7 @@ const dossier: Dossier = {
   captures: [],
   runs: [],
   cableRuns: [],
+  checks: [],
   devices: [],
   rigs: [aRig()],
   instruments: [
@@ -134,6 +135,7 @@ describe('a measured sample', () => {
       'efficiency 10/10',
       'ripple 0/0',
       'heat 0/2',
+      'safety 0/3',
       'verdict 3/3',
     ]);
     expect(verdict.stations.find((station) => station.id === 'efficiency')?.worst).toBe('proven');

@@ -5,7 +5,7 @@ import type { Queries } from '../db/database.ts';
 import { revisions, samples } from '../db/schema.ts';
 
 /** Parts of one sample, of a model, and what all samples are judged with. */
-export type SamplePartName = 'setups' | 'points' | 'stated' | 'readOuts' | 'captures' | 'runs' | 'cableRuns';
+export type SamplePartName = 'setups' | 'points' | 'stated' | 'readOuts' | 'captures' | 'runs' | 'cableRuns' | 'checks';
 export type ModelPartName = 'claims' | 'model';
 export const SHARED_PARTS = ['devices', 'rigs', 'instruments', 'profile', 'limitSets'] as const;
 export type SharedPartName = (typeof SHARED_PARTS)[number];

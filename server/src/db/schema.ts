@@ -6,5 +6,6 @@ export * from './schema/files.ts';
 export * from './schema/measured.ts';
 export * from './schema/rules.ts';
 export * from './schema/runs.ts';
+export * from './schema/safety.ts';
 export * from './schema/shelf.ts';
 export * from './schema/traces.ts';

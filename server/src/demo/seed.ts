@@ -16,6 +16,7 @@ import { CAPTURES } from './captures.ts';
 import { CHARGED } from './charges.ts';
 import { INSTRUMENTS } from './instruments.ts';
 import { DESK_LINE } from './proof-world.ts';
+import { SAFETY } from './safety.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
 import { type DemoWork, sampleOf } from './shelf.ts';
 import { type ChargerPhysics, meter, operate } from './simulate.ts';
@@ -29,7 +30,7 @@ const START = new Date('2026-03-02T08:00:00.000Z');
 const MINUTE = 60_000;
 
 /** Work done once the chargers stand on the shelf. A station adds its own at the end: each has chance of its own. */
-const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES, TRACES, CHARGED];
+const WORKS: readonly DemoWork[] = [SPLITS, CAPTURES, TRACES, CHARGED, SAFETY];
 
 const MAINS: Record<115 | 230, Mains> = {
   115: { kind: 'ac', volts: 115, hertz: 60 },

@@ -109,6 +109,7 @@ const NOTHING: OwnParts = {
   captures: [],
   runs: [],
   cableRuns: [],
+  checks: [],
 };
 
 /** What a browser has already: `points.12,runs.3`. */

@@ -7,6 +7,7 @@ import { claimsPart } from '../claims/store.ts';
 import { readOutsPart } from '../read-outs/store.ts';
 import { pointsPart } from '../readings/points.ts';
 import { runsPart } from '../runs/store.ts';
+import { checksPart } from '../safety/store.ts';
 import type { DossierPart, SamplePart } from '../samples/part.ts';
 import { setupsPart } from '../setups/store.ts';
 import { sheetsPart } from '../sheets/store.ts';
@@ -23,6 +24,7 @@ export const OWN_PARTS = [
   capturesPart,
   runsPart,
   cableRunsPart,
+  checksPart,
 ] as const satisfies readonly DossierPart[];
 
 export type OwnParts = Pick<SampleDossier, (typeof OWN_PARTS)[number]['key']>;

@@ -110,6 +110,7 @@ it('of what sits in the line says what it is, and misses nothing of a charger', 
   const line = {
     ...dossier,
     cableRuns: [],
+    checks: [],
     sample: { ...dossier.sample, model: { ...model, kind: 'cable', cable } },
   } as unknown as SampleDossier;
   const said = JSON.stringify(sheetContent(line, judgeSample(toJudge(line))));

@@ -20,6 +20,7 @@ const STATION_WORDS: Readonly<Record<StationId, string>> = {
   efficiency: 'average loss curve meter file load points',
   ripple: 'noise scope capture spectrum lines millivolts peak fft switching',
   heat: 'soak temperature thermal throttle touch hot spot steady image',
+  safety: 'touch leakage current earth bond harmonics marks polarity lever',
   marker: 'cable chip discover identity rating 5 amp epr speed',
   resistance: 'cable drop ohm milliohm voltage loss gauge four wire',
   data: 'cable speed copy throughput transfer gigabit',

@@ -1,12 +1,10 @@
 // Storing what is done with cables, and taking it back.
 import type { CableRunInput, StoredCableRun } from '@lastmark/contract/types';
-import { type RunChange, runChanges } from '@lastmark/core/run';
-import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { queryClient, refreshSample } from '../api/queries.ts';
-import { useNotify } from '../state/notices.tsx';
+import { type KeptChanges, useKept } from '../parts/useKept.ts';
 import { useSample } from '../state/sample.tsx';
 
 type Fields<K extends CableRunInput['kind']> = Omit<
@@ -44,36 +42,15 @@ export function useAddCableRun<K extends CableRunInput['kind']>(kind: K, correct
   };
 }
 
-/** Takes a run back; the raw one stays, and undoing brings it back. */
-export function useWithdrawCableRun() {
+/** Taking runs of a kind back, and putting them back. */
+export function useKeptCableRuns(kind: StoredCableRun['kind']): KeptChanges<StoredCableRun> {
   const { send, settle } = useSend();
-  const notify = useNotify();
-  return useMutation({
-    mutationFn: (run: StoredCableRun) => send({ ...inputOf(run), id: ulid(), supersedes: run.id, withdrawn: true }),
-    onSuccess: (_answer, run) =>
-      notify('Taken back.', () => {
-        void send({ ...inputOf(run), id: ulid(), supersedes: null }).then(settle);
-      }),
-    onError: (error) => notify(error.message),
-    onSettled: settle,
-  });
-}
-
-/** What was corrected or taken back, and a way to put it back. */
-export function useCableChanges(kind: StoredCableRun['kind']) {
-  const { send, settle } = useSend();
-  const notify = useNotify();
   const { cableRuns } = useSample().dossier;
-  const changes: readonly RunChange<StoredCableRun>[] = runChanges(cableRuns.filter((run) => run.kind === kind)).filter(
-    ({ standing }) => standing,
+  return useKept(
+    cableRuns.filter((run) => run.kind === kind),
+    (run) => send(inputOf(run)),
+    settle,
   );
-  const restore = useMutation({
-    mutationFn: ({ was, now }: RunChange<StoredCableRun>) =>
-      send({ ...inputOf(was), id: ulid(), supersedes: now.withdrawn ? null : now.id }),
-    onError: (error) => notify(error.message),
-    onSettled: settle,
-  });
-  return { changes, restore };
 }
 
 /** Adds copies, one after the other: what was kept when one fails stays, and is not kept twice when all are sent again. */

@@ -63,6 +63,8 @@ interface Props {
   readonly state: ClaimState;
   /** Leave the word to a tooltip where space is scarce. */
   readonly bare?: boolean;
+  /** Said instead of the state, where its own word would promise too much. */
+  readonly word?: string;
 }
 
 /** The exception is louder than the rule: a filled plate, an outlined one, and plain words. */
@@ -88,11 +90,11 @@ function wordLook(state: ClaimState, { palette }: Theme): object {
   };
 }
 
-export function StateMark({ state, bare = false }: Props) {
+export function StateMark({ state, bare = false, word = stateWord(state) }: Props) {
   return (
     <Box
       component="span"
-      title={bare ? stateWord(state) : undefined}
+      title={bare ? word : undefined}
       sx={(theme) => ({
         display: 'inline-flex',
         alignItems: 'center',
@@ -109,12 +111,12 @@ export function StateMark({ state, bare = false }: Props) {
         viewBox="0 0 16 16"
         style={{ flexShrink: 0 }}
         role={bare ? 'img' : undefined}
-        aria-label={bare ? stateWord(state) : undefined}
+        aria-label={bare ? word : undefined}
         aria-hidden={bare ? undefined : true}
       >
         {SHAPES[state]}
       </svg>
-      {!bare && stateWord(state)}
+      {!bare && word}
     </Box>
   );
 }

@@ -42,6 +42,8 @@ export function Choice<T extends string>({ label, value, options, onChange, more
 interface QuantityProps {
   readonly label: string;
   readonly quantity: QuantityId;
+  /** Unit of what is typed without one; left out for the usual. */
+  readonly usual?: string;
   readonly value: string;
   readonly onChange: (value: string) => void;
   readonly required?: boolean;
@@ -50,8 +52,9 @@ interface QuantityProps {
 }
 
 /** A value typed with or without its unit; the field says at once when it cannot be read. */
-export function QuantityField({ label, quantity, value, onChange, required = false, error, more }: QuantityProps) {
-  const parsed = value.trim() === '' ? null : parseQuantity(value, quantity);
+export function QuantityField(props: QuantityProps) {
+  const { label, quantity, usual, value, onChange, required = false, error, more } = props;
+  const parsed = value.trim() === '' ? null : parseQuantity(value, quantity, usual);
   const problem = parsed && !parsed.ok ? parsed.reason : error;
   return (
     <TextField
@@ -89,9 +92,9 @@ export function AmpsField({ label, volts, value, onChange }: AmpsProps) {
 }
 
 /** SI value of a typed quantity; null when empty, NaN when it cannot be read. */
-export function typedSi(text: string, quantity: QuantityId): number | null {
+export function typedSi(text: string, quantity: QuantityId, usual?: string): number | null {
   if (text.trim() === '') return null;
-  const parsed = parseQuantity(text, quantity);
+  const parsed = parseQuantity(text, quantity, usual);
   return parsed.ok ? parsed.value : Number.NaN;
 }
 

@@ -20,6 +20,7 @@ import { useTyped } from '../parts/form/useTyped.ts';
 import { fromLimitText, LIMIT_FIELDS, toLimitText } from '../parts/limitText.ts';
 import { useNotify } from '../state/notices.tsx';
 import { BEND_FIELDS, fromBendText, toBendText } from './bendText.ts';
+import { fromSafetyText, SAFETY_CHOICES, toSafetyText } from './safetyText.ts';
 
 const CAR = {
   id: 'car',
@@ -56,6 +57,7 @@ function textOf(profile: StoredProfile) {
     ripplePart: profile.ripple?.part == null ? '' : percent(profile.ripple.part),
     rippleUnloaded: profile.ripple?.unloaded === false ? 'no' : 'yes',
     touch: profile.touch == null ? '' : String(profile.touch),
+    ...toSafetyText(profile.safety),
     ...toBendText(profile.bends),
     ...toLimitText(profile.limits),
   };
@@ -78,6 +80,7 @@ const FIELD_OF: Readonly<Record<string, keyof ProfileText>> = {
   'ripple.volts': 'rippleVolts',
   'ripple.part': 'ripplePart',
   touch: 'touch',
+  'safety.touch': 'safetyTouch',
   'limits.hottest': 'hottest',
   'limits.volts': 'volts',
   'limits.amps': 'amps',
@@ -100,6 +103,7 @@ const inputOf = (text: ProfileText, profile: StoredProfile): Profile => ({
   more: { as: text.moreAs as Profile['more']['as'], margin: typedSi(text.margin, 'efficiency') ?? 0 },
   ripple: rippleOf(text),
   touch: text.touch.trim() === '' ? null : Number(text.touch.replace(',', '.')),
+  safety: fromSafetyText(text),
   bends: fromBendText(text),
   limits: fromLimitText(text),
   assumedEfficiency: {
@@ -172,6 +176,14 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
           ]}
         />
         <TextInput control={control} name="touch" label="Surface at most, °C at 25 °C" max={6} />
+        <ChoiceInput control={control} name="safetySets" label="Touch current and earth by" options={SAFETY_CHOICES} />
+        <QuantityInput
+          control={control}
+          name="safetyTouch"
+          label="Touch current at most, µA"
+          quantity="current"
+          usual="µA"
+        />
         {quantity('continuous', 'Continuous from, min', 'duration')}
         <ChoiceInput
           control={control}

@@ -98,6 +98,8 @@ export function makeTheme(light: Light): Theme {
         styleOverrides: {
           body: { fontVariantNumeric: 'tabular-nums' },
           'h1:focus': { outline: 'none' },
+          // Links in running text; buttons and the spine have colours of their own.
+          'main a:not([class])': { color: colour.accent },
           // Who asked for less motion gets none: every state is reached at once.
           '@media (prefers-reduced-motion: reduce)': {
             '*, *::before, *::after': {

@@ -19,6 +19,7 @@ const PAGES: Readonly<Record<StationId, Station['page']>> = {
   efficiency: async () => (await import('./efficiency/EfficiencyPage.tsx')).EfficiencyPage,
   ripple: async () => (await import('./ripple/RipplePage.tsx')).RipplePage,
   heat: async () => (await import('./heat/HeatPage.tsx')).HeatPage,
+  safety: async () => (await import('./safety/SafetyPage.tsx')).SafetyPage,
   marker: async () => (await import('./marker/MarkerPage.tsx')).MarkerPage,
   resistance: async () => (await import('./resistance/ResistancePage.tsx')).ResistancePage,
   data: async () => (await import('./data/DataPage.tsx')).DataPage,

@@ -34,13 +34,16 @@ export function TextInput<Form extends FieldValues>(props: Bound<Form> & { reado
 }
 
 /** A value with or without its unit. */
-export function QuantityInput<Form extends FieldValues>(props: Bound<Form> & { readonly quantity: QuantityId }) {
-  const { control, name, label, quantity, required = false, more } = props;
+export function QuantityInput<Form extends FieldValues>(
+  props: Bound<Form> & { readonly quantity: QuantityId; readonly usual?: string },
+) {
+  const { control, name, label, quantity, usual, required = false, more } = props;
   const { field, fieldState } = useController({ control, name });
   return (
     <QuantityField
       label={label}
       quantity={quantity}
+      {...(usual === undefined ? null : { usual })}
       required={required}
       value={field.value}
       onChange={field.onChange}
