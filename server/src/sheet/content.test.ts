@@ -17,6 +17,7 @@ const dossier = {
   readOuts: [],
   captures: [],
   runs: [],
+  checks: [],
   devices: [],
   rigs: [],
   instruments: [],
