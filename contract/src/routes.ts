@@ -1,5 +1,6 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import { BENCH_ROUTES } from './bench-routes.ts';
+import { REPORT_ROUTES } from './report-routes.ts';
 import type { ParamOf, Route } from './route.ts';
 import { RUN_ROUTES } from './run-routes.ts';
 import { SAMPLE_ROUTES } from './sample-routes.ts';
@@ -13,6 +14,7 @@ export const ROUTES = {
   ...BENCH_ROUTES,
   ...RUN_ROUTES,
   ...TRIAL_ROUTES,
+  ...REPORT_ROUTES,
 } as const satisfies Record<string, Route>;
 
 export type Operation = keyof typeof ROUTES;

@@ -386,5 +386,6 @@ export interface DemoState {
 }
 
 export * from './capture-types.ts';
+export * from './report-types.ts';
 export * from './trial-types.ts';
 export * from './verdict-types.ts';

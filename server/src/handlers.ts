@@ -8,6 +8,7 @@ import { createInstrument, createRig, listInstruments, listRigs, updateInstrumen
 import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
+import { getConclusion, updateConclusion } from './conclusions/store.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
 import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
@@ -276,6 +277,9 @@ export const createHandlers = ({
     addStated: async (call) => ({ body: await addStated(call.db, call.params.sampleId, call.body) }),
     addCableRun: async (call) => ({ body: await addCableRun(call.db, call.params.sampleId, call.body.run) }),
     addCheck: async (call) => ({ body: await addCheck(call.db, call.params.sampleId, call.body.check) }),
+    getConclusion: async (call) => versioned(await getConclusion(call.db, call.params.sampleId)),
+    updateConclusion: async (call) =>
+      versioned(await updateConclusion(call.db, call.params.sampleId, call.body, call.ifMatch)),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),
     listTrials: async ({ db, query }) => ({ body: { items: await listTrials(db, query.sampleId) } }),

@@ -4,6 +4,7 @@ export * from './schema/cables.ts';
 export * from './schema/changes.ts';
 export * from './schema/files.ts';
 export * from './schema/measured.ts';
+export * from './schema/reports.ts';
 export * from './schema/rules.ts';
 export * from './schema/runs.ts';
 export * from './schema/safety.ts';

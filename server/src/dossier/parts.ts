@@ -4,6 +4,7 @@ import { attachmentsPart } from '../attachments/store.ts';
 import { cableRunsPart } from '../cables/store.ts';
 import { capturesPart } from '../captures/store.ts';
 import { claimsPart } from '../claims/store.ts';
+import { conclusionsPart } from '../conclusions/store.ts';
 import { readOutsPart } from '../read-outs/store.ts';
 import { pointsPart } from '../readings/points.ts';
 import { runsPart } from '../runs/store.ts';
@@ -30,4 +31,10 @@ export const OWN_PARTS = [
 export type OwnParts = Pick<SampleDossier, (typeof OWN_PARTS)[number]['key']>;
 
 /** Everything that hangs on a sample; what refers to others comes after them. */
-export const SAMPLE_PARTS: readonly SamplePart[] = [...OWN_PARTS, attachmentsPart, sheetsPart, trialsPart];
+export const SAMPLE_PARTS: readonly SamplePart[] = [
+  ...OWN_PARTS,
+  attachmentsPart,
+  sheetsPart,
+  trialsPart,
+  conclusionsPart,
+];

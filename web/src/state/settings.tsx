@@ -1,4 +1,5 @@
 // What this browser remembers about how its user likes things.
+import type { Language } from '@lastmark/core/conclusion';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
 import type { Light } from './theme.ts';
@@ -11,6 +12,8 @@ interface Settings {
   readonly person: string;
   /** When what is typed was taken, as typed; empty for now. Forgotten with the page. */
   readonly typedAs: string;
+  /** What conclusions and reports are written in. */
+  readonly reportLanguage: Language;
 }
 
 interface SettingsControl extends Omit<Settings, 'light'> {
@@ -24,7 +27,13 @@ const WIDE = 1180;
 const Context = createContext<SettingsControl | null>(null);
 
 function remembered(): Settings {
-  const settings: Settings = { light: null, ledgerOpen: window.innerWidth >= WIDE, person: '', typedAs: '' };
+  const settings: Settings = {
+    light: null,
+    ledgerOpen: window.innerWidth >= WIDE,
+    person: '',
+    typedAs: '',
+    reportLanguage: 'en',
+  };
   try {
     return { ...settings, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Settings>) };
   } catch {

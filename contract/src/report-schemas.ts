@@ -1,0 +1,34 @@
+// What may be written of conclusions and reports.
+import { LANGUAGES, SENTENCE_IDS } from '@lastmark/core/conclusion';
+import { boolean, string } from 'yup';
+import { id, list, oneOf, record, text, union } from './parts.ts';
+
+const wording = () => string().strict().max(1200, '${path} is longer than 1200 characters').optional();
+const texts = () => record(Object.fromEntries(LANGUAGES.map((language) => [language, wording()])));
+
+const figure = record({
+  name: string()
+    .strict()
+    .matches(/^[a-z]{1,20}$/, '${path} is not the name of a figure')
+    .required(),
+  words: string().strict().max(4000).defined('${path} is missing'),
+});
+
+/** The conclusion of a sample, line by line. */
+export const conclusionInput = record({
+  lines: list(
+    union({
+      sentence: record({
+        kind: oneOf(['sentence']),
+        id: id(),
+        from: text(80),
+        sentence: oneOf(SENTENCE_IDS),
+        seen: list(figure, 20),
+        text: texts(),
+        hidden: boolean().strict().defined(),
+      }),
+      own: record({ kind: oneOf(['own']), id: id(), text: texts() }),
+    }),
+    300,
+  ),
+});

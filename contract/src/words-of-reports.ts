@@ -1,0 +1,31 @@
+// Fields of the safety look, of conclusions and of reports.
+import type { Word } from './word.ts';
+
+export const REPORT_WORDS: Readonly<Record<string, Word>> = {
+  'check.form': ['Rms or peak'],
+  lines: ['Lines'],
+  sentence: ['Sentence'],
+  seen: ['Figures it was kept with'],
+  en: ['English wording'],
+  de: ['German wording'],
+  hidden: ['Whether it is left out'],
+  'lines.from': ['Draft it stands on'],
+  check: ['Check'],
+  'check.by': ['Who measured'],
+  standing: ['What entitles them'],
+  network: ['Measuring network'],
+  polarity: ['Which way round'],
+  earth: ['Protective earth'],
+  loaded: ['Whether it was loaded'],
+  testAmps: ['Test current', 'current'],
+  overRange: ['Whether it went over the range'],
+  hold: ['How it sits'],
+  reach: ['Centre of gravity', 'length'],
+  mark: ['Mark'],
+  'check.from': ['Part that was touched'],
+  'check.to': ['Part that is earthed'],
+  'check.ambient': ['Rated ambient', 'temperature'],
+  safety: ['Limits of the safety look'],
+  'safety.touch': ['Touch current at most', 'current'],
+  setIds: ['Limit sets'],
+};

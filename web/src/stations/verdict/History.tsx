@@ -1,0 +1,47 @@
+// What happened to the sample so far: taken in, measured, its units.
+import { currentRuns } from '@lastmark/core/run';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
+import { useSample } from '../../state/sample.tsx';
+
+const day = (iso: string): string => iso.slice(0, 10);
+
+export function History() {
+  const { dossier } = useSample();
+  const { sample, points, runs, captures, readOuts, cableRuns, checks } = dossier;
+  const taken = [...points, ...runs, ...captures, ...readOuts, ...cableRuns, ...currentRuns(checks)]
+    .map(({ takenAt }) => takenAt)
+    .sort();
+  const [first, last] = [taken[0], taken.at(-1)];
+  const others = sample.units.filter(({ id }) => id !== sample.id);
+  const { obtained, revision, dateCode } = sample.unit;
+  return (
+    <Box component="section" aria-label="History" sx={{ mb: 2.5 }}>
+      <Typography variant="h2" sx={{ mb: 0.5 }}>
+        History
+      </Typography>
+      <Typography>
+        {[
+          `${obtained}, on the shelf since ${day(sample.createdAt)}`,
+          revision && `revision ${revision}`,
+          dateCode && `date code ${dateCode}`,
+          first && last ? `measured from ${day(first)} to ${day(last)}` : 'nothing measured yet',
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </Typography>
+      {others.length > 0 && (
+        <Typography>
+          Other units:{' '}
+          {others.map(({ id, serial, tag }, at) => (
+            <span key={id}>
+              {at > 0 && ', '}
+              <Link to={`/samples/${id}/verdict`}>{serial || tag}</Link>
+            </span>
+          ))}
+        </Typography>
+      )}
+    </Box>
+  );
+}
