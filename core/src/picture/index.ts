@@ -1,0 +1,4 @@
+// Pictures as data, and as SVG.
+export * from './svg.ts';
+export * from './ticks.ts';
+export * from './types.ts';
