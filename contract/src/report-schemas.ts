@@ -1,7 +1,7 @@
 // What may be written of conclusions and reports.
 import { LANGUAGES, SENTENCE_IDS } from '@lastmark/core/conclusion';
 import { boolean, string } from 'yup';
-import { id, list, oneOf, record, text, union } from './parts.ts';
+import { id, list, oneOf, optionalText, record, text, union } from './parts.ts';
 
 const wording = () => string().strict().max(1200, '${path} is longer than 1200 characters').optional();
 const texts = () => record(Object.fromEntries(LANGUAGES.map((language) => [language, wording()])));
@@ -32,3 +32,20 @@ export const conclusionInput = record({
     300,
   ),
 });
+
+/** What became of a sample after months. */
+export const FATES = ['held up well', 'died', 'repaired', 'recalled'] as const;
+
+const issued = { id: id(), language: oneOf(LANGUAGES), person: text(80) };
+const amending = { ...issued, amends: id(), reason: text(1000) };
+
+/** A report as it is asked for: the first of a sample, or one that amends another. */
+export const reportBody = record({
+  report: union({
+    first: record({ kind: oneOf(['first']), ...issued }),
+    correction: record({ kind: oneOf(['correction']), ...amending }),
+    'follow-up': record({ kind: oneOf(['follow-up']), ...amending, fate: oneOf(FATES) }),
+  }),
+});
+
+export const draftQuery = record({ language: oneOf(LANGUAGES), person: optionalText(80).optional() }).strict(false);

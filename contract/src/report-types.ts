@@ -1,5 +1,6 @@
 // Conclusions and reports as they travel.
-import type { ConclusionLine } from '@lastmark/core/conclusion';
+import type { ConclusionLine, FigureChange, Language } from '@lastmark/core/conclusion';
+import type { FATES } from './report-schemas.ts';
 
 export interface ConclusionInput {
   lines: ConclusionLine[];
@@ -8,4 +9,55 @@ export interface ConclusionInput {
 /** The conclusion of a sample; without lines while nobody kept one. */
 export interface StoredConclusion extends ConclusionInput {
   version: number;
+}
+
+export type Fate = (typeof FATES)[number];
+
+interface Asked {
+  id: string;
+  language: Language;
+  person: string;
+}
+
+interface Amending extends Asked {
+  amends: string;
+  reason: string;
+}
+
+export type ReportInput =
+  | ({ kind: 'first' } & Asked)
+  | ({ kind: 'correction' } & Amending)
+  | ({ kind: 'follow-up'; fate: Fate } & Amending);
+
+/** A report that was issued. It is never rewritten: what changed since is an amendment. */
+export interface StoredReport {
+  id: string;
+  sampleId: string;
+  code: string;
+  /** SHA-256 of what it was made from. */
+  hash: string;
+  kind: ReportInput['kind'];
+  language: Language;
+  title: string;
+  person: string;
+  issuedAt: string;
+  /** The report it amends; null for the first. */
+  amends: string | null;
+  reason: string;
+  fate: Fate | null;
+  changes: FigureChange[];
+  /** Code of the one that amends it; null while none does. */
+  amendedBy: string | null;
+  /** Size of the PDF, bytes. */
+  size: number;
+}
+
+/** What is known of a printed code. */
+export interface CodeAnswer {
+  code: string;
+  /** `damaged`: it was issued, and its record is not what it was. */
+  state: 'untouched' | 'amended' | 'unknown' | 'damaged';
+  report: StoredReport | null;
+  /** The newest of its amendments. */
+  newest: StoredReport | null;
 }

@@ -4,6 +4,11 @@ import type { Word } from './word.ts';
 export const REPORT_WORDS: Readonly<Record<string, Word>> = {
   'check.form': ['Rms or peak'],
   lines: ['Lines'],
+  report: ['Report'],
+  language: ['Language'],
+  amends: ['Report it amends'],
+  reason: ['Reason'],
+  fate: ['What became of it'],
   sentence: ['Sentence'],
   seen: ['Figures it was kept with'],
   en: ['English wording'],

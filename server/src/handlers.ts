@@ -18,6 +18,7 @@ import { ProblemError, refused } from './http/problem.ts';
 import { etagOf } from './http/versions.ts';
 import { listColumnMaps } from './importer/import.ts';
 import { takeBackImport } from './importer/take-back.ts';
+import { listReports } from './issued/store.ts';
 import type { MadeFile } from './jobs/table.ts';
 import { listLeases } from './leases/leases.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
@@ -280,6 +281,19 @@ export const createHandlers = ({
     getConclusion: async (call) => versioned(await getConclusion(call.db, call.params.sampleId)),
     updateConclusion: async (call) =>
       versioned(await updateConclusion(call.db, call.params.sampleId, call.body, call.ifMatch)),
+    draftReport: async (call) =>
+      saved(
+        'inline',
+        await jobs.run('report', { sampleId: call.params.sampleId, language: call.query.language }, call.left),
+      ),
+    listReportsOfSample: async (call) => ({ body: { items: await listReports(call.db, call.params.sampleId) } }),
+    issueReport: async (call) => ({
+      body: await jobs.run('issueReport', { sampleId: call.params.sampleId, report: call.body.report }, call.left),
+    }),
+    listReports: async ({ db }) => ({ body: { items: await listReports(db, null) } }),
+    getReportPdf: async (call) =>
+      saved('inline', await jobs.run('issuedReport', { reportId: call.params.reportId }, call.left)),
+    checkCode: async (call) => asJson(await jobs.run('checkCode', { code: call.params.code }, call.left)),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),
     listTrials: async ({ db, query }) => ({ body: { items: await listTrials(db, query.sampleId) } }),

@@ -79,6 +79,9 @@ interface Judged {
 /** The test that decided it; undefined where something else did. */
 const deciding = ({ state, tests }: ClaimResult): ClaimTest | undefined => tests.find((test) => test.state === state);
 
+const namesOf = (devices: Dossier['devices']): readonly string[] =>
+  devices.map(({ name }) => name).filter((name) => name !== '');
+
 /** What somebody typed stands between quotation marks: it is nobody's to translate. */
 function quoted(words: string, { claim, names }: Judged): string {
   if (claim.promise.kind === 'data-rate') return `“${words}”`;
@@ -96,6 +99,13 @@ const figuresOf = (one: Judged): Record<string, string> => {
     condition: quoted(test.evidence.conditions.replace(/^at /, ''), one),
   };
 };
+
+/** Figures of one judged claim: what was promised, found, what counts as kept, under which condition. */
+export const draftFigures = (
+  claim: Claim,
+  result: ClaimResult,
+  { devices }: Pick<Dossier, 'devices'>,
+): Readonly<Record<string, string>> => figuresOf({ claim, result, names: namesOf(devices) });
 
 const stationOf = ({ claim }: Judged): string | null =>
   STATIONS_ABOUT.find(({ settles }) => (settles as readonly string[]).includes(claim.promise.kind))?.id ?? null;
@@ -123,7 +133,8 @@ function room({ result }: Judged): number {
 function listed(all: readonly Judged[], state: (typeof LISTED)[number] | (typeof LAST)[number]): Drafted[] {
   const some = all.filter(({ result }) => result.state === state);
   if (some.length === 0) return [];
-  return [{ ...base(state, state, some), figures: { list: some.map(({ claim }) => named(claim)).join('; ') } }];
+  const sentence = state === 'undefined' ? 'untestable' : state;
+  return [{ ...base(sentence, sentence, some), figures: { list: some.map(({ claim }) => named(claim)).join('; ') } }];
 }
 
 /** What is proven as one list, and which of it only just. */
@@ -250,7 +261,7 @@ function safety({ results }: Verdict): Drafted[] {
     alone('safety', 'safety', 'safety', {
       found: `${formatMeasured(measured.value, expandedUncertainty(measured), 'current', unit)} ${judged.title.split(', ').at(-1)}`,
       condition: `${mains}, ${earth}`,
-      state: judged.state === 'proven' ? 'within' : judged.state === 'short' ? 'over' : 'too close to call',
+      state: judged.state === 'proven' ? 'within' : judged.state === 'short' ? 'over' : 'too close to call against',
       limit: formatPlain(judged.limit.high, 'current', 'µA'),
     }),
   ];
@@ -266,7 +277,7 @@ const part = ({ measured, judged: [first] }: SafetyReading): number =>
  * @returns nothing but the disclosure for a sample without claims and figures
  */
 export function draftConclusion(dossier: Dossier, verdict: Verdict, unit: Disclosed): readonly Drafted[] {
-  const names = dossier.devices.map(({ name }) => name).filter((name) => name !== '');
+  const names = namesOf(dossier.devices);
   const all = dossier.claims.flatMap((claim, index): Judged[] => {
     const result = verdict.claims[index];
     return result ? [{ claim, result, names }] : [];

@@ -11,7 +11,7 @@ const PHRASES: Readonly<Record<Language, readonly (readonly [RegExp, string])[]>
   de: [
     [/\bcannot be decided\b/g, 'nicht zu entscheiden'],
     [/\bborderline\b/g, 'zu knapp für ein Urteil'],
-    [/\btoo close to call\b/g, 'zu knapp an'],
+    [/\btoo close to call against\b/g, 'zu knapp an'],
     [/\bwithin\b/g, 'unter'],
     [/\bover\b/g, 'über'],
     [/\bno earth\b/g, 'ohne Erde'],

@@ -19,7 +19,7 @@ export const SENTENCE_IDS = [
   'best-use',
   'safety',
   'not tested',
-  'undefined',
+  'untestable',
   'gains',
 ] as const;
 export type SentenceId = (typeof SENTENCE_IDS)[number];
@@ -45,7 +45,7 @@ export const SENTENCES: Readonly<Record<Language, Readonly<Record<SentenceId, st
     'best-use': 'Good for a device that takes {level}: {watts} at {port} are proven.',
     safety: 'Touch current is {found} ({condition}), {state} the limit of {limit}. A record, not a certificate.',
     'not tested': 'Not tested: {list}.',
-    undefined: 'Words that promise nothing that can be tested: {list}.',
+    untestable: 'Words that promise nothing that can be tested: {list}.',
     gains: 'The sample was {obtained}. {disclosure}',
   },
   de: {
@@ -69,7 +69,7 @@ export const SENTENCES: Readonly<Record<Language, Readonly<Record<SentenceId, st
     safety:
       'Der Berührungsstrom ist {found} ({condition}), {state} der Grenze von {limit}. Eine Aufzeichnung, kein Zertifikat.',
     'not tested': 'Nicht geprüft: {list}.',
-    undefined: 'Worte, die nichts Prüfbares zusagen: {list}.',
+    untestable: 'Worte, die nichts Prüfbares zusagen: {list}.',
     gains: 'Der Prüfling wurde {obtained}. {disclosure}',
   },
 };

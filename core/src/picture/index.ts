@@ -1,4 +1,6 @@
 // Pictures as data, and as SVG.
+
+export * from './face.ts';
 export * from './svg.ts';
 export * from './ticks.ts';
 export * from './types.ts';

@@ -1,5 +1,6 @@
 // Reports: their pictures, their words, and the code they are known by.
 
+export * from './changes.ts';
 export * from './code.ts';
 export * from './pictures.ts';
 export * from './recorded.ts';

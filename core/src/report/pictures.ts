@@ -150,7 +150,8 @@ function splits({ results }: Verdict): Picture[] {
           : measured
             ? `${formatPlain(measured.low, 'power')} to ${Number.isFinite(measured.high) ? formatPlain(measured.high, 'power') : 'more'}`
             : (state ?? 'not tested');
-      return { name: `${setKey(own)} of ${setKey(occupied)}`, value, outline: promised, words, exception: loud(state) };
+      const name = occupied.length === 1 ? `${setKey(own)} alone` : `${setKey(own)} of ${setKey(occupied)}`;
+      return { name, value, outline: promised, words, exception: loud(state) };
     }),
   };
   return [picture];

@@ -5,7 +5,16 @@ import { toSvg } from '../picture/index.ts';
 import { STATIONS_ABOUT } from '../station/index.ts';
 import { dossierFor } from '../testing/verdict.ts';
 import { judgeSample } from '../verdict/index.ts';
-import { codeOf, picturesOf, REPORT_WORDS, readCode, recordedPictures, STATE_WORDS, STATION_WORDS } from './index.ts';
+import {
+  codeOf,
+  picturesOf,
+  pictureWords,
+  REPORT_WORDS,
+  readCode,
+  recordedPictures,
+  STATE_WORDS,
+  STATION_WORDS,
+} from './index.ts';
 
 // sha256('abc'), FIPS 180-4; its first 75 bits by five, worked out in Python with int(h, 16) >> 181.
 const ABC = 'ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad';
@@ -53,6 +62,15 @@ describe('the words of a report', () => {
       expect(places(REPORT_WORDS.de[name as keyof typeof REPORT_WORDS.en]), name).toEqual(places(words));
     const named = STATIONS_ABOUT.filter(({ id }) => id !== 'intake' && id !== 'verdict').map(({ id }) => id);
     expect(Object.keys(STATION_WORDS.de).sort()).toEqual([...named].sort());
+  });
+});
+
+describe('words of a picture', () => {
+  it('are the language’s, with their conditions', () => {
+    expect(pictureWords('Efficiency: C1 20.5 V', 'de')).toBe('Wirkungsgrad: C1 20,5 V');
+    expect(pictureWords('Time, min', 'de')).toBe('Zeit, min');
+    expect(pictureWords('C1 alone', 'de')).toBe('C1 allein');
+    expect(pictureWords('Time, min', 'en')).toBe('Time, min');
   });
 });
 

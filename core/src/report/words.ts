@@ -1,6 +1,6 @@
 // Words of a report in every language.
 
-import type { Language } from '../conclusion/index.ts';
+import { inLanguage, type Language } from '../conclusion/index.ts';
 import type { ClaimState } from '../evidence/index.ts';
 
 const EN = {
@@ -185,3 +185,63 @@ export const STATION_WORDS: Readonly<Record<Language, Readonly<Record<string, st
     bends: 'Biegungen',
   },
 };
+
+/** Titles, axes and captions of pictures; what stands after a colon is a condition. */
+const PICTURE_WORDS: Readonly<Record<Language, Readonly<Record<string, string>>>> = {
+  en: {},
+  de: {
+    'Ports: promised and proven': 'Anschlüsse: zugesagt und belegt',
+    'Promised as an outline, proven as fill.': 'Zugesagt als Umriss, belegt als Füllung.',
+    Efficiency: 'Wirkungsgrad',
+    Loss: 'Verlust',
+    'Whiskers are U (k = 2).': 'Die Striche sind U (k = 2).',
+    'Load, %': 'Last, %',
+    'Efficiency, %': 'Wirkungsgrad, %',
+    'Loss, W': 'Verlust, W',
+    'Idle draw': 'Aufnahme im Leerlauf',
+    'The tick is what is promised at most.': 'Der Strich ist, was höchstens zugesagt ist.',
+    'Nothing is promised.': 'Nichts ist zugesagt.',
+    'Power, W': 'Leistung, W',
+    'Combinations: who gets what': 'Kombinationen: wer bekommt was',
+    'Promised as an outline, measured as fill.': 'Zugesagt als Umriss, gemessen als Füllung.',
+    'Levels read under load': 'Stufen, unter Last gelesen',
+    'Each mark is a level as read at the port.': 'Jede Marke ist eine Stufe, am Anschluss gelesen.',
+    'Voltage, V': 'Spannung, V',
+    'Current, A': 'Strom, A',
+    'Harmonics of the mains current': 'Oberschwingungen des Netzstroms',
+    Order: 'Ordnung',
+    'Of its limit, %': 'Teil der Grenze, %',
+    limit: 'Grenze',
+    'Drop against current': 'Abfall über dem Strom',
+    'Every reading of every plugging.': 'Jede Ablesung jedes Einsteckens.',
+    'Drop, mV': 'Abfall, mV',
+    'Resistance against bends': 'Widerstand über den Biegungen',
+    'At 20 °C where the temperature is known. Whiskers are U (k = 2).':
+      'Bei 20 °C, wo die Temperatur bekannt ist. Die Striche sind U (k = 2).',
+    Bends: 'Biegungen',
+    'Resistance, mΩ': 'Widerstand, mΩ',
+    Ripple: 'Welligkeit',
+    'About its mean, mV': 'Um den Mittelwert, mV',
+    'Time, min': 'Zeit, min',
+    'Time, s': 'Zeit, s',
+    'Time, ms': 'Zeit, ms',
+    'Time, µs': 'Zeit, µs',
+    Soak: 'Dauerlauf',
+    'Temperature, °C': 'Temperatur, °C',
+    'Where it leads is not known.': 'Wohin sie führt, ist nicht bekannt.',
+    Charge: 'Ladung',
+  },
+};
+
+/**
+ * Words of a picture in a language.
+ * @example pictureWords('Efficiency: C1 20 V', 'de') // 'Wirkungsgrad: C1 20 V'
+ */
+export function pictureWords(text: string, language: Language): string {
+  const words = PICTURE_WORDS[language];
+  const whole = words[text];
+  if (whole !== undefined) return whole;
+  const at = text.indexOf(': ');
+  const head = at > 0 ? words[text.slice(0, at)] : undefined;
+  return head === undefined ? inLanguage(text, language) : `${head}: ${inLanguage(text.slice(at + 2), language)}`;
+}

@@ -5,6 +5,7 @@ import { cableRunsPart } from '../cables/store.ts';
 import { capturesPart } from '../captures/store.ts';
 import { claimsPart } from '../claims/store.ts';
 import { conclusionsPart } from '../conclusions/store.ts';
+import { reportsPart } from '../issued/store.ts';
 import { readOutsPart } from '../read-outs/store.ts';
 import { pointsPart } from '../readings/points.ts';
 import { runsPart } from '../runs/store.ts';
@@ -37,4 +38,5 @@ export const SAMPLE_PARTS: readonly SamplePart[] = [
   sheetsPart,
   trialsPart,
   conclusionsPart,
+  reportsPart,
 ];

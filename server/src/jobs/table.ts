@@ -4,11 +4,14 @@ import type {
   CaptureInput,
   ImportInput,
   ImportOutcome,
+  ReportInput,
   ShelfQuery,
+  StoredReport,
   TraceSpectrum,
   TraceWindow,
 } from '@lastmark/contract';
 import type { Capture, Trace } from '@lastmark/core/capture';
+import type { Language } from '@lastmark/core/conclusion';
 import { heldBackBy } from '../across/cables.ts';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
@@ -19,6 +22,8 @@ import { toCsv, toJson } from '../export/data.ts';
 import { toVerdict } from '../export/verdict.ts';
 import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
+import { checkCode, issuedPdf } from '../issued/store.ts';
+import { draftPdf, issueReport } from '../reports/issue.ts';
 import { getSample } from '../samples/store.ts';
 import { labelPdf } from '../sheet/label.ts';
 import { sheetPdf } from '../sheet/sheet.ts';
@@ -94,6 +99,18 @@ export const JOBS = {
     const { dossier, name } = await dossierFile(db, sampleId, 'pdf');
     return { name, bytes: await workedOut(() => sheetPdf(dossier, new Date())) };
   }),
+  report: job(
+    'file',
+    (db, { sampleId, language }: { sampleId: string; language: Language }): Promise<MadeFile> =>
+      workedOut(() => draftPdf(db, sampleId, language)),
+  ),
+  issueReport: job(
+    'file',
+    (db, { sampleId, report }: { sampleId: string; report: ReportInput }): Promise<StoredReport> =>
+      workedOut(() => issueReport(db, sampleId, report)),
+  ),
+  issuedReport: job('file', (db, { reportId }: { reportId: string }): Promise<MadeFile> => issuedPdf(db, reportId)),
+  checkCode: job('screen', async (db, { code }: { code: string }) => jsonOf(await checkCode(db, code))),
   label: job(
     'file',
     async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => ({

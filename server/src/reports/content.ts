@@ -1,0 +1,103 @@
+// What a report is made of, frozen as it is issued: everything behind every figure, so that it can be held against any copy.
+import type { SampleDossier } from '@lastmark/contract';
+import type { FigureChange } from '@lastmark/core/conclusion';
+import { type ConclusionLine, draftConclusion, type Language, standing, waiting } from '@lastmark/core/conclusion';
+import { type Recorded, recordingsOf } from '@lastmark/core/report';
+import { judgeSample } from '@lastmark/core/verdict';
+import { getConclusion } from '../conclusions/store.ts';
+import type { Queries } from '../db/database.ts';
+import { getDossier, toJudge } from '../dossier/dossier.ts';
+import { refused } from '../http/problem.ts';
+import { traceWindow } from '../traces/window.ts';
+import { usedInstruments, usedRigs } from './used.ts';
+
+/** Grows with the shape of what is frozen, so that older ones stay readable. */
+export const REPORT_FORM = 1;
+
+/** What an amendment says of its forerunner. */
+export interface Amending {
+  readonly id: string;
+  readonly code: string;
+  readonly issuedAt: string;
+  readonly kind: 'correction' | 'follow-up';
+  readonly reason: string;
+  /** What became of the sample, of a follow-up. */
+  readonly fate: string | null;
+  readonly changes: readonly FigureChange[];
+}
+
+export interface ReportContent {
+  readonly form: number;
+  readonly id: string;
+  readonly language: Language;
+  readonly person: string;
+  /** UTC ISO 8601 */
+  readonly issuedAt: string;
+  readonly amends: Amending | null;
+  readonly dossier: SampleDossier;
+  /** The conclusion as it was read. */
+  readonly lines: readonly ConclusionLine[];
+  /** Recordings as they are drawn. */
+  readonly recorded: Recorded;
+}
+
+const BUCKETS = 300;
+
+/** Recordings whose pictures are drawn; one whose samples cannot be read is left out, and its figures stay. */
+async function recordedOf(db: Queries, ids: readonly string[]): Promise<Recorded> {
+  const all: Record<string, Recorded[string]> = {};
+  for (const id of ids) {
+    const window = await traceWindow(db, id, null, null, BUCKETS).catch(() => null);
+    if (window) all[id] = window.columns.map(({ name, quantity, points }) => ({ name, quantity, points }));
+  }
+  return all;
+}
+
+/** A dossier with the rigs and instruments that were used alone. */
+export const ownOnly = (dossier: SampleDossier): SampleDossier => ({
+  ...dossier,
+  rigs: [...usedRigs(dossier)],
+  instruments: [...usedInstruments(dossier)],
+});
+
+/**
+ * Everything a report of a sample is made of.
+ * @param strict refuse while a sentence of the conclusion waits for a yes
+ * @throws 422 then
+ */
+export async function gather(
+  db: Queries,
+  sampleId: string,
+  {
+    id,
+    language,
+    person,
+    issuedAt,
+    amends,
+    strict,
+  }: Pick<ReportContent, 'id' | 'language' | 'person' | 'issuedAt' | 'amends'> & { readonly strict: boolean },
+): Promise<ReportContent> {
+  const dossier = ownOnly(await getDossier(db, sampleId));
+  const verdict = judgeSample(toJudge(dossier));
+  const { lines: kept } = await getConclusion(db, sampleId);
+  const drafts = draftConclusion(toJudge(dossier), verdict, dossier.sample.unit);
+  const all = standing(kept, drafts, ({ key }) => key);
+  const wait = waiting(all).length;
+  if (strict && wait > 0)
+    throw refused(
+      'report',
+      `${wait === 1 ? 'One sentence' : `${wait} sentences`} of the conclusion ${wait === 1 ? 'waits' : 'wait'} for a yes: the evidence changed since. Look at them at Verdict first.`,
+    );
+  const recorded = await recordedOf(db, recordingsOf(verdict, dossier.sample.model.kind));
+  return {
+    form: REPORT_FORM,
+    id,
+    language,
+    person,
+    issuedAt,
+    amends,
+    dossier,
+    lines: all.map(({ line }) => line).filter((line) => line.kind === 'own' || !line.hidden),
+    recorded,
+  };
+}

@@ -1,0 +1,101 @@
+// Issuing a report: what it is made from is gathered, hashed, printed, and kept for ever.
+import type { ReportInput, StoredReport } from '@lastmark/contract';
+import { changesBetween, codeOf, figuresOfReport } from '@lastmark/core/report';
+import { judgeSample } from '@lastmark/core/verdict';
+import { eq } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database.ts';
+import { reports } from '../db/schema.ts';
+import { getDossier, toJudge } from '../dossier/dossier.ts';
+import { conflict, refused } from '../http/problem.ts';
+import {
+  contentText,
+  keepReport,
+  type ReportRow,
+  reportRow,
+  sha256,
+  toReport,
+  withAmendments,
+} from '../issued/store.ts';
+import { type Amending, gather, type ReportContent } from './content.ts';
+import { reportPdf } from './pdf.ts';
+
+/** The forerunner of an amendment, with which figures changed. @throws 409 when another amends it already */
+async function amendingOf(db: Queries, sampleId: string, input: ReportInput): Promise<Amending | null> {
+  if (input.kind === 'first') return null;
+  const row = await reportRow(db, input.amends);
+  if (row.sampleId !== sampleId) throw refused('report.amends', 'That is a report of another sample.');
+  const [later] = await db.select({ code: reports.code }).from(reports).where(eq(reports.amends, row.id));
+  if (later) throw conflict(`It was amended already: ${later.code} is the newer one. Amend that.`);
+  const before = JSON.parse(await contentText(db, row.id)) as ReportContent;
+  const was = toJudge(before.dossier);
+  const is = toJudge(await getDossier(db, sampleId));
+  return {
+    id: row.id,
+    code: row.code,
+    issuedAt: row.issuedAt.toISOString(),
+    kind: input.kind,
+    reason: input.reason,
+    fate: input.kind === 'follow-up' ? input.fate : null,
+    changes: changesBetween(figuresOfReport(was, judgeSample(was)), figuresOfReport(is, judgeSample(is))),
+  };
+}
+
+/**
+ * Issue a report. The same id twice is issued once.
+ * @throws 422 while a sentence of its conclusion waits, 409 for an amendment of what was amended already
+ */
+export async function issueReport(db: Database, sampleId: string, input: ReportInput): Promise<StoredReport> {
+  const [there] = await db.select().from(reports).where(eq(reports.id, input.id));
+  if (there) {
+    const [own] = await withAmendments(db, [there]);
+    if (own && own.sampleId === sampleId) return own;
+    throw conflict('Another report has this id.');
+  }
+  const amends = await amendingOf(db, sampleId, input);
+  const { id, language, person } = input;
+  const issued = new Date();
+  const content = await gather(db, sampleId, {
+    id,
+    language,
+    person,
+    issuedAt: issued.toISOString(),
+    amends,
+    strict: true,
+  });
+  const plain = Buffer.from(JSON.stringify(content));
+  const hash = sha256(plain);
+  const code = codeOf(hash);
+  const pdf = await reportPdf(content, code);
+  const { model, tag } = content.dossier.sample;
+  const row: ReportRow = {
+    id,
+    sampleId,
+    code,
+    hash,
+    pdfHash: sha256(pdf),
+    kind: input.kind,
+    language,
+    title: `${model.maker} ${model.model} ${tag}`,
+    person,
+    amends: amends?.id ?? null,
+    reason: amends?.reason ?? '',
+    fate: input.kind === 'follow-up' ? input.fate : null,
+    changes: [...(amends?.changes ?? [])],
+    size: pdf.length,
+    issuedAt: issued,
+  };
+  await keepReport(db, row, plain, pdf);
+  return toReport(row, null);
+}
+
+/** The report as it would be now. */
+export async function draftPdf(
+  db: Database,
+  sampleId: string,
+  language: ReportContent['language'],
+): Promise<{ name: string; bytes: Uint8Array }> {
+  const issuedAt = new Date().toISOString();
+  const content = await gather(db, sampleId, { id: '', language, person: '', issuedAt, amends: null, strict: false });
+  const { model, tag } = content.dossier.sample;
+  return { name: `${model.maker} ${model.model} ${tag} draft.pdf`, bytes: await reportPdf(content, null) };
+}

@@ -1,0 +1,297 @@
+// A report as PDF: several pages, contents, real text, charts as vectors drawn from the data of the screens.
+import { cableWords } from '@lastmark/core/cable';
+import { dayIn, filled, inLanguage, OBTAINED_WORDS, sayLine } from '@lastmark/core/conclusion';
+import { faceSvg, faceWidth, type Picture, toSvg } from '@lastmark/core/picture';
+import { formatPlain } from '@lastmark/core/quantity';
+import { mainsLabel } from '@lastmark/core/reading';
+import { picturesOf, pictureWords, REPORT_WORDS, recordedPictures, STATION_WORDS } from '@lastmark/core/report';
+import { STATIONS_ABOUT, stationsOf } from '@lastmark/core/station';
+import { judgeSample, type Verdict } from '@lastmark/core/verdict';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { toJudge } from '../dossier/dossier.ts';
+import { SHEET_FONT } from '../sheet/fonts.ts';
+import { pdfmake } from '../sheet/printer.ts';
+import { indicativeBecause, qualitySentences } from '../sheet/quality.ts';
+import type { ReportContent } from './content.ts';
+import { claimTable, instrumentTable, limitTable, pairs } from './tables.ts';
+
+const MARGIN = 42;
+const WIDTH = 595 - 2 * MARGIN;
+const GAP = 14;
+const HALF = (WIDTH - GAP) / 2;
+const HALF_HEIGHT = 168;
+
+/** A picture, with what it shows below it; never parted from its title. */
+const pictured = (picture: Picture, say: (text: string) => string, width = WIDTH): Content => ({
+  unbreakable: true,
+  margin: [0, 4, 0, 8],
+  stack: [
+    { text: say(picture.title), bold: true, margin: [0, 0, 0, 2] },
+    {
+      svg: toSvg(picture, {
+        width,
+        font: SHEET_FONT,
+        words: say,
+        ...(picture.kind === 'plot' && width < WIDTH ? { height: HALF_HEIGHT } : null),
+      }),
+      width,
+    },
+    { text: say(picture.caption), style: 'note' },
+  ],
+});
+
+/** Pictures on the page: plots two beside each other, bars over the whole of it. */
+function laidOut(pictures: readonly Picture[], say: (text: string) => string): Content[] {
+  const plots = pictures.filter(({ kind }) => kind === 'plot');
+  const rows = Array.from({ length: Math.ceil(plots.length / 2) }, (_, at) => plots.slice(at * 2, at * 2 + 2));
+  return [
+    ...pictures.filter(({ kind }) => kind === 'bars').map((picture) => pictured(picture, say)),
+    ...rows.map(
+      (row): Content =>
+        row.length === 1 && row[0] && plots.length === 1
+          ? pictured(row[0], say)
+          : {
+              unbreakable: true,
+              columnGap: GAP,
+              columns: row.map((picture) => ({ width: HALF, stack: [pictured(picture, say, HALF)] })),
+            },
+    ),
+  ];
+}
+
+/** A heading stands on the page of what follows it. */
+const withHeading = (name: string, parts: readonly Content[]): Content[] => {
+  const [first, ...rest] = parts;
+  return first ? [{ unbreakable: true, stack: [heading(name), first] }, ...rest] : [heading(name)];
+};
+
+const heading = (text: string, first = false): Content => ({
+  text,
+  style: 'heading',
+  tocItem: true,
+  ...(first ? {} : { margin: [0, 14, 0, 4] }),
+});
+
+function facts({ dossier, language }: ReportContent): (readonly [string, string])[] {
+  const words = REPORT_WORDS[language];
+  const { model, unit, tag } = dossier.sample;
+  const sides = [model.length, model.width, model.height];
+  const size = sides.every((side) => side !== null)
+    ? `${sides.map((side) => formatPlain(side ?? 0, 'length').replace(' mm', '')).join(' × ')} mm`
+    : words.notRecorded;
+  const { disclosure } = unit;
+  return [
+    [words.maker, `${model.maker} ${model.model}`],
+    [words.unit, tag],
+    [words.serial, unit.serial || words.notRecorded],
+    [words.revision, [unit.revision, unit.dateCode].filter(Boolean).join(', ') || words.notRecorded],
+    [words.size, size],
+    [words.mass, model.mass === null ? words.notRecorded : formatPlain(model.mass, 'mass')],
+    ...(model.cable
+      ? ([[words.ports, cableWords(model.cable)]] as const)
+      : ([
+          [words.input, model.inputRating || words.notRecorded],
+          [words.ports, model.ports.map(({ label }) => label).join(', ') || words.notRecorded],
+        ] as const)),
+    [
+      words.obtained,
+      `${OBTAINED_WORDS[language][unit.obtained] ?? unit.obtained}${disclosure ? `. ${disclosure}` : ''}`,
+    ],
+  ].map(([name, value]) => [name ?? '', inLanguage(`“${value}”`, language).slice(1, -1)] as const);
+}
+
+/** The stations in the order of the work, each with its pictures and what the judgement says. */
+function stationParts(content: ReportContent, verdict: Verdict): Content[] {
+  const { dossier, language, recorded } = content;
+  const words = REPORT_WORDS[language];
+  const say = (text: string) => pictureWords(text, language);
+  const { kind } = dossier.sample.model;
+  const drawn = picturesOf(toJudge(dossier), verdict);
+  const taken = recordedPictures(verdict, kind, recorded);
+  return stationsOf(STATIONS_ABOUT, kind).flatMap(({ id, title }): Content[] => {
+    if (id === 'intake' || id === 'claims' || id === 'verdict') return [];
+    const pictures = [...(drawn[id] ?? []), ...(taken[id] ?? [])];
+    const says = verdict.stations.find((one) => one.id === id)?.says ?? [];
+    const name = STATION_WORDS[language][id] ?? title;
+    if (pictures.length === 0 && says.length === 0)
+      return withHeading(name, [{ text: `${words.notMeasured}.`, style: 'note' }]);
+    const [firstSaid, ...otherSaid] = says;
+    return withHeading(name, [
+      ...laidOut(pictures, say),
+      ...(firstSaid === undefined
+        ? []
+        : [
+            // Words and their head stay together.
+            {
+              unbreakable: true,
+              stack: [...(language === 'en' ? [] : [{ text: words.judgement, style: 'note' }]), { ul: [firstSaid] }],
+            } as Content,
+            { ul: otherSaid, margin: [0, 0, 0, 6] } as Content,
+          ]),
+    ]);
+  });
+}
+
+/** What a record must hold: instruments, dates, ambient, rule, deviations. What is missing stays missing in words. */
+function recordPart(content: ReportContent, verdict: Verdict): Content[] {
+  const { dossier, language } = content;
+  const words = REPORT_WORDS[language];
+  const { profile, points, runs, captures, cableRuns, readOuts, checks } = dossier;
+  const taken = [...points, ...runs, ...captures, ...cableRuns, ...readOuts, ...checks]
+    .map((one) => one.takenAt)
+    .sort();
+  const [first, last] = [taken[0], taken.at(-1)];
+  const ambients = dossier.captures.flatMap(({ figures }) =>
+    figures.kind === 'soak' && figures.ambient !== null ? [`${figures.ambient.toFixed(1)} °C`] : [],
+  );
+  const supplies = [...new Set([...points, ...captures].flatMap((one) => (one.mains ? [mainsLabel(one.mains)] : [])))];
+  const because = indicativeBecause(verdict);
+  const deviations = [...(because ? [because] : []), ...qualitySentences(dossier.captures, verdict)];
+  const say = (text: string) => inLanguage(text, language);
+  return [
+    heading(words.record),
+    ...instrumentTable(content),
+    pairs([
+      [words.when, first && last ? `${dayIn(first, language)} – ${dayIn(last, language)}` : words.notRecorded],
+      [words.ambient, ambients.length > 0 ? say([...new Set(ambients)].join(', ')) : words.notRecorded],
+      [words.mains, supplies.length > 0 ? say(supplies.join(', ')) : words.notRecorded],
+      [words.rule, profile.rule === 'guarded' ? words.guarded : words.simple],
+      [
+        'U',
+        `${words.uncertainty} ${filled(words.allowance, { part: say(formatPlain(profile.allowance, 'efficiency')) })}`,
+      ],
+    ]),
+    { text: words.deviations, style: 'part' },
+    deviations.length === 0 ? { text: words.none, style: 'note' } : { ul: deviations, margin: [0, 2, 0, 6] },
+    { text: words.notSafety, bold: true, margin: [0, 6, 0, 0] },
+  ];
+}
+
+function amendment({ amends, language }: ReportContent): Content[] {
+  if (!amends) return [];
+  const words = REPORT_WORDS[language];
+  const { code, issuedAt, reason, changes, fate } = amends;
+  return [
+    {
+      stack: [
+        { text: filled(words.amends, { code, day: dayIn(issuedAt, language) }), bold: true },
+        { text: `${words.reason}: ${reason}${fate ? ` (${fate})` : ''}` },
+        ...(changes.length === 0
+          ? []
+          : [
+              { text: `${words.changed}:`, margin: [0, 3, 0, 0] } as Content,
+              {
+                ul: changes.map(({ name, was, is }) => inLanguage(`${name}: ${was ?? '–'} → ${is ?? '–'}`, language)),
+              } as Content,
+            ]),
+      ],
+      margin: [0, 6, 0, 10],
+    },
+  ];
+}
+
+/** Everything on its pages. @param code null for a draft */
+function body(content: ReportContent, code: string | null): Content[] {
+  const { dossier, language, lines, person, issuedAt } = content;
+  const words = REPORT_WORDS[language];
+  const say = (text: string) => pictureWords(text, language);
+  const verdict = judgeSample(toJudge(dossier));
+  const { model } = dossier.sample;
+  const ports = (picturesOf(toJudge(dossier), verdict).claims ?? []).map((picture) => pictured(picture, say));
+  return [
+    { text: `${model.maker} ${model.model}`, style: 'title' },
+    {
+      text:
+        code === null
+          ? words.draft
+          : `${words.report} ${code} · ${filled(words.issued, { day: dayIn(issuedAt, language), person })}`,
+      style: 'facts',
+    },
+    ...amendment(content),
+    heading(words.conclusion, true),
+    {
+      ul: lines.map((line) => ({
+        text: [
+          sayLine(line, language),
+          ...(line.kind === 'own' ? [{ text: ` (${words.ownWords})`, italics: true }] : []),
+        ],
+      })),
+      margin: [0, 2, 0, 8],
+    },
+    ...(model.ports.length === 0
+      ? []
+      : [
+          {
+            svg: faceSvg(model.ports, SHEET_FONT),
+            width: Math.min(WIDTH, faceWidth(model.ports) * 0.75),
+            margin: [0, 4, 0, 4],
+          } as Content,
+        ]),
+    ...ports,
+    { toc: { title: { text: words.contents, style: 'part' }, numberStyle: { bold: true } }, margin: [0, 8, 0, 0] },
+    heading(words.sample),
+    pairs(facts(content)),
+    heading(words.claims),
+    ...claimTable(content, verdict),
+    ...limitTable(content, verdict),
+    ...stationParts(content, verdict),
+    ...recordPart(content, verdict),
+    ...(code === null
+      ? []
+      : ([
+          heading(words.code),
+          {
+            unbreakable: true,
+            columns: [
+              { qr: code, fit: 84, width: 100 },
+              {
+                stack: [
+                  { text: code, style: 'code' },
+                  { text: words.check, margin: [0, 4, 0, 0] },
+                ],
+              },
+            ],
+          },
+        ] as Content[])),
+  ];
+}
+
+/**
+ * The PDF of a report.
+ * @param code the code it is known by; null for a draft, which says that it is one on every page
+ */
+export async function reportPdf(content: ReportContent, code: string | null): Promise<Buffer> {
+  const { dossier, language, issuedAt } = content;
+  const words = REPORT_WORDS[language];
+  const { model, tag } = dossier.sample;
+  const title = `${model.maker} ${model.model} ${tag}`;
+  const definition: TDocumentDefinitions = {
+    pageSize: 'A4',
+    pageMargins: [MARGIN, 40, MARGIN, 44],
+    language,
+    info: { title, producer: 'Lastmark', creationDate: new Date(issuedAt), ...(code ? { subject: code } : null) },
+    defaultStyle: { font: SHEET_FONT, fontSize: 9, lineHeight: 1.15 },
+    styles: {
+      title: { fontSize: 20, bold: true },
+      facts: { fontSize: 10, color: '#4a5952', margin: [0, 2, 0, 8] },
+      heading: { fontSize: 14, bold: true, margin: [0, 0, 0, 4] },
+      part: { fontSize: 11, bold: true, margin: [0, 6, 0, 2] },
+      head: { bold: true, fontSize: 8.5 },
+      note: { fontSize: 8.5, italics: true, margin: [0, 0, 0, 4] },
+      code: { fontSize: 16, bold: true },
+    },
+    footer: (page, pages) => ({
+      columns: [
+        { text: `${title} · ${code ?? words.draft}`, fontSize: 7.5, margin: [MARGIN, 10, 0, 0] },
+        {
+          text: filled(words.page, { page: String(page), pages: String(pages) }),
+          alignment: 'right',
+          fontSize: 7.5,
+          margin: [0, 10, MARGIN, 0],
+        },
+      ],
+    }),
+    content: body(content, code),
+  };
+  return pdfmake.createPdf(definition).getBuffer();
+}

@@ -1,0 +1,145 @@
+// Reports over the API: frozen with their hash, amended and never rewritten, known by their code.
+import type { CodeAnswer, StoredReport } from '@lastmark/contract';
+import { sql } from 'drizzle-orm';
+import request from 'supertest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
+import { type Harness, makers, startHarness } from '../testing/harness.ts';
+
+let harness: Harness;
+let make: ReturnType<typeof makers>;
+
+beforeAll(async () => {
+  harness = await startHarness('reports');
+  make = makers(harness);
+});
+afterAll(() => harness.stop());
+
+const first = (part: object = {}) => ({ kind: 'first', id: newId(), language: 'en', person: 'Bench keeper', ...part });
+const issue = (sampleId: string, report: object) =>
+  request(harness.app).post(`/api/samples/${sampleId}/reports`).send({ report });
+const check = async (code: string) => {
+  const { body } = await request(harness.app).get(`/api/report-codes/${encodeURIComponent(code)}`);
+  return body as CodeAnswer;
+};
+const total = (sampleId: string, watts: number) =>
+  make.post(`/samples/${sampleId}/claims`, {
+    promise: { kind: 'total', watts },
+    duration: { kind: 'unstated' },
+    printed: 'label',
+  });
+
+it('a report is issued once, as a PDF of several pages that is known by its code', async () => {
+  const { id } = await make.sample();
+  await total(id, 45);
+  const report = first();
+  const { status, body } = await issue(id, report);
+  expect(status).toBe(201);
+  const stored = body as StoredReport;
+  expect(stored).toMatchObject({ kind: 'first', amends: null, amendedBy: null, changes: [], person: 'Bench keeper' });
+  expect(stored.code).toMatch(/^[0-9A-Z]{4}(-[0-9A-Z]{4}){3}$/);
+  expect((await issue(id, report)).body).toEqual(stored);
+  const pdf = await request(harness.app).get(`/api/reports/${stored.id}/report.pdf`).buffer(true);
+  expect([pdf.status, pdf.headers['content-type']]).toEqual([200, 'application/pdf']);
+  const text = (pdf.body as Buffer).toString('latin1');
+  expect(text.startsWith('%PDF-')).toBe(true);
+  expect((text.match(/\/Type \/Page\b/g) ?? []).length).toBeGreaterThanOrEqual(3);
+  expect((pdf.body as Buffer).length).toBe(stored.size);
+  expect(await check(stored.code.toLowerCase().replaceAll('-', ' '))).toMatchObject({
+    state: 'untouched',
+    newest: null,
+  });
+});
+
+it('a draft is there in both languages and issues nothing', async () => {
+  const { id } = await make.sample();
+  for (const language of ['en', 'de']) {
+    const draft = await request(harness.app).get(`/api/samples/${id}/report.pdf?language=${language}`).buffer(true);
+    expect([draft.status, (draft.body as Buffer).toString('latin1', 0, 5)]).toEqual([200, '%PDF-']);
+  }
+  expect((await request(harness.app).get(`/api/samples/${id}/report.pdf?language=fr`)).status).toBe(422);
+  expect((await request(harness.app).get(`/api/samples/${id}/reports`)).body.items).toEqual([]);
+});
+
+it('is amended with what changed, by one at a time, and the old one says so', async () => {
+  const { id } = await make.sample();
+  await total(id, 45);
+  const before = (await issue(id, first())).body as StoredReport;
+  await total(id, 65);
+  const correction = { ...first(), kind: 'correction', amends: before.id, reason: 'A second label was found.' };
+  const { status, body: after } = await issue(id, correction);
+  expect(status).toBe(201);
+  expect((after as StoredReport).changes).toEqual([{ name: 'Total 65 W', was: null, is: 'not tested' }]);
+  expect(await check(before.code)).toMatchObject({
+    state: 'amended',
+    report: { code: before.code, amendedBy: (after as StoredReport).code },
+    newest: { code: (after as StoredReport).code },
+  });
+  const second = await issue(id, { ...correction, id: newId() });
+  expect([second.status, second.body.detail]).toEqual([409, expect.stringContaining('is the newer one. Amend that.')]);
+  const died = {
+    ...first(),
+    kind: 'follow-up',
+    amends: (after as StoredReport).id,
+    reason: 'After nine months.',
+    fate: 'died',
+  };
+  expect((await issue(id, died)).body).toMatchObject({ fate: 'died', changes: [] });
+  expect((await check(before.code)).newest?.fate).toBe('died');
+  expect((await request(harness.app).get('/api/reports')).body.items[0]).toMatchObject({ fate: 'died' });
+  const foreign = await issue((await make.sample()).id, { ...died, id: newId() });
+  expect([foreign.status, foreign.body.errors[0].path]).toEqual([422, 'report.amends']);
+});
+
+it('waits until every sentence of the conclusion has its yes', async () => {
+  const { id } = await make.sample();
+  const line = {
+    kind: 'sentence',
+    id: newId(),
+    from: 'average',
+    sentence: 'average',
+    seen: [{ name: 'found', words: '91.7 %' }],
+    text: {},
+    hidden: false,
+  };
+  const kept = await request(harness.app)
+    .put(`/api/samples/${id}/conclusion`)
+    .set('If-Match', '"v0"')
+    .send({ lines: [line] });
+  expect(kept.status).toBe(200);
+  const refused = await issue(id, first());
+  expect([refused.status, refused.body.detail]).toEqual([
+    422,
+    expect.stringContaining('One sentence of the conclusion waits for a yes'),
+  ]);
+  // A draft shows what there is.
+  expect((await request(harness.app).get(`/api/samples/${id}/report.pdf?language=en`)).status).toBe(200);
+});
+
+it('a code nobody issued is unknown, one that cannot be says why, and a record that was changed is damaged', async () => {
+  const { id } = await make.sample();
+  const stored = (await issue(id, first())).body as StoredReport;
+  const other = (await issue((await make.sample()).id, first())).body as StoredReport;
+  await harness.db.execute(sql`DELETE FROM report_parts WHERE report_id = ${other.id}`);
+  expect((await check(other.code)).state).toBe('damaged');
+  await harness.db.execute(sql`DELETE FROM reports WHERE id = ${other.id}`);
+  expect(await check(other.code)).toEqual({ code: other.code, state: 'unknown', report: null, newest: null });
+  const mistyped = await request(harness.app).get('/api/report-codes/AAAA-BBBB');
+  expect([mistyped.status, mistyped.body.detail]).toEqual([422, 'A code has 16 signs; this has 8.']);
+  expect((await check(stored.code)).state).toBe('untouched');
+  await harness.db.execute(sql`UPDATE reports SET person = 'Somebody else' WHERE id = ${stored.id}`);
+  expect((await check(stored.code)).state).toBe('damaged');
+  await harness.db.execute(sql`UPDATE reports SET person = ${stored.person} WHERE id = ${stored.id}`);
+  expect((await check(stored.code)).state).toBe('untouched');
+  await harness.db.execute(
+    sql`UPDATE report_parts SET bytes = CONCAT(bytes, 'x') WHERE report_id = ${stored.id} AND what = 'pdf'`,
+  );
+  expect((await check(stored.code)).state).toBe('damaged');
+});
+
+it('keeps its sample', async () => {
+  const { id, etag } = await make.sample();
+  await issue(id, first());
+  const removed = await request(harness.app).delete(`/api/samples/${id}`).set('If-Match', etag);
+  expect([removed.status, removed.body.detail]).toEqual([409, expect.stringContaining('Reports were issued of')]);
+});
