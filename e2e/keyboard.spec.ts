@@ -9,7 +9,7 @@ test('command box, stations, grid and ledger without a mouse', async ({ page }) 
   await expect(page.getByRole('option', { name: /Pellwick Trio 75/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: /Intake/ })).toBeVisible();
-  await page.keyboard.press('Alt+-');
+  await page.keyboard.press('Alt+=');
   await expect(page.getByRole('heading', { name: 'Verdict' })).toBeVisible();
   // Where the claims are listed anyway there is no second list of them.
   await expect(page.getByRole('complementary', { name: 'Ledger' })).toHaveCount(0);

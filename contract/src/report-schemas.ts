@@ -1,5 +1,6 @@
 // What may be written of conclusions and reports.
 import { LANGUAGES, SENTENCE_IDS } from '@lastmark/core/conclusion';
+import { FATES } from '@lastmark/core/report';
 import { boolean, string } from 'yup';
 import { id, list, oneOf, optionalText, record, text, union } from './parts.ts';
 
@@ -32,9 +33,6 @@ export const conclusionInput = record({
     300,
   ),
 });
-
-/** What became of a sample after months. */
-export const FATES = ['held up well', 'died', 'repaired', 'recalled'] as const;
 
 const issued = { id: id(), language: oneOf(LANGUAGES), person: text(80) };
 const amending = { ...issued, amends: id(), reason: text(1000) };

@@ -1,6 +1,6 @@
 // Conclusions and reports as they travel.
 import type { ConclusionLine, FigureChange, Language } from '@lastmark/core/conclusion';
-import type { FATES } from './report-schemas.ts';
+import type { Fate } from '@lastmark/core/report';
 
 export interface ConclusionInput {
   lines: ConclusionLine[];
@@ -10,8 +10,6 @@ export interface ConclusionInput {
 export interface StoredConclusion extends ConclusionInput {
   version: number;
 }
-
-export type Fate = (typeof FATES)[number];
 
 interface Asked {
   id: string;

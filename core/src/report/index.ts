@@ -2,6 +2,7 @@
 
 export * from './changes.ts';
 export * from './code.ts';
+export * from './fates.ts';
 export * from './pictures.ts';
 export * from './recorded.ts';
 export * from './words.ts';

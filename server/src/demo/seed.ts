@@ -16,6 +16,7 @@ import { CAPTURES } from './captures.ts';
 import { CHARGED } from './charges.ts';
 import { INSTRUMENTS } from './instruments.ts';
 import { DESK_LINE } from './proof-world.ts';
+import { seedReports } from './reports.ts';
 import { SAFETY } from './safety.ts';
 import { createProofBench, type ProofBench, seedProof } from './seed-proof.ts';
 import { type DemoWork, sampleOf } from './shelf.ts';
@@ -245,6 +246,7 @@ async function fill(db: Database, benchPort: number | null): Promise<void> {
         if (sampleId) await seed({ db, rigs, moment: bench.moment }, sampleId, serial, chance);
       }
     }
+    await seedReports(db);
     if (benchPort) await createSimulatedInstruments(db, benchPort);
     // There was nothing before: all there is is the demo's.
     await db.update(samples).set({ demo: 'shown' });

@@ -3,9 +3,9 @@ import { createHash } from 'node:crypto';
 import { deflateSync, inflateSync } from 'node:zlib';
 import type { CodeAnswer, StoredReport } from '@lastmark/contract';
 import { codeOf, readCode } from '@lastmark/core/report';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, ne } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
-import { reportParts, reports } from '../db/schema.ts';
+import { reportParts, reports, samples } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { keptIn, type SamplePart } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
@@ -35,12 +35,17 @@ export async function withAmendments(db: Queries, rows: readonly ReportRow[]): P
 export async function listReports(db: Queries, sampleId: string | null): Promise<StoredReport[]> {
   if (sampleId !== null) await getSample(db, sampleId);
   const rows = await db
-    .select()
+    .select({ report: reports })
     .from(reports)
-    .where(sampleId === null ? undefined : eq(reports.sampleId, sampleId))
+    .innerJoin(samples, eq(samples.id, reports.sampleId))
+    // Reports of the demo are away with it.
+    .where(sampleId === null ? ne(samples.demo, 'away') : eq(reports.sampleId, sampleId))
     .orderBy(desc(reports.issuedAt), desc(reports.id))
     .limit(MOST_LISTED);
-  return withAmendments(db, rows);
+  return withAmendments(
+    db,
+    rows.map(({ report }) => report),
+  );
 }
 
 export async function reportRow(db: Queries, id: string): Promise<ReportRow> {

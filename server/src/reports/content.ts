@@ -7,9 +7,9 @@ import { judgeSample } from '@lastmark/core/verdict';
 import { getConclusion } from '../conclusions/store.ts';
 import type { Queries } from '../db/database.ts';
 import { getDossier, toJudge } from '../dossier/dossier.ts';
+import { usedInstruments, usedRigs } from '../dossier/used.ts';
 import { refused } from '../http/problem.ts';
 import { traceWindow } from '../traces/window.ts';
-import { usedInstruments, usedRigs } from './used.ts';
 
 /** Grows with the shape of what is frozen, so that older ones stay readable. */
 export const REPORT_FORM = 1;

@@ -44,7 +44,12 @@ async function amendingOf(db: Queries, sampleId: string, input: ReportInput): Pr
  * Issue a report. The same id twice is issued once.
  * @throws 422 while a sentence of its conclusion waits, 409 for an amendment of what was amended already
  */
-export async function issueReport(db: Database, sampleId: string, input: ReportInput): Promise<StoredReport> {
+export async function issueReport(
+  db: Database,
+  sampleId: string,
+  input: ReportInput,
+  issued = new Date(),
+): Promise<StoredReport> {
   const [there] = await db.select().from(reports).where(eq(reports.id, input.id));
   if (there) {
     const [own] = await withAmendments(db, [there]);
@@ -53,7 +58,6 @@ export async function issueReport(db: Database, sampleId: string, input: ReportI
   }
   const amends = await amendingOf(db, sampleId, input);
   const { id, language, person } = input;
-  const issued = new Date();
   const content = await gather(db, sampleId, {
     id,
     language,

@@ -12,6 +12,7 @@ import { toJudge } from '../dossier/dossier.ts';
 import { SHEET_FONT } from '../sheet/fonts.ts';
 import { pdfmake } from '../sheet/printer.ts';
 import { indicativeBecause, qualitySentences } from '../sheet/quality.ts';
+import { ambientsOf, momentsOf } from '../sheet/record.ts';
 import type { ReportContent } from './content.ts';
 import { claimTable, instrumentTable, limitTable, pairs } from './tables.ts';
 
@@ -136,14 +137,10 @@ function stationParts(content: ReportContent, verdict: Verdict): Content[] {
 function recordPart(content: ReportContent, verdict: Verdict): Content[] {
   const { dossier, language } = content;
   const words = REPORT_WORDS[language];
-  const { profile, points, runs, captures, cableRuns, readOuts, checks } = dossier;
-  const taken = [...points, ...runs, ...captures, ...cableRuns, ...readOuts, ...checks]
-    .map((one) => one.takenAt)
-    .sort();
-  const [first, last] = [taken[0], taken.at(-1)];
-  const ambients = dossier.captures.flatMap(({ figures }) =>
-    figures.kind === 'soak' && figures.ambient !== null ? [`${figures.ambient.toFixed(1)} °C`] : [],
-  );
+  const { profile, points, captures } = dossier;
+  const moments = momentsOf(dossier);
+  const [first, last] = [moments[0], moments.at(-1)];
+  const ambients = ambientsOf(dossier);
   const supplies = [...new Set([...points, ...captures].flatMap((one) => (one.mains ? [mainsLabel(one.mains)] : [])))];
   const because = indicativeBecause(verdict);
   const deviations = [...(because ? [because] : []), ...qualitySentences(dossier.captures, verdict)];
@@ -153,7 +150,7 @@ function recordPart(content: ReportContent, verdict: Verdict): Content[] {
     ...instrumentTable(content),
     pairs([
       [words.when, first && last ? `${dayIn(first, language)} – ${dayIn(last, language)}` : words.notRecorded],
-      [words.ambient, ambients.length > 0 ? say([...new Set(ambients)].join(', ')) : words.notRecorded],
+      [words.ambient, ambients.length > 0 ? say(ambients.join(', ')) : words.notRecorded],
       [words.mains, supplies.length > 0 ? say(supplies.join(', ')) : words.notRecorded],
       [words.rule, profile.rule === 'guarded' ? words.guarded : words.simple],
       [

@@ -10,6 +10,7 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import { indicativeBecause, qualitySentences } from './quality.ts';
+import { recordSentences } from './record.ts';
 
 const STATE_MARKS: Record<string, string> = {
   proven: '+',
@@ -182,8 +183,8 @@ function qualityLines({ captures }: SampleDossier, verdict: Verdict): Content[] 
   ];
 }
 
-/** The body of the sheet. */
-export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[] {
+/** The body of the sheet. @param today the day it is printed, for calibrations */
+export function sheetContent(dossier: SampleDossier, verdict: Verdict, today = ''): Content[] {
   const { sample, profile } = dossier;
   const inLine = sample.model.kind === 'cable';
   const rule =
@@ -200,6 +201,7 @@ export function sheetContent(dossier: SampleDossier, verdict: Verdict): Content[
     ...(inLine ? [] : [...efficiencyTables(verdict), ...idleTable(dossier, verdict)]),
     ...limitsTable(dossier, verdict),
     ...qualityLines(dossier, verdict),
+    { text: recordSentences(dossier, verdict, today).join(' '), style: 'method' },
     {
       text: `Values ± U (k = 2, about 95 %). ${rule} Power within ${formatPlain(profile.allowance, 'efficiency')} of a promise counts as reached.${inLine ? '' : ' Efficiency at the port.'} ${disclosure} This is not a safety certification.`,
       style: 'method',

@@ -39,7 +39,7 @@ async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, 
         fontSize: 7,
       };
     },
-    content: sheetContent(dossier, verdict),
+    content: sheetContent(dossier, verdict, printedAt.toISOString().slice(0, 10)),
   });
   return { pdf: await document.getBuffer(), pages };
 }

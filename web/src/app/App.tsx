@@ -52,6 +52,10 @@ const router = createBrowserRouter([
             path: 'runs/:runId',
             lazy: async () => ({ Component: (await import('../run-sheets/RunPage.tsx')).RunPage }),
           },
+          {
+            path: 'reports',
+            lazy: async () => ({ Component: (await import('../reports/ReportsPage.tsx')).ReportsPage }),
+          },
           { path: 'trials', lazy: async () => ({ Component: (await import('../trials/TrialsPage.tsx')).TrialsPage }) },
           {
             path: 'trials/:trialId',

@@ -23,7 +23,7 @@ describe('the command box', () => {
   ])('finds by %j: %s', (typed, title) => expect(found(typed)).toContain(title));
 
   it('offers stations only with a sample on the bench', () => {
-    expect(found('', null)).toEqual(['Run sheets', 'Take in a sample', 'Trials', 'Shelf', 'Bench', 'Rules']);
+    expect(found('', null)).toEqual(['Run sheets', 'Take in a sample', 'Reports', 'Trials', 'Shelf', 'Bench', 'Rules']);
     const ofCable = commandsOf('s', 'cable').map(({ title }) => title);
     expect(ofCable).toEqual(expect.arrayContaining(['Marker', 'Resistance', 'Data', 'Bends', 'Verdict']));
     expect(ofCable).not.toContain('Efficiency');

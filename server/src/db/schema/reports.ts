@@ -1,6 +1,7 @@
 // Conclusions, and what was issued of them. A report is never changed: what changed since is a row of its own.
-import type { Fate, ReportInput } from '@lastmark/contract';
+import type { ReportInput } from '@lastmark/contract';
 import type { ConclusionLine, FigureChange, Language } from '@lastmark/core/conclusion';
+import type { Fate } from '@lastmark/core/report';
 import { type AnyMySqlColumn, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core';
 import { bytesColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { samples } from './shelf.ts';

@@ -13,6 +13,7 @@ import { History } from './History.tsx';
 import { Figures } from './KeyFigures.tsx';
 import { Matrix } from './Matrix.tsx';
 import { PortBars } from './PortBars.tsx';
+import { ReportsOfSample } from './ReportsOfSample.tsx';
 import { TrialsOfSample } from './TrialsOfSample.tsx';
 
 export function VerdictPage() {
@@ -55,6 +56,7 @@ export function VerdictPage() {
           Nothing to judge yet. <Link to={`/samples/${sample.id}/claims`}>Type what the label promises</Link>.
         </Typography>
       )}
+      <ReportsOfSample sampleId={sample.id} />
       <History />
       <Typography variant="body2" color="text.secondary">
         {profile.rule === 'guarded'

@@ -1,0 +1,76 @@
+// Reports: a draft, issued once, amended, and found again by the code on the print.
+import AxeBuilder from '@axe-core/playwright';
+import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+
+test('a report is issued, amended, and its code says so', async ({ page }) => {
+  const { id } = await freshSample(page, 'Reported');
+  await page.goto(`/samples/${id}/verdict`);
+  const reports = page.getByRole('region', { name: 'Reports' });
+  await expect(reports).toContainText('None was issued.');
+  await page.getByRole('button', { name: 'Issue the report' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('button', { name: 'Issue' })).toBeDisabled();
+  await dialog.getByLabel('Issued by').fill('Keeper of the workshop');
+  await dialog.getByRole('button', { name: 'Issue' }).click();
+  const table = page.getByRole('table', { name: 'Issued reports' });
+  const code = (await table.getByRole('link').first().textContent()) ?? '';
+  expect(code).toMatch(/^[0-9A-Z]{4}(-[0-9A-Z]{4}){3}$/);
+  const href = (await table.getByRole('link').first().getAttribute('href')) ?? '';
+  const pdf = await page.request.get(href);
+  expect([pdf.status(), pdf.headers()['content-type']]).toEqual([200, 'application/pdf']);
+
+  await page.getByRole('button', { name: `Amend ${code}` }).click();
+  await dialog.getByLabel('What it is').click();
+  await page.getByRole('option', { name: 'a follow-up: what became of the sample' }).click();
+  await dialog.getByLabel('The sample').click();
+  await page.getByRole('option', { name: 'repaired' }).click();
+  await dialog.getByLabel('What changed, and why').fill('The lead was replaced.');
+  await dialog.getByRole('button', { name: 'Issue' }).click();
+  await expect(table).toContainText('follow-up: repaired');
+  await expect(table).toContainText(/amended by [0-9A-Z-]{19}/);
+
+  await page.getByRole('navigation', { name: 'Spine' }).getByRole('link', { name: 'Reports' }).click();
+  await page.getByLabel('Code on a print').fill(code.toLowerCase());
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'amended since' })).toContainText(
+    'repaired. The lead was replaced.',
+  );
+  await page.getByLabel('Code on a print').fill('7K2M');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('main')).toContainText('A code has 16 signs; this has 4.');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+});
+
+test('while a sentence waits for a yes nothing is issued, and what was typed stays', async ({ page }) => {
+  const { id } = await freshSample(page, 'Waiting');
+  const claim = (watts: number) =>
+    page.request.post(`/api/samples/${id}/claims`, {
+      data: { promise: { kind: 'total', watts }, duration: { kind: 'unstated' }, printed: 'label' },
+    });
+  await claim(45);
+  await page.goto(`/samples/${id}/verdict`);
+  await page.getByRole('button', { name: /^Move down: Promises tested/ }).click();
+  await expect(page.getByRole('list', { name: 'Sentences' }).getByRole('listitem').first()).not.toContainText(
+    'Promises',
+  );
+  await claim(65);
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Conclusion' })).toContainText('wait for a yes');
+  await page.getByRole('button', { name: 'Issue the report' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Issued by').fill('Keeper');
+  await dialog.getByRole('button', { name: 'Issue' }).click();
+  await expect(dialog).toContainText('of the conclusion wait for a yes');
+  await expect(dialog.getByLabel('Issued by')).toHaveValue('Keeper');
+});
+
+test('the demo has two reports, one amended after its unit died', async ({ page }) => {
+  await page.goto('/reports');
+  const table = page.getByRole('table', { name: 'Issued reports' });
+  await expect(table.getByRole('row').filter({ hasText: 'Pellwick Trio 75' })).toHaveCount(2);
+  await expect(table.getByRole('row').filter({ hasText: 'Tarnhook Ember 45' })).not.toHaveCount(0);
+  await expect(table).toContainText('follow-up: died');
+  await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/verdict`);
+  await expect(page.getByRole('list', { name: 'Sentences' })).toContainText('one laptop at a time');
+});

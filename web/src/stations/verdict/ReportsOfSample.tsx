@@ -1,0 +1,47 @@
+// Reports of this sample: a draft to look at, the first to issue, and amendments of what was issued.
+import type { StoredReport } from '@lastmark/contract/types';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { IssueDialog } from '../../reports/IssueDialog.tsx';
+import { reportsQuery } from '../../reports/queries.ts';
+import { ReportTable } from '../../reports/ReportTable.tsx';
+import { useSettings } from '../../state/settings.tsx';
+
+export function ReportsOfSample({ sampleId }: { readonly sampleId: string }) {
+  const { reportLanguage } = useSettings();
+  const { data } = useQuery(reportsQuery(sampleId));
+  const [open, setOpen] = useState<StoredReport | 'first' | null>(null);
+  const items = data?.items ?? [];
+  return (
+    <Box component="section" aria-label="Reports" sx={{ mb: 2.5 }}>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', mb: 0.75 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Reports
+        </Typography>
+        <Button
+          variant="outlined"
+          href={`/api/samples/${sampleId}/report.pdf?language=${reportLanguage}`}
+          target="_blank"
+        >
+          Look at the draft
+        </Button>
+        <Button variant="outlined" onClick={() => setOpen('first')}>
+          Issue the report
+        </Button>
+      </Box>
+      {items.length > 0 ? (
+        <ReportTable items={items} onAmend={setOpen} />
+      ) : (
+        <Typography color="text.secondary">
+          {data ? 'None was issued. Once issued a report stays as it is; what changes later amends it.' : ' '}
+        </Typography>
+      )}
+      {open && (
+        <IssueDialog sampleId={sampleId} amends={open === 'first' ? null : open} onClose={() => setOpen(null)} />
+      )}
+    </Box>
+  );
+}
