@@ -1,8 +1,13 @@
 // Operations of conclusions and reports.
+import type { Language } from '@lastmark/core/conclusion';
 import { conclusionInput, draftQuery, reportBody } from './report-schemas.ts';
 import type { CodeAnswer, ConclusionInput, ReportInput, StoredConclusion, StoredReport } from './report-types.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import type { Items } from './route-types.ts';
+
+interface DraftQuery {
+  language: Language;
+}
 
 export const REPORT_ROUTES = {
   getConclusion: get('/samples/{sampleId}/conclusion', 'The conclusion of a sample as somebody kept it', {
@@ -14,8 +19,16 @@ export const REPORT_ROUTES = {
     answer: is<StoredConclusion>(),
   }),
   draftReport: get('/samples/{sampleId}/report.pdf', 'The report of a sample as a draft', {
-    query: of<{ language: 'en' | 'de'; person?: string }>(draftQuery),
+    query: of<DraftQuery>(draftQuery),
     answers: 'application/pdf',
+  }),
+  draftHtml: get('/samples/{sampleId}/report.html', 'The report of a sample as one HTML file, as a draft', {
+    query: of<DraftQuery>(draftQuery),
+    answers: 'text/html',
+  }),
+  draftPictures: get('/samples/{sampleId}/pictures.zip', 'Pictures of the report as SVG, with their data as CSV', {
+    query: of<DraftQuery>(draftQuery),
+    answers: 'application/zip',
   }),
   listReportsOfSample: get('/samples/{sampleId}/reports', 'Reports that were issued of a sample, the newest first', {
     answer: is<Items<StoredReport>>(),
@@ -32,5 +45,11 @@ export const REPORT_ROUTES = {
   ),
   listReports: get('/reports', 'Reports that were issued, the newest first', { answer: is<Items<StoredReport>>() }),
   getReportPdf: get('/reports/{reportId}/report.pdf', 'A report as it was issued', { answers: 'application/pdf' }),
+  getReportHtml: get('/reports/{reportId}/report.html', 'A report as one HTML file, from what was issued', {
+    answers: 'text/html',
+  }),
+  getReportPictures: get('/reports/{reportId}/pictures.zip', 'Pictures of a report, from what was issued', {
+    answers: 'application/zip',
+  }),
   checkCode: get('/report-codes/{code}', 'What is known of the code of a printed report', { answer: is<CodeAnswer>() }),
 } as const satisfies Record<string, Route>;

@@ -2,7 +2,7 @@
 import { LANGUAGES, SENTENCE_IDS } from '@lastmark/core/conclusion';
 import { FATES } from '@lastmark/core/report';
 import { boolean, string } from 'yup';
-import { id, list, oneOf, optionalText, record, text, union } from './parts.ts';
+import { id, list, oneOf, record, text, union } from './parts.ts';
 
 const wording = () => string().strict().max(1200, '${path} is longer than 1200 characters').optional();
 const texts = () => record(Object.fromEntries(LANGUAGES.map((language) => [language, wording()])));
@@ -46,4 +46,4 @@ export const reportBody = record({
   }),
 });
 
-export const draftQuery = record({ language: oneOf(LANGUAGES), person: optionalText(80).optional() }).strict(false);
+export const draftQuery = record({ language: oneOf(LANGUAGES) }).strict(false);

@@ -8,18 +8,15 @@ import { createInstrument, createRig, listInstruments, listRigs, updateInstrumen
 import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
-import { getConclusion, updateConclusion } from './conclusions/store.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
 import { demoState, showDemo } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
+import { asJson, disposition, done, saved, tagged, versioned } from './http/answers.ts';
 import type { Answer, Call, Handlers } from './http/handlers.ts';
 import { ProblemError, refused } from './http/problem.ts';
-import { etagOf } from './http/versions.ts';
 import { listColumnMaps } from './importer/import.ts';
 import { takeBackImport } from './importer/take-back.ts';
-import { listReports } from './issued/store.ts';
-import type { MadeFile } from './jobs/table.ts';
 import { listLeases } from './leases/leases.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
 import { sendCommand, trafficOf } from './links/commands.ts';
@@ -32,6 +29,7 @@ import { addReadOut } from './read-outs/store.ts';
 import { explainReading } from './readings/because.ts';
 import { listReadings } from './readings/list.ts';
 import { addReadings } from './readings/store.ts';
+import { reportHandlers } from './report-handlers.ts';
 import { getRun, here, listTrace } from './runner/rows.ts';
 import { addRun } from './runs/store.ts';
 import { addCheck } from './safety/store.ts';
@@ -52,27 +50,6 @@ import {
 } from './trials/store.ts';
 import type { Working } from './working.ts';
 
-const versioned = <T extends { version: number }>(body: T): Answer<T> => ({ body, etag: etagOf(body.version) });
-const tagged = <T extends { etag: string }>(body: T): Answer<T> => ({ body, etag: body.etag });
-
-/** Nothing is left to say. */
-const done = (_nothing: unknown): Answer<never> => ({});
-
-/** A file name that is safe in a header, with the real one beside it (RFC 6266). */
-function disposition(kind: 'inline' | 'attachment', name: string): string {
-  const plain = name.replace(/[^\w.-]+/g, '_');
-  return `${kind}; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`;
-}
-
-/** Bytes of JSON as they were written where it was worked out. */
-const asJson = (body: Uint8Array): Answer<never> => ({
-  body,
-  headers: { 'Content-Type': 'application/json; charset=utf-8' },
-});
-const saved = (kind: 'inline' | 'attachment', { name, bytes }: MadeFile): Answer<never> => ({
-  body: bytes,
-  headers: { 'Content-Disposition': disposition(kind, name) },
-});
 /** Bytes in memory of their own, which a worker may be given whole. */
 const own = (file: Buffer | null): Uint8Array =>
   file && file.byteOffset === 0 && file.buffer.byteLength === file.byteLength
@@ -278,22 +255,7 @@ export const createHandlers = ({
     addStated: async (call) => ({ body: await addStated(call.db, call.params.sampleId, call.body) }),
     addCableRun: async (call) => ({ body: await addCableRun(call.db, call.params.sampleId, call.body.run) }),
     addCheck: async (call) => ({ body: await addCheck(call.db, call.params.sampleId, call.body.check) }),
-    getConclusion: async (call) => versioned(await getConclusion(call.db, call.params.sampleId)),
-    updateConclusion: async (call) =>
-      versioned(await updateConclusion(call.db, call.params.sampleId, call.body, call.ifMatch)),
-    draftReport: async (call) =>
-      saved(
-        'inline',
-        await jobs.run('report', { sampleId: call.params.sampleId, language: call.query.language }, call.left),
-      ),
-    listReportsOfSample: async (call) => ({ body: { items: await listReports(call.db, call.params.sampleId) } }),
-    issueReport: async (call) => ({
-      body: await jobs.run('issueReport', { sampleId: call.params.sampleId, report: call.body.report }, call.left),
-    }),
-    listReports: async ({ db }) => ({ body: { items: await listReports(db, null) } }),
-    getReportPdf: async (call) =>
-      saved('inline', await jobs.run('issuedReport', { reportId: call.params.reportId }, call.left)),
-    checkCode: async (call) => asJson(await jobs.run('checkCode', { code: call.params.code }, call.left)),
+    ...reportHandlers(jobs),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),
     listTrials: async ({ db, query }) => ({ body: { items: await listTrials(db, query.sampleId) } }),

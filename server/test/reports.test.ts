@@ -1,6 +1,8 @@
 // Reports over the API: frozen with their hash, amended and never rewritten, known by their code.
+import { createHash } from 'node:crypto';
 import type { CodeAnswer, StoredReport } from '@lastmark/contract';
 import { sql } from 'drizzle-orm';
+import { strFromU8, unzipSync } from 'fflate';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
@@ -142,4 +144,63 @@ it('keeps its sample', async () => {
   await issue(id, first());
   const removed = await request(harness.app).delete(`/api/samples/${id}`).set('If-Match', etag);
   expect([removed.status, removed.body.detail]).toEqual([409, expect.stringContaining('Reports were issued of')]);
+});
+
+it('is one HTML file too: text stays text, nothing is fetched, and only its own script may run', async () => {
+  const evil = '<img src=x onerror=alert(1)>"&\'';
+  const { id } = await make.sample({ model: { model: evil } });
+  await total(id, 45);
+  const stored = (await issue(id, first({ person: '</title><script>alert(2)</script>' }))).body as StoredReport;
+  const { text, headers } = await request(harness.app).get(`/api/reports/${stored.id}/report.html`);
+  expect(headers['content-type']).toContain('text/html');
+  expect(headers['content-disposition']).toMatch(/^attachment/);
+  expect(text).toContain('&lt;img src=x onerror=alert(1)&gt;');
+  expect(text).not.toMatch(/<img|<script>alert|<link|<iframe|src="http|@import|url\(/);
+  expect(text.match(/<script>/g)).toHaveLength(1);
+  const [, script = ''] = /<script>([\s\S]*?)<\/script>/.exec(text) ?? [];
+  const hash = createHash('sha256').update(script).digest('base64');
+  expect(text).toContain(`script-src 'sha256-${hash}'`);
+  expect(text).toContain(stored.code);
+  expect(text).toContain('Total 45 W');
+});
+
+it('is made of what was frozen, whatever is known by now', async () => {
+  const { id } = await make.sample();
+  await total(id, 45);
+  const stored = (await issue(id, first())).body as StoredReport;
+  await total(id, 99);
+  const { text } = await request(harness.app).get(`/api/reports/${stored.id}/report.html`);
+  expect(text).toContain('Total 45 W');
+  expect(text).not.toContain('Total 99 W');
+  const draft = await request(harness.app).get(`/api/samples/${id}/report.html?language=de`);
+  expect(draft.text).toContain('Zusammen 99 W');
+  expect(draft.text).toContain('Entwurf: nicht ausgestellt');
+});
+
+it('gives its pictures as SVG with their data as CSV', async () => {
+  const { id } = await make.sample();
+  await make.post(`/samples/${id}/claims`, {
+    promise: { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 },
+    duration: { kind: 'unstated' },
+    printed: 'label',
+  });
+  const { body, headers } = await request(harness.app)
+    .get(`/api/samples/${id}/pictures.zip?language=en`)
+    .buffer(true)
+    .parse((res, done) => {
+      const parts: Buffer[] = [];
+      res.on('data', (part: Buffer) => parts.push(part));
+      res.on('end', () => done(null, Buffer.concat(parts)));
+    });
+  expect(headers['content-type']).toContain('application/zip');
+  const files = unzipSync(new Uint8Array(body as Buffer));
+  const names = Object.keys(files).sort();
+  expect(names).toEqual(expect.arrayContaining(['01-ports-promised-and-proven.csv', 'claims.csv']));
+  // Each picture has its data beside it.
+  for (const name of names.filter((one) => one.endsWith('.svg'))) expect(names).toContain(name.replace('.svg', '.csv'));
+  const text = (name: string) => strFromU8(files[name] ?? new Uint8Array());
+  expect(text('01-ports-promised-and-proven.csv')).toBe(
+    'port,promised_watts,proven_watts,state\r\nC1,45,,not tested\r\n',
+  );
+  expect(text('01-ports-promised-and-proven.svg').startsWith('<svg xmlns="http://www.w3.org/2000/svg"')).toBe(true);
 });

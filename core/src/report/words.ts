@@ -65,6 +65,8 @@ const EN = {
   mass: 'Mass',
   input: 'Input rating',
   ports: 'Ports',
+  data: 'Data',
+  readings: 'Readings',
 } as const;
 
 type Words = Readonly<Record<keyof typeof EN, string>>;
@@ -131,6 +133,8 @@ const DE: Words = {
   mass: 'Masse',
   input: 'Eingang',
   ports: 'Anschlüsse',
+  data: 'Daten',
+  readings: 'Ablesungen',
 };
 
 export const REPORT_WORDS: Readonly<Record<Language, Words>> = { en: EN, de: DE };

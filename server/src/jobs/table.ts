@@ -23,7 +23,7 @@ import { toVerdict } from '../export/verdict.ts';
 import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { checkCode, issuedPdf } from '../issued/store.ts';
-import { draftPdf, issueReport } from '../reports/issue.ts';
+import { draftReport, issuedAs, issueReport, type ReportForm } from '../reports/issue.ts';
 import { getSample } from '../samples/store.ts';
 import { labelPdf } from '../sheet/label.ts';
 import { sheetPdf } from '../sheet/sheet.ts';
@@ -101,8 +101,13 @@ export const JOBS = {
   }),
   report: job(
     'file',
-    (db, { sampleId, language }: { sampleId: string; language: Language }): Promise<MadeFile> =>
-      workedOut(() => draftPdf(db, sampleId, language)),
+    (db, { sampleId, language, form }: { sampleId: string; language: Language; form: ReportForm }): Promise<MadeFile> =>
+      workedOut(() => draftReport(db, sampleId, language, form)),
+  ),
+  issuedAs: job(
+    'file',
+    (db, { reportId, form }: { reportId: string; form: Exclude<ReportForm, 'pdf'> }): Promise<MadeFile> =>
+      issuedAs(db, reportId, form),
   ),
   issueReport: job(
     'file',

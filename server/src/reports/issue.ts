@@ -17,7 +17,9 @@ import {
   withAmendments,
 } from '../issued/store.ts';
 import { type Amending, gather, type ReportContent } from './content.ts';
+import { reportHtml } from './html.ts';
 import { reportPdf } from './pdf.ts';
+import { picturesZip } from './pictures.ts';
 
 /** The forerunner of an amendment, with which figures changed. @throws 409 when another amends it already */
 async function amendingOf(db: Queries, sampleId: string, input: ReportInput): Promise<Amending | null> {
@@ -92,14 +94,37 @@ export async function issueReport(
   return toReport(row, null);
 }
 
+/** How a report is handed out. */
+export const REPORT_FORMS = ['pdf', 'html', 'pictures'] as const;
+export type ReportForm = (typeof REPORT_FORMS)[number];
+
+async function made(content: ReportContent, code: string | null, form: ReportForm): Promise<MadeReport> {
+  const { model, tag } = content.dossier.sample;
+  const name = `${model.maker} ${model.model} ${tag} ${code ?? 'draft'}`;
+  if (form === 'pictures') return { name: `${name} pictures.zip`, bytes: picturesZip(content) };
+  if (form === 'html') return { name: `${name}.html`, bytes: new TextEncoder().encode(reportHtml(content, code)) };
+  return { name: `${name}.pdf`, bytes: await reportPdf(content, code) };
+}
+
+interface MadeReport {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
 /** The report as it would be now. */
-export async function draftPdf(
+export async function draftReport(
   db: Database,
   sampleId: string,
   language: ReportContent['language'],
-): Promise<{ name: string; bytes: Uint8Array }> {
+  form: ReportForm,
+): Promise<MadeReport> {
   const issuedAt = new Date().toISOString();
   const content = await gather(db, sampleId, { id: '', language, person: '', issuedAt, amends: null, strict: false });
-  const { model, tag } = content.dossier.sample;
-  return { name: `${model.maker} ${model.model} ${tag} draft.pdf`, bytes: await reportPdf(content, null) };
+  return made(content, null, form);
+}
+
+/** A report that was issued, in another form: made from what was frozen, whatever is known by now. @throws 404 */
+export async function issuedAs(db: Database, reportId: string, form: Exclude<ReportForm, 'pdf'>): Promise<MadeReport> {
+  const { code } = await reportRow(db, reportId);
+  return made(JSON.parse(await contentText(db, reportId)) as ReportContent, code, form);
 }

@@ -1,19 +1,13 @@
 // A report as PDF: several pages, contents, real text, charts as vectors drawn from the data of the screens.
-import { cableWords } from '@lastmark/core/cable';
-import { dayIn, filled, inLanguage, OBTAINED_WORDS, sayLine } from '@lastmark/core/conclusion';
+import { dayIn, filled, inLanguage } from '@lastmark/core/conclusion';
 import { faceSvg, faceWidth, type Picture, toSvg } from '@lastmark/core/picture';
-import { formatPlain } from '@lastmark/core/quantity';
-import { mainsLabel } from '@lastmark/core/reading';
-import { picturesOf, pictureWords, REPORT_WORDS, recordedPictures, STATION_WORDS } from '@lastmark/core/report';
-import { STATIONS_ABOUT, stationsOf } from '@lastmark/core/station';
-import { judgeSample, type Verdict } from '@lastmark/core/verdict';
+import { pictureWords, REPORT_WORDS } from '@lastmark/core/report';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import { toJudge } from '../dossier/dossier.ts';
 import { SHEET_FONT } from '../sheet/fonts.ts';
 import { pdfmake } from '../sheet/printer.ts';
-import { indicativeBecause, qualitySentences } from '../sheet/quality.ts';
-import { ambientsOf, momentsOf } from '../sheet/record.ts';
 import type { ReportContent } from './content.ts';
+import { partsOf, type ReportParts } from './parts.ts';
+import { deviationsOf, factRows, recordRows } from './rows.ts';
 import { claimTable, instrumentTable, limitTable, pairs } from './tables.ts';
 
 const MARGIN = 42;
@@ -73,51 +67,14 @@ const heading = (text: string, first = false): Content => ({
   ...(first ? {} : { margin: [0, 14, 0, 4] }),
 });
 
-function facts({ dossier, language }: ReportContent): (readonly [string, string])[] {
-  const words = REPORT_WORDS[language];
-  const { model, unit, tag } = dossier.sample;
-  const sides = [model.length, model.width, model.height];
-  const size = sides.every((side) => side !== null)
-    ? `${sides.map((side) => formatPlain(side ?? 0, 'length').replace(' mm', '')).join(' × ')} mm`
-    : words.notRecorded;
-  const { disclosure } = unit;
-  return [
-    [words.maker, `${model.maker} ${model.model}`],
-    [words.unit, tag],
-    [words.serial, unit.serial || words.notRecorded],
-    [words.revision, [unit.revision, unit.dateCode].filter(Boolean).join(', ') || words.notRecorded],
-    [words.size, size],
-    [words.mass, model.mass === null ? words.notRecorded : formatPlain(model.mass, 'mass')],
-    ...(model.cable
-      ? ([[words.ports, cableWords(model.cable)]] as const)
-      : ([
-          [words.input, model.inputRating || words.notRecorded],
-          [words.ports, model.ports.map(({ label }) => label).join(', ') || words.notRecorded],
-        ] as const)),
-    [
-      words.obtained,
-      `${OBTAINED_WORDS[language][unit.obtained] ?? unit.obtained}${disclosure ? `. ${disclosure}` : ''}`,
-    ],
-  ].map(([name, value]) => [name ?? '', inLanguage(`“${value}”`, language).slice(1, -1)] as const);
-}
-
 /** The stations in the order of the work, each with its pictures and what the judgement says. */
-function stationParts(content: ReportContent, verdict: Verdict): Content[] {
-  const { dossier, language, recorded } = content;
-  const words = REPORT_WORDS[language];
+function stationParts({ content: { language }, words, stations }: ReportParts): Content[] {
   const say = (text: string) => pictureWords(text, language);
-  const { kind } = dossier.sample.model;
-  const drawn = picturesOf(toJudge(dossier), verdict);
-  const taken = recordedPictures(verdict, kind, recorded);
-  return stationsOf(STATIONS_ABOUT, kind).flatMap(({ id, title }): Content[] => {
-    if (id === 'intake' || id === 'claims' || id === 'verdict') return [];
-    const pictures = [...(drawn[id] ?? []), ...(taken[id] ?? [])];
-    const says = verdict.stations.find((one) => one.id === id)?.says ?? [];
-    const name = STATION_WORDS[language][id] ?? title;
+  return stations.flatMap(({ title, pictures, says }): Content[] => {
     if (pictures.length === 0 && says.length === 0)
-      return withHeading(name, [{ text: `${words.notMeasured}.`, style: 'note' }]);
+      return withHeading(title, [{ text: `${words.notMeasured}.`, style: 'note' }]);
     const [firstSaid, ...otherSaid] = says;
-    return withHeading(name, [
+    return withHeading(title, [
       ...laidOut(pictures, say),
       ...(firstSaid === undefined
         ? []
@@ -133,33 +90,15 @@ function stationParts(content: ReportContent, verdict: Verdict): Content[] {
   });
 }
 
-/** What a record must hold: instruments, dates, ambient, rule, deviations. What is missing stays missing in words. */
-function recordPart(content: ReportContent, verdict: Verdict): Content[] {
-  const { dossier, language } = content;
-  const words = REPORT_WORDS[language];
-  const { profile, points, captures } = dossier;
-  const moments = momentsOf(dossier);
-  const [first, last] = [moments[0], moments.at(-1)];
-  const ambients = ambientsOf(dossier);
-  const supplies = [...new Set([...points, ...captures].flatMap((one) => (one.mains ? [mainsLabel(one.mains)] : [])))];
-  const because = indicativeBecause(verdict);
-  const deviations = [...(because ? [because] : []), ...qualitySentences(dossier.captures, verdict)];
-  const say = (text: string) => inLanguage(text, language);
+/** What a record must hold: instruments, dates, ambient, rule, deviations. */
+function recordPart({ content, verdict, words }: ReportParts): Content[] {
+  const deviations = deviationsOf(content, verdict);
   return [
     heading(words.record),
     ...instrumentTable(content),
-    pairs([
-      [words.when, first && last ? `${dayIn(first, language)} – ${dayIn(last, language)}` : words.notRecorded],
-      [words.ambient, ambients.length > 0 ? say(ambients.join(', ')) : words.notRecorded],
-      [words.mains, supplies.length > 0 ? say(supplies.join(', ')) : words.notRecorded],
-      [words.rule, profile.rule === 'guarded' ? words.guarded : words.simple],
-      [
-        'U',
-        `${words.uncertainty} ${filled(words.allowance, { part: say(formatPlain(profile.allowance, 'efficiency')) })}`,
-      ],
-    ]),
+    pairs(recordRows(content)),
     { text: words.deviations, style: 'part' },
-    deviations.length === 0 ? { text: words.none, style: 'note' } : { ul: deviations, margin: [0, 2, 0, 6] },
+    deviations.length === 0 ? { text: words.none, style: 'note' } : { ul: [...deviations], margin: [0, 2, 0, 6] },
     { text: words.notSafety, bold: true, margin: [0, 6, 0, 0] },
   ];
 }
@@ -189,12 +128,12 @@ function amendment({ amends, language }: ReportContent): Content[] {
 
 /** Everything on its pages. @param code null for a draft */
 function body(content: ReportContent, code: string | null): Content[] {
-  const { dossier, language, lines, person, issuedAt } = content;
-  const words = REPORT_WORDS[language];
+  const parts = partsOf(content);
+  const { verdict, words, conclusion } = parts;
+  const { dossier, language, person, issuedAt } = content;
   const say = (text: string) => pictureWords(text, language);
-  const verdict = judgeSample(toJudge(dossier));
   const { model } = dossier.sample;
-  const ports = (picturesOf(toJudge(dossier), verdict).claims ?? []).map((picture) => pictured(picture, say));
+  const ports = parts.ports.map((picture) => pictured(picture, say));
   return [
     { text: `${model.maker} ${model.model}`, style: 'title' },
     {
@@ -207,11 +146,8 @@ function body(content: ReportContent, code: string | null): Content[] {
     ...amendment(content),
     heading(words.conclusion, true),
     {
-      ul: lines.map((line) => ({
-        text: [
-          sayLine(line, language),
-          ...(line.kind === 'own' ? [{ text: ` (${words.ownWords})`, italics: true }] : []),
-        ],
+      ul: conclusion.map(({ says, own }) => ({
+        text: [says, ...(own ? [{ text: ` (${words.ownWords})`, italics: true }] : [])],
       })),
       margin: [0, 2, 0, 8],
     },
@@ -227,12 +163,12 @@ function body(content: ReportContent, code: string | null): Content[] {
     ...ports,
     { toc: { title: { text: words.contents, style: 'part' }, numberStyle: { bold: true } }, margin: [0, 8, 0, 0] },
     heading(words.sample),
-    pairs(facts(content)),
+    pairs(factRows(content)),
     heading(words.claims),
     ...claimTable(content, verdict),
     ...limitTable(content, verdict),
-    ...stationParts(content, verdict),
-    ...recordPart(content, verdict),
+    ...stationParts(parts),
+    ...recordPart(parts),
     ...(code === null
       ? []
       : ([

@@ -6,7 +6,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl K', 'Command box: samples, stations, actions'],
-  ['Alt 1 … Alt 9, Alt 0, Alt -', 'Stations of the sample on the bench'],
+  ['Alt 1 … Alt 9, Alt 0, Alt -, Alt =', 'Stations of the sample on the bench'],
   ['Alt G', 'Go to the first empty field of the grid'],
   ['← → ↑ ↓', 'Move in a grid'],
   ['Alt L', 'Fold or open the ledger'],

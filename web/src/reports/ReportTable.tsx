@@ -56,9 +56,20 @@ export function ReportTable({ items, ofAll = false, onAmend }: Props) {
         {
           head: 'Code',
           cell: ({ id, code }) => (
-            <a href={`/api/reports/${id}/report.pdf`} target="_blank" rel="noreferrer">
-              {code}
-            </a>
+            <Box sx={{ whiteSpace: 'nowrap' }}>
+              <a href={`/api/reports/${id}/report.pdf`} target="_blank" rel="noreferrer">
+                {code}
+              </a>
+              <Box sx={{ fontSize: 13, fontWeight: 400 }}>
+                <a href={`/api/reports/${id}/report.html`} aria-label={`${code} as HTML`}>
+                  HTML
+                </a>{' '}
+                ·{' '}
+                <a href={`/api/reports/${id}/pictures.zip`} aria-label={`Pictures of ${code}`}>
+                  pictures
+                </a>
+              </Box>
+            </Box>
           ),
         },
         ...(ofAll
@@ -76,7 +87,7 @@ export function ReportTable({ items, ofAll = false, onAmend }: Props) {
           head: 'Since',
           cell: ({ amendedBy, ...rest }) =>
             amendedBy !== null ? (
-              `amended by ${amendedBy}`
+              <Box sx={{ minWidth: 110 }}>amended by {amendedBy}</Box>
             ) : onAmend ? (
               <Button size="small" aria-label={`Amend ${rest.code}`} onClick={() => onAmend({ amendedBy, ...rest })}>
                 Amend

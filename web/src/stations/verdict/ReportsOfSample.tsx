@@ -28,6 +28,8 @@ export function ReportsOfSample({ sampleId }: { readonly sampleId: string }) {
         >
           Look at the draft
         </Button>
+        <Button href={`/api/samples/${sampleId}/report.html?language=${reportLanguage}`}>Draft as HTML</Button>
+        <Button href={`/api/samples/${sampleId}/pictures.zip?language=${reportLanguage}`}>Pictures</Button>
         <Button variant="outlined" onClick={() => setOpen('first')}>
           Issue the report
         </Button>

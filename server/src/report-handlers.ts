@@ -1,0 +1,48 @@
+// What conclusions and reports answer with.
+import { getConclusion, updateConclusion } from './conclusions/store.ts';
+import { asJson, saved, versioned } from './http/answers.ts';
+import type { Call, Handlers } from './http/handlers.ts';
+import { listReports } from './issued/store.ts';
+import type { ReportForm } from './reports/issue.ts';
+import type { Working } from './working.ts';
+
+type Reporting = Pick<
+  Handlers,
+  | 'getConclusion'
+  | 'updateConclusion'
+  | 'draftReport'
+  | 'draftHtml'
+  | 'draftPictures'
+  | 'listReportsOfSample'
+  | 'issueReport'
+  | 'listReports'
+  | 'getReportPdf'
+  | 'getReportHtml'
+  | 'getReportPictures'
+  | 'checkCode'
+>;
+
+export function reportHandlers(jobs: Working['jobs']): Reporting {
+  const draft = ({ params, query, left }: Call<'draftReport' | 'draftHtml' | 'draftPictures'>, form: ReportForm) =>
+    jobs.run('report', { sampleId: params.sampleId, language: query.language, form }, left);
+  return {
+    getConclusion: async (call) => versioned(await getConclusion(call.db, call.params.sampleId)),
+    updateConclusion: async (call) =>
+      versioned(await updateConclusion(call.db, call.params.sampleId, call.body, call.ifMatch)),
+    draftReport: async (call) => saved('inline', await draft(call, 'pdf')),
+    draftHtml: async (call) => saved('attachment', await draft(call, 'html')),
+    draftPictures: async (call) => saved('attachment', await draft(call, 'pictures')),
+    getReportHtml: async (call) =>
+      saved('attachment', await jobs.run('issuedAs', { reportId: call.params.reportId, form: 'html' }, call.left)),
+    getReportPictures: async (call) =>
+      saved('attachment', await jobs.run('issuedAs', { reportId: call.params.reportId, form: 'pictures' }, call.left)),
+    listReportsOfSample: async (call) => ({ body: { items: await listReports(call.db, call.params.sampleId) } }),
+    issueReport: async (call) => ({
+      body: await jobs.run('issueReport', { sampleId: call.params.sampleId, report: call.body.report }, call.left),
+    }),
+    listReports: async ({ db }) => ({ body: { items: await listReports(db, null) } }),
+    getReportPdf: async (call) =>
+      saved('inline', await jobs.run('issuedReport', { reportId: call.params.reportId }, call.left)),
+    checkCode: async (call) => asJson(await jobs.run('checkCode', { code: call.params.code }, call.left)),
+  };
+}
