@@ -31,6 +31,15 @@ const sine = (rate, count) =>
     return `${t.toFixed(7)},${(10 * Math.sin(2 * Math.PI * 100 * t) + 5 * Math.sin(2 * Math.PI * 50e3 * t)).toFixed(5)}`;
   }).join('\n');
 
+describe('analyse judge', () => {
+  it('says of what is no package why, with the exit status of a refusal', () => {
+    const { status, stderr } = run('judge', file('none.zip', 'hello'));
+    expect(status).toBe(2);
+    expect(stderr).toContain('It is no archive that can be read');
+    expect(run('judge', join(folder, 'missing.zip')).stderr).toContain('There is no file');
+  });
+});
+
 describe('analyse', () => {
   it('ripple: figures in SI, and the same in words', () => {
     const path = file('ripple.csv', `time [s],out [mV]\n${sine(500e3, 50_000)}\n`);

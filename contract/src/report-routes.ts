@@ -51,5 +51,12 @@ export const REPORT_ROUTES = {
   getReportPictures: get('/reports/{reportId}/pictures.zip', 'Pictures of a report, from what was issued', {
     answers: 'application/zip',
   }),
+  getPackage: get(
+    '/samples/{sampleId}/package.zip',
+    'The sample as an open package: JSON, tables, traces, files, hashes',
+    {
+      answers: 'application/zip',
+    },
+  ),
   checkCode: get('/report-codes/{code}', 'What is known of the code of a printed report', { answer: is<CodeAnswer>() }),
 } as const satisfies Record<string, Route>;

@@ -5,16 +5,25 @@ import { join } from 'node:path';
 import { ROOT } from './paths.mjs';
 import { say } from './say.mjs';
 
-const SOURCES = ['core/src', 'server/src/analyse'];
+const SOURCES = [
+  'core/src',
+  'server/src/analyse',
+  'server/src/packages/form.ts',
+  'server/src/packages/read.ts',
+  'server/src/export/verdict.ts',
+  'server/src/dossier/judged.ts',
+];
 const PROGRAM = 'main.js';
 
 function fingerprint() {
   const hash = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json')));
   for (const source of SOURCES) {
-    const files = readdirSync(join(ROOT, source), { recursive: true, withFileTypes: true })
-      .filter((entry) => entry.isFile() && !entry.name.includes('.test.'))
-      .map((entry) => join(entry.parentPath, entry.name))
-      .sort();
+    const files = source.endsWith('.ts')
+      ? [join(ROOT, source)]
+      : readdirSync(join(ROOT, source), { recursive: true, withFileTypes: true })
+          .filter((entry) => entry.isFile() && !entry.name.includes('.test.'))
+          .map((entry) => join(entry.parentPath, entry.name))
+          .sort();
     for (const file of files) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   }
   return hash.digest('hex').slice(0, 16);

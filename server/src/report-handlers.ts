@@ -19,6 +19,7 @@ type Reporting = Pick<
   | 'getReportPdf'
   | 'getReportHtml'
   | 'getReportPictures'
+  | 'getPackage'
   | 'checkCode'
 >;
 
@@ -43,6 +44,8 @@ export function reportHandlers(jobs: Working['jobs']): Reporting {
     listReports: async ({ db }) => ({ body: { items: await listReports(db, null) } }),
     getReportPdf: async (call) =>
       saved('inline', await jobs.run('issuedReport', { reportId: call.params.reportId }, call.left)),
+    getPackage: async (call) =>
+      saved('attachment', await jobs.run('package', { sampleId: call.params.sampleId }, call.left)),
     checkCode: async (call) => asJson(await jobs.run('checkCode', { code: call.params.code }, call.left)),
   };
 }

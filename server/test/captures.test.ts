@@ -6,7 +6,7 @@ import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { toJudge } from '../src/dossier/dossier.ts';
+import { toJudge } from '../src/dossier/judged.ts';
 import { EU, type Harness, sendForm, startHarness } from '../testing/harness.ts';
 import { startRig, type TestRig } from '../testing/rig.ts';
 

@@ -4,7 +4,8 @@ import { completeLoadings, judgeSample, openLoadings } from '@lastmark/core/verd
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { seedDemo } from '../src/demo/seed.ts';
-import { getDossier, toJudge } from '../src/dossier/dossier.ts';
+import { getDossier } from '../src/dossier/dossier.ts';
+import { toJudge } from '../src/dossier/judged.ts';
 import { createSheet } from '../src/planning/make-sheet.ts';
 import { storePoints } from '../src/readings/store.ts';
 import { loadingFor } from '../src/setups/store.ts';

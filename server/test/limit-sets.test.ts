@@ -4,7 +4,7 @@ import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { toJudge } from '../src/dossier/dossier.ts';
+import { toJudge } from '../src/dossier/judged.ts';
 import { aPoint, EU, type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;

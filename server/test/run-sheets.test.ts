@@ -6,7 +6,7 @@ import request from 'supertest';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { runParts } from '../src/db/schema.ts';
-import { toJudge } from '../src/dossier/dossier.ts';
+import { toJudge } from '../src/dossier/judged.ts';
 import { type Harness, startHarness } from '../testing/harness.ts';
 import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 

@@ -5,7 +5,7 @@ import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { toJudge } from '../src/dossier/dossier.ts';
+import { toJudge } from '../src/dossier/judged.ts';
 import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;

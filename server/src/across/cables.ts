@@ -8,7 +8,8 @@ import { judgeSample } from '@lastmark/core/verdict';
 import { and, desc, eq, inArray, isNull, ne } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { cableRuns, claims, models, samples } from '../db/schema.ts';
-import { getDossier, toJudge } from '../dossier/dossier.ts';
+import { getDossier } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 import { modelIdOf, tagOf } from '../samples/store.ts';
 
 /** Every unit of the model that was bent: how far it came, and whether it failed there. */

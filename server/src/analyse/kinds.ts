@@ -125,6 +125,7 @@ export function analyse(trace: Trace, options: Options): Made {
   if (options.kind === 'ripple') return ripple(trace, options);
   if (options.kind === 'heat') return heat(trace, options);
   if (options.kind === 'charge') return charge(trace, options);
+  if (options.kind === 'judge') return { reason: 'a package is no recording.' };
   if (options.kind === 'resistance') return { reason: 'drops are a table, not a recording.' };
   return capture(options.kind, trace);
 }

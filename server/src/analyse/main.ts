@@ -1,6 +1,7 @@
 // `npm run -s analyse -- KIND FILE`: the calculations of the app from a shell. Figures on stdout, faults on stderr with their
 // line and exit status 2.
 import { readInput } from './input.ts';
+import { analysePackage } from './judge.ts';
 import { analyse } from './kinds.ts';
 import { type Options, readOptions, USAGE, UsageError } from './options.ts';
 import { analyseResistance } from './resistance.ts';
@@ -29,6 +30,11 @@ async function main(args: readonly string[]): Promise<void> {
   const options = readOptions(args);
   if (options.kind === 'resistance') {
     const made = await analyseResistance(options).catch((error: unknown) => why(error, options.file));
+    if (typeof made === 'string') return refuse(made);
+    return print(options, made);
+  }
+  if (options.kind === 'judge') {
+    const made = await analysePackage(options).catch((error: unknown) => why(error, options.file));
     if (typeof made === 'string') return refuse(made);
     return print(options, made);
   }

@@ -10,10 +10,11 @@ export const ANALYSE_KINDS: readonly AnalyseKind[] = [
     'heat',
     'charge',
     'resistance',
+    'judge',
     ...CAPTURE_KINDS.filter((kind) => kind !== 'soak'),
   ]),
 ];
-export type AnalyseKind = 'ripple' | 'heat' | 'charge' | 'resistance' | CaptureKind;
+export type AnalyseKind = 'ripple' | 'heat' | 'charge' | 'resistance' | 'judge' | CaptureKind;
 
 export interface Options {
   readonly kind: AnalyseKind;
@@ -40,7 +41,8 @@ export interface Options {
 export const USAGE = `npm run -s analyse -- KIND FILE [--json]
 
 KIND is one of ${ANALYSE_KINDS.join(', ')}.
-FILE is a text file of any dialect, "-" for standard input, or binary samples with FILE.json (or --describe) beside it.
+FILE is a text file of any dialect, "-" for standard input, or binary samples with FILE.json (or --describe) beside it;
+for judge it is the package of a sample.
 
   --json             figures in SI, field by field as docs/analyse.md says
   --channel NAME     the column to look at, by its name (ripple)

@@ -141,6 +141,3 @@ export async function dossierSince(db: Queries, sampleId: string, have: Revision
 
 /** Everything that has a revision of its own. */
 const PARTS: readonly PartName[] = [...OWN_PARTS.map(({ key }) => key), ...SHARED_PARTS];
-
-/** The part of a dossier the calculations use. */
-export const toJudge = ({ sample, ...rest }: SampleDossier): Dossier => ({ ...rest, sample: sample.model });

@@ -5,7 +5,7 @@ import { currentReadings, mainsLabel } from '@lastmark/core/reading';
 import type { AnyStation } from '@lastmark/core/station';
 import { csvText, type Field } from '@lastmark/core/table';
 import { judgeSample, STATIONS } from '@lastmark/core/verdict';
-import { toJudge } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 
 /** Identifies the JSON form, so that a reader can tell what it has. */
 export const JSON_FORM = 'lastmark-sample/2';

@@ -3,7 +3,7 @@ import type { SampleDossier, SampleVerdict } from '@lastmark/contract';
 import { describePromise } from '@lastmark/core/claim';
 import { quantityOf } from '@lastmark/core/quantity';
 import { judgeSample } from '@lastmark/core/verdict';
-import { toJudge } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 
 /** What is not known, or has no bound, is null: JSON has no infinity. */
 const known = (value: number | null | undefined): number | null =>

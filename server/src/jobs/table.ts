@@ -23,6 +23,7 @@ import { toVerdict } from '../export/verdict.ts';
 import { ProblemError } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { checkCode, issuedPdf } from '../issued/store.ts';
+import { packageOf } from '../packages/write.ts';
 import { draftReport, issuedAs, issueReport, type ReportForm } from '../reports/issue.ts';
 import { getSample } from '../samples/store.ts';
 import { labelPdf } from '../sheet/label.ts';
@@ -104,6 +105,7 @@ export const JOBS = {
     (db, { sampleId, language, form }: { sampleId: string; language: Language; form: ReportForm }): Promise<MadeFile> =>
       workedOut(() => draftReport(db, sampleId, language, form)),
   ),
+  package: job('file', (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => packageOf(db, sampleId)),
   issuedAs: job(
     'file',
     (db, { reportId, form }: { reportId: string; form: Exclude<ReportForm, 'pdf'> }): Promise<MadeFile> =>

@@ -22,7 +22,7 @@ h1{margin:0;font-size:30px}h2{margin:32px 0 8px;font-size:21px;border-bottom:1px
 .soft{color:#4a5952}.loud{color:#a1261d;font-weight:700}.own{border:1px solid #4a5952;border-radius:4px;padding:0 5px;font-size:12px}
 table{border-collapse:collapse;width:100%;margin:8px 0;font-size:14px}th,td{text-align:left;padding:4px 8px;border-bottom:1px solid #bcc8c1;vertical-align:top}
 th button{all:unset;cursor:pointer;font-weight:700}th button:focus-visible{outline:3px solid #0b5a54}th[aria-sort=ascending] button:after{content:" \\2191"}th[aria-sort=descending] button:after{content:" \\2193"}
-.wide{overflow-x:auto}svg{max-width:100%;height:auto}figure{margin:12px 0}figcaption{font-size:14px}summary{cursor:pointer}details{font-size:14px}nav li{display:inline;margin-right:14px}nav ul{padding:0}
+.wide{overflow-x:auto}td .wide{max-width:440px}a{color:#0b5a54}svg{max-width:100%;height:auto}figure{margin:12px 0}figcaption{font-size:14px}summary{cursor:pointer}details{font-size:14px}nav li{display:inline;margin-right:14px}nav ul{padding:0}
 dl{display:grid;grid-template-columns:max-content 1fr;gap:2px 16px}dt{color:#4a5952}dd{margin:0}code{font-size:18px;font-weight:700}
 @media print{details,nav{display:none}}`;
 

@@ -5,7 +5,8 @@ import { judgeSample } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { reports } from '../db/schema.ts';
-import { getDossier, toJudge } from '../dossier/dossier.ts';
+import { getDossier } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 import { conflict, refused } from '../http/problem.ts';
 import {
   contentText,

@@ -4,7 +4,7 @@ import type { Picture } from '@lastmark/core/picture';
 import { picturesOf, REPORT_WORDS, recordedPictures, STATION_WORDS } from '@lastmark/core/report';
 import { STATIONS_ABOUT, stationsOf } from '@lastmark/core/station';
 import { judgeSample, type Verdict } from '@lastmark/core/verdict';
-import { toJudge } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 import type { ReportContent } from './content.ts';
 
 /** One station of a report. */

@@ -6,7 +6,7 @@ import { formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import { REPORT_WORDS, STATE_WORDS } from '@lastmark/core/report';
 import type { Verdict } from '@lastmark/core/verdict';
-import { toJudge } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 import { indicativeBecause, qualitySentences } from '../sheet/quality.ts';
 import { ambientsOf, momentsOf } from '../sheet/record.ts';
 import type { ReportContent } from './content.ts';

@@ -2,7 +2,7 @@ import type { SampleDossier } from '@lastmark/contract';
 import type { AnyStation } from '@lastmark/core/station';
 import { judgeSample, STATIONS } from '@lastmark/core/verdict';
 import { describe, expect, it } from 'vitest';
-import { toJudge } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 import { toJson } from '../export/data.ts';
 import { sheetContent } from './content.ts';
 

@@ -1,7 +1,7 @@
 // The printable sheet as PDF.
 import type { SampleDossier } from '@lastmark/contract';
 import { judgeSample, type Verdict } from '@lastmark/core/verdict';
-import { toJudge } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
 import { sheetContent } from './content.ts';
 import { SHEET_FONT } from './fonts.ts';
 import { pdfmake } from './printer.ts';

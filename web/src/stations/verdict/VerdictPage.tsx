@@ -32,6 +32,9 @@ export function VerdictPage() {
         <Button variant="outlined" href={`${base}/export.json`}>
           Data as JSON
         </Button>
+        <Button variant="outlined" href={`${base}/package.zip`}>
+          Package
+        </Button>
       </PageHead>
       <Box
         sx={{
