@@ -35,7 +35,7 @@ const ACTS = {
 };
 
 /** Shown in the dim theme, so that both are seen. */
-const DIM = ['bends'];
+const DIM = ['safety'];
 
 /** Views that only stand after something was done. Last the run: it puts a charger on the bench and lets the clock run. */
 const MADE = [

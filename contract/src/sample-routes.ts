@@ -17,6 +17,7 @@ import {
   type ShelfQuery,
 } from './route-types.ts';
 import {
+  attachmentInput,
   attachmentListQuery,
   attachmentQuery,
   becauseInput,
@@ -192,6 +193,15 @@ export const SAMPLE_ROUTES = {
   }),
   getAttachment: get('/attachments/{attachmentId}', 'The file itself', { answers: '*/*' }),
   getThumbnail: get('/attachments/{attachmentId}/thumbnail', 'A small picture of it', { answers: 'image/webp' }),
+  describeAttachment: write(
+    'put',
+    '/attachments/{attachmentId}',
+    'Say what a file shows, and whether it stands in the report',
+    {
+      body: of<Pick<AttachmentInfo, 'caption' | 'inReport'>>(attachmentInput),
+      answer: is<AttachmentInfo>(),
+    },
+  ),
   deleteAttachment: write('delete', '/attachments/{attachmentId}', 'Detach a file'),
   setLimits: write('put', '/samples/{sampleId}/limits', 'Limits of one sample at which loads go off', {
     body: of<{ limits: Limits | null }>(sampleLimitsInput),

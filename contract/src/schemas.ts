@@ -346,4 +346,6 @@ export const attachmentQuery = record({
   name: text(200),
 }).strict(false);
 
+export const attachmentInput = record({ caption: optionalText(200), inReport: boolean().strict().defined() });
+
 export const attachmentListQuery = record({ sampleId: id() }).strict(false);

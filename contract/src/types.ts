@@ -321,6 +321,10 @@ export interface AttachmentInfo {
   size: number;
   hasThumbnail: boolean;
   createdAt: string;
+  /** What it shows; empty where nobody said. */
+  caption: string;
+  /** Chosen for the report. */
+  inReport: boolean;
   /** Points that came with it and still stand. */
   points: number;
 }

@@ -4,6 +4,8 @@ import type { Word } from './word.ts';
 export const REPORT_WORDS: Readonly<Record<string, Word>> = {
   'check.form': ['Rms or peak'],
   lines: ['Lines'],
+  caption: ['Caption'],
+  inReport: ['Whether it stands in the report'],
   report: ['Report'],
   language: ['Language'],
   amends: ['Report it amends'],

@@ -3,7 +3,13 @@ import { type Health, type InstrumentInput, openapiDocument } from '@lastmark/co
 import type { Trace } from '@lastmark/core/capture';
 import { sql } from 'drizzle-orm';
 import { fatesOf } from './across/cables.ts';
-import { deleteAttachment, listAttachments, readAttachment, readThumbnail } from './attachments/store.ts';
+import {
+  deleteAttachment,
+  describeAttachment,
+  listAttachments,
+  readAttachment,
+  readThumbnail,
+} from './attachments/store.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
@@ -178,6 +184,9 @@ export const createHandlers = ({
       const { owner, ownerId, name } = query;
       return { body: await jobs.run('attach', { owner, ownerId, name, file: own(file) }, left) };
     },
+    describeAttachment: async (call) => ({
+      body: await describeAttachment(call.db, call.params.attachmentId, call.body),
+    }),
     getAttachment: async (call) => {
       const { name, type, bytes } = await readAttachment(call.db, call.params.attachmentId);
       // Text is never shown as a page of ours; pictures and PDFs may open in place.

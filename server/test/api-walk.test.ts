@@ -48,7 +48,7 @@ describe('the walk of the page for scripts', () => {
       if (sets) names.set(sets, last.body.id);
       if (path.endsWith('/verdict')) verdict = last;
     }
-    expect(last?.headers['content-type']).toContain('application/pdf');
+    expect(last?.headers['content-type']).toContain('application/zip');
     expect(verdict?.body).toMatchObject({
       sampleId: names.get('SAMPLE'),
       units: 'SI',

@@ -6,7 +6,7 @@ import { alias } from 'drizzle-orm/mysql-core';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { attachmentParts, attachments, claims, points, readings } from '../db/schema.ts';
-import { notFound } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { removedFrom, type SamplePart } from '../samples/part.ts';
 import { getSample, modelIdOf } from '../samples/store.ts';
 import { type Recognised, recognise } from './content.ts';
@@ -32,6 +32,8 @@ function toInfo(row: Row): AttachmentInfo {
     size: row.size,
     hasThumbnail: row.thumbnail !== null,
     createdAt: row.createdAt.toISOString(),
+    caption: row.caption,
+    inReport: row.inReport,
     points: 0,
   };
 }
@@ -51,8 +53,7 @@ export async function insertAttachment(
   db: Queries,
   owner: { kind: Owner; id: string },
   name: string,
-  bytes: Buffer,
-  { type, thumbnail }: Recognised,
+  { type, thumbnail, bytes }: Recognised,
 ): Promise<AttachmentInfo> {
   const row: Row = {
     id: newId(),
@@ -64,6 +65,8 @@ export async function insertAttachment(
     size: bytes.length,
     sha256: createHash('sha256').update(bytes).digest('hex'),
     thumbnail,
+    caption: '',
+    inReport: false,
     createdAt: new Date(),
   };
   await db.insert(attachments).values(row);
@@ -85,7 +88,7 @@ export async function addAttachment(
   const recognised = await recognise(bytes, name);
   return db.transaction(async (tx) => {
     await requireOwner(tx, owner, ownerId);
-    return insertAttachment(tx, { kind: owner, id: ownerId }, name, bytes, recognised);
+    return insertAttachment(tx, { kind: owner, id: ownerId }, name, recognised);
   });
 }
 
@@ -148,6 +151,18 @@ export async function readThumbnail(db: Queries, id: string): Promise<Buffer> {
   const { thumbnail } = await rowOf(db, id);
   if (!thumbnail) throw notFound('thumbnail');
   return thumbnail;
+}
+
+/** Say what it shows, and whether it stands in the report. @throws 404 */
+export async function describeAttachment(
+  db: Database,
+  id: string,
+  { caption, inReport }: Pick<AttachmentInfo, 'caption' | 'inReport'>,
+): Promise<AttachmentInfo> {
+  const row = await rowOf(db, id);
+  if (inReport && !row.type.startsWith('image/')) throw refused('inReport', 'Only pictures stand in a report.');
+  await db.update(attachments).set({ caption, inReport }).where(eq(attachments.id, id));
+  return toInfo({ ...row, caption, inReport });
 }
 
 export async function deleteAttachment(db: Database, id: string): Promise<void> {

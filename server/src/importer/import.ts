@@ -199,7 +199,8 @@ export async function importFile(
     return { point, takenAt, readings: toReadings(point, rig, instruments, input.fileName, takenAt) };
   });
   return db.transaction(async (tx) => {
-    const kept = await insertAttachment(tx, { kind: 'sample', id: sampleId }, input.fileName, Buffer.from(file), {
+    const kept = await insertAttachment(tx, { kind: 'sample', id: sampleId }, input.fileName, {
+      bytes: Buffer.from(file),
       type: 'text/csv',
       thumbnail: null,
     });

@@ -4,8 +4,10 @@ import type { FigureChange } from '@lastmark/core/conclusion';
 import { type ConclusionLine, draftConclusion, type Language, standing, waiting } from '@lastmark/core/conclusion';
 import { type Recorded, recordingsOf } from '@lastmark/core/report';
 import { judgeSample } from '@lastmark/core/verdict';
+import { printable } from '../attachments/content.ts';
+import { listAttachments, readAttachment } from '../attachments/store.ts';
 import { getConclusion } from '../conclusions/store.ts';
-import type { Queries } from '../db/database.ts';
+import type { Database, Queries } from '../db/database.ts';
 import { getDossier } from '../dossier/dossier.ts';
 import { toJudge } from '../dossier/judged.ts';
 import { usedInstruments, usedRigs } from '../dossier/used.ts';
@@ -40,6 +42,29 @@ export interface ReportContent {
   readonly lines: readonly ConclusionLine[];
   /** Recordings as they are drawn. */
   readonly recorded: Recorded;
+  /** Pictures somebody chose, as they are printed. */
+  readonly photos: readonly Photo[];
+}
+
+/** A picture of a report: JPEG, base64. */
+export interface Photo {
+  readonly id: string;
+  readonly name: string;
+  readonly caption: string;
+  readonly jpeg: string;
+}
+
+/** More than so many pictures no reader looks at. */
+const MOST_PHOTOS = 24;
+
+async function photosOf(db: Queries, sampleId: string): Promise<readonly Photo[]> {
+  const chosen = (await listAttachments(db as Database, sampleId)).filter(({ inReport }) => inReport);
+  const photos: Photo[] = [];
+  for (const { id, name, caption } of chosen.slice(0, MOST_PHOTOS)) {
+    const { bytes } = await readAttachment(db, id);
+    photos.push({ id, name, caption, jpeg: (await printable(bytes)).toString('base64') });
+  }
+  return photos;
 }
 
 const BUCKETS = 300;
@@ -100,5 +125,6 @@ export async function gather(
     dossier,
     lines: all.map(({ line }) => line).filter((line) => line.kind === 'own' || !line.hidden),
     recorded,
+    photos: await photosOf(db, sampleId),
   };
 }

@@ -117,6 +117,17 @@ function record({ content, verdict, words }: ReportParts): string {
   return `<h3>${escaped(words.instruments)}</h3>${instruments.length > 1 ? dataTable(instruments) : `<p>${escaped(words.notRecorded)}</p>`}${pairsOf(recordRows(content))}<h3>${escaped(words.deviations)}</h3>${deviations.length > 0 ? list(deviations.map(escaped)) : `<p>${escaped(words.none)}</p>`}<p><strong>${escaped(words.notSafety)}</strong></p>`;
 }
 
+/** Pictures somebody chose. */
+const photos = ({ content: { photos: chosen = [] }, words }: ReportParts): string =>
+  chosen.length === 0
+    ? ''
+    : `<h2>${escaped(words.attachments)}</h2>${chosen
+        .map(
+          ({ jpeg, caption, name }) =>
+            `<figure><img src="data:image/jpeg;base64,${jpeg}" alt="${escaped(caption || name)}" style="max-width:100%"><figcaption>${escaped(caption || name)}</figcaption></figure>`,
+        )
+        .join('')}`;
+
 function amendment({ content: { amends, language }, words }: ReportParts): string {
   if (!amends) return '';
   const changes = amends.changes.map(({ name, was, is }) =>
@@ -150,7 +161,7 @@ export function reportHtml(content: ReportContent, code: string | null): string 
   ].map(([id, name]) => `<a href="#${escaped(id)}">${escaped(name)}</a>`);
   return `<!doctype html>
 <html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-${SCRIPT_HASH}'; base-uri 'none'; form-action 'none'">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-${SCRIPT_HASH}'; img-src data:; base-uri 'none'; form-action 'none'">
 <title>${escaped(title)}</title><style>${STYLE}</style></head><body>
 <header><h1>${escaped(`${model.maker} ${model.model}`)}</h1><p class="soft">${escaped(code === null ? words.draft : `${words.report} ${code} · ${filled(words.issued, { day: dayIn(issuedAt, language), person })}`)}</p></header>
 <nav aria-label="${escaped(words.contents)}">${list(links)}</nav>
@@ -160,6 +171,7 @@ ${model.ports.length > 0 ? faceSvg(model.ports, 'system-ui, sans-serif') : ''}${
 <h2 id="claims">${escaped(words.claims)}</h2>${claims(parts)}${limits(parts)}
 ${told.join('\n')}
 <h2 id="record">${escaped(words.record)}</h2>${record(parts)}
+${photos(parts)}
 ${code === null ? '' : `<h2>${escaped(words.code)}</h2><p><code>${escaped(code)}</code><br>${escaped(words.check)}</p>`}</main>
 <script>${SCRIPT}</script></body></html>
 `;

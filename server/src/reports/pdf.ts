@@ -2,7 +2,7 @@
 import { dayIn, filled, inLanguage } from '@lastmark/core/conclusion';
 import { faceSvg, faceWidth, type Picture, toSvg } from '@lastmark/core/picture';
 import { pictureWords, REPORT_WORDS } from '@lastmark/core/report';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { SHEET_FONT } from '../sheet/fonts.ts';
 import { pdfmake } from '../sheet/printer.ts';
 import type { ReportContent } from './content.ts';
@@ -15,6 +15,7 @@ const WIDTH = 595 - 2 * MARGIN;
 const GAP = 14;
 const HALF = (WIDTH - GAP) / 2;
 const HALF_HEIGHT = 168;
+const PHOTO_HEIGHT = 190;
 
 /** A picture, with what it shows below it; never parted from its title. */
 const pictured = (picture: Picture, say: (text: string) => string, width = WIDTH): Content => ({
@@ -103,6 +104,25 @@ function recordPart({ content, verdict, words }: ReportParts): Content[] {
   ];
 }
 
+/** Pictures somebody chose, two beside each other, each with what it shows. */
+function photoPart({ content: { photos = [] }, words }: ReportParts): Content[] {
+  if (photos.length === 0) return [];
+  const shown = photos.map(
+    ({ jpeg, caption, name }): Column => ({
+      width: HALF,
+      stack: [
+        { image: `data:image/jpeg;base64,${jpeg}`, fit: [HALF, PHOTO_HEIGHT] },
+        { text: caption || name, style: 'note' },
+      ],
+    }),
+  );
+  const rows = Array.from({ length: Math.ceil(shown.length / 2) }, (_, at) => shown.slice(at * 2, at * 2 + 2));
+  return withHeading(
+    words.attachments,
+    rows.map((columns): Content => ({ unbreakable: true, columnGap: GAP, columns, margin: [0, 2, 0, 8] })),
+  );
+}
+
 function amendment({ amends, language }: ReportContent): Content[] {
   if (!amends) return [];
   const words = REPORT_WORDS[language];
@@ -169,6 +189,7 @@ function body(content: ReportContent, code: string | null): Content[] {
     ...limitTable(content, verdict),
     ...stationParts(parts),
     ...recordPart(parts),
+    ...photoPart(parts),
     ...(code === null
       ? []
       : ([

@@ -9,6 +9,7 @@ import { api } from '../api/client.ts';
 import { takeBackImport } from '../api/imports.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
 import { useSample } from '../state/sample.tsx';
+import { CaptionDialog } from './CaptionDialog.tsx';
 import { FileButton } from './FileButton.tsx';
 
 const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.csv,.tsv,.txt,.log,.json';
@@ -32,10 +33,11 @@ async function upload(owner: Props['owner'], ownerId: string, file: File): Promi
 interface TileProps {
   readonly file: AttachmentInfo;
   readonly onRemove: () => void;
+  readonly onDescribe: () => void;
   readonly onTakeBack: () => void;
 }
 
-function Tile({ file, onRemove, onTakeBack }: TileProps) {
+function Tile({ file, onRemove, onDescribe, onTakeBack }: TileProps) {
   const href = `/api/attachments/${file.id}`;
   return (
     <Box component="li" sx={{ width: 104 }}>
@@ -65,7 +67,9 @@ function Tile({ file, onRemove, onTakeBack }: TileProps) {
             (file.name.split('.').at(-1) ?? '').toUpperCase()
           )}
         </Box>
-        <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{file.name}</Box>
+        <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }} title={file.name}>
+          {file.caption || file.name}
+        </Box>
       </Box>
       <Box
         sx={{
@@ -86,6 +90,16 @@ function Tile({ file, onRemove, onTakeBack }: TileProps) {
           Remove
         </Button>
       </Box>
+      {file.type.startsWith('image/') && (
+        <Button
+          size="small"
+          sx={{ minWidth: 0, p: 0, fontSize: 12, textAlign: 'left' }}
+          onClick={onDescribe}
+          aria-label={`Caption of ${file.name}`}
+        >
+          {file.inReport ? 'In the report' : 'Caption'}
+        </Button>
+      )}
       {file.points > 0 && (
         <Button
           size="small"
@@ -104,6 +118,7 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
   const { dossier } = useSample();
   const sampleId = dossier.sample.id;
   const [over, setOver] = useState(false);
+  const [described, setDescribed] = useState<AttachmentInfo | null>(null);
   const query = useQuery(attachmentsQuery(sampleId));
   const refresh = () => queryClient.invalidateQueries({ queryKey: ['attachments', sampleId] });
   const add = useMutation({
@@ -136,6 +151,10 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
       }}
       onDragLeave={() => setOver(false)}
       onDrop={drop}
+      onPaste={(event) => {
+        const pasted = [...event.clipboardData.files];
+        if (pasted.length > 0) add.mutate(pasted);
+      }}
       sx={{
         outline: over ? '2px dashed' : undefined,
         outlineColor: 'primary.main',
@@ -154,6 +173,7 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
               key={file.id}
               file={file}
               onRemove={() => remove.mutate(file)}
+              onDescribe={() => setDescribed(file)}
               onTakeBack={() => takeBack.mutate(file.id)}
             />
           ))}
@@ -173,6 +193,7 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
       >
         {add.isPending ? 'Attaching…' : compact ? 'Attach' : 'Attach photos or files'}
       </FileButton>
+      {described && <CaptionDialog file={described} onClose={() => setDescribed(null)} onKept={refresh} />}
       {failed && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {failed.message}

@@ -1,5 +1,5 @@
 // Files attached to what they show.
-import { index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 import { bytesColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { readings } from './measured.ts';
 import { claims, samples } from './shelf.ts';
@@ -18,6 +18,10 @@ export const attachments = mysqlTable(
     size: int('size').notNull(),
     sha256: varchar('sha256', { length: 64 }).notNull(),
     thumbnail: bytesColumn('thumbnail'),
+    /** What it shows; empty where nobody said. */
+    caption: varchar('caption', { length: 200 }).notNull().default(''),
+    /** Chosen for the report. */
+    inReport: boolean('in_report').notNull().default(false),
     createdAt: momentColumn('created_at').notNull(),
   },
   (table) => [
