@@ -95,6 +95,13 @@ test('a photo is attached with a thumbnail; a program is refused', async ({ page
   const tile = page.getByRole('list', { name: 'Files' }).getByRole('listitem');
   await expect(tile).toContainText('label.png');
   await expect.poll(() => tile.locator('img').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(200);
+  await page.getByRole('button', { name: 'Caption of label.png' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('What it shows').fill('The label from below');
+  await dialog.getByLabel('Stands in the report').check();
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(tile).toContainText('The label from below');
+  await expect(tile).toContainText('In the report');
   await input.setInputFiles({ name: 'run.txt', mimeType: 'text/plain', buffer: Buffer.from([0, 1, 2, 255]) });
   await expect(page.getByText('Attach a PNG, JPEG or WebP picture', { exact: false })).toBeVisible();
 });

@@ -25,6 +25,7 @@ const { measureCharges } = await import('./measure/charge.mjs');
 const { measureCables } = await import('./measure/cable.mjs');
 const { measureTraces } = await import('./measure/traces.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
+const { measureReports } = await import('./measure/report.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -38,6 +39,7 @@ try {
   await measureLoadsOff(stage.url);
   await measureImport(stage.url, file);
   await measureTyped(stage);
+  await measureReports(stage);
   await measureShelf(stage);
 } finally {
   await stage.stop();

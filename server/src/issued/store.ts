@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { deflateSync, inflateSync } from 'node:zlib';
 import type { CodeAnswer, StoredReport } from '@lastmark/contract';
 import { codeOf, readCode } from '@lastmark/core/report';
-import { and, desc, eq, ne } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { reportParts, reports, samples } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -24,12 +24,18 @@ export const toReport = (row: ReportRow, amendedBy: string | null): StoredReport
 
 /** Rows with the code of what amends each. */
 export async function withAmendments(db: Queries, rows: readonly ReportRow[]): Promise<StoredReport[]> {
-  const all: StoredReport[] = [];
-  for (const row of rows) {
-    const [later] = await db.select({ code: reports.code }).from(reports).where(eq(reports.amends, row.id));
-    all.push(toReport(row, later?.code ?? null));
-  }
-  return all;
+  if (rows.length === 0) return [];
+  const later = await db
+    .select({ amends: reports.amends, code: reports.code })
+    .from(reports)
+    .where(
+      inArray(
+        reports.amends,
+        rows.map(({ id }) => id),
+      ),
+    );
+  const byId = new Map(later.map(({ amends, code }) => [amends, code]));
+  return rows.map((row) => toReport(row, byId.get(row.id) ?? null));
 }
 
 export async function listReports(db: Queries, sampleId: string | null): Promise<StoredReport[]> {

@@ -17,6 +17,7 @@ const dossier = {
   readOuts: [],
   captures: [],
   runs: [],
+  cableRuns: [],
   checks: [],
   devices: [],
   rigs: [],

@@ -38,6 +38,8 @@ export function useSend<Form extends FieldValues>({ form, onSave, onClose, ready
     close();
   });
   const submit = (event: FormEvent) => {
+    // A dialog that was opened from another form sends itself alone.
+    event.stopPropagation();
     form.clearErrors();
     void send(event);
   };
