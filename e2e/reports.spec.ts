@@ -74,3 +74,14 @@ test('the demo has two reports, one amended after its unit died', async ({ page 
   await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/verdict`);
   await expect(page.getByRole('list', { name: 'Sentences' })).toContainText('one laptop at a time');
 });
+
+test('a package goes out, is recognised when it comes back, and what is none is refused', async ({ page }) => {
+  const id = await demoSample(page, DEMO.pip);
+  const packed = await (await page.request.get(`/api/samples/${id}/package.zip`)).body();
+  await page.goto('/samples/new');
+  const input = page.getByLabel('Package of another Lastmark');
+  await input.setInputFiles({ name: 'pip.lastmark.zip', mimeType: 'application/zip', buffer: packed });
+  await expect(page.getByRole('main')).toContainText('was here already: nothing is new.');
+  await input.setInputFiles({ name: 'none.zip', mimeType: 'application/zip', buffer: Buffer.from('hello') });
+  await expect(page.getByRole('main')).toContainText('Nothing was taken in. It is no archive that can be read');
+});

@@ -1,9 +1,16 @@
 // Operations of conclusions and reports.
 import type { Language } from '@lastmark/core/conclusion';
-import { conclusionInput, draftQuery, reportBody } from './report-schemas.ts';
-import type { CodeAnswer, ConclusionInput, ReportInput, StoredConclusion, StoredReport } from './report-types.ts';
+import { conclusionInput, draftQuery, packageInput, reportBody } from './report-schemas.ts';
+import type {
+  CodeAnswer,
+  ConclusionInput,
+  ReportInput,
+  StoredConclusion,
+  StoredReport,
+  TakenIn,
+} from './report-types.ts';
 import { get, is, of, type Route, write } from './route.ts';
-import type { Items } from './route-types.ts';
+import { type Items, PACKAGE_LIMIT } from './route-types.ts';
 
 interface DraftQuery {
   language: Language;
@@ -58,5 +65,11 @@ export const REPORT_ROUTES = {
       answers: 'application/zip',
     },
   ),
+  takePackage: write('post', '/packages', 'Take a package in: what is known is recognised, nothing is overwritten', {
+    body: of<{ name: string }>(packageInput),
+    file: 'with input',
+    limit: PACKAGE_LIMIT,
+    answer: is<TakenIn>(),
+  }),
   checkCode: get('/report-codes/{code}', 'What is known of the code of a printed report', { answer: is<CodeAnswer>() }),
 } as const satisfies Record<string, Route>;

@@ -46,4 +46,7 @@ export const reportBody = record({
   }),
 });
 
+/** A package, by the name of its file. */
+export const packageInput = record({ name: text(240) });
+
 export const draftQuery = record({ language: oneOf(LANGUAGES) }).strict(false);

@@ -50,6 +50,20 @@ export interface StoredReport {
   size: number;
 }
 
+/** What came of taking a package in. */
+export interface TakenIn {
+  sampleId: string;
+  title: string;
+  /** How many rows of each table were new; tables without any are left out. */
+  added: Record<string, number>;
+  /** How many stood here already. */
+  known: number;
+  /** What stands here under the same id and is another; nothing of it was overwritten. */
+  differences: { table: string; id: string; fields: string[] }[];
+  /** Whether every claim is judged here as the package judges it. */
+  sameVerdict: boolean;
+}
+
 /** What is known of a printed code. */
 export interface CodeAnswer {
   code: string;

@@ -13,6 +13,9 @@ export const IMPORT_LIMIT = 64 * MIB;
 /** Largest file of a capture, bytes: 64 million samples in single precision. */
 export const CAPTURE_LIMIT = 256 * MIB + MIB;
 
+/** Largest package, bytes. */
+export const PACKAGE_LIMIT = 512 * MIB;
+
 export interface Health {
   status: string;
   database: string;

@@ -2,6 +2,7 @@
 import { getConclusion, updateConclusion } from './conclusions/store.ts';
 import { asJson, saved, versioned } from './http/answers.ts';
 import type { Call, Handlers } from './http/handlers.ts';
+import { refused } from './http/problem.ts';
 import { listReports } from './issued/store.ts';
 import type { ReportForm } from './reports/issue.ts';
 import type { Working } from './working.ts';
@@ -20,6 +21,7 @@ type Reporting = Pick<
   | 'getReportHtml'
   | 'getReportPictures'
   | 'getPackage'
+  | 'takePackage'
   | 'checkCode'
 >;
 
@@ -46,6 +48,10 @@ export function reportHandlers(jobs: Working['jobs']): Reporting {
       saved('inline', await jobs.run('issuedReport', { reportId: call.params.reportId }, call.left)),
     getPackage: async (call) =>
       saved('attachment', await jobs.run('package', { sampleId: call.params.sampleId }, call.left)),
+    takePackage: async ({ path, left }) => {
+      if (path === null) throw refused('file', 'Send the package itself, as a file.');
+      return { body: await jobs.run('takePackage', { path }, left) };
+    },
     checkCode: async (call) => asJson(await jobs.run('checkCode', { code: call.params.code }, call.left)),
   };
 }

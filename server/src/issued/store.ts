@@ -69,6 +69,9 @@ async function bytesOf(db: Queries, reportId: string, what: 'content' | 'pdf'): 
   return Buffer.concat(rows.map(({ bytes }) => bytes));
 }
 
+/** What a report was made from, deflated as it is kept. */
+export const contentBytes = (db: Queries, reportId: string): Promise<Buffer> => bytesOf(db, reportId, 'content');
+
 /** What a report was made from, as JSON. */
 export const contentText = async (db: Queries, reportId: string): Promise<string> =>
   inflateSync(await bytesOf(db, reportId, 'content')).toString('utf8');

@@ -7,6 +7,7 @@ import type {
   ReportInput,
   ShelfQuery,
   StoredReport,
+  TakenIn,
   TraceSpectrum,
   TraceWindow,
 } from '@lastmark/contract';
@@ -20,9 +21,11 @@ import { deviceEvidence } from '../devices/evidence.ts';
 import { dossierSince, getDossier, revisionsIn } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
 import { toVerdict } from '../export/verdict.ts';
-import { ProblemError } from '../http/problem.ts';
+import { ProblemError, refused } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { checkCode, issuedPdf } from '../issued/store.ts';
+import { PackageRefused } from '../packages/read.ts';
+import { takeIn } from '../packages/take-in.ts';
 import { packageOf } from '../packages/write.ts';
 import { draftReport, issuedAs, issueReport, type ReportForm } from '../reports/issue.ts';
 import { getSample } from '../samples/store.ts';
@@ -106,6 +109,14 @@ export const JOBS = {
       workedOut(() => draftReport(db, sampleId, language, form)),
   ),
   package: job('file', (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => packageOf(db, sampleId)),
+  takePackage: job('file', async (db, { path }: { path: string }): Promise<TakenIn> => {
+    try {
+      return await takeIn(db, await readFile(path));
+    } catch (error) {
+      if (error instanceof PackageRefused) throw refused('file', error.message);
+      throw error;
+    }
+  }),
   issuedAs: job(
     'file',
     (db, { reportId, form }: { reportId: string; form: Exclude<ReportForm, 'pdf'> }): Promise<MadeFile> =>

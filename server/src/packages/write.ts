@@ -9,11 +9,12 @@ import type { Database } from '../db/database.ts';
 import { getDossier } from '../dossier/dossier.ts';
 import { toCsv } from '../export/data.ts';
 import { readingFields } from '../export/fields.ts';
-import { issuedPdf, listReports } from '../issued/store.ts';
+import { contentBytes, issuedPdf, listReports } from '../issued/store.ts';
 import { ownOnly } from '../reports/content.ts';
 import { listSheets } from '../sheets/store.ts';
 import { readTrace } from '../traces/store.ts';
 import { MANIFEST, type Manifest, PACKAGE_FORM, PACKAGE_VERSION, type PackedFile } from './form.ts';
+import { packedRows } from './rows.ts';
 
 const json = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
 
@@ -113,6 +114,15 @@ export async function packageOf(
     }),
     'sample',
   );
+  const { modelId } = dossier.sample;
+  const wanted = {
+    sampleId,
+    modelId,
+    rigIds: dossier.rigs.map(({ id }) => id),
+    instrumentIds: dossier.instruments.map(({ id }) => id),
+    deviceIds: dossier.devices.map(({ id }) => id),
+  };
+  packing.add('rows.json', json(await packedRows(db, wanted)), 'rows');
   packing.add('tables/readings.csv', strToU8(toCsv(dossier)), 'table');
   packing.add('tables/readings.schema.json', json({ path: 'readings.csv', fields: readingFields() }), 'table schema');
   await addTraces(
@@ -121,7 +131,10 @@ export async function packageOf(
     currentCaptures(dossier.captures).map(({ id }) => id),
   );
   for (const { info, path } of files) packing.add(path, (await readAttachment(db, info.id)).bytes, 'attachment');
-  for (const { id, code } of reports) packing.add(`reports/${code}.pdf`, (await issuedPdf(db, id)).bytes, 'report');
+  for (const { id, code } of reports) {
+    packing.add(`reports/${code}.pdf`, (await issuedPdf(db, id)).bytes, 'report');
+    packing.add(`reports/${code}.content`, await contentBytes(db, id), 'what a report was made from');
+  }
   const bytes = packing.done({
     form: PACKAGE_FORM,
     version: PACKAGE_VERSION,

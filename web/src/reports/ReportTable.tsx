@@ -56,7 +56,7 @@ export function ReportTable({ items, ofAll = false, onAmend }: Props) {
         {
           head: 'Code',
           cell: ({ id, code }) => (
-            <Box sx={{ whiteSpace: 'nowrap' }}>
+            <Box sx={{ whiteSpace: 'nowrap', '& a': { display: 'inline-block', minHeight: 24, lineHeight: '24px' } }}>
               <a href={`/api/reports/${id}/report.pdf`} target="_blank" rel="noreferrer">
                 {code}
               </a>
@@ -76,7 +76,15 @@ export function ReportTable({ items, ofAll = false, onAmend }: Props) {
           ? [
               {
                 head: 'Sample',
-                cell: ({ sampleId, title }: StoredReport) => <Link to={`/samples/${sampleId}/verdict`}>{title}</Link>,
+                cell: ({ sampleId, title }: StoredReport) => (
+                  <Box
+                    component={Link}
+                    to={`/samples/${sampleId}/verdict`}
+                    sx={{ display: 'inline-block', minHeight: 24, color: 'primary.main' }}
+                  >
+                    {title}
+                  </Box>
+                ),
               },
             ]
           : []),

@@ -15,6 +15,7 @@ import { PAGE_SIDE } from '../../parts/Page.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { EMPTY_FORM, formMessage, fromForm } from './form.ts';
 import { IntakeFields } from './IntakeFields.tsx';
+import { PackageIn } from './PackageIn.tsx';
 
 const DRAFT = 'new-sample';
 
@@ -55,6 +56,7 @@ export function NewSamplePage() {
           What you typed here before was kept.
         </Alert>
       )}
+      <PackageIn />
       <IntakeFields form={form} errors={errors} onChange={set} />
       {(errors.length > 0 || create.error) && (
         <Alert severity="error" sx={{ mb: 2 }}>

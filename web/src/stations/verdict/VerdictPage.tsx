@@ -2,9 +2,11 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { CableFace } from '../../parts/CableFace.tsx';
 import { PageHead } from '../../parts/Page.tsx';
+import { QueryGate } from '../../parts/QueryGate.tsx';
 import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { ClaimGroups } from './ClaimGroups.tsx';
@@ -15,27 +17,14 @@ import { Matrix } from './Matrix.tsx';
 import { PortBars } from './PortBars.tsx';
 import { ReportsOfSample } from './ReportsOfSample.tsx';
 import { TrialsOfSample } from './TrialsOfSample.tsx';
+import { conclusionQuery } from './useConclusion.ts';
 
-export function VerdictPage() {
+/** All of it at once, so that nothing moves; what is fetched later stands below. */
+function AtAGlance() {
   const { dossier, verdict } = useSample();
   const { sample, profile } = dossier;
-  const base = `/api/samples/${sample.id}`;
   return (
-    <Box sx={{ maxWidth: 1240 }}>
-      <PageHead title="Verdict">
-        <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
-          Print the sheet
-        </Button>
-        <Button variant="outlined" href={`${base}/export.csv`}>
-          Data as CSV
-        </Button>
-        <Button variant="outlined" href={`${base}/export.json`}>
-          Data as JSON
-        </Button>
-        <Button variant="outlined" href={`${base}/package.zip`}>
-          Package
-        </Button>
-      </PageHead>
+    <>
       <Box
         sx={{
           display: 'grid',
@@ -53,13 +42,11 @@ export function VerdictPage() {
       </Box>
       <ConclusionPanel />
       <ClaimGroups />
-      <TrialsOfSample sampleId={sample.id} />
       {dossier.claims.length === 0 && (
         <Typography color="text.secondary" sx={{ mb: 2.5 }}>
           Nothing to judge yet. <Link to={`/samples/${sample.id}/claims`}>Type what the label promises</Link>.
         </Typography>
       )}
-      <ReportsOfSample sampleId={sample.id} />
       <History />
       <Typography variant="body2" color="text.secondary">
         {profile.rule === 'guarded'
@@ -67,6 +54,35 @@ export function VerdictPage() {
           : 'Simple: the value against the limit.'}{' '}
         <Term of="U" /> is k = 2, about 95 %. A result from Lastmark is not a safety certification.
       </Typography>
+      <TrialsOfSample sampleId={sample.id} />
+      <ReportsOfSample sampleId={sample.id} />
+    </>
+  );
+}
+
+export function VerdictPage() {
+  const { sample } = useSample().dossier;
+  const conclusion = useQuery(conclusionQuery(sample.id));
+  const base = `/api/samples/${sample.id}`;
+  return (
+    <Box sx={{ maxWidth: 1240 }}>
+      <PageHead title="Verdict">
+        <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
+          Print the sheet
+        </Button>
+        <Button variant="outlined" href={`${base}/export.csv`}>
+          Data as CSV
+        </Button>
+        <Button variant="outlined" href={`${base}/export.json`}>
+          Data as JSON
+        </Button>
+        <Button variant="outlined" href={`${base}/package.zip`}>
+          Package
+        </Button>
+      </PageHead>
+      <QueryGate query={conclusion} what="the conclusion">
+        {() => <AtAGlance />}
+      </QueryGate>
     </Box>
   );
 }
