@@ -15,7 +15,7 @@ import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
-import { demoState, showDemo } from './demo/shown.ts';
+import { demoState } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
 import { asJson, disposition, done, saved, tagged, versioned } from './http/answers.ts';
@@ -102,7 +102,7 @@ export const createHandlers = ({
     openapi: async () => ({ body: openapiDocument(version) }),
 
     getDemo: async ({ db }) => ({ body: await demoState(db) }),
-    showDemo: async ({ db, body }) => ({ body: await showDemo(db, body.shown) }),
+    showDemo: async ({ body, left }) => ({ body: await jobs.run('demo', { shown: body.shown }, left) }),
 
     listSamples: async ({ query, left }) => asJson(await jobs.run('shelf', query, left)),
     createSample: async ({ db, body }) => tagged(await createSample(db, body)),

@@ -39,7 +39,7 @@ const touch = (part: Partial<TouchCheck> = {}): TouchCheck => ({
   loaded: false,
   ...part,
 });
-const earth = (ohms: number, testAmps = 25): EarthCheck => ({
+const earth = (ohms: number, testAmps = 32): EarthCheck => ({
   ...head,
   id: 'e',
   kind: 'earth',
@@ -98,7 +98,11 @@ describe('a protective earth', () => {
   it('below 0.1 Ω is within at the current the text asks for, and undecided at less', () => {
     expect(judged(earth(0.07))?.state).toBe('proven');
     expect(judged(earth(0.07, 0.2))).toMatchObject({ state: 'cannot be decided', probability: null });
-    expect(judged(earth(0.07, 0.2))?.because).toBe('Read at 0.2 A; the text asks for 25 A.');
+    expect(judged(earth(0.07, 0.2))?.because).toBe('Read at 0.2 A; the text asks for 32 A.');
+  });
+  it('each text asks for a current of its own', () => {
+    const at25 = judgeEarth(earth(0.07, 25), [COMPUTING, HOUSEHOLD], 'guarded').judged;
+    expect(at25.map((one) => one.state)).toEqual(['cannot be decided', 'proven']);
   });
   it('above it is too much at any current, and near it too close to call', () => {
     expect(judged(earth(0.15, 0.2))?.state).toBe('short');

@@ -74,7 +74,7 @@ const LOOKS: Readonly<Record<string, readonly Of<SafetyCheck>[]>> = {
   'OB-18-0092': [
     touch(0.000019, EARTHED),
     touch(0.00091, { earth: 'open', network: 'let-go' }),
-    earth(0.071, 25),
+    earth(0.071, 32),
     bond('C1', 0.4),
     mark('rated ambient', 40),
   ],

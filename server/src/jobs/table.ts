@@ -2,6 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import type {
   CaptureInput,
+  DemoState,
   ImportInput,
   ImportOutcome,
   ReportInput,
@@ -17,6 +18,7 @@ import { heldBackBy } from '../across/cables.ts';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
 import type { Database } from '../db/database.ts';
+import { showDemo } from '../demo/shown.ts';
 import { deviceEvidence } from '../devices/evidence.ts';
 import { dossierSince, getDossier, revisionsIn } from '../dossier/dossier.ts';
 import { toCsv, toJson } from '../export/data.ts';
@@ -129,6 +131,8 @@ export const JOBS = {
   ),
   issuedReport: job('file', (db, { reportId }: { reportId: string }): Promise<MadeFile> => issuedPdf(db, reportId)),
   checkCode: job('screen', async (db, { code }: { code: string }) => jsonOf(await checkCode(db, code))),
+  // Filling the shelf draws, judges and prints: nothing for the thread that holds the loads.
+  demo: job('file', (db, { shown }: { shown: boolean }): Promise<DemoState> => showDemo(db, shown)),
   label: job(
     'file',
     async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => ({
