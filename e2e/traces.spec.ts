@@ -75,7 +75,9 @@ test('ripple comes from a scope’s file, settles a claim, and is zoomed down to
   await page.getByRole('option', { name: /C1 20 V 5 A, 230 V/ }).click();
   await expect(main.getByText(/by frequency; dashed: Ossory Bay Monolith 180.*C1 20 V 5 A/)).toBeVisible();
   await page.goto(`/samples/${sample.id}/verdict`);
-  await expect(main.getByRole('list', { name: 'Sentences' })).toContainText('Ripple below 20 mV falls short');
+  await expect(main.getByRole('list', { name: 'Sentences' })).toContainText(
+    'Ripple below 20 mV cannot be decided: 31.98 ± ? mV against at most 20 mV',
+  );
 });
 
 test('ripple read off by eye claims its peak to peak only; what is wrong is said, and nothing typed is lost', async ({

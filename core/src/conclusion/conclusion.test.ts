@@ -166,6 +166,8 @@ describe('words in a language', () => {
   it('limits are said by their kind', () => {
     expect(limitWords({ kind: 'within', low: 4.75, high: 5.5 }, 'voltage')).toBe('4.75 to 5.5 V');
     expect(limitWords({ kind: 'at-most', high: 0.075 }, 'power')).toBe('at most 0.075 W');
+    // Ripple and drops are read in millivolts.
+    expect(limitWords({ kind: 'at-most', high: 0.02 }, 'voltage')).toBe('at most 20 mV');
   });
 });
 

@@ -37,23 +37,28 @@ const EACH = ['short', 'unreachable', 'borderline', 'cannot be decided', 'at lea
 const LISTED = ['advertised only', 'not visible', 'assumed'] as const;
 const LAST = ['not tested', 'undefined'] as const;
 
-const number = (bound: number, quantity: QuantityId): string => formatPlain(bound, quantity, unitOf(quantity));
-/** Units a conclusion is written in, where the usual one is for typing. */
-const unitOf = (quantity: QuantityId): string | undefined => (quantity === 'resistance' ? 'mΩ' : undefined);
+/** The unit a conclusion is written in, by the size of what it is held against; undefined for the usual. */
+const unitOf = (quantity: QuantityId, limit: Limit): string | undefined => {
+  const most = limit.kind === 'at-least' ? limit.low : limit.high;
+  if (quantity === 'voltage' && Math.abs(most) < 1) return 'mV';
+  return quantity === 'resistance' ? 'mΩ' : undefined;
+};
 
 /** @example limitWords({ kind: 'at-least', low: 63.7 }, 'power') // 'at least 63.7 W' */
 export function limitWords(limit: Limit, quantity: QuantityId): string {
-  if (limit.kind === 'at-least') return `at least ${number(limit.low, quantity)}`;
-  if (limit.kind === 'at-most') return `at most ${number(limit.high, quantity)}`;
-  return `${number(limit.low, quantity).replace(/ \D+$/, '')} to ${number(limit.high, quantity)}`;
+  const number = (bound: number) => formatPlain(bound, quantity, unitOf(quantity, limit));
+  if (limit.kind === 'at-least') return `at least ${number(limit.low)}`;
+  if (limit.kind === 'at-most') return `at most ${number(limit.high)}`;
+  return `${number(limit.low).replace(/ \D+$/, '')} to ${number(limit.high)}`;
 }
 
 /** What was found, as far as it is known. */
-function foundWords(test: ClaimTest): string {
-  if (test.words !== undefined) return test.words;
-  if (test.state === 'at least' && test.value !== null)
-    return `at least ${number(test.value - (Number.isFinite(test.expanded) ? test.expanded : 0), test.quantity)}`;
-  return test.value === null ? 'not known' : formatMeasured(test.value, test.expanded, test.quantity);
+function foundWords({ words, state, value, expanded, quantity, limit }: ClaimTest): string {
+  if (words !== undefined) return words;
+  const unit = unitOf(quantity, limit);
+  if (state === 'at least' && value !== null)
+    return `at least ${formatPlain(value - (Number.isFinite(expanded) ? expanded : 0), quantity, unit)}`;
+  return value === null ? 'not known' : formatMeasured(value, expanded, quantity, unit);
 }
 
 /** Counts have no unit: their limit is said by the promise. */
