@@ -51,7 +51,7 @@ test('what a nameless meter read is decided once its accuracy is stated, one pre
   await page.goto(`/samples/${sample.id}/verdict`);
   const main = page.getByRole('main');
   await expect(main.getByText('The accuracy of “Nameless meter” for', { exact: false }).first()).toBeVisible();
-  await main.locator('details > summary').first().click();
+  await main.getByRole('region', { name: 'cannot be decided' }).locator('details > summary').first().click();
   await main.getByRole('link', { name: 'State the accuracy of Nameless meter' }).click();
   const dialog = page.getByRole('dialog', { name: 'Change the instrument' });
   for (const quantity of ['Voltage', 'Current']) {
