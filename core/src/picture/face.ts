@@ -1,4 +1,5 @@
 // The port face of a charger as SVG, ports in physical order with the maker's own labels.
+import { escaped } from './escaped.ts';
 
 interface FacePort {
   readonly label: string;
@@ -10,9 +11,6 @@ const GAP = 8;
 const PAD = 12;
 const HEIGHT = 66;
 const INK = '#16211d';
-
-const plain = (text: string): string =>
-  text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign] ?? sign);
 
 const connector = (kind: string, middle: number): string =>
   kind === 'A'
@@ -29,7 +27,7 @@ export function faceSvg(ports: readonly FacePort[], font: string): string {
   const drawn = ports.map(({ label, connector: kind }, at) => {
     const middle = PAD + at * (WIDTH + GAP) + WIDTH / 2;
     const shown = label.length > 6 ? `${label.slice(0, 5)}…` : label;
-    return `${connector(kind, middle)}<text x="${middle}" y="52" font-family="${font}" font-size="12" font-weight="bold" fill="${INK}" text-anchor="middle">${plain(shown)}</text>`;
+    return `${connector(kind, middle)}<text x="${middle}" y="52" font-family="${font}" font-size="12" font-weight="bold" fill="${INK}" text-anchor="middle">${escaped(shown)}</text>`;
   });
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${HEIGHT}" width="${width}" height="${HEIGHT}" role="img" aria-label="${plain(ports.map(({ label }) => label).join(', '))}"><rect x="1" y="1" width="${width - 2}" height="${HEIGHT - 2}" rx="9" fill="none" stroke="#bcc8c1" stroke-width="2"/>${drawn.join('')}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${HEIGHT}" width="${width}" height="${HEIGHT}" role="img" aria-label="${escaped(ports.map(({ label }) => label).join(', '))}"><rect x="1" y="1" width="${width - 2}" height="${HEIGHT - 2}" rx="9" fill="none" stroke="#bcc8c1" stroke-width="2"/>${drawn.join('')}</svg>`;
 }

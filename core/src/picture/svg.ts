@@ -1,4 +1,5 @@
 // Pictures as SVG: real text and lines, told apart in grey print by dash and mark as well as by colour.
+import { escaped } from './escaped.ts';
 import { ticksOf, tickWords } from './ticks.ts';
 import type { Bars, Picture, Plot, Series } from './types.ts';
 
@@ -21,8 +22,6 @@ export interface SvgStyle {
 
 export const PLAIN: SvgStyle = { width: 520, height: 220, font: 'sans-serif', words: (text) => text };
 
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign] ?? sign);
 const n = (value: number): string => String(Number(value.toFixed(2)));
 
 type Anchor = 'start' | 'middle' | 'end';

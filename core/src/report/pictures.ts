@@ -4,6 +4,7 @@ import type { Bar, Bars, Picture, Plot } from '../picture/index.ts';
 import { formatMeasured, formatPlain } from '../quantity/index.ts';
 import { mainsLabel } from '../reading/index.ts';
 import { SIDE_WORDS } from '../resistance/index.ts';
+import { nearestToLimits } from '../safety/index.ts';
 import { setKey } from '../split/index.ts';
 import { expandedUncertainty, isStated, type Measured } from '../uncertainty/index.ts';
 import { portsAtAGlance } from '../verdict/glance.ts';
@@ -192,8 +193,7 @@ function levels({ results }: Verdict): Picture[] {
 function harmonics({ results }: Verdict): Picture[] {
   const { harmonics: all, limited } = results.safety;
   if (limited === false) return [];
-  const part = (one: (typeof all)[number]) => (one.nearest ? one.nearest.amps / one.nearest.most : 0);
-  const worst = all.reduce<(typeof all)[number] | null>((a, b) => (a && part(a) >= part(b) ? a : b), null);
+  const worst = nearestToLimits(all);
   if (!worst || worst.lines.length === 0) return [];
   const picture: Plot = {
     kind: 'plot',

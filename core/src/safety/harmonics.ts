@@ -96,6 +96,12 @@ export function harmonicsOf(
   };
 }
 
+/** The capture nearest to its limits, or furthest over them; null where there is none. */
+export function nearestToLimits(all: readonly HarmonicResult[]): HarmonicResult | null {
+  const part = ({ nearest }: HarmonicResult) => (nearest ? nearest.amps / nearest.most : 0);
+  return all.reduce<HarmonicResult | null>((a, b) => (a && part(a) >= part(b) ? a : b), null);
+}
+
 /**
  * Whether the limits hold for it: its rated input is above 75 W for certain, below it for certain, or cannot be told.
  * @param nameplate output, W; null where not known

@@ -85,6 +85,8 @@ export interface FitResult {
   /** N·m; null where mass or reach is not known. */
   readonly lever: number | null;
   readonly limit: Limit;
+  /** It bears more than it may. */
+  readonly over: boolean;
   readonly state: ClaimState;
 }
 
@@ -115,11 +117,6 @@ export interface SafetyConclusion {
   readonly open: readonly string[];
 }
 
-const standing = <T extends WaveformRecord>(all: readonly T[]): readonly T[] => {
-  const replaced = new Set(all.flatMap(({ supersedes }) => supersedes ?? []));
-  return all.filter(({ id, kind, withdrawn }) => kind === 'waveform' && !withdrawn && !replaced.has(id));
-};
-
 /** Most the sample was read to draw, W. */
 function mostDrawn(series: readonly SeriesResult[]): number | null {
   const watts = series.flatMap(({ byMains }) => byMains.flatMap(({ loads }) => loads.map(({ input }) => input.value)));
@@ -130,8 +127,9 @@ function fitOf(check: FitCheck | undefined, mass: number | null): FitResult | nu
   if (!check) return null;
   const lever = leverOf(mass, check.reach);
   const limit: Limit = { kind: 'at-most', high: LEVER.most };
-  const bad = check.hold === 'falls out' || check.hold === 'loose' || (lever !== null && lever > LEVER.most);
-  return { checkId: check.id, hold: check.hold, lever, limit, state: bad ? 'short' : 'proven' };
+  const over = lever !== null && lever > LEVER.most;
+  const bad = check.hold === 'falls out' || check.hold === 'loose' || over;
+  return { checkId: check.id, hold: check.hold, lever, limit, over, state: bad ? 'short' : 'proven' };
 }
 
 /** The hottest of its soaks, moved to what the mark states. */
@@ -206,7 +204,9 @@ function conclude(facts: SafetyFacts, needs: SafetyNeeds): SafetyConclusion {
   const harmonics =
     limited === false
       ? []
-      : standing(captures).flatMap((one) => harmonicsOf(one.figures as unknown as HarmonicFigures, one, rule) ?? []);
+      : currentRuns(captures)
+          .filter(({ kind }) => kind === 'waveform')
+          .flatMap((one) => harmonicsOf(one.figures as unknown as HarmonicFigures, one, rule) ?? []);
   const done = {
     kinds: checksOf(sample),
     touch,

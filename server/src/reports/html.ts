@@ -1,7 +1,7 @@
 // A report as one HTML file that needs no network: charts with their data, tables to sort, each figure down to its readings.
 import { createHash } from 'node:crypto';
 import { dayIn, filled, inLanguage } from '@lastmark/core/conclusion';
-import { faceSvg, type Picture, toSvg } from '@lastmark/core/picture';
+import { escaped, faceSvg, type Picture, toSvg } from '@lastmark/core/picture';
 import { quantityOf } from '@lastmark/core/quantity';
 import { currentReadings, mainsLabel } from '@lastmark/core/reading';
 import { pictureWords } from '@lastmark/core/report';
@@ -10,12 +10,6 @@ import type { Field, Table } from '@lastmark/core/table';
 import type { ReportContent } from './content.ts';
 import { partsOf, type ReportParts } from './parts.ts';
 import { claimRows, deviationsOf, factRows, instrumentRows, limitRows, recordRows } from './rows.ts';
-
-const escaped = (text: unknown): string =>
-  String(text ?? '').replace(
-    /[&<>"']/g,
-    (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' })[sign] ?? sign,
-  );
 
 const STYLE = `:root{color-scheme:light}body{font:16px/1.45 system-ui,sans-serif;color:#16211d;background:#fbfcfa;margin:0 auto;max-width:1080px;padding:24px}
 h1{margin:0;font-size:30px}h2{margin:32px 0 8px;font-size:21px;border-bottom:1px solid #bcc8c1}h3{margin:16px 0 4px;font-size:16px}
@@ -35,7 +29,7 @@ const heads = (names: readonly string[]): string =>
   `<thead><tr>${names.map((name) => `<th scope="col"><button type="button">${escaped(name)}</button></th>`).join('')}</tr></thead>`;
 
 const cell = (field: Field | undefined): string =>
-  `<td>${escaped(typeof field === 'number' ? Number(field.toPrecision(9)) : field)}</td>`;
+  `<td>${escaped(String((typeof field === 'number' ? Number(field.toPrecision(9)) : field) ?? ''))}</td>`;
 
 /** Data of a picture; long ones are told in their head, and the rest stands in the CSV. */
 const MOST_ROWS = 400;

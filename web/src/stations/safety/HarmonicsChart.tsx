@@ -1,6 +1,6 @@
 // Harmonics of the mains current as parts of what class A allows: bars to the order, the limit a line at 100 %.
 import { formatPlain } from '@lastmark/core/quantity';
-import { CLASS_A, harmonicSays } from '@lastmark/core/safety';
+import { CLASS_A, harmonicSays, nearestToLimits } from '@lastmark/core/safety';
 import Typography from '@mui/material/Typography';
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
 import { useRef } from 'react';
@@ -17,8 +17,8 @@ export function HarmonicsChart({ height }: { readonly height: number }) {
   const { model, tag } = dossier.sample;
   const { palette, axis, title } = useChartStyle();
   const chart = useRef<Chart<'bar', number[], string>>(null);
-  const part = (one: (typeof harmonics)[number]) => (one.nearest ? one.nearest.amps / one.nearest.most : 0);
-  const worst = harmonics.reduce((a, b) => (part(b) > part(a) ? b : a));
+  const worst = nearestToLimits(harmonics);
+  if (!worst) return null;
   const percent = worst.lines.map(({ amps, most }) => (amps / most) * 100);
   return (
     <>

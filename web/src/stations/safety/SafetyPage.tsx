@@ -6,6 +6,7 @@ import {
   describeCheck,
   SAFETY_LIMITS,
   type SafetyCheck,
+  USUAL_SAFETY,
 } from '@lastmark/core/safety';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -29,9 +30,11 @@ const capital = (words: string): string => words.replace(/^./, (first) => first.
 function Texts() {
   const { profile } = useSample().dossier;
   const { harmonics, limited } = useSample().verdict.results.safety;
-  const ids = profile.safety?.setIds ?? ['iec-62368-1'];
+  const ids = profile.safety?.setIds ?? USUAL_SAFETY;
   const sources = [
-    ...SAFETY_LIMITS.filter(({ id }) => ids.includes(id)).map(({ title, source }) => `${title}: ${source}`),
+    ...SAFETY_LIMITS.filter(({ id }) => (ids as readonly string[]).includes(id)).map(
+      ({ title, source }) => `${title}: ${source}`,
+    ),
     ...(limited === true && harmonics.length > 0 ? [`${CLASS_A.title}: ${CLASS_A.source}`] : []),
   ];
   return (

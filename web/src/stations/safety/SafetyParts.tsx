@@ -130,8 +130,7 @@ export function Bonds({ bonds, means }: BondsProps) {
 
 export function Fit({ fit, mass }: { readonly fit: FitResult | null; readonly mass: number | null }) {
   if (!fit) return null;
-  const { hold, lever, limit, state } = fit;
-  const over = lever !== null && lever > LEVER.most;
+  const { hold, lever, limit, over, state } = fit;
   return (
     <Part title="Fit in the socket">
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
