@@ -85,3 +85,63 @@ test('a package goes out, is recognised when it comes back, and what is none is 
   await input.setInputFiles({ name: 'none.zip', mimeType: 'application/zip', buffer: Buffer.from('hello') });
   await expect(page.getByRole('main')).toContainText('Nothing was taken in. It is no archive that can be read');
 });
+
+test('a report leaves out what somebody chose and holds another sample, and its amendment begins with the same', async ({
+  page,
+}) => {
+  const { id } = await freshSample(page, 'Chosen');
+  await page.goto(`/samples/${id}/verdict`);
+  await page.getByRole('button', { name: 'Issue the report' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Issued by').fill('Keeper of the workshop');
+  await dialog.getByRole('checkbox', { name: 'Ripple' }).uncheck();
+  await dialog.getByLabel('Other samples in it').fill('GQ-20931');
+  await page.getByRole('option', { name: /GQ-20931/ }).click();
+  await dialog.getByLabel('The maker, before').click();
+  await page.getByRole('option', { name: 'did not see it' }).click();
+  const draft = (await dialog.getByRole('link', { name: 'Look at it as a draft' }).getAttribute('href')) ?? '';
+  expect(draft).toContain('leaves=ripple&otherSamples=');
+  expect((await page.request.get(draft)).headers()['content-type']).toBe('application/pdf');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  await dialog.getByRole('button', { name: 'Issue' }).click();
+  const table = page.getByRole('table', { name: 'Issued reports' });
+  const html = (await table.getByRole('link', { name: /as HTML$/ }).getAttribute('href')) ?? '';
+  const text = await (await page.request.get(html)).text();
+  expect(text).toContain('Left out of this report: Ripple.');
+  expect(text).toContain('The maker did not see this text before it was issued.');
+  expect(text).toContain('Beside each other');
+  await expect(page.getByRole('region', { name: 'History' })).toContainText('Reports:');
+
+  await page.getByRole('button', { name: /^Amend / }).click();
+  await expect(dialog.getByRole('checkbox', { name: 'Ripple' })).not.toBeChecked();
+  await expect(dialog.getByRole('checkbox', { name: 'Heat' })).toBeChecked();
+  await expect(dialog.getByRole('button', { name: (await demoSample(page, DEMO.quad)).slice(-6) })).toBeVisible();
+});
+
+test('a phone sends its photos to the sample whose tag it names', async ({ page }) => {
+  const { id } = await freshSample(page, 'Photographed');
+  const tag = id.slice(-6);
+  await page.setViewportSize({ width: 360, height: 740 });
+  await page.goto(`/photo/${tag.toLowerCase()}`);
+  await expect(page.getByRole('button', { name: 'Take a photo' })).toBeVisible();
+  const picture = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAgAAAAICAIAAABLbSncAAAAEUlEQVR4nGMwaAjAihiGlgQA+jBAAcsE/yMAAAAASUVORK5CYII=',
+    'base64',
+  );
+  await page
+    .getByLabel('Photo of the sample')
+    .setInputFiles({ name: 'c1.png', mimeType: 'image/png', buffer: picture });
+  const sent = page.getByRole('list', { name: 'Sent' });
+  await expect(sent).toContainText('c1.png');
+  await page.getByRole('button', { name: 'Caption of c1.png' }).click();
+  await page.getByRole('dialog').getByLabel('What it shows').fill('The label of C1');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+  await expect(sent).toContainText('The label of C1');
+  const { items } = await (await page.request.get(`/api/samples/${id}/attachments`)).json();
+  expect(items.map(({ caption }: { caption: string }) => caption)).toEqual(['The label of C1']);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  await page.goto('/photo/NNNNNN');
+  await expect(page.getByRole('alert')).toContainText('No sample has the tag NNNNNN.');
+});

@@ -1,7 +1,7 @@
 // npm test: everything that must hold, from style to browser journeys, with the counts of each.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { CHROMIUM_PACKAGE } from './lib/chromium.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
@@ -11,15 +11,43 @@ const RESULTS = join(ROOT, 'test-results');
 const BIN = join(ROOT, 'node_modules', '.bin');
 
 const results = [];
+/** What failed and why, said once more after the counts: the output before is long. */
+const reasons = [];
+/** How much of what a step printed last is said again when it broke down, characters. */
+const LAST_PRINTED = 3000;
 
-/** Run one step; its output goes straight to the terminal. */
-function step(name, command, args, count) {
+/** Run a program; its output goes straight to the terminal. @returns its status, and what it printed last */
+const shown = (command, args) =>
+  new Promise((done) => {
+    const child = spawn(join(BIN, command), args, {
+      cwd: ROOT,
+      stdio: ['inherit', 'pipe', 'pipe'],
+      // Colours as on the terminal it is shown on.
+      env: { ...process.env, ...(process.stdout.isTTY ? { FORCE_COLOR: '1' } : {}) },
+    });
+    let last = '';
+    for (const [from, to] of [
+      [child.stdout, process.stdout],
+      [child.stderr, process.stderr],
+    ])
+      from.on('data', (part) => {
+        to.write(part);
+        last = (last + part).slice(-LAST_PRINTED);
+      });
+    child.on('close', (status) => done({ status, last }));
+  });
+
+/** Run one step. */
+async function step(name, command, args, count) {
   say(name);
-  const { status } = spawnSync(join(BIN, command), args, { cwd: ROOT, stdio: 'inherit' });
-  const counted = count?.() ?? { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1, skipped: 0 };
-  // A runner that broke down before counting has failed, whatever it counted.
+  const { status, last } = await shown(command, args);
+  const counted = count?.() ?? { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1, skipped: 0, why: [] };
+  const why = counted.why ?? [];
+  // A runner that broke down before or after counting has failed, whatever it counted.
   if (status !== 0 && counted.failed === 0) counted.failed = 1;
-  results.push({ name, ...counted });
+  if (status !== 0 && why.length === 0) why.push(`ended with status ${status}; it printed last:\n${last}`);
+  reasons.push(...why.map((one) => `${name}: ${one}`));
+  results.push({ name, passed: counted.passed, failed: counted.failed, skipped: counted.skipped });
 }
 
 const readJson = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
@@ -40,25 +68,39 @@ async function sideBySide(steps) {
   results.push(...(await Promise.all(Object.entries(steps).map(run))));
 }
 
-function vitest(name, project) {
+/** Tests and files that failed, with the first lines of why. */
+const whyOf = ({ testResults = [] }) =>
+  testResults.flatMap(({ name, status, message, assertionResults }) => {
+    const failed = assertionResults.filter((one) => one.status === 'failed');
+    const told = failed.map((one) => `${one.fullName}: ${one.failureMessages.join(' ').slice(0, LAST_PRINTED)}`);
+    if (status === 'failed' && (failed.length === 0 || message)) told.push(message.slice(0, LAST_PRINTED));
+    return told.map((one) => `${relative(ROOT, name)}: ${one}`);
+  });
+
+async function vitest(name, project) {
   const file = join(RESULTS, `${project}.json`);
   rmSync(file, { force: true });
-  step(
+  await step(
     name,
     'vitest',
     ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
     () => {
       const report = readJson(file);
       if (!report) return undefined;
-      return { passed: report.numPassedTests, failed: report.numFailedTests, skipped: report.numPendingTests };
+      return {
+        passed: report.numPassedTests,
+        failed: report.numFailedTests,
+        skipped: report.numPendingTests,
+        why: whyOf(report),
+      };
     },
   );
 }
 
-function journeys() {
+async function journeys() {
   const file = join(RESULTS, 'journeys.json');
   rmSync(file, { force: true });
-  step('browser journeys', 'playwright', ['test'], () => {
+  await step('browser journeys', 'playwright', ['test'], () => {
     const stats = readJson(file)?.stats;
     return stats && { passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped };
   });
@@ -68,14 +110,14 @@ needNode();
 needPackages();
 needPrograms({ 'mariadb-server': 'mariadbd', ...CHROMIUM_PACKAGE });
 mkdirSync(RESULTS, { recursive: true });
-step('lint', 'biome', ['check', '--error-on-warnings', '.']);
+await step('lint', 'biome', ['check', '--error-on-warnings', '.']);
 await sideBySide({
   'type check': [join(BIN, 'tsc'), '-p', 'tsconfig.json'],
   build: [process.execPath, join(ROOT, 'scripts', 'build.mjs')],
 });
-vitest('unit tests', 'unit');
-vitest('API tests', 'api');
-journeys();
+await vitest('unit tests', 'unit');
+await vitest('API tests', 'api');
+await journeys();
 
 const total = { passed: 0, failed: 0, skipped: 0 };
 console.log('');
@@ -85,6 +127,7 @@ for (const { name, passed, failed, skipped } of results) {
   total.failed += failed;
   total.skipped += skipped;
 }
+for (const reason of reasons) console.log(`\nFAILED ${reason}`);
 console.log('');
 console.log(`${total.passed} passed, ${total.failed} failed${total.skipped > 0 ? `, ${total.skipped} skipped` : ''}`);
 process.exit(total.failed === 0 ? 0 : 1);

@@ -11,6 +11,8 @@ export const ONE_OF: Readonly<Record<string, string>> = {
   drops: 'interruption',
   elements: 'element in line',
   finer: 'finer range',
+  leaves: 'section',
+  otherSamples: 'sample',
   lines: 'line',
   seen: 'figure',
   setIds: 'limit set',

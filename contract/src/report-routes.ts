@@ -1,9 +1,10 @@
 // Operations of conclusions and reports.
 import type { Language } from '@lastmark/core/conclusion';
-import { conclusionInput, draftQuery, packageInput, reportBody } from './report-schemas.ts';
+import { conclusionInput, draftQuery, packageInput, phraseQuery, reportBody } from './report-schemas.ts';
 import type {
   CodeAnswer,
   ConclusionInput,
+  Phrase,
   ReportInput,
   StoredConclusion,
   StoredReport,
@@ -14,6 +15,10 @@ import { type Items, PACKAGE_LIMIT } from './route-types.ts';
 
 interface DraftQuery {
   language: Language;
+  /** `ripple,heat` */
+  leaves?: string | undefined;
+  /** Ids of samples, `a,b`. */
+  otherSamples?: string | undefined;
 }
 
 export const REPORT_ROUTES = {
@@ -24,6 +29,10 @@ export const REPORT_ROUTES = {
     body: of<ConclusionInput>(conclusionInput),
     ifMatch: true,
     answer: is<StoredConclusion>(),
+  }),
+  listPhrases: get('/phrases', 'Words written in conclusions before, those used most first', {
+    query: of<{ language: Language }>(phraseQuery),
+    answer: is<Items<Phrase>>(),
   }),
   draftReport: get('/samples/{sampleId}/report.pdf', 'The report of a sample as a draft', {
     query: of<DraftQuery>(draftQuery),

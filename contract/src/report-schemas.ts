@@ -1,7 +1,7 @@
 // What may be written of conclusions and reports.
 import { LANGUAGES, SENTENCE_IDS } from '@lastmark/core/conclusion';
-import { FATES } from '@lastmark/core/report';
-import { boolean, string } from 'yup';
+import { FATES, LEAVABLE, MOST_OTHERS } from '@lastmark/core/report';
+import { array, boolean, string } from 'yup';
 import { id, list, oneOf, record, text, union } from './parts.ts';
 
 const wording = () => string().strict().max(1200, '${path} is longer than 1200 characters').optional();
@@ -34,7 +34,13 @@ export const conclusionInput = record({
   ),
 });
 
-const issued = { id: id(), language: oneOf(LANGUAGES), person: text(80) };
+/** Which sections it leaves out, and which other samples stand in it: none where nothing is said. */
+const chosen = {
+  leaves: array(oneOf(LEAVABLE)).strict().max(LEAVABLE.length).optional(),
+  otherSamples: array(id()).strict().max(MOST_OTHERS).optional(),
+  makerSaw: boolean().strict().optional(),
+};
+const issued = { id: id(), language: oneOf(LANGUAGES), person: text(80), ...chosen };
 const amending = { ...issued, amends: id(), reason: text(1000) };
 
 /** A report as it is asked for: the first of a sample, or one that amends another. */
@@ -49,4 +55,16 @@ export const reportBody = record({
 /** A package, by the name of its file. */
 export const packageInput = record({ name: text(240) });
 
-export const draftQuery = record({ language: oneOf(LANGUAGES) }).strict(false);
+export const phraseQuery = record({ language: oneOf(LANGUAGES) }).strict(false);
+
+/** Several of one kind in a query: `a,b`. */
+const several = (of: RegExp, message: string) => string().strict().max(400).matches(of, message).optional();
+
+export const draftQuery = record({
+  language: oneOf(LANGUAGES),
+  leaves: several(
+    new RegExp(`^(${LEAVABLE.join('|')})(,(${LEAVABLE.join('|')}))*$`),
+    '${path} names no section that may be left out',
+  ),
+  otherSamples: several(/^[0-9A-HJKMNP-TV-Z]{26}(,[0-9A-HJKMNP-TV-Z]{26}){0,10}$/, '${path} are not ids of samples'),
+}).strict(false);

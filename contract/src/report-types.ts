@@ -1,6 +1,6 @@
 // Conclusions and reports as they travel.
 import type { ConclusionLine, FigureChange, Language } from '@lastmark/core/conclusion';
-import type { Fate } from '@lastmark/core/report';
+import type { Fate, LeavableId } from '@lastmark/core/report';
 
 export interface ConclusionInput {
   lines: ConclusionLine[];
@@ -15,6 +15,12 @@ interface Asked {
   id: string;
   language: Language;
   person: string;
+  /** Sections it leaves out; what is left out is said in it. */
+  leaves?: LeavableId[] | undefined;
+  /** Other samples that stand in it, each with all of its own. */
+  otherSamples?: string[] | undefined;
+  /** Whether the maker saw the text before it was issued; left out where nobody says. */
+  makerSaw?: boolean | undefined;
 }
 
 interface Amending extends Asked {
@@ -44,10 +50,21 @@ export interface StoredReport {
   reason: string;
   fate: Fate | null;
   changes: FigureChange[];
+  leaves: LeavableId[];
+  otherSamples: string[];
   /** Code of the one that amends it; null while none does. */
   amendedBy: string | null;
   /** Size of the PDF, bytes. */
   size: number;
+}
+
+/** Words somebody wrote in a conclusion before. */
+export interface Phrase {
+  /** The drafted sentence they word; null for own words. */
+  sentence: string | null;
+  text: string;
+  /** In how many conclusions. */
+  uses: number;
 }
 
 /** What came of taking a package in. */

@@ -34,5 +34,8 @@ export const REPORT_WORDS: Readonly<Record<string, Word>> = {
   'check.ambient': ['Rated ambient', 'temperature'],
   safety: ['Limits of the safety look'],
   'safety.touch': ['Touch current at most', 'current'],
+  leaves: ['Sections left out'],
+  makerSaw: ['Whether the maker saw the text before'],
+  otherSamples: ['Other samples in it'],
   setIds: ['Limit sets'],
 };

@@ -1,4 +1,6 @@
 // What conclusions and reports answer with.
+import type { LeavableId } from '@lastmark/core/report';
+import { listPhrases } from './conclusions/phrases.ts';
 import { getConclusion, updateConclusion } from './conclusions/store.ts';
 import { asJson, saved, versioned } from './http/answers.ts';
 import type { Call, Handlers } from './http/handlers.ts';
@@ -11,6 +13,7 @@ type Reporting = Pick<
   Handlers,
   | 'getConclusion'
   | 'updateConclusion'
+  | 'listPhrases'
   | 'draftReport'
   | 'draftHtml'
   | 'draftPictures'
@@ -27,11 +30,22 @@ type Reporting = Pick<
 
 export function reportHandlers(jobs: Working['jobs']): Reporting {
   const draft = ({ params, query, left }: Call<'draftReport' | 'draftHtml' | 'draftPictures'>, form: ReportForm) =>
-    jobs.run('report', { sampleId: params.sampleId, language: query.language, form }, left);
+    jobs.run(
+      'report',
+      {
+        sampleId: params.sampleId,
+        form,
+        language: query.language,
+        leaves: (query.leaves?.split(',') ?? []) as LeavableId[],
+        others: query.otherSamples?.split(',') ?? [],
+      },
+      left,
+    );
   return {
     getConclusion: async (call) => versioned(await getConclusion(call.db, call.params.sampleId)),
     updateConclusion: async (call) =>
       versioned(await updateConclusion(call.db, call.params.sampleId, call.body, call.ifMatch)),
+    listPhrases: async ({ db, query }) => ({ body: { items: await listPhrases(db, query.language) } }),
     draftReport: async (call) => saved('inline', await draft(call, 'pdf')),
     draftHtml: async (call) => saved('attachment', await draft(call, 'html')),
     draftPictures: async (call) => saved('attachment', await draft(call, 'pictures')),

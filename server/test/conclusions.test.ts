@@ -73,3 +73,21 @@ it('goes with its sample, and is none of a sample there is not', async () => {
   expect((await request(harness.app).delete(`/api/samples/${id}`).set('If-Match', etag)).status).toBe(204);
   expect((await request(harness.app).get(at(id))).status).toBe(404);
 });
+
+it('words written before are offered again, those used most first, each in its language', async () => {
+  const before = (await request(harness.app).get('/api/phrases?language=de')).body.items as { text: string }[];
+  const [one, two] = [await make.sample(), await make.sample()];
+  await put(one.id, [
+    own({ en: 'Enough for a hut.', de: 'Genug für eine Hütte.' }),
+    sentence({ text: { de: 'Gut: {found}.' } }),
+  ]);
+  await put(two.id, [own({ de: 'Genug für eine Hütte.' }), own({ de: 'Nur nachts.' })]);
+  const { items } = (await request(harness.app).get('/api/phrases?language=de')).body;
+  expect(items[0]).toEqual({ sentence: null, text: 'Genug für eine Hütte.', uses: expect.any(Number) });
+  expect(items[0].uses).toBe(2);
+  expect(items).toContainEqual({ sentence: null, text: 'Nur nachts.', uses: 1 });
+  expect(items.find((phrase: { text: string }) => phrase.text === 'Gut: {found}.').sentence).toBe('average');
+  expect(items.length).toBeGreaterThanOrEqual(before.length + 2);
+  expect(items.some((phrase: { text: string }) => phrase.text === 'Enough for a hut.')).toBe(false);
+  expect((await request(harness.app).get('/api/phrases?language=fr')).status).toBe(422);
+});

@@ -5,6 +5,7 @@ import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { misfit } from '@lastmark/contract';
 import { sql } from 'drizzle-orm';
 import { zipSync } from 'fflate';
 import request from 'supertest';
@@ -39,15 +40,27 @@ afterAll(async () => {
   await other.stop();
 });
 
+it('every part of every sample of the demo is described', async () => {
+  // What is answered is held against the description as everywhere; the schema in each package is made of the same.
+  for (const id of ids)
+    for (const part of ['dossier', 'conclusion', 'attachments', 'reports']) {
+      const { status } = await request(harness.app).get(`/api/samples/${id}/${part}`);
+      expect([part, status]).toEqual([part, 200]);
+    }
+  expect((await request(harness.app).get('/api/run-sheets')).status).toBe(200);
+});
+
 it('every sample of the demo is judged from its package to the last digit', async () => {
   expect(ids.length).toBeGreaterThan(15);
   for (const id of ids) {
     const { bytes } = await packageOf(harness.db, id);
-    const { dossier, manifest } = readPackage(bytes);
+    const { dossier, manifest, files } = readPackage(bytes);
     const original = await getDossier(harness.db, id);
     expect(JSON.stringify(toVerdict(dossier))).toBe(JSON.stringify(toVerdict(original)));
     expect(dossier.instruments.map((one) => one.id)).toEqual(usedInstruments(original).map((one) => one.id));
     expect(manifest.sample.id).toBe(id);
+    const json = (name: string) => JSON.parse(Buffer.from(files[name] ?? []).toString('utf8'));
+    expect(misfit(json('sample.schema.json'), json('sample.json'))).toBeNull();
   }
 });
 

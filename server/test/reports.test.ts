@@ -1,5 +1,6 @@
 // Reports over the API: frozen with their hash, amended and never rewritten, known by their code.
 import { createHash } from 'node:crypto';
+import { deflateSync, inflateSync } from 'node:zlib';
 import type { CodeAnswer, StoredReport } from '@lastmark/contract';
 import { sql } from 'drizzle-orm';
 import { strFromU8, unzipSync } from 'fflate';
@@ -203,4 +204,67 @@ it('gives its pictures as SVG with their data as CSV', async () => {
     'port,promised_watts,proven_watts,state\r\nC1,45,,not tested\r\n',
   );
   expect(text('01-ports-promised-and-proven.svg').startsWith('<svg xmlns="http://www.w3.org/2000/svg"')).toBe(true);
+});
+
+it('leaves out what somebody chose, says so, and keeps what a record must hold', async () => {
+  const { id } = await make.sample();
+  await total(id, 45);
+  const stored = (await issue(id, first({ leaves: ['ripple', 'safety', 'photos'], makerSaw: false })))
+    .body as StoredReport;
+  expect(stored).toMatchObject({ leaves: ['ripple', 'safety', 'photos'], otherSamples: [] });
+  const { text } = await request(harness.app).get(`/api/reports/${stored.id}/report.html`);
+  expect(text).toContain('Left out of this report: Ripple, Safety, Photos.');
+  expect(text).toContain('The maker did not see this text before it was issued.');
+  expect(text).not.toContain('<h2 id="ripple">');
+  expect(text).toContain('<h2 id="heat">');
+  expect(text).toContain('<h2 id="record">');
+  const wrong = await issue(id, first({ leaves: ['record'] }));
+  expect([wrong.status, wrong.body.errors[0].path]).toEqual([422, 'report.leaves[0]']);
+  const draft = await request(harness.app).get(`/api/samples/${id}/report.html?language=de&leaves=ripple,heat`);
+  expect(draft.text).toContain('In diesem Bericht weggelassen: Welligkeit, Wärme.');
+  expect(draft.text).not.toContain('The maker');
+  expect((await request(harness.app).get(`/api/samples/${id}/report.html?language=en&leaves=claims`)).status).toBe(422);
+});
+
+it('holds several samples, beside each other and each on its own, and an amendment says whose figures changed', async () => {
+  const { id } = await make.sample();
+  const other = await make.sample({ model: { model: 'Ember 65' } });
+  await total(id, 45);
+  await total(other.id, 45);
+  await total(other.id, 65);
+  const stored = (await issue(id, first({ otherSamples: [other.id, id] }))).body as StoredReport;
+  // A sample does not stand beside itself.
+  expect(stored.otherSamples).toEqual([other.id]);
+  const tag = other.id.slice(-6);
+  const { text } = await request(harness.app).get(`/api/reports/${stored.id}/report.html`);
+  expect(text).toContain('<h2 id="beside">');
+  expect(text).toContain(`<h1 id="${tag}" class="next">Tarnhook Ember 65 ${tag}</h1>`);
+  const [, table = ''] = /<h2 id="beside">([\s\S]*?)<\/table>/.exec(text) ?? [];
+  expect(table).toContain(
+    '<td>Total 45 W</td><td>not tested: No full-load reading that asks for 45 W.</td><td>not tested: ',
+  );
+  // Promised by one alone: it stands in that one's part.
+  expect(table).not.toContain('Total 65 W');
+  expect(text).toContain('Total 65 W');
+  await total(other.id, 99);
+  const correction = { ...first(), kind: 'correction', amends: stored.id, reason: 'A box was found.' };
+  const after = (await issue(id, { ...correction, otherSamples: [other.id] })).body as StoredReport;
+  expect(after.changes).toEqual([{ name: `${tag}: Total 99 W`, was: null, is: 'not tested' }]);
+  const nobody = await issue(id, first({ otherSamples: [newId()] }));
+  expect(nobody.status).toBe(404);
+});
+
+it('of the first form stays readable', async () => {
+  const { id } = await make.sample();
+  const stored = (await issue(id, first())).body as StoredReport;
+  const [[kept]] = (await harness.db.execute(
+    sql`SELECT bytes FROM report_parts WHERE report_id = ${stored.id} AND what = 'content'`,
+  )) as unknown as [[{ bytes: Buffer }]];
+  const { leaves: _l, others: _o, photos: _p, makerSaw: _m, ...was } = JSON.parse(inflateSync(kept.bytes).toString());
+  const old = deflateSync(Buffer.from(JSON.stringify({ ...was, form: 1 })));
+  await harness.db.execute(
+    sql`UPDATE report_parts SET bytes = ${old} WHERE report_id = ${stored.id} AND what = 'content'`,
+  );
+  const { status, text } = await request(harness.app).get(`/api/reports/${stored.id}/report.html`);
+  expect([status, text.includes(stored.code)]).toEqual([200, true]);
 });

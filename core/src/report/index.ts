@@ -5,4 +5,5 @@ export * from './code.ts';
 export * from './fates.ts';
 export * from './pictures.ts';
 export * from './recorded.ts';
+export * from './sections.ts';
 export * from './words.ts';

@@ -67,6 +67,15 @@ const EN = {
   ports: 'Ports',
   data: 'Data',
   readings: 'Readings',
+  beside: 'Beside each other',
+  besideNote: 'Only what is told of more than one; a dash stands where nothing was measured.',
+  figure: 'Figure',
+  average: 'Average efficiency',
+  idle: 'Power without load',
+  left: 'Left out of this report',
+  photos: 'Photos',
+  makerSaw: 'The maker saw this text before it was issued.',
+  makerDidNot: 'The maker did not see this text before it was issued.',
 } as const;
 
 type Words = Readonly<Record<keyof typeof EN, string>>;
@@ -135,6 +144,15 @@ const DE: Words = {
   ports: 'Anschlüsse',
   data: 'Daten',
   readings: 'Ablesungen',
+  beside: 'Nebeneinander',
+  besideNote: 'Nur was von mehr als einem bekannt ist; ein Strich steht, wo nichts gemessen wurde.',
+  figure: 'Wert',
+  average: 'Mittlerer Wirkungsgrad',
+  idle: 'Leistung ohne Last',
+  left: 'In diesem Bericht weggelassen',
+  photos: 'Fotos',
+  makerSaw: 'Der Hersteller hat diesen Text vor der Ausstellung gesehen.',
+  makerDidNot: 'Der Hersteller hat diesen Text vor der Ausstellung nicht gesehen.',
 };
 
 export const REPORT_WORDS: Readonly<Record<Language, Words>> = { en: EN, de: DE };

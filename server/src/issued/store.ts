@@ -18,8 +18,14 @@ export const sha256 = (bytes: Uint8Array): string => createHash('sha256').update
 export type ReportRow = typeof reports.$inferSelect;
 
 export const toReport = (row: ReportRow, amendedBy: string | null): StoredReport => {
-  const { pdfHash: _, issuedAt, ...rest } = row;
-  return { ...rest, issuedAt: issuedAt.toISOString(), amendedBy };
+  const { pdfHash: _, issuedAt, leaves, otherSamples, ...rest } = row;
+  return {
+    ...rest,
+    leaves: leaves ?? [],
+    otherSamples: otherSamples ?? [],
+    issuedAt: issuedAt.toISOString(),
+    amendedBy,
+  };
 };
 
 /** Rows with the code of what amends each. */

@@ -13,7 +13,6 @@ import type {
   TraceWindow,
 } from '@lastmark/contract';
 import type { Capture, Trace } from '@lastmark/core/capture';
-import type { Language } from '@lastmark/core/conclusion';
 import { heldBackBy } from '../across/cables.ts';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
@@ -29,6 +28,7 @@ import { checkCode, issuedPdf } from '../issued/store.ts';
 import { PackageRefused } from '../packages/read.ts';
 import { takeIn } from '../packages/take-in.ts';
 import { packageOf } from '../packages/write.ts';
+import type { Asked } from '../reports/content.ts';
 import { draftReport, issuedAs, issueReport, type ReportForm } from '../reports/issue.ts';
 import { getSample } from '../samples/store.ts';
 import { labelPdf } from '../sheet/label.ts';
@@ -107,8 +107,14 @@ export const JOBS = {
   }),
   report: job(
     'file',
-    (db, { sampleId, language, form }: { sampleId: string; language: Language; form: ReportForm }): Promise<MadeFile> =>
-      workedOut(() => draftReport(db, sampleId, language, form)),
+    (
+      db,
+      {
+        sampleId,
+        form,
+        ...asked
+      }: { sampleId: string; form: ReportForm } & Pick<Asked, 'language' | 'leaves' | 'others'>,
+    ): Promise<MadeFile> => workedOut(() => draftReport(db, sampleId, form, asked)),
   ),
   package: job('file', (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => packageOf(db, sampleId)),
   takePackage: job('file', async (db, { path }: { path: string }): Promise<TakenIn> => {

@@ -15,6 +15,7 @@ import { listSheets } from '../sheets/store.ts';
 import { readTrace } from '../traces/store.ts';
 import { MANIFEST, type Manifest, PACKAGE_FORM, PACKAGE_VERSION, type PackedFile } from './form.ts';
 import { packedRows } from './rows.ts';
+import { sampleSchema } from './schema.ts';
 
 const json = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
 
@@ -114,6 +115,7 @@ export async function packageOf(
     }),
     'sample',
   );
+  packing.add('sample.schema.json', json(sampleSchema()), 'sample schema');
   const { modelId } = dossier.sample;
   const wanted = {
     sampleId,

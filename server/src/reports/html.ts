@@ -4,15 +4,16 @@ import { dayIn, filled, inLanguage } from '@lastmark/core/conclusion';
 import { escaped, faceSvg, type Picture, toSvg } from '@lastmark/core/picture';
 import { quantityOf } from '@lastmark/core/quantity';
 import { currentReadings, mainsLabel } from '@lastmark/core/reading';
-import { pictureWords } from '@lastmark/core/report';
+import { pictureWords, REPORT_WORDS } from '@lastmark/core/report';
 import { describeRun } from '@lastmark/core/run';
 import type { Field, Table } from '@lastmark/core/table';
-import type { ReportContent } from './content.ts';
+import { besideOf } from './beside.ts';
+import { ownContent, type ReportContent } from './content.ts';
 import { partsOf, type ReportParts } from './parts.ts';
 import { claimRows, deviationsOf, factRows, instrumentRows, limitRows, recordRows } from './rows.ts';
 
 const STYLE = `:root{color-scheme:light}body{font:16px/1.45 system-ui,sans-serif;color:#16211d;background:#fbfcfa;margin:0 auto;max-width:1080px;padding:24px}
-h1{margin:0;font-size:30px}h2{margin:32px 0 8px;font-size:21px;border-bottom:1px solid #bcc8c1}h3{margin:16px 0 4px;font-size:16px}
+h1{margin:0;font-size:30px}h1.next{margin-top:64px}h2{margin:32px 0 8px;font-size:21px;border-bottom:1px solid #bcc8c1}h3{margin:16px 0 4px;font-size:16px}
 .soft{color:#4a5952}.loud{color:#a1261d;font-weight:700}.own{border:1px solid #4a5952;border-radius:4px;padding:0 5px;font-size:12px}
 table{border-collapse:collapse;width:100%;margin:8px 0;font-size:14px}th,td{text-align:left;padding:4px 8px;border-bottom:1px solid #bcc8c1;vertical-align:top}
 th button{all:unset;cursor:pointer;font-weight:700}th button:focus-visible{outline:3px solid #0b5a54}th[aria-sort=ascending] button:after{content:" \\2191"}th[aria-sort=descending] button:after{content:" \\2193"}
@@ -112,7 +113,7 @@ function record({ content, verdict, words }: ReportParts): string {
 }
 
 /** Pictures somebody chose. */
-const photos = ({ content: { photos: chosen = [] }, words }: ReportParts): string =>
+const photos = ({ content: { photos: chosen }, words }: ReportParts): string =>
   chosen.length === 0
     ? ''
     : `<h2>${escaped(words.attachments)}</h2>${chosen
@@ -130,28 +131,70 @@ function amendment({ content: { amends, language }, words }: ReportParts): strin
   return `<p><strong>${escaped(filled(words.amends, { code: amends.code, day: dayIn(amends.issuedAt, language) }))}</strong><br>${escaped(words.reason)}: ${escaped(amends.reason)}${amends.fate ? ` (${escaped(amends.fate)})` : ''}</p>${changes.length > 0 ? `<p>${escaped(words.changed)}:</p>${list(changes)}` : ''}`;
 }
 
+/** The conclusion, the face, what each port was promised and proved. */
+const opening = (parts: ReportParts): string => {
+  const { content, words, conclusion, ports, leftOut } = parts;
+  const { model } = content.dossier.sample;
+  return `<h2>${escaped(words.conclusion)}</h2>${list(conclusion.map(({ says, own }) => `${escaped(says)}${own ? ` <span class="own">${escaped(words.ownWords)}</span>` : ''}`))}
+${model.ports.length > 0 ? faceSvg(model.ports, 'system-ui, sans-serif') : ''}${ports.map((picture) => figure(picture, parts)).join('')}${leftOut === '' ? '' : `<p class="soft">${escaped(leftOut)}</p>`}`;
+};
+
+/** Everything of one sample that follows. @param before what its anchors begin with */
+function following(parts: ReportParts, before: string): string {
+  const { content, words, stations } = parts;
+  const { language } = content;
+  const told = stations.map(
+    ({ id, title: name, pictures, says }) =>
+      `<h2 id="${escaped(before + id)}">${escaped(name)}</h2>${pictures.length === 0 && says.length === 0 ? `<p>${escaped(words.notMeasured)}.</p>` : ''}${pictures
+        .map((picture) => figure(picture, parts))
+        .join(
+          '',
+        )}${says.length > 0 ? `${language === 'en' ? '' : `<p class="soft">${escaped(words.judgement)}</p>`}${list(says.map(escaped))}` : ''}`,
+  );
+  return `<h2>${escaped(words.sample)}</h2>${pairsOf(factRows(content))}
+<h2 id="${escaped(before)}claims">${escaped(words.claims)}</h2>${claims(parts)}${limits(parts)}
+${told.join('\n')}
+<h2 id="${escaped(before)}record">${escaped(words.record)}</h2>${record(parts)}
+${photos(parts)}`;
+}
+
+/** Several samples beside each other; nothing in a report of one. */
+function beside(content: ReportContent): string {
+  const table = besideOf(content);
+  if (!table) return '';
+  const words = REPORT_WORDS[content.language];
+  return `<h2 id="beside">${escaped(words.beside)}</h2><p class="soft">${escaped(words.besideNote)}</p>${dataTable([
+    [words.figure, ...table.heads],
+    ...table.rows.map(({ name, cells }) => [name, ...cells]),
+  ])}`;
+}
+
+/** Another sample of the report, under its name. */
+function other(content: ReportContent): string {
+  const parts = partsOf(content);
+  const { model, tag } = content.dossier.sample;
+  return `<h1 id="${escaped(tag)}" class="next">${escaped(`${model.maker} ${model.model} ${tag}`)}</h1>${opening(parts)}${following(parts, `${tag}-`)}`;
+}
+
 /**
  * One file with everything in it. What somebody typed is text in it and never markup; the only script is told by its hash.
  * @param code the code it is known by; null for a draft
  */
 export function reportHtml(content: ReportContent, code: string | null): string {
   const parts = partsOf(content);
-  const { words, stations, ports, conclusion } = parts;
+  const { words, stations } = parts;
   const { dossier, language, issuedAt, person } = content;
   const { model, tag } = dossier.sample;
   const title = `${model.maker} ${model.model} ${tag}`;
-  const told = stations.map(
-    ({ id, title: name, pictures, says }) =>
-      `<h2 id="${escaped(id)}">${escaped(name)}</h2>${pictures.length === 0 && says.length === 0 ? `<p>${escaped(words.notMeasured)}.</p>` : ''}${pictures
-        .map((picture) => figure(picture, parts))
-        .join(
-          '',
-        )}${says.length > 0 ? `${language === 'en' ? '' : `<p class="soft">${escaped(words.judgement)}</p>`}${list(says.map(escaped))}` : ''}`,
-  );
+  const others = content.others.map((own) => other(ownContent(content, own)));
   const links = [
+    ...(content.others.length > 0 ? [['beside', words.beside] as const] : []),
     ['claims', words.claims],
     ...stations.map(({ id, title: name }) => [id, name] as const),
     ['record', words.record],
+    ...content.others.map(
+      ({ dossier: { sample } }) => [sample.tag, `${sample.model.maker} ${sample.model.model} ${sample.tag}`] as const,
+    ),
   ].map(([id, name]) => `<a href="#${escaped(id)}">${escaped(name)}</a>`);
   return `<!doctype html>
 <html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
@@ -159,13 +202,10 @@ export function reportHtml(content: ReportContent, code: string | null): string 
 <title>${escaped(title)}</title><style>${STYLE}</style></head><body>
 <header><h1>${escaped(`${model.maker} ${model.model}`)}</h1><p class="soft">${escaped(code === null ? words.draft : `${words.report} ${code} · ${filled(words.issued, { day: dayIn(issuedAt, language), person })}`)}</p></header>
 <nav aria-label="${escaped(words.contents)}">${list(links)}</nav>
-<main>${amendment(parts)}<h2>${escaped(words.conclusion)}</h2>${list(conclusion.map(({ says, own }) => `${escaped(says)}${own ? ` <span class="own">${escaped(words.ownWords)}</span>` : ''}`))}
-${model.ports.length > 0 ? faceSvg(model.ports, 'system-ui, sans-serif') : ''}${ports.map((picture) => figure(picture, parts)).join('')}
-<h2>${escaped(words.sample)}</h2>${pairsOf(factRows(content))}
-<h2 id="claims">${escaped(words.claims)}</h2>${claims(parts)}${limits(parts)}
-${told.join('\n')}
-<h2 id="record">${escaped(words.record)}</h2>${record(parts)}
-${photos(parts)}
+<main>${amendment(parts)}${opening(parts)}
+${beside(content)}
+${following(parts, '')}
+${others.join('\n')}
 ${code === null ? '' : `<h2>${escaped(words.code)}</h2><p><code>${escaped(code)}</code><br>${escaped(words.check)}</p>`}</main>
 <script>${SCRIPT}</script></body></html>
 `;

@@ -1,5 +1,6 @@
 // Issuing a report: what it is made from is gathered, hashed, printed, and kept for ever.
 import type { ReportInput, StoredReport } from '@lastmark/contract';
+import type { FigureChange } from '@lastmark/core/conclusion';
 import { changesBetween, codeOf, figuresOfReport } from '@lastmark/core/report';
 import { judgeSample } from '@lastmark/core/verdict';
 import { eq } from 'drizzle-orm';
@@ -17,7 +18,7 @@ import {
   toReport,
   withAmendments,
 } from '../issued/store.ts';
-import { type Amending, gather, type ReportContent } from './content.ts';
+import { type Amending, type Asked, gather, type ReportContent, readContent } from './content.ts';
 import { reportHtml } from './html.ts';
 import { reportPdf } from './pdf.ts';
 import { picturesZip } from './pictures.ts';
@@ -29,9 +30,17 @@ async function amendingOf(db: Queries, sampleId: string, input: ReportInput): Pr
   if (row.sampleId !== sampleId) throw refused('report.amends', 'That is a report of another sample.');
   const [later] = await db.select({ code: reports.code }).from(reports).where(eq(reports.amends, row.id));
   if (later) throw conflict(`It was amended already: ${later.code} is the newer one. Amend that.`);
-  const before = JSON.parse(await contentText(db, row.id)) as ReportContent;
-  const was = toJudge(before.dossier);
-  const is = toJudge(await getDossier(db, sampleId));
+  const before = readContent(await contentText(db, row.id));
+  const changes: FigureChange[] = [];
+  const still = before.others.filter(({ dossier }) => input.otherSamples?.includes(dossier.sample.id));
+  for (const { dossier } of [before, ...still]) {
+    const was = toJudge(dossier);
+    const is = toJudge(await getDossier(db, dossier.sample.id));
+    const own = changesBetween(figuresOfReport(was, judgeSample(was)), figuresOfReport(is, judgeSample(is)));
+    changes.push(
+      ...own.map((one) => (before.others.length > 0 ? { ...one, name: `${dossier.sample.tag}: ${one.name}` } : one)),
+    );
+  }
   return {
     id: row.id,
     code: row.code,
@@ -39,7 +48,7 @@ async function amendingOf(db: Queries, sampleId: string, input: ReportInput): Pr
     kind: input.kind,
     reason: input.reason,
     fate: input.kind === 'follow-up' ? input.fate : null,
-    changes: changesBetween(figuresOfReport(was, judgeSample(was)), figuresOfReport(is, judgeSample(is))),
+    changes,
   };
 }
 
@@ -60,13 +69,16 @@ export async function issueReport(
     throw conflict('Another report has this id.');
   }
   const amends = await amendingOf(db, sampleId, input);
-  const { id, language, person } = input;
+  const { id, language, person, leaves = [], otherSamples = [] } = input;
   const content = await gather(db, sampleId, {
     id,
     language,
     person,
     issuedAt: issued.toISOString(),
     amends,
+    leaves,
+    makerSaw: input.makerSaw ?? null,
+    others: otherSamples.filter((other) => other !== sampleId),
     strict: true,
   });
   const plain = Buffer.from(JSON.stringify(content));
@@ -88,6 +100,8 @@ export async function issueReport(
     reason: amends?.reason ?? '',
     fate: input.kind === 'follow-up' ? input.fate : null,
     changes: [...(amends?.changes ?? [])],
+    leaves: [...content.leaves],
+    otherSamples: content.others.map(({ dossier }) => dossier.sample.id),
     size: pdf.length,
     issuedAt: issued,
   };
@@ -116,16 +130,24 @@ interface MadeReport {
 export async function draftReport(
   db: Database,
   sampleId: string,
-  language: ReportContent['language'],
   form: ReportForm,
+  asked: Pick<Asked, 'language' | 'leaves' | 'others'>,
 ): Promise<MadeReport> {
   const issuedAt = new Date().toISOString();
-  const content = await gather(db, sampleId, { id: '', language, person: '', issuedAt, amends: null, strict: false });
+  const content = await gather(db, sampleId, {
+    ...asked,
+    id: '',
+    person: '',
+    issuedAt,
+    amends: null,
+    makerSaw: null,
+    strict: false,
+  });
   return made(content, null, form);
 }
 
 /** A report that was issued, in another form: made from what was frozen, whatever is known by now. @throws 404 */
 export async function issuedAs(db: Database, reportId: string, form: Exclude<ReportForm, 'pdf'>): Promise<MadeReport> {
   const { code } = await reportRow(db, reportId);
-  return made(JSON.parse(await contentText(db, reportId)) as ReportContent, code, form);
+  return made(readContent(await contentText(db, reportId)), code, form);
 }

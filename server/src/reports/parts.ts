@@ -1,7 +1,7 @@
 // What every form of a report is made of, worked out once from its frozen content.
 import { type Language, sayLine } from '@lastmark/core/conclusion';
 import type { Picture } from '@lastmark/core/picture';
-import { picturesOf, REPORT_WORDS, recordedPictures, STATION_WORDS } from '@lastmark/core/report';
+import { type LeavableId, picturesOf, REPORT_WORDS, recordedPictures, STATION_WORDS } from '@lastmark/core/report';
 import { STATIONS_ABOUT, stationsOf } from '@lastmark/core/station';
 import { judgeSample, type Verdict } from '@lastmark/core/verdict';
 import { toJudge } from '../dossier/judged.ts';
@@ -24,10 +24,22 @@ export interface ReportParts {
   readonly ports: readonly Picture[];
   readonly stations: readonly StationPart[];
   readonly conclusion: readonly { readonly says: string; readonly own: boolean }[];
+  /** What was left out by choice, as it is said; empty where nothing was. */
+  readonly leftOut: string;
 }
 
+const leftOut = ({ leaves, language }: ReportContent, kind: string): string => {
+  const words = REPORT_WORDS[language];
+  const names = leaves.flatMap((id) => {
+    if (id === 'limits' || id === 'photos') return [words[id]];
+    const own = stationsOf(STATIONS_ABOUT, kind).find((one) => one.id === id);
+    return own ? [STATION_WORDS[language][id] ?? own.title] : [];
+  });
+  return names.length === 0 ? '' : `${words.left}: ${names.join(', ')}.`;
+};
+
 export function partsOf(content: ReportContent): ReportParts {
-  const { dossier, language, recorded, lines } = content;
+  const { dossier, language, recorded, lines, leaves } = content;
   const judged = toJudge(dossier);
   const verdict = judgeSample(judged);
   const { kind } = dossier.sample.model;
@@ -40,6 +52,7 @@ export function partsOf(content: ReportContent): ReportParts {
     ports: drawn.claims ?? [],
     stations: stationsOf(STATIONS_ABOUT, kind).flatMap(({ id, title }): StationPart[] => {
       if (id === 'intake' || id === 'claims' || id === 'verdict') return [];
+      if (leaves.includes(id satisfies LeavableId)) return [];
       const says = verdict.stations.find((one) => one.id === id)?.says ?? [];
       return [
         {
@@ -51,6 +64,7 @@ export function partsOf(content: ReportContent): ReportParts {
       ];
     }),
     conclusion: lines.map((line) => ({ says: sayLine(line, language), own: line.kind === 'own' })),
+    leftOut: leftOut(content, kind),
   };
 }
 

@@ -5,10 +5,11 @@ import { pictureWords, REPORT_WORDS } from '@lastmark/core/report';
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { SHEET_FONT } from '../sheet/fonts.ts';
 import { pdfmake } from '../sheet/printer.ts';
-import type { ReportContent } from './content.ts';
+import { besideOf } from './beside.ts';
+import { ownContent, type ReportContent } from './content.ts';
 import { partsOf, type ReportParts } from './parts.ts';
 import { deviationsOf, factRows, recordRows } from './rows.ts';
-import { claimTable, instrumentTable, limitTable, pairs } from './tables.ts';
+import { besideTables, claimTable, instrumentTable, limitTable, pairs } from './tables.ts';
 
 const MARGIN = 42;
 const WIDTH = 595 - 2 * MARGIN;
@@ -98,14 +99,14 @@ function recordPart({ content, verdict, words }: ReportParts): Content[] {
     heading(words.record),
     ...instrumentTable(content),
     pairs(recordRows(content)),
+    { text: words.notSafety, bold: true, margin: [0, 6, 0, 0] },
     { text: words.deviations, style: 'part' },
     deviations.length === 0 ? { text: words.none, style: 'note' } : { ul: [...deviations], margin: [0, 2, 0, 6] },
-    { text: words.notSafety, bold: true, margin: [0, 6, 0, 0] },
   ];
 }
 
 /** Pictures somebody chose, two beside each other, each with what it shows. */
-function photoPart({ content: { photos = [] }, words }: ReportParts): Content[] {
+function photoPart({ content: { photos }, words }: ReportParts): Content[] {
   if (photos.length === 0) return [];
   const shown = photos.map(
     ({ jpeg, caption, name }): Column => ({
@@ -146,24 +147,12 @@ function amendment({ amends, language }: ReportContent): Content[] {
   ];
 }
 
-/** Everything on its pages. @param code null for a draft */
-function body(content: ReportContent, code: string | null): Content[] {
-  const parts = partsOf(content);
-  const { verdict, words, conclusion } = parts;
-  const { dossier, language, person, issuedAt } = content;
+/** What a report opens with: the conclusion, the face, what each port was promised and proved. */
+function opening({ content, words, conclusion, ports, leftOut }: ReportParts): Content[] {
+  const { language } = content;
+  const { model } = content.dossier.sample;
   const say = (text: string) => pictureWords(text, language);
-  const { model } = dossier.sample;
-  const ports = parts.ports.map((picture) => pictured(picture, say));
   return [
-    { text: `${model.maker} ${model.model}`, style: 'title' },
-    {
-      text:
-        code === null
-          ? words.draft
-          : `${words.report} ${code} · ${filled(words.issued, { day: dayIn(issuedAt, language), person })}`,
-      style: 'facts',
-    },
-    ...amendment(content),
     heading(words.conclusion, true),
     {
       ul: conclusion.map(({ says, own }) => ({
@@ -180,16 +169,69 @@ function body(content: ReportContent, code: string | null): Content[] {
             margin: [0, 4, 0, 4],
           } as Content,
         ]),
-    ...ports,
+    ...ports.map((picture) => pictured(picture, say)),
+    ...(leftOut === '' ? [] : [{ text: leftOut, style: 'note' } as Content]),
+  ];
+}
+
+/** Everything of one sample that follows. */
+const following = (parts: ReportParts): Content[] => [
+  heading(parts.words.sample),
+  pairs(factRows(parts.content)),
+  heading(parts.words.claims),
+  ...claimTable(parts.content, parts.verdict),
+  ...limitTable(parts.content, parts.verdict),
+  ...stationParts(parts),
+  ...recordPart(parts),
+  ...photoPart(parts),
+];
+
+/** Several samples beside each other; nothing in a report of one. */
+function beside(content: ReportContent): Content[] {
+  const table = besideOf(content);
+  const words = REPORT_WORDS[content.language];
+  return table
+    ? [heading(words.beside), { text: words.besideNote, style: 'note' }, ...besideTables(table, words.figure)]
+    : [];
+}
+
+/** Another sample of the report: on pages of its own. */
+function other(parts: ReportParts): Content[] {
+  const { model, tag } = parts.content.dossier.sample;
+  return [
+    {
+      text: `${model.maker} ${model.model} ${tag}`,
+      style: 'title',
+      pageBreak: 'before',
+      tocItem: true,
+      tocStyle: { bold: true },
+    },
+    ...opening(parts),
+    ...following(parts),
+  ];
+}
+
+/** Everything on its pages. @param code null for a draft */
+function body(content: ReportContent, code: string | null): Content[] {
+  const parts = partsOf(content);
+  const { words } = parts;
+  const { dossier, language, person, issuedAt } = content;
+  const { model } = dossier.sample;
+  return [
+    { text: `${model.maker} ${model.model}`, style: 'title' },
+    {
+      text:
+        code === null
+          ? words.draft
+          : `${words.report} ${code} · ${filled(words.issued, { day: dayIn(issuedAt, language), person })}`,
+      style: 'facts',
+    },
+    ...amendment(content),
+    ...opening(parts),
     { toc: { title: { text: words.contents, style: 'part' }, numberStyle: { bold: true } }, margin: [0, 8, 0, 0] },
-    heading(words.sample),
-    pairs(factRows(content)),
-    heading(words.claims),
-    ...claimTable(content, verdict),
-    ...limitTable(content, verdict),
-    ...stationParts(parts),
-    ...recordPart(parts),
-    ...photoPart(parts),
+    ...beside(content),
+    ...following(parts),
+    ...content.others.flatMap((own) => other(partsOf(ownContent(content, own)))),
     ...(code === null
       ? []
       : ([

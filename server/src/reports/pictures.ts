@@ -3,7 +3,8 @@ import { type Picture, toSvg } from '@lastmark/core/picture';
 import { pictureWords } from '@lastmark/core/report';
 import { csvText } from '@lastmark/core/table';
 import { strToU8, type Zippable, zipSync } from 'fflate';
-import type { ReportContent } from './content.ts';
+import { besideOf } from './beside.ts';
+import { ownContent, type ReportContent } from './content.ts';
 import { allPictures, partsOf } from './parts.ts';
 import { claimRows } from './rows.ts';
 
@@ -16,14 +17,13 @@ const fileName = (picture: Picture, at: number): string =>
     .slice(0, 60)
     .toLowerCase()}`;
 
-/** The archive; the same content makes the same bytes. */
-export function picturesZip(content: ReportContent): Uint8Array {
+/** Files of one sample. @param folder what their names begin with */
+function filesOf(content: ReportContent, folder: string): Zippable {
   const parts = partsOf(content);
-  const { language, issuedAt } = content;
-  const say = (text: string) => pictureWords(text, language);
+  const say = (text: string) => pictureWords(text, content.language);
   const files: Zippable = {};
   allPictures(parts).forEach((picture, at) => {
-    const name = fileName(picture, at);
+    const name = `${folder}${fileName(picture, at)}`;
     files[`${name}.svg`] = strToU8(
       toSvg(picture, {
         width: 900,
@@ -35,7 +35,7 @@ export function picturesZip(content: ReportContent): Uint8Array {
     files[`${name}.csv`] = strToU8(csvText(picture.table));
   });
   const rows = claimRows(content, parts.verdict);
-  files['claims.csv'] = strToU8(
+  files[`${folder}claims.csv`] = strToU8(
     csvText([
       ['promised', 'printed', 'state', 'found', 'counts_as_kept', 'condition'],
       ...rows.map(({ promise, printed, stateWords, found, limit, condition }) => [
@@ -48,5 +48,23 @@ export function picturesZip(content: ReportContent): Uint8Array {
       ]),
     ]),
   );
-  return zipSync(files, { level: 6, mtime: new Date(issuedAt) });
+  return files;
+}
+
+/** The archive; the same content makes the same bytes. Other samples of a report stand in folders of their tags. */
+export function picturesZip(content: ReportContent): Uint8Array {
+  const table = besideOf(content);
+  const files: Zippable = {
+    ...filesOf(content, ''),
+    ...(table && {
+      'beside.csv': strToU8(
+        csvText([['figure', ...table.heads], ...table.rows.map(({ name, cells }) => [name, ...cells])]),
+      ),
+    }),
+    ...Object.assign(
+      {},
+      ...content.others.map((own) => filesOf(ownContent(content, own), `${own.dossier.sample.tag}/`)),
+    ),
+  };
+  return zipSync(files, { level: 6, mtime: new Date(content.issuedAt) });
 }

@@ -81,11 +81,14 @@ export interface LimitRowOf {
 }
 
 /** Limit sets it was held against with a verdict. */
-export const limitRows = ({ language }: ReportContent, verdict: Verdict): readonly LimitRowOf[] =>
-  [
-    ...(verdict.results.idle?.limits ?? []),
-    ...(verdict.results.efficiency?.limits ?? []).flatMap(({ lines: own }) => own),
-  ]
+export const limitRows = ({ language, leaves }: ReportContent, verdict: Verdict): readonly LimitRowOf[] =>
+  (leaves.includes('limits')
+    ? []
+    : [
+        ...(verdict.results.idle?.limits ?? []),
+        ...(verdict.results.efficiency?.limits ?? []).flatMap(({ lines: own }) => own),
+      ]
+  )
     .filter(({ standing }) => standing === 'verdict')
     .map((line) => {
       const quantity = line.quantity === 'no-load-power' ? 'power' : 'efficiency';
@@ -131,7 +134,7 @@ export function instrumentRows({ dossier, language, issuedAt }: ReportContent): 
 type Pair = readonly [name: string, value: string];
 
 /** What it is, as somebody entered it. */
-export function factRows({ dossier, language }: ReportContent): readonly Pair[] {
+export function factRows({ dossier, language, makerSaw }: ReportContent): readonly Pair[] {
   const words = REPORT_WORDS[language];
   const { model, unit, tag } = dossier.sample;
   const sides = [model.length, model.width, model.height];
@@ -153,7 +156,13 @@ export function factRows({ dossier, language }: ReportContent): readonly Pair[] 
           [words.input, model.inputRating || words.notRecorded],
           [words.ports, model.ports.map(({ label }) => label).join(', ') || words.notRecorded],
         ] as const)),
-    [words.obtained, `${obtained}${unit.disclosure ? `. ${unit.disclosure}` : ''}`],
+    [
+      words.obtained,
+      [
+        unit.disclosure ? `${obtained}. ${unit.disclosure}` : obtained,
+        ...(makerSaw === null ? [] : [makerSaw ? words.makerSaw : words.makerDidNot]),
+      ].join(makerSaw === null || unit.disclosure.endsWith('.') ? ' ' : '. '),
+    ],
   ];
 }
 

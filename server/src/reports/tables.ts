@@ -2,6 +2,7 @@
 import { REPORT_WORDS } from '@lastmark/core/report';
 import type { Verdict } from '@lastmark/core/verdict';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
+import type { Beside } from './beside.ts';
 import type { ReportContent } from './content.ts';
 import { claimRows, instrumentRows, limitRows } from './rows.ts';
 
@@ -27,6 +28,21 @@ export const pairs = (rows: readonly (readonly [string, string])[]): Content => 
   layout: 'noBorders',
   margin: [0, 2, 0, 8],
 });
+
+/** Columns of samples a page holds. */
+const A_PAGE = 4;
+
+/** Several samples beside each other: four to a table, the names of the rows before each. */
+export const besideTables = ({ heads, rows }: Beside, figure: string): Content[] =>
+  Array.from({ length: Math.ceil(heads.length / A_PAGE) }, (_, at) => {
+    const part = <T>(all: readonly T[]) => all.slice(at * A_PAGE, (at + 1) * A_PAGE);
+    const own = part(heads);
+    return table(
+      [110, ...own.map(() => '*')],
+      [figure, ...own],
+      rows.map(({ name, cells }): TableCell[] => [{ text: name, bold: true }, ...part(cells)]),
+    );
+  });
 
 /** Every claim, the worst first, with what was found, what counts as kept, and under which condition. */
 export function claimTable(content: ReportContent, verdict: Verdict): Content[] {

@@ -16,6 +16,12 @@ import { Frame } from './Frame.tsx';
 
 const router = createBrowserRouter([
   {
+    // For a phone: nothing around it.
+    path: 'photo/:tag',
+    errorElement: <FailedPage />,
+    lazy: async () => ({ Component: (await import('../phone/PhonePage.tsx')).PhonePage }),
+  },
+  {
     element: <Frame />,
     errorElement: <FailedPage />,
     children: [

@@ -3,8 +3,10 @@ import type { AttachmentInfo } from '@lastmark/contract/types';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type DragEvent, useState } from 'react';
+import { sizeWords, uploadAttachment } from '../api/attachments.ts';
 import { api } from '../api/client.ts';
 import { takeBackImport } from '../api/imports.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
@@ -13,21 +15,12 @@ import { CaptionDialog } from './CaptionDialog.tsx';
 import { FileButton } from './FileButton.tsx';
 
 const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.csv,.tsv,.txt,.log,.json';
-const LARGEST = 20 * 1024 * 1024;
 
 interface Props {
   readonly owner: AttachmentInfo['owner'];
   readonly ownerId: string;
   /** Show nothing but a small link while there is no file. */
   readonly compact?: boolean;
-}
-
-const sizeWords = (bytes: number): string =>
-  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
-
-async function upload(owner: Props['owner'], ownerId: string, file: File): Promise<void> {
-  if (file.size > LARGEST) throw new Error(`${file.name} has ${sizeWords(file.size)}; 20 MB is the most.`);
-  await api(`/attachments?${new URLSearchParams({ owner, ownerId, name: file.name })}`, { method: 'POST', body: file });
 }
 
 interface TileProps {
@@ -114,6 +107,27 @@ function Tile({ file, onRemove, onDescribe, onTakeBack }: TileProps) {
   );
 }
 
+const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
+
+/** How a phone on the same network sends its photos. */
+function ByPhone({ tag }: { readonly tag: string }) {
+  const { hostname, origin } = window.location;
+  return (
+    <Typography variant="body2" color="text.secondary" sx={{ mt: 0.75 }}>
+      {LOOPBACK.includes(hostname) ? (
+        <>
+          With a phone: start Lastmark with <code>HOST</code> so that this network reaches it, then open{' '}
+          <code>/photo/{tag}</code> at its address there.
+        </>
+      ) : (
+        <>
+          With a phone on this network: open <code>{`${origin}/photo/${tag}`}</code>
+        </>
+      )}
+    </Typography>
+  );
+}
+
 export function Attachments({ owner, ownerId, compact = false }: Props) {
   const { dossier } = useSample();
   const sampleId = dossier.sample.id;
@@ -123,7 +137,7 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
   const refresh = () => queryClient.invalidateQueries({ queryKey: ['attachments', sampleId] });
   const add = useMutation({
     mutationFn: async (files: readonly File[]) => {
-      for (const file of files) await upload(owner, ownerId, file);
+      for (const file of files) await uploadAttachment(owner, ownerId, file);
     },
     onSettled: refresh,
   });
@@ -193,6 +207,7 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
       >
         {add.isPending ? 'Attaching…' : compact ? 'Attach' : 'Attach photos or files'}
       </FileButton>
+      {owner === 'sample' && !compact && <ByPhone tag={dossier.sample.tag} />}
       {described && <CaptionDialog file={described} onClose={() => setDescribed(null)} onKept={refresh} />}
       {failed && (
         <Alert severity="error" sx={{ mt: 1 }}>

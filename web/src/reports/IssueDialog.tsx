@@ -1,8 +1,9 @@
 // Issuing a report, or one that amends another: once issued it is never rewritten.
 import type { ReportInput, StoredReport } from '@lastmark/contract/types';
 import { LANGUAGE_NAMES, LANGUAGES, type Language } from '@lastmark/core/conclusion';
-import { FATES, type Fate } from '@lastmark/core/report';
+import { FATES, type Fate, type LeavableId, MOST_OTHERS } from '@lastmark/core/report';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { ulid } from 'ulid';
@@ -11,11 +12,14 @@ import { queryClient } from '../api/queries.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
+import type { Chosen } from '../parts/SampleField.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { useSettings } from '../state/settings.tsx';
+import { SectionChoice } from './SectionChoice.tsx';
 
 interface Props {
   readonly sampleId: string;
+  readonly kind: string;
   /** The one it amends; null for a first report. */
   readonly amends: StoredReport | null;
   readonly onClose: () => void;
@@ -27,9 +31,23 @@ interface Form {
   readonly kind: 'correction' | 'follow-up';
   readonly fate: Fate;
   readonly reason: string;
+  readonly saw: 'unstated' | 'saw' | 'did not';
+  readonly leaves: readonly LeavableId[];
+  readonly others: readonly Chosen[];
 }
 
-export function IssueDialog({ sampleId, amends, onClose }: Props) {
+const TAG_LENGTH = 6;
+/** A sample of the forerunner, by its tag: what is printed on its label. */
+const byTag = (id: string, kind: string): Chosen => ({ id, name: id.slice(-TAG_LENGTH), kind: kind as Chosen['kind'] });
+
+const draftAddress = (sampleId: string, { language, leaves, others }: Form): string => {
+  const query = new URLSearchParams({ language });
+  if (leaves.length > 0) query.set('leaves', leaves.join(','));
+  if (others.length > 0) query.set('otherSamples', others.map(({ id }) => id).join(','));
+  return `/api/samples/${sampleId}/report.pdf?${query}`;
+};
+
+export function IssueDialog({ sampleId, kind, amends, onClose }: Props) {
   const { person, reportLanguage, change } = useSettings();
   const notify = useNotify();
   const [id] = useState(ulid);
@@ -39,10 +57,20 @@ export function IssueDialog({ sampleId, amends, onClose }: Props) {
     kind: 'correction',
     fate: 'held up well',
     reason: '',
+    saw: 'unstated',
+    leaves: amends?.leaves ?? [],
+    others: (amends?.otherSamples ?? []).map((other) => byTag(other, kind)),
   });
-  const { control, values } = form;
+  const { control, values, set } = form;
   const issue = async () => {
-    const head = { id, language: values.language, person: values.person.trim() };
+    const head = {
+      id,
+      language: values.language,
+      person: values.person.trim(),
+      leaves: [...values.leaves],
+      otherSamples: values.others.map((other) => other.id),
+      ...(values.saw === 'unstated' ? {} : { makerSaw: values.saw === 'saw' }),
+    };
     const amending = { ...head, amends: amends?.id ?? '', reason: values.reason.trim() };
     const report: ReportInput = !amends
       ? { kind: 'first', ...head }
@@ -54,7 +82,8 @@ export function IssueDialog({ sampleId, amends, onClose }: Props) {
     await queryClient.invalidateQueries({ queryKey: ['reports'] });
     notify(`Issued as ${code}.`);
   };
-  const ready = values.person.trim() !== '' && (!amends || values.reason.trim() !== '');
+  const ready =
+    values.person.trim() !== '' && values.others.length <= MOST_OTHERS && (!amends || values.reason.trim() !== '');
   return (
     <FormDialog
       title={amends ? `Amend ${amends.code}` : 'Issue the report'}
@@ -63,6 +92,12 @@ export function IssueDialog({ sampleId, amends, onClose }: Props) {
       onClose={onClose}
       action="Issue"
       ready={ready}
+      width="md"
+      more={
+        <Button href={draftAddress(sampleId, values)} target="_blank" sx={{ mr: 'auto' }}>
+          Look at it as a draft
+        </Button>
+      }
     >
       {amends && (
         <>
@@ -88,7 +123,7 @@ export function IssueDialog({ sampleId, amends, onClose }: Props) {
           />
         </>
       )}
-      <Box sx={{ display: 'grid', gridTemplateColumns: '2fr 1fr', gap: 1.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '3fr 2fr 3fr', gap: 1.5 }}>
         <TextInput control={control} name="person" label="Issued by" max={80} required />
         <ChoiceInput
           control={control}
@@ -96,7 +131,21 @@ export function IssueDialog({ sampleId, amends, onClose }: Props) {
           label="In"
           options={LANGUAGES.map((value) => ({ value, label: LANGUAGE_NAMES[value] }))}
         />
+        <ChoiceInput
+          control={control}
+          name="saw"
+          label="The maker, before"
+          options={[
+            { value: 'unstated', label: 'nothing is said' },
+            { value: 'saw', label: 'saw the text' },
+            { value: 'did not', label: 'did not see it' },
+          ]}
+        />
       </Box>
+      <SectionChoice kind={kind} leaves={values.leaves} others={values.others} sampleId={sampleId} onChange={set} />
+      {values.others.length > MOST_OTHERS && (
+        <Typography color="error">At most {MOST_OTHERS} other samples stand in one report.</Typography>
+      )}
       <Typography variant="body2" color="text.secondary">
         {amends
           ? 'The forerunner stays as it is and says that it was amended. Figures that changed are named by themselves.'

@@ -1,7 +1,7 @@
 // Conclusions, and what was issued of them. A report is never changed: what changed since is a row of its own.
 import type { ReportInput } from '@lastmark/contract';
 import type { ConclusionLine, FigureChange, Language } from '@lastmark/core/conclusion';
-import type { Fate } from '@lastmark/core/report';
+import type { Fate, LeavableId } from '@lastmark/core/report';
 import { type AnyMySqlColumn, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core';
 import { bytesColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { samples } from './shelf.ts';
@@ -35,6 +35,9 @@ export const reports = mysqlTable(
     reason: varchar('reason', { length: 1000 }).notNull(),
     fate: varchar('fate', { length: 20 }).$type<Fate>(),
     changes: jsonColumn<FigureChange[]>('changes').notNull(),
+    /** Sections it leaves out, and the other samples in it; null in reports of before there was a choice. */
+    leaves: jsonColumn<LeavableId[]>('leaves'),
+    otherSamples: jsonColumn<string[]>('other_samples'),
     size: int('size').notNull(),
     issuedAt: momentColumn('issued_at').notNull(),
   },

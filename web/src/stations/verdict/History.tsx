@@ -1,4 +1,5 @@
 // What happened to the sample so far: taken in, measured, its units.
+import type { StoredReport } from '@lastmark/contract/types';
 import { currentRuns } from '@lastmark/core/run';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
@@ -7,7 +8,27 @@ import { useSample } from '../../state/sample.tsx';
 
 const day = (iso: string): string => iso.slice(0, 10);
 
-export function History() {
+/** What was issued of it, the newest last. */
+function Issued({ reports }: { readonly reports: readonly StoredReport[] }) {
+  const inOrder = [...reports].reverse();
+  return (
+    <Typography>
+      Reports:{' '}
+      {inOrder.map(({ id, code, issuedAt, fate, kind }, at) => (
+        <span key={id}>
+          {at > 0 && ' · '}
+          <a href={`/api/reports/${id}/report.pdf`} target="_blank" rel="noreferrer">
+            {code}
+          </a>{' '}
+          of {day(issuedAt)}
+          {kind === 'correction' ? ', a correction' : fate ? `, ${fate}` : ''}
+        </span>
+      ))}
+    </Typography>
+  );
+}
+
+export function History({ reports }: { readonly reports: readonly StoredReport[] }) {
   const { dossier } = useSample();
   const { sample, points, runs, captures, readOuts, cableRuns, checks } = dossier;
   const taken = [...points, ...runs, ...captures, ...readOuts, ...cableRuns, ...currentRuns(checks)]
@@ -42,6 +63,7 @@ export function History() {
           ))}
         </Typography>
       )}
+      {reports.length > 0 && <Issued reports={reports} />}
     </Box>
   );
 }

@@ -10,7 +10,7 @@ import { reportsQuery } from '../../reports/queries.ts';
 import { ReportTable } from '../../reports/ReportTable.tsx';
 import { useSettings } from '../../state/settings.tsx';
 
-export function ReportsOfSample({ sampleId }: { readonly sampleId: string }) {
+export function ReportsOfSample({ sampleId, kind }: { readonly sampleId: string; readonly kind: string }) {
   const { reportLanguage } = useSettings();
   const { data } = useQuery(reportsQuery(sampleId));
   const [open, setOpen] = useState<StoredReport | 'first' | null>(null);
@@ -42,7 +42,12 @@ export function ReportsOfSample({ sampleId }: { readonly sampleId: string }) {
         </Typography>
       )}
       {open && (
-        <IssueDialog sampleId={sampleId} amends={open === 'first' ? null : open} onClose={() => setOpen(null)} />
+        <IssueDialog
+          sampleId={sampleId}
+          kind={kind}
+          amends={open === 'first' ? null : open}
+          onClose={() => setOpen(null)}
+        />
       )}
     </Box>
   );

@@ -1,4 +1,5 @@
 // The sample at a glance: what each port was promised and proved, its figures, the conclusion, claims, history, ways out.
+import type { StoredReport } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -8,6 +9,7 @@ import { CableFace } from '../../parts/CableFace.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QueryGate } from '../../parts/QueryGate.tsx';
 import { Term } from '../../parts/Term.tsx';
+import { reportsQuery } from '../../reports/queries.ts';
 import { useSample } from '../../state/sample.tsx';
 import { ClaimGroups } from './ClaimGroups.tsx';
 import { ConclusionPanel } from './ConclusionPanel.tsx';
@@ -20,7 +22,7 @@ import { TrialsOfSample } from './TrialsOfSample.tsx';
 import { conclusionQuery } from './useConclusion.ts';
 
 /** All of it at once, so that nothing moves; what is fetched later stands below. */
-function AtAGlance() {
+function AtAGlance({ reports }: { readonly reports: readonly StoredReport[] }) {
   const { dossier, verdict } = useSample();
   const { sample, profile } = dossier;
   return (
@@ -47,7 +49,7 @@ function AtAGlance() {
           Nothing to judge yet. <Link to={`/samples/${sample.id}/claims`}>Type what the label promises</Link>.
         </Typography>
       )}
-      <History />
+      <History reports={reports} />
       <Typography variant="body2" color="text.secondary">
         {profile.rule === 'guarded'
           ? 'Guarded: proven only if value − U clears the limit, short only if value + U misses it.'
@@ -55,7 +57,7 @@ function AtAGlance() {
         <Term of="U" /> is k = 2, about 95 %. A result from Lastmark is not a safety certification.
       </Typography>
       <TrialsOfSample sampleId={sample.id} />
-      <ReportsOfSample sampleId={sample.id} />
+      <ReportsOfSample sampleId={sample.id} kind={sample.model.kind} />
     </>
   );
 }
@@ -63,6 +65,7 @@ function AtAGlance() {
 export function VerdictPage() {
   const { sample } = useSample().dossier;
   const conclusion = useQuery(conclusionQuery(sample.id));
+  const reports = useQuery(reportsQuery(sample.id));
   const base = `/api/samples/${sample.id}`;
   return (
     <Box sx={{ maxWidth: 1240 }}>
@@ -81,7 +84,11 @@ export function VerdictPage() {
         </Button>
       </PageHead>
       <QueryGate query={conclusion} what="the conclusion">
-        {() => <AtAGlance />}
+        {() => (
+          <QueryGate query={reports} what="its reports">
+            {({ items }) => <AtAGlance reports={items} />}
+          </QueryGate>
+        )}
       </QueryGate>
     </Box>
   );

@@ -17,6 +17,7 @@ import { ulid } from 'ulid';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
+import { PhrasePicker } from './PhrasePicker.tsx';
 
 export interface Worded {
   /** Place of the line; null for a new one. */
@@ -75,6 +76,11 @@ export function WordingDialog({ worded: { line }, language, onKeep, onClose }: P
           error: refusal !== null,
           helperText: refusal ?? (own ? 'Marked as own words in every report.' : ' '),
         }}
+      />
+      <PhrasePicker
+        language={language}
+        sentence={line?.kind === 'sentence' ? line.sentence : null}
+        onTake={(text) => set({ text })}
       />
       {line?.kind === 'sentence' && (
         <>

@@ -1,0 +1,2 @@
+ALTER TABLE `reports` ADD `leaves` json;--> statement-breakpoint
+ALTER TABLE `reports` ADD `other_samples` json;

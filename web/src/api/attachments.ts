@@ -1,0 +1,19 @@
+// Files on their way to what they belong to.
+import type { AttachmentInfo } from '@lastmark/contract/types';
+import { api } from './client.ts';
+
+const LARGEST = 20 * 1024 * 1024;
+
+export const sizeWords = (bytes: number): string =>
+  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+
+/** @throws Error in words for one that is too large, ApiProblem for one the server refuses */
+export async function uploadAttachment(
+  owner: AttachmentInfo['owner'],
+  ownerId: string,
+  file: File,
+): Promise<AttachmentInfo> {
+  if (file.size > LARGEST) throw new Error(`${file.name} has ${sizeWords(file.size)}; 20 MB is the most.`);
+  const query = new URLSearchParams({ owner, ownerId, name: file.name });
+  return api<AttachmentInfo>(`/attachments?${query}`, { method: 'POST', body: file });
+}
