@@ -57,7 +57,7 @@ function Camera({ sample }: { readonly sample: SampleRow }) {
     },
   });
   const captioned = async () => {
-    const { items } = await api<{ items: AttachmentInfo[] }>(`/samples/${sample.id}/attachments`);
+    const { items } = await api<{ items: AttachmentInfo[] }>(`/attachments?sampleId=${sample.id}`);
     setSent((before) => before.map((one) => items.find(({ id }) => id === one.id) ?? one));
   };
   return (

@@ -50,7 +50,7 @@ function AtAGlance({ reports }: { readonly reports: readonly StoredReport[] }) {
         </Typography>
       )}
       <History reports={reports} />
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="text.secondary" sx={{ mb: 2.5 }}>
         {profile.rule === 'guarded'
           ? 'Guarded: proven only if value − U clears the limit, short only if value + U misses it.'
           : 'Simple: the value against the limit.'}{' '}
