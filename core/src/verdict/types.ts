@@ -43,6 +43,12 @@ export interface SampleFacts {
   readonly ports: readonly PortFacts[];
   /** kg, null while not weighed */
   readonly mass: number | null;
+  /** m, along its three sides; null or left out while not measured. */
+  readonly length?: number | null | undefined;
+  readonly width?: number | null | undefined;
+  readonly height?: number | null | undefined;
+  /** Whether its plug was measured and weighed with it. */
+  readonly withPlug?: boolean | undefined;
   readonly prices: readonly PriceFacts[];
   /** Whether its plug has an earth, and what form it has; left out where that is not known. */
   readonly plugEarthed?: boolean | undefined;

@@ -1,0 +1,3 @@
+// Measures: what samples are compared by, and their values of one sample.
+export * from './about.ts';
+export * from './of-sample.ts';

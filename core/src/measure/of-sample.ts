@@ -1,0 +1,217 @@
+// The values of every measure of one sample, each under its condition, from what was judged.
+
+import { pricePerMetre } from '../cable/index.ts';
+import { mainsLabel, type Output } from '../reading/index.ts';
+import { isStated, type Measured, standardUncertainty } from '../uncertainty/index.ts';
+import type { Dossier, Verdict } from '../verdict/index.ts';
+import type { PriceFacts, SampleFacts } from '../verdict/types.ts';
+import type { MeasureId, MeasureValue } from './about.ts';
+
+type Put = (
+  measure: MeasureId,
+  condition: string,
+  value: number | null | undefined,
+  more?: Partial<MeasureValue>,
+) => void;
+
+const NOTHING_MORE = { u: 0, common: 0, meters: '', at: null, below: false } as const;
+
+/** What a result brings: its uncertainty in its two parts, and whose meters. */
+const known = (of: Measured, meters: string): Partial<MeasureValue> =>
+  isStated(of) ? { u: standardUncertainty(of), common: of.uInstrument, meters } : { u: null, common: 0, meters };
+
+const wattsOf = (outputs: readonly Output[]): number => outputs.reduce((sum, { volts, amps }) => sum + volts * amps, 0);
+
+/** Meters that read some points: their ids, each once, in one order. */
+function metersOf({ points, rigs }: Dossier, pointIds: readonly string[], which: 'mains' | 'all'): string {
+  const used = new Set<string>();
+  for (const { id, rigId } of points) {
+    if (!pointIds.includes(id)) continue;
+    const meters = rigs.find((rig) => rig.id === rigId)?.meters;
+    for (const meter of which === 'mains' ? [meters?.mains] : [meters?.mains, meters?.outputVolts, meters?.outputAmps])
+      if (meter) used.add(meter);
+  }
+  return [...used].sort().join('+');
+}
+
+const newestOf = ({ points }: Dossier, ids: readonly string[]): string | null =>
+  points
+    .filter(({ id }) => ids.includes(id))
+    .map(({ takenAt }) => takenAt)
+    .sort()
+    .at(-1) ?? null;
+
+/** Newest price of each kind and currency. */
+function pricesOf(prices: readonly PriceFacts[]): readonly PriceFacts[] {
+  const newest = new Map<string, PriceFacts>();
+  for (const price of prices) {
+    const key = `${price.currency} ${price.kind}`;
+    const before = newest.get(key);
+    if (!before || before.date < price.date) newest.set(key, price);
+  }
+  return [...newest.values()].filter(({ amount }) => amount > 0);
+}
+
+function ofIntake(put: Put, sample: SampleFacts, watts: number | null): void {
+  const { mass, length, width, height, ports, cable } = sample;
+  // A plug that is part of it weighs with it: with and without are never set beside each other.
+  const plug =
+    sample.kind === 'cable' || sample.kind === 'car' ? '' : sample.withPlug === false ? 'without plug' : 'with plug';
+  put('watts', '', watts);
+  if (sample.kind !== 'cable') put('ports', '', ports.length > 0 ? ports.length : null);
+  put('mass', plug, mass);
+  const volume = length != null && width != null && height != null ? length * width * height : null;
+  put('volume', plug, volume);
+  if (watts) {
+    put('mass-per-watt', plug, mass === null ? null : mass / watts);
+    put('size-per-watt', plug, volume === null ? null : volume / watts);
+  }
+  for (const price of pricesOf(sample.prices)) {
+    const basis = `${price.currency}, ${price.kind}`;
+    const at = { at: `${price.date}T00:00:00.000Z` };
+    put('price', basis, price.amount, at);
+    if (watts) put('price-per-watt', basis, price.amount / watts, at);
+    if (ports.length > 0) put('price-per-port', basis, price.amount / ports.length, at);
+    if (cable)
+      put(
+        'price-per-metre',
+        basis,
+        pricePerMetre({ amount: price.amount, pack: cable.pack, length: cable.length }),
+        at,
+      );
+  }
+  if (cable) put('length', '', cable.length);
+}
+
+/** States in which a promise was held against something measured. */
+const DECIDED = ['proven', 'short', 'unreachable'] as const;
+
+function ofClaims(put: Put, { claims }: Verdict): void {
+  const decided = claims.filter(({ state }) => (DECIDED as readonly string[]).includes(state));
+  if (decided.length === 0) return;
+  put('proven-share', 'of those decided', decided.filter(({ state }) => state === 'proven').length / decided.length);
+}
+
+/** The loading of the most power that was measured at a mains: what "full load" means of a sample. */
+const mainSeries = ({ results }: Verdict) =>
+  [...(results.efficiency?.series ?? [])].sort((a, b) => b.nameplateWatts - a.nameplateWatts);
+
+function ofEfficiency(put: Put, dossier: Dossier, verdict: Verdict): void {
+  const told = new Set<string>();
+  for (const { byMains } of mainSeries(verdict))
+    for (const { mains, loads, average, lightLoad } of byMains) {
+      const at = mainsLabel(mains);
+      const once = (what: string): boolean => !told.has(`${what} ${at}`) && told.add(`${what} ${at}`) !== undefined;
+      const ids = loads.flatMap(({ pointIds }) => pointIds);
+      const more = (of: Measured, of_: readonly string[] = ids) => ({
+        ...known(of, metersOf(dossier, of_, 'all')),
+        at: newestOf(dossier, of_),
+      });
+      if (average && once('average')) put('average-efficiency', `four points, ${at}`, average.value, more(average));
+      if (lightLoad && once('light')) put('light-load-efficiency', at, lightLoad.value, more(lightLoad));
+      const full = loads.find(({ load }) => load === 1);
+      if (full && once('full')) put('full-load-loss', at, full.loss.value, more(full.loss, full.pointIds));
+    }
+}
+
+function ofIdle(put: Put, dossier: Dossier, { results }: Verdict): void {
+  for (const { mains, attached, watts, below, pointIds } of results.idle?.draws ?? []) {
+    const hangs = attached === 'nothing' ? '' : `, ${attached}`;
+    put('idle', `${mainsLabel(mains)}${hangs}`, below ?? watts.value, {
+      ...known(watts, metersOf(dossier, pointIds, 'mains')),
+      at: newestOf(dossier, pointIds),
+      below: below !== null,
+    });
+  }
+}
+
+/** Times are compared from where the device began: to the whole ten per cent. */
+const fromWords = (level: number): string => `from ${Math.round(level * 10) * 10} %`;
+
+function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
+  const { results } = verdict;
+  for (const { held } of results.proof?.holds ?? []) {
+    const watts = verdict.figures.watts;
+    if (held && watts && held.watts >= watts * (1 - dossier.profile.allowance))
+      put('hold', 'whole power', held.seconds);
+  }
+  for (const cell of results.ripple?.cells ?? [])
+    if (cell.load === 'rated load')
+      put(
+        'ripple',
+        `${cell.volts} V, rated load, ${mainsLabel(cell.mains)}`,
+        cell.measured.value,
+        known(cell.measured, ''),
+      );
+  for (const soak of results.heat?.soaks ?? []) {
+    const { rise, mains, loss } = soak;
+    if (!rise) continue;
+    const [low, high] = rise.interval;
+    // An interval of 95 % is taken as ± 1.96 u; one that is open on a side tells no uncertainty.
+    const u = low === null || high === null ? null : (high - low) / (2 * 1.96);
+    const full = verdict.figures.watts !== null && wattsOf(soak.outputs) >= 0.9 * verdict.figures.watts;
+    const load = full ? 'full load' : `${Math.round(wattsOf(soak.outputs))} W`;
+    put('touch-rise', `${load}, ${mainsLabel(mains)}`, rise.steady, { u });
+    if (soak.perWatt !== null && loss)
+      put('rise-per-watt', mainsLabel(mains), soak.perWatt, { u: u === null ? null : u / loss });
+  }
+  const ports = dossier.sample.ports.map(({ label }) => label);
+  for (const { device, place, workload, session } of results.devices?.sessions ?? []) {
+    const { times } = session;
+    const start = session.startLevel;
+    // Which port it hung on is the charger's own: the cable and the mains are the condition.
+    const [port = '', ...others] = place.split(', ');
+    const under = (ports.includes(port) ? others : [port, ...others]).join(', ');
+    for (const level of ['50', '80', '100'] as const) {
+      const seconds = times[level];
+      if (seconds !== null && start !== null)
+        put(
+          'charge-time',
+          `${device} ${fromWords(start)} to ${level} %, ${under}${workload ? `, ${workload}` : ''}`,
+          seconds,
+        );
+    }
+  }
+}
+
+function ofCables(put: Put, { sample }: Dossier, { results }: Verdict): void {
+  const loop = results.resistance?.loop;
+  const length = sample.cable?.length;
+  if (loop) {
+    put('loop-resistance', 'at 20 °C', loop.value, known(loop, ''));
+    if (length) {
+      const { u, common, ...rest } = known(loop, '');
+      put('resistance-per-metre', 'at 20 °C, contacts included', loop.value / length, {
+        ...rest,
+        u: u == null ? null : u / length,
+        common: (common ?? 0) / length,
+      });
+    }
+  }
+  const bends = results.bends;
+  if (bends?.failed) put('bends', 'until it failed', bends.failed.count);
+}
+
+/**
+ * Every value there is of a judged sample, SI, each measure at most once a condition: the worse of two, since nobody chose.
+ * What is not finite is no value.
+ */
+export function measuresOf(dossier: Dossier, verdict: Verdict): readonly MeasureValue[] {
+  const all = new Map<string, MeasureValue>();
+  const put: Put = (measure, condition, value, more = {}) => {
+    if (value == null || !Number.isFinite(value)) return;
+    const key = `${measure} ${condition}`;
+    const before = all.get(key);
+    const one: MeasureValue = { ...NOTHING_MORE, ...more, measure, condition, value };
+    // The first is of the greatest power; only ripple, heat and holds can come twice, and there more says more.
+    if (before && before.value >= value) return;
+    all.set(key, one);
+  };
+  ofIntake(put, dossier.sample, verdict.figures.watts);
+  ofClaims(put, verdict);
+  ofEfficiency(put, dossier, verdict);
+  ofIdle(put, dossier, verdict);
+  ofRuns(put, dossier, verdict);
+  ofCables(put, dossier, verdict);
+  return [...all.values()];
+}
