@@ -1,7 +1,6 @@
 // A ranking by weights, for those who want one: with what is not beaten by anything, and how easily it would turn.
 import type { Better } from '../measure/index.ts';
-import { seededRandom } from '../random/index.ts';
-import { drawing } from './draws.ts';
+import { seededNormal, seededRandom } from '../random/index.ts';
 import { asLess, notBeaten } from './edge.ts';
 import type { Compared } from './values.ts';
 
@@ -83,6 +82,75 @@ function evenWeights(count: number, random: () => number): readonly number[] {
   return logs.map((one) => one / sum);
 }
 
+/** One thing that counts, over the samples that have everything. */
+interface Row {
+  readonly better: Better;
+  readonly values: readonly Compared[];
+}
+
+/**
+ * How often each is first when all values are drawn from their uncertainties. Merit is linear, so what is drawn for each value alone
+ * adds up to one draw a sample; what the same meters share is drawn once for all they read of one measure.
+ */
+function firstsOf(
+  rows: readonly Row[],
+  weights: readonly number[],
+  scales: readonly Scale[],
+  merit: readonly number[],
+  draws: number,
+): Float64Array {
+  const count = merit.length;
+  const alone = new Float64Array(count);
+  const shared: { readonly of: Float64Array; readonly groups: Int32Array; readonly errors: Float64Array }[] = [];
+  const below: { readonly at: number; readonly by: number }[] = [];
+  rows.forEach(({ better, values }, row) => {
+    const span = scales[row]?.span ?? 0;
+    if (!(span > 0)) return;
+    // Merit falls by so much for each unit of the value.
+    const slope = ((better === 'more' ? 1 : -1) * (weights[row] ?? 0)) / span;
+    const names = [...new Set(values.map(({ meters }) => meters).filter((meters) => meters !== ''))];
+    const of = new Float64Array(count);
+    values.forEach((one, at) => {
+      const u = one.u ?? 0;
+      if (one.below) {
+        below.push({ at, by: slope * one.value });
+        return;
+      }
+      const common = one.meters === '' ? 0 : Math.min(one.common, u);
+      of[at] = slope * common;
+      alone[at] = (alone[at] ?? 0) + slope * slope * Math.max(0, u * u - common * common);
+    });
+    shared.push({
+      of,
+      groups: Int32Array.from(values, ({ meters }) => names.indexOf(meters)),
+      errors: new Float64Array(names.length),
+    });
+  });
+  const spread = alone.map(Math.sqrt);
+  const random = seededRandom(20_260_303);
+  const normal = seededNormal(random);
+  const firsts = new Float64Array(count);
+  const sums = new Float64Array(count);
+  for (let round = 0; round < draws; round += 1) {
+    for (let at = 0; at < count; at += 1) {
+      const own = spread[at] ?? 0;
+      sums[at] = (merit[at] ?? 0) + (own > 0 ? own * normal() : 0);
+    }
+    for (const { of, groups, errors } of shared) {
+      if (errors.length === 0) continue;
+      for (let at = 0; at < errors.length; at += 1) errors[at] = normal();
+      for (let at = 0; at < count; at += 1)
+        sums[at] = (sums[at] ?? 0) + (of[at] ?? 0) * (errors[groups[at] ?? -1] ?? 0);
+    }
+    // Anywhere from nought to the bound: as read it counts at the bound.
+    for (const { at, by } of below) sums[at] = (sums[at] ?? 0) + by * (random() - 1);
+    let best = 0;
+    for (let at = 1; at < count; at += 1) if ((sums[at] ?? 0) > (sums[best] ?? 0)) best = at;
+    firsts[best] = (firsts[best] ?? 0) + 1;
+  }
+  return firsts;
+}
+
 /** The least change of one weight, the others kept in proportion, at which another overtakes the first. */
 function tipOf(row: number, weights: readonly number[], merits: readonly Float64Array[], first: number, count: number) {
   const own = weights[row] ?? 0;
@@ -151,20 +219,7 @@ export function weightedRanking(criteria: readonly Criterion[], draws = 10_000):
   );
   const nominal = bestOf(weights, merits, count);
 
-  const firsts = new Float64Array(count);
-  const draw = rows.map(({ values }, at) => drawing(values, 7_919 * (at + 1)));
-  const drawnMerits = rows.map(() => new Float64Array(count));
-  for (let round = 0; round < draws; round += 1) {
-    draw.forEach((next, row) => {
-      const values = next();
-      const { better } = rows[row] as (typeof rows)[number];
-      const into = drawnMerits[row] as Float64Array;
-      const scale = scales[row] as Scale;
-      for (let at = 0; at < count; at += 1) into[at] = meritOf(asLess(values[at] ?? 0, better), scale);
-    });
-    const best = bestOf(weights, drawnMerits, count);
-    firsts[best] = (firsts[best] ?? 0) + 1;
-  }
+  const firsts = firstsOf(rows, weights, scales, merit, draws);
   const anywhere = new Float64Array(count);
   const random = seededRandom(40_961);
   for (let turn = 0; turn < TURNS; turn += 1) {

@@ -25,18 +25,15 @@ export interface Formula {
   readonly value: (values: readonly number[]) => number;
 }
 
-/** Units a value is shown in, shortest first, as mathjs writes them in SI. */
+/** A unit as people write it: `kg/W`, `W·s`. */
 const shownUnit = (unit: string): string =>
-  unit.replaceAll('^2', '²').replaceAll('^3', '³').replaceAll('ohm', 'Ω').replaceAll(' ', '');
-
-/** In SI; money has no SI, and stays what it is. */
-function unitOf(unit: Unit): string {
-  try {
-    return unit.toSI().formatUnits();
-  } catch {
-    return unit.formatUnits();
-  }
-}
+  unit
+    .replaceAll('^2', '²')
+    .replaceAll('^3', '³')
+    .replaceAll('ohm', 'Ω')
+    .replaceAll(/\s*\/\s*/g, '/')
+    .replaceAll(/\(\s*|\s*\)/g, (sign) => sign.trim())
+    .replaceAll(/\s+/g, '·');
 
 function refusalOf(node: MathNode, found: string[]): string | null {
   switch (node.type) {
@@ -96,7 +93,7 @@ export function formulaOf(text: string): Formula | { readonly refusal: string } 
       }),
     );
     const result = node.evaluate(units) as number | Unit;
-    unit = typeof result === 'number' ? '' : shownUnit(unitOf(result as Unit));
+    unit = typeof result === 'number' ? '' : shownUnit((result as Unit).formatUnits());
   } catch {
     return { refusal: 'Its units do not fit: what is added, subtracted or compared has the same unit on both sides.' };
   }
