@@ -34,6 +34,10 @@ export interface PageQuery {
 export interface ShelfQuery extends PageQuery {
   readonly q?: string;
   readonly kind?: SampleKind;
+  /** One of their labels. */
+  readonly label?: string;
+  /** Those that were put by, and no others. */
+  readonly archived?: boolean;
   readonly sort?: ShelfOrder;
   /** Largest first. */
   readonly down?: boolean;

@@ -1,5 +1,6 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import { BENCH_ROUTES } from './bench-routes.ts';
+import { COMPARE_ROUTES } from './compare-routes.ts';
 import { REPORT_ROUTES } from './report-routes.ts';
 import type { ParamOf, Route } from './route.ts';
 import { RUN_ROUTES } from './run-routes.ts';
@@ -14,6 +15,7 @@ export const ROUTES = {
   ...BENCH_ROUTES,
   ...RUN_ROUTES,
   ...TRIAL_ROUTES,
+  ...COMPARE_ROUTES,
   ...REPORT_ROUTES,
 } as const satisfies Record<string, Route>;
 

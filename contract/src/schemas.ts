@@ -329,6 +329,8 @@ export const listQuery = record({
   kind: string().oneOf([...SAMPLE_KINDS]),
   page: number().integer().min(1).max(100_000),
   size: number().integer().min(1).max(200),
+  label: string().max(40),
+  archived: boolean(),
   sort: string().oneOf([...SHELF_ORDERS]),
   down: boolean(),
 }).strict(false);

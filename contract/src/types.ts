@@ -94,6 +94,8 @@ export interface SampleRow {
   pending: boolean;
   /** Something in it cannot be worked out: its own page says what it can. */
   unjudged: boolean;
+  labels: string[];
+  archived: boolean;
   updatedAt: string;
 }
 
@@ -390,6 +392,7 @@ export interface DemoState {
 }
 
 export * from './capture-types.ts';
+export * from './compare-types.ts';
 export * from './report-types.ts';
 export * from './trial-types.ts';
 export * from './verdict-types.ts';

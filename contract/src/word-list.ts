@@ -2,6 +2,7 @@
 
 import type { Word } from './word.ts';
 import { CABLE_WORDS } from './words-of-cables.ts';
+import { COMPARE_WORDS } from './words-of-comparisons.ts';
 import { REPORT_WORDS } from './words-of-reports.ts';
 
 export type { Word } from './word.ts';
@@ -315,5 +316,6 @@ export const WORDS: Readonly<Record<string, Word>> = {
   words: ['Words'],
   workload: ['Workload'],
   ...CABLE_WORDS,
+  ...COMPARE_WORDS,
   ...REPORT_WORDS,
 };

@@ -14,6 +14,7 @@ import { createInstrument, createRig, listInstruments, listRigs, updateInstrumen
 import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
+import { compareHandlers } from './compare-handlers.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
 import { demoState } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
@@ -264,6 +265,7 @@ export const createHandlers = ({
     addStated: async (call) => ({ body: await addStated(call.db, call.params.sampleId, call.body) }),
     addCableRun: async (call) => ({ body: await addCableRun(call.db, call.params.sampleId, call.body.run) }),
     addCheck: async (call) => ({ body: await addCheck(call.db, call.params.sampleId, call.body.check) }),
+    ...compareHandlers(jobs),
     ...reportHandlers(jobs),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),

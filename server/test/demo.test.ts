@@ -1,7 +1,11 @@
+import type { StoredComparison } from '@lastmark/contract';
 import { describePromise } from '@lastmark/core/claim';
+import { EVERYTHING, edgeOf, firstOf, populationOf, reignsOf } from '@lastmark/core/compare';
 import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import { judgeSample } from '@lastmark/core/verdict';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { lookAtSet } from '../src/compare/set.ts';
+import { listComparisons } from '../src/compare/store.ts';
 import { PROOF_LINE_OHMS } from '../src/demo/proof-world.ts';
 import { seedDemo } from '../src/demo/seed.ts';
 import { getDossier } from '../src/dossier/dossier.ts';
@@ -37,7 +41,7 @@ const verdictOf = async (model: string) => {
 describe('the demo shelf', () => {
   it('is filled once, and only when empty', async () => {
     expect(await seedDemo(harness.db)).toBe(false);
-    expect(await rows(harness)).toHaveLength(20);
+    expect(await rows(harness)).toHaveLength(40);
   });
 
   it('is the same every time', async () => {
@@ -70,7 +74,67 @@ describe('the demo shelf', () => {
     const walls = (await rows(harness)).filter(
       ({ kind, figures }) => kind === 'wall' && figures.efficiency && figures.idle,
     );
-    expect(walls.map(({ model }) => model).sort()).toEqual(['Ember 45', 'Pip 20', 'Trio 75']);
+    const models = walls.map(({ model }) => model);
+    for (const model of ['Ember 45', 'Pip 20', 'Trio 75']) expect(models).toContain(model);
+  });
+
+  it('has two comparisons, and something to say in each picture', async () => {
+    const kept = await listComparisons(harness.db);
+    expect(kept.map(({ title }) => title).sort()).toEqual(['45 W, unit by unit', 'Wall chargers for the huts']);
+    const [lot, wall] = [
+      kept.find(({ title }) => title.startsWith('45')),
+      kept.find(({ title }) => title.startsWith('Wall')),
+    ];
+    if (!lot || !wall) throw new Error('One is missing.');
+    const columnsOf = async ({ rule, measures }: StoredComparison) => {
+      const set = await lookAtSet(harness.db, rule, measures);
+      const of = (measure: string) => {
+        const column = set.columns.find((one) => one.measure === measure);
+        return (column?.of ?? []).map((place, at) => ({
+          member: set.members[place],
+          id: set.members[place]?.model ?? '',
+          value: column?.value[at] ?? 0,
+          u: column?.u[at] ?? null,
+          common: column?.common[at] ?? 0,
+          meters: String(column?.meters[at]),
+          below: false,
+          at: column?.at[at] ?? null,
+        }));
+      };
+      return { set, of };
+    };
+    const walls = await columnsOf(wall);
+    expect(walls.set.members.length).toBe(wall.members.length);
+    expect(walls.set.members.length).toBeGreaterThanOrEqual(9);
+    // The first of 2024 was ousted, and what ousted it as well.
+    const reigns = reignsOf(walls.of('average-efficiency'), 'more');
+    expect(reigns.map(({ id }) => id)).toEqual(['Reef 65', 'Ember 65', 'Lark 65']);
+    // Light ones lose more: the edge has more than one on it.
+    const mass = new Map(walls.of('mass-per-watt').map(({ id, value }) => [id, value]));
+    const pairs = walls.of('full-load-loss').map(({ id, value }) => [mass.get(id) ?? 0, value] as const);
+    expect(edgeOf(pairs, 'less', 'less').length).toBeGreaterThan(2);
+    // Desks that cannot be told apart.
+    const desks = await lookAtSet(harness.db, { ...EVERYTHING, kinds: ['desktop'] }, [
+      { measure: 'idle', condition: '230 V 50 Hz' },
+    ]);
+    const idles = (desks.columns[0]?.value ?? []).map((value, at) => ({
+      id: String(at),
+      value,
+      u: desks.columns[0]?.u[at] ?? null,
+      common: desks.columns[0]?.common[at] ?? 0,
+      meters: String(desks.columns[0]?.meters[at]),
+      below: false,
+      at: null,
+    }));
+    expect(firstOf(idles, 'less').called).toBe(false);
+    // One bad unit of six.
+    const units = (await columnsOf(lot)).of('idle').filter(({ id }) => id === 'Duo 45');
+    const told = populationOf(
+      units.map(({ member, value, u }) => ({ id: member?.serial ?? '', value, u, group: member?.group ?? '' })),
+      'less',
+    );
+    expect([units.length, told?.odd.map(({ id }) => id)]).toEqual([6, ['PD-2505']]);
+    expect(told?.groups).toHaveLength(2);
   });
 
   it('has an honest charger whose tested claims are proven', async () => {

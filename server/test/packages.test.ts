@@ -47,8 +47,7 @@ it('every part of every sample of the demo is described', async () => {
       const { status } = await request(harness.app).get(`/api/samples/${id}/${part}`);
       expect([part, status]).toEqual([part, 200]);
     }
-  for (const id of ids)
-    expect((await request(harness.app).get(`/api/attachments?sampleId=${id}`)).status).toBe(200);
+  for (const id of ids) expect((await request(harness.app).get(`/api/attachments?sampleId=${id}`)).status).toBe(200);
   expect((await request(harness.app).get('/api/run-sheets')).status).toBe(200);
 });
 

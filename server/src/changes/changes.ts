@@ -21,7 +21,7 @@ const count = (db: Queries, owner: string, part: PartName) =>
     .onDuplicateKeyUpdate({ set: { revision: sql`${revisions.revision} + 1` } });
 
 /** What marks figures as out of date, those being worked out at this moment included. */
-const OUT_OF_DATE = { stale: true, changes: sql`${samples.changes} + 1` };
+export const OUT_OF_DATE = { stale: true, changes: sql`${samples.changes} + 1` };
 
 /** A part of a sample changed. */
 export async function changed(tx: Queries, sampleId: string, part: SamplePartName): Promise<void> {

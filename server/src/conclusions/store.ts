@@ -2,6 +2,7 @@
 import type { ConclusionInput, StoredConclusion } from '@lastmark/contract';
 import { type ConclusionLine, LANGUAGES, wordingRefusal } from '@lastmark/core/conclusion';
 import { eq } from 'drizzle-orm';
+import { OUT_OF_DATE } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { conclusions, samples } from '../db/schema.ts';
 import { refused } from '../http/problem.ts';
@@ -54,6 +55,8 @@ export async function updateConclusion(
       .insert(conclusions)
       .values({ sampleId, lines, version, updatedAt })
       .onDuplicateKeyUpdate({ set: { lines, version, updatedAt } });
+    // Own words are searched for.
+    await tx.update(samples).set(OUT_OF_DATE).where(eq(samples.id, sampleId));
     return { lines, version };
   });
 }

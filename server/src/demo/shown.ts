@@ -16,6 +16,12 @@ export async function demoState(db: Queries): Promise<DemoState> {
   return { demo: has('shown') ? 'shown' : has('away') ? 'away' : 'none', empty: rows.length === 0 };
 }
 
+/** Whether some samples are archived. */
+export async function someArchived(db: Queries): Promise<boolean> {
+  const [one] = await db.select({ id: samples.id }).from(samples).where(eq(samples.archived, true)).limit(1);
+  return one !== undefined;
+}
+
 /** Whether some samples are put away. */
 export async function someAway(db: Queries): Promise<boolean> {
   const [one] = await db.select({ id: samples.id }).from(samples).where(eq(samples.demo, 'away')).limit(1);

@@ -26,12 +26,12 @@ export interface DemoSample {
 }
 
 const ALL = [1, 0.75, 0.5, 0.25, 0.1];
-const BOTH: DemoLoading['measured'] = [
+export const BOTH: DemoLoading['measured'] = [
   { mains: 115, loads: ALL },
   { mains: 230, loads: ALL },
 ];
 
-const model = (part: Partial<ModelInput> & Pick<ModelInput, 'maker' | 'model' | 'kind'>): ModelInput => ({
+export const model = (part: Partial<ModelInput> & Pick<ModelInput, 'maker' | 'model' | 'kind'>): ModelInput => ({
   ports: [],
   length: null,
   width: null,
@@ -47,10 +47,10 @@ const model = (part: Partial<ModelInput> & Pick<ModelInput, 'maker' | 'model' | 
   ...part,
 });
 
-const ports = (...labels: string[]): ModelInput['ports'] =>
+export const ports = (...labels: string[]): ModelInput['ports'] =>
   labels.map((label) => ({ label, connector: label.startsWith('A') ? 'A' : 'C', twin: null }));
 
-const unit = (serial: string, part: Partial<UnitInput> = {}): UnitInput => ({
+export const unit = (serial: string, part: Partial<UnitInput> = {}): UnitInput => ({
   revision: '',
   serial,
   dateCode: '',
@@ -61,12 +61,13 @@ const unit = (serial: string, part: Partial<UnitInput> = {}): UnitInput => ({
 });
 
 const unstated = { kind: 'unstated' } as ClaimInput['duration'];
-const claim = (promise: ClaimInput['promise'], printed = 'label', duration = unstated): ClaimInput => ({
+export const claim = (promise: ClaimInput['promise'], printed = 'label', duration = unstated): ClaimInput => ({
   promise,
   duration,
   printed,
 });
-const line = (port: string, volts: number, amps: number): ClaimInput => claim({ kind: 'port-line', port, volts, amps });
+export const line = (port: string, volts: number, amps: number): ClaimInput =>
+  claim({ kind: 'port-line', port, volts, amps });
 const range = (
   port: string,
   supply: 'pps' | 'spr-avs' | 'epr-avs',
@@ -82,7 +83,7 @@ const price = (amount: number, kind: ModelInput['prices'][number]['kind'] = 'pai
   date,
 });
 
-const SOUND: ChargerPhysics = {
+export const SOUND: ChargerPhysics = {
   fixedLoss: 0.22,
   proportionalLoss: 0.055,
   resistiveLoss: 0.03,

@@ -4,6 +4,7 @@ import { deflateSync, inflateSync } from 'node:zlib';
 import type { CodeAnswer, StoredReport } from '@lastmark/contract';
 import { codeOf, readCode } from '@lastmark/core/report';
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
+import { OUT_OF_DATE } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { reportParts, reports, samples } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -94,6 +95,7 @@ export const keepReport = (db: Database, row: ReportRow, content: Buffer, pdf: B
     await tx.insert(reports).values(row);
     await storeParts(tx, row.id, 'content', deflateSync(content));
     await storeParts(tx, row.id, 'pdf', pdf);
+    await tx.update(samples).set(OUT_OF_DATE).where(eq(samples.id, row.sampleId));
   });
 
 async function storeParts(tx: Queries, reportId: string, what: 'content' | 'pdf', bytes: Buffer): Promise<void> {

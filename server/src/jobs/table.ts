@@ -11,11 +11,14 @@ import type {
   TakenIn,
   TraceSpectrum,
   TraceWindow,
+  WantedMeasure,
 } from '@lastmark/contract';
 import type { Capture, Trace } from '@lastmark/core/capture';
+import type { SetRule } from '@lastmark/core/compare';
 import { heldBackBy } from '../across/cables.ts';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
+import { lookAtSet } from '../compare/set.ts';
 import type { Database } from '../db/database.ts';
 import { showDemo } from '../demo/shown.ts';
 import { deviceEvidence } from '../devices/evidence.ts';
@@ -137,6 +140,9 @@ export const JOBS = {
   ),
   issuedReport: job('file', (db, { reportId }: { reportId: string }): Promise<MadeFile> => issuedPdf(db, reportId)),
   checkCode: job('screen', async (db, { code }: { code: string }) => jsonOf(await checkCode(db, code))),
+  comparisonSet: job('screen', async (db, { rule, measures }: { rule: SetRule; measures: WantedMeasure[] }) =>
+    jsonOf(await lookAtSet(db, rule, measures)),
+  ),
   // Filling the shelf draws, judges and prints: nothing for the thread that holds the loads.
   demo: job('file', (db, { shown }: { shown: boolean }): Promise<DemoState> => showDemo(db, shown)),
   label: job(

@@ -22,6 +22,13 @@ function shapeOf(operation: Operation): Shape {
 /** One entry of a list that is answered. */
 const entryOf = (operation: Operation): Shape => shapeOf(operation).properties?.items?.items ?? {};
 
+/** The same with where its file lies in the archive. */
+const withPath = (shape: Shape): Shape => ({
+  ...shape,
+  properties: { ...shape.properties, path: { type: 'string' } },
+  required: [...(shape.required ?? []), 'path'].sort(),
+});
+
 const PARTS = ['dossier', 'conclusion', 'sheets', 'attachments', 'reports'] as const;
 
 /** JSON Schema, draft 2020-12. */
@@ -34,8 +41,8 @@ export function sampleSchema(): Readonly<Record<string, unknown>> {
     dossier: { ...dossier, properties: parts, required: Object.keys(parts).sort() },
     conclusion: shapeOf('getConclusion'),
     sheets: list('listSheets'),
-    attachments: list('listAttachments'),
-    reports: list('listReports'),
+    attachments: { type: 'array', items: withPath(entryOf('listAttachments')) },
+    reports: { type: 'array', items: withPath(entryOf('listReports')) },
   };
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',

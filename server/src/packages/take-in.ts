@@ -2,9 +2,10 @@
 import { endianness } from 'node:os';
 import type { TakenIn } from '@lastmark/contract';
 import { judgeSample } from '@lastmark/core/verdict';
-import { eq, getTableColumns, sql } from 'drizzle-orm';
+import { eq, getTableColumns } from 'drizzle-orm';
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { recognise } from '../attachments/content.ts';
+import { OUT_OF_DATE } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { attachmentParts, attachments, captures, reportParts, samples } from '../db/schema.ts';
 import { getDossier } from '../dossier/dossier.ts';
@@ -173,11 +174,7 @@ export async function takeIn(db: Database, bytes: Uint8Array): Promise<TakenIn> 
           added[table] = (added[table] ?? 0) + 1;
         }
       }
-      if (Object.keys(added).length > 0)
-        await tx
-          .update(samples)
-          .set({ stale: true, changes: sql`${samples.changes} + 1` })
-          .where(eq(samples.id, sampleId));
+      if (Object.keys(added).length > 0) await tx.update(samples).set(OUT_OF_DATE).where(eq(samples.id, sampleId));
       return { added, differences, known };
     });
     const here = judgeSample(toJudge(await getDossier(db, sampleId)));

@@ -3,8 +3,10 @@ import { type Dossier, FIGURES_FORM, judgeSample, type KeyFigures } from '@lastm
 import { eq, gt, inArray, lt, ne, or, sql } from 'drizzle-orm';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
-import { figures, samples } from '../db/schema.ts';
+import { figures, type measures, samples } from '../db/schema.ts';
 import { dossiersOf, loadShared } from '../dossier/dossier.ts';
+import { keepMeasures, measureRows, sinceOf } from './measures.ts';
+import { foundBy, wordsBeside } from './words.ts';
 
 /** A sample whose figures are wanted, with how often it had been changed. */
 interface Wanted {
@@ -34,17 +36,21 @@ async function wanted(db: Queries, shared: number, most: number): Promise<readon
   return [...new Map([...changed, ...before].map((one) => [one.id, one])).values()];
 }
 
-/** Figures of one sample; null when something in it cannot be worked out: that costs its own row only. */
-function figuresOf(dossier: Dossier): KeyFigures | null {
+/** Figures of one sample and its values of measures; nothing when something in it cannot be worked out: that costs its own row only. */
+function figuresOf(id: string, dossier: Dossier): Pick<Made, 'body' | 'values'> {
   try {
-    const made = judgeSample(dossier).figures;
-    return allFinite(made) ? made : null;
+    const verdict = judgeSample(dossier);
+    if (!allFinite(verdict.figures)) return { body: null, values: [] };
+    return { body: verdict.figures, values: measureRows(id, dossier, verdict) };
   } catch {
-    return null;
+    return { body: null, values: [] };
   }
 }
 
-const rowOf = (sampleId: string, shared: number, body: KeyFigures | null): typeof figures.$inferInsert => ({
+const rowOf = (
+  { id: sampleId, body, values = [], ports = 0, since = null, words = '' }: Made,
+  shared: number,
+): typeof figures.$inferInsert => ({
   sampleId,
   body,
   shared,
@@ -55,10 +61,20 @@ const rowOf = (sampleId: string, shared: number, body: KeyFigures | null): typeo
   massPerWatt: body?.massPerWatt ?? null,
   short: body?.claims.short ?? 0,
   judged: body !== null,
+  ports,
+  since,
+  measured: values.length,
+  words,
 });
 
 export interface Made extends Pick<Wanted, 'id' | 'changes'> {
   readonly body: KeyFigures | null;
+  readonly values?: readonly (typeof measures.$inferInsert)[];
+  readonly ports?: number;
+  /** ISO day it was first paid for. */
+  readonly since?: string | null;
+  /** What it is found by beside its name. */
+  readonly words?: string;
 }
 
 /**
@@ -85,7 +101,7 @@ export async function keepFigures(db: Database, made: readonly Made[], shared: n
     await tx.update(samples).set({ stale: false }).where(inArray(samples.id, ids));
     await tx
       .insert(figures)
-      .values(same.map(({ id, body }) => rowOf(id, shared, body)))
+      .values(same.map((one) => rowOf(one, shared)))
       .onDuplicateKeyUpdate({
         set: {
           body: sql`VALUES(${figures.body})`,
@@ -97,8 +113,17 @@ export async function keepFigures(db: Database, made: readonly Made[], shared: n
           massPerWatt: sql`VALUES(${figures.massPerWatt})`,
           short: sql`VALUES(${figures.short})`,
           judged: sql`VALUES(${figures.judged})`,
+          ports: sql`VALUES(${figures.ports})`,
+          since: sql`VALUES(${figures.since})`,
+          measured: sql`VALUES(${figures.measured})`,
+          words: sql`VALUES(${figures.words})`,
         },
       });
+    await keepMeasures(
+      tx,
+      ids,
+      same.flatMap(({ values = [] }) => values),
+    );
   });
 }
 
@@ -111,9 +136,20 @@ export async function workOutFigures(db: Database, most: number): Promise<number
   const parts = await loadShared(db);
   const changes = new Map(behind.map((one) => [one.id, one.changes]));
   const refs = behind.map(({ id, modelId }) => ({ sampleId: id, modelId }));
+  const beside = await wordsBeside(
+    db,
+    behind.map(({ id }) => id),
+  );
   const made: Made[] = [];
   for await (const { of, dossier } of dossiersOf(db, refs, parts))
-    made.push({ id: of.sampleId, changes: changes.get(of.sampleId) ?? 0, body: figuresOf(dossier) });
+    made.push({
+      id: of.sampleId,
+      changes: changes.get(of.sampleId) ?? 0,
+      ...figuresOf(of.sampleId, dossier),
+      ports: dossier.sample.ports.length,
+      since: sinceOf(dossier),
+      words: foundBy(dossier, beside.get(of.sampleId) ?? ''),
+    });
   await keepFigures(db, made, shared);
   return behind.length;
 }

@@ -1,25 +1,44 @@
 // The shelf: pages of samples with their key figures as they were last worked out.
 import type { Page, SampleRow, ShelfOrder, ShelfQuery } from '@lastmark/contract';
 import { FIGURES_FORM, type KeyFigures } from '@lastmark/core/verdict';
-import { and, asc, count, desc, eq, inArray, like, ne, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, like, ne, or, type SQL, sql } from 'drizzle-orm';
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
-import type { Database } from '../db/database.ts';
+import type { Database, Queries } from '../db/database.ts';
 import { figures, models, samples } from '../db/schema.ts';
-import { someAway } from '../demo/shown.ts';
+import { someArchived, someAway } from '../demo/shown.ts';
 import { tagOf } from '../samples/store.ts';
+import { searchedWords } from './words.ts';
 
 const DEFAULT_SIZE = 50;
 
 const containing = (word: string): string => `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
 
-/** Every word must be found in maker, model, serial or tag. */
-function filters({ q, kind }: ShelfQuery, away: boolean): SQL | undefined {
+/** Whether there is anything that is not shown unasked: what is nowhere needs no looking for. */
+interface Hidden {
+  readonly away: boolean;
+  readonly archived: boolean;
+}
+
+/** Every word must be found in maker, model, serial or tag, or begin one of what is known beside them. */
+function filters({ q, kind, label, archived = false }: ShelfQuery, hidden: Hidden, db: Queries): SQL | undefined {
   const words = (q ?? '').toLowerCase().split(/\s+/).filter(Boolean);
   return and(
-    ...words.map((word) => like(samples.words, containing(word))),
+    ...words.map((word) => {
+      const [searched] = searchedWords(word);
+      const named = like(samples.words, containing(word));
+      // Too short for the index: only the name has it.
+      if (searched === undefined) return named;
+      const beside = db
+        .select({ id: figures.sampleId })
+        .from(figures)
+        .where(sql`MATCH(${figures.words}) AGAINST (${`+${searched}*`} IN BOOLEAN MODE)`);
+      return or(named, inArray(samples.id, beside));
+    }),
+    hidden.archived || archived ? eq(samples.archived, archived) : undefined,
+    label ? sql`JSON_CONTAINS(${samples.labels}, ${JSON.stringify(label)})` : undefined,
     kind ? eq(samples.kind, kind) : undefined,
-    away ? ne(samples.demo, 'away') : undefined,
+    hidden.away ? ne(samples.demo, 'away') : undefined,
   );
 }
 
@@ -56,7 +75,8 @@ interface Found {
 /** Ids of one page and how many there are: of narrow columns, so that only the rows of the page are read whole. */
 async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
   const { page = 1, size = DEFAULT_SIZE, sort, down = false } = query;
-  const where = filters(query, await someAway(db));
+  const [away, archived] = await Promise.all([someAway(db), someArchived(db)]);
+  const where = filters(query, { away, archived }, db);
   const counting = db.select({ total: count() }).from(samples).where(where);
   const ids =
     sort && sort !== 'name'
@@ -107,6 +127,8 @@ export async function listSamples(db: Database, query: ShelfQuery): Promise<Page
         figures: made?.body ?? UNKNOWN,
         pending: sample.stale || made?.shared !== shared || made.form !== FIGURES_FORM,
         unjudged: made !== null && !made.judged,
+        labels: sample.labels ?? [],
+        archived: sample.archived,
         updatedAt: sample.updatedAt.toISOString(),
       },
     ];

@@ -67,6 +67,14 @@ const router = createBrowserRouter([
             path: 'trials/:trialId',
             lazy: async () => ({ Component: (await import('../trials/TrialPage.tsx')).TrialPage }),
           },
+          {
+            path: 'compare',
+            lazy: async () => ({ Component: (await import('../compare/CompareListPage.tsx')).CompareListPage }),
+          },
+          {
+            path: 'compare/:comparisonId',
+            lazy: async () => ({ Component: (await import('../compare/ComparePage.tsx')).ComparePage }),
+          },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/BenchPage.tsx')).BenchPage }) },
           { path: 'rules', lazy: async () => ({ Component: (await import('../rules/RulesPage.tsx')).RulesPage }) },
           { path: '*', element: <MissingPage /> },

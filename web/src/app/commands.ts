@@ -82,6 +82,12 @@ export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Pla
     { title: 'Run sheets', hint: 'page', to: '/run-sheets', words: 'plan schedule console' },
     { title: 'Take in a sample', hint: 'action', to: '/samples/new', words: 'new add charger intake create' },
     { title: 'Reports', hint: 'page', to: '/reports', words: 'issued print code check amend amendment pdf follow-up' },
+    {
+      title: 'Compare',
+      hint: 'page',
+      to: '/compare',
+      words: 'comparison ranking winner scatter units kit weights first',
+    },
     { title: 'Trials', hint: 'page', to: '/trials', words: 'compare experiment blind pairs folk rule matrix repeats' },
     { title: 'Shelf', hint: 'page', to: '/', words: 'samples list home all search' },
     { title: 'Bench', hint: 'page', to: '/bench', words: 'instrument meter rig device calibration add accuracy' },

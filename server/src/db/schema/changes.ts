@@ -1,6 +1,6 @@
 // What has changed how often, and the figures that follow from it.
 import type { KeyFigures } from '@lastmark/core/verdict';
-import { boolean, double, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, double, index, int, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core';
 import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { samples } from './shelf.ts';
 
@@ -35,6 +35,12 @@ export const figures = mysqlTable(
     /** Claims that are short: the worst first. */
     short: int('short_claims').notNull(),
     judged: boolean('judged').notNull(),
+    /** Number of ports, the day it was first paid for, and how many values of measures there are. */
+    ports: int('ports').notNull().default(0),
+    since: varchar('since', { length: 10 }),
+    measured: int('measured').notNull().default(0),
+    /** What it is found by beside its name: notes, claims, own words, reports, labels. */
+    words: text('words'),
   },
   (table) => [
     index('figures_by_shared').on(table.shared),

@@ -39,6 +39,9 @@ export const samples = mysqlTable(
     stale: boolean('stale').notNull().default(true),
     /** Of the demo: there to look at, or put away; empty for a real one. */
     demo: varchar('demo', { length: 5 }).$type<'' | 'shown' | 'away'>().notNull().default(''),
+    /** What somebody files it under, and whether it is put by. */
+    labels: jsonColumn<string[]>('labels'),
+    archived: boolean('archived').notNull().default(false),
     /** Limits of its own at which loads go off. */
     limits: jsonColumn<Limits>('limits'),
     version: int('version').notNull().default(1),
@@ -51,6 +54,7 @@ export const samples = mysqlTable(
     index('samples_by_words').on(table.words),
     index('samples_by_stale').on(table.stale),
     index('samples_by_demo').on(table.demo),
+    index('samples_by_archived').on(table.archived),
   ],
 );
 

@@ -1,0 +1,159 @@
+import { describe, expect, it } from 'vitest';
+import { aCable } from '../testing/cable.ts';
+import { aPoint, aRig } from '../testing/reading.ts';
+import { dossierFor, EU, US } from '../testing/verdict.ts';
+import type { PriceFacts } from '../verdict/index.ts';
+import { judgeSample } from '../verdict/index.ts';
+import type { Dossier } from '../verdict/types.ts';
+import { MEASURES, measureAbout, measuresOf, measureWords } from './index.ts';
+
+const valuesOf = (part: Partial<Dossier>) => {
+  const dossier = dossierFor(part);
+  return measuresOf(dossier, judgeSample(dossier));
+};
+const find = (part: Partial<Dossier>, measure: string, condition?: string) =>
+  valuesOf(part).find((one) => one.measure === measure && (condition === undefined || one.condition === condition));
+const wall = (part: Partial<Dossier['sample']>): Pick<Dossier, 'sample'> => ({
+  sample: { kind: 'wall', ports: [{ label: 'C1', connector: 'C', twin: null }], mass: null, prices: [], ...part },
+});
+const price = (part: Partial<PriceFacts>): PriceFacts => ({
+  kind: 'paid',
+  amount: 24.5,
+  currency: 'EUR',
+  date: '2026-01-05',
+  ...part,
+});
+const claims = [
+  { id: 'c', promise: { kind: 'total', watts: 45 }, duration: { kind: 'unstated' }, printed: 'label' },
+] as const;
+/** Volts and amps of C1 at a load, and what the wall gives for it. */
+const loaded = (load: number, watts: number, mains = EU) =>
+  aPoint({ load, mains, watts, out: { C1: [20, 2.25 * load] }, u: 0.01, rigId: 'rig' });
+
+describe('measures', () => {
+  it('each has a name of its own, a unit and a direction', () => {
+    expect(new Set(MEASURES.map(({ id }) => id)).size).toBe(MEASURES.length);
+    expect(new Set(MEASURES.map(({ title }) => title)).size).toBe(MEASURES.length);
+    expect(() => measureAbout('stars')).toThrow('There is no measure stars.');
+  });
+  it('of the intake: per watt, per port, on one basis and currency', () => {
+    const sample = wall({
+      mass: 0.09,
+      length: 0.05,
+      width: 0.04,
+      height: 0.03,
+      withPlug: true,
+      ports: [
+        { label: 'C1', connector: 'C', twin: null },
+        { label: 'A1', connector: 'A', twin: null },
+      ],
+      prices: [
+        price({}),
+        price({ date: '2026-02-01', amount: 27 }),
+        price({ kind: 'list', amount: 40 }),
+        price({ amount: 0, currency: 'CHF' }),
+      ],
+    });
+    const part = { ...sample, claims };
+    expect(find(part, 'mass-per-watt')).toMatchObject({ condition: 'with plug', value: 0.002, u: 0 });
+    expect(find(part, 'size-per-watt')?.value).toBeCloseTo(6e-5 / 45, 12);
+    // The newest of each basis.
+    expect(find(part, 'price-per-watt', 'EUR, paid')).toMatchObject({ value: 0.6, at: '2026-02-01T00:00:00.000Z' });
+    expect(find(part, 'price-per-port', 'EUR, list')?.value).toBe(20);
+    expect(valuesOf(part).some(({ condition }) => condition.startsWith('CHF'))).toBe(false);
+    expect(find({ ...wall({ mass: 0.09, withPlug: false }), claims }, 'mass')?.condition).toBe('without plug');
+  });
+  it('of idle and efficiency: under their mains, with whose meters, and when', () => {
+    const points = [
+      aPoint({ setupId: null, load: 0, mains: EU, watts: 0.042, u: 0.001 }),
+      ...[1, 0.75, 0.5, 0.25, 0.1].map((load) => loaded(load, 50 * load)),
+    ];
+    const part = { ...wall({}), points, claims, rigs: [aRig()] };
+    expect(find(part, 'idle')).toMatchObject({
+      condition: '230 V 50 Hz',
+      value: 0.042,
+      u: 0.001,
+      meters: 'wattmeter',
+      below: false,
+    });
+    // 45 W out of 50 W at every load.
+    expect(find(part, 'average-efficiency')).toMatchObject({
+      condition: 'four points, 230 V 50 Hz',
+      meters: 'ammeter+voltmeter+wattmeter',
+      at: '2026-03-02T09:00:00.000Z',
+    });
+    expect(find(part, 'average-efficiency')?.value).toBeCloseTo(0.9, 9);
+    expect(find(part, 'light-load-efficiency', '230 V 50 Hz')?.value).toBeCloseTo(0.9, 9);
+    expect(find(part, 'full-load-loss')?.value).toBeCloseTo(5, 9);
+    expect(find(part, 'average-efficiency', 'four points, 115 V 60 Hz')).toBeUndefined();
+  });
+  it('of two loadings: full load is the one of most power', () => {
+    const small = {
+      id: 's2',
+      name: 'C1 5 V',
+      outputs: [{ port: 'C1', volts: 5, amps: 3 }],
+      evidence: 'load',
+      purpose: 'efficiency',
+      rigId: 'rig',
+      nameplateClass: null,
+    } as const;
+    const { setups } = dossierFor({});
+    const points = [
+      aPoint({ setupId: 's2', mains: US, watts: 18, out: { C1: [5, 3] } }),
+      aPoint({ setupId: 's1', mains: US, watts: 50, out: { C1: [20, 2.25] } }),
+    ];
+    expect(find({ ...wall({}), setups: [small, ...setups], points }, 'full-load-loss')?.value).toBeCloseTo(5, 9);
+  });
+  it('of promises: the share proven of those decided; of none nothing', () => {
+    expect(find({ ...wall({}), claims }, 'proven-share')).toBeUndefined();
+    const points = [loaded(1, 50)];
+    expect(find({ ...wall({}), claims, points }, 'proven-share')).toMatchObject({
+      value: 1,
+      condition: 'of those decided',
+    });
+  });
+  it('of a cable: length and price a metre, and nothing of chargers', () => {
+    const sample = {
+      kind: 'cable',
+      ports: [],
+      mass: 0.04,
+      prices: [price({ amount: 18 })],
+      cable: aCable({ length: 1.5, pack: 2 }),
+    } as const;
+    const told = valuesOf({ sample });
+    expect(told.find(({ measure }) => measure === 'price-per-metre')).toMatchObject({
+      value: 6,
+      condition: 'EUR, paid',
+    });
+    expect(told.find(({ measure }) => measure === 'length')?.value).toBe(1.5);
+    expect(told.some(({ measure }) => measure === 'mass-per-watt' || measure === 'ports')).toBe(false);
+  });
+  it('of a sample nothing is known of there is only what it is', () => {
+    expect(valuesOf(wall({ ports: [] })).map(({ measure }) => measure)).toEqual(['watts']);
+  });
+  it('come once a condition, and are finite', () => {
+    const told = valuesOf({
+      ...wall({ mass: Number.NaN, length: Number.POSITIVE_INFINITY, width: 1, height: 1 }),
+      claims,
+    });
+    expect(told.every(({ value }) => Number.isFinite(value))).toBe(true);
+    expect(new Set(told.map(({ measure, condition }) => `${measure} ${condition}`)).size).toBe(told.length);
+  });
+});
+
+describe('a value in words', () => {
+  it.each([
+    ['idle', 0.042, 0.0009, false, '42.0 ± 1.8 mW'],
+    ['average-efficiency', 0.9172, 0.0016, false, '91.7 ± 0.4 %'],
+    ['mass-per-watt', 0.001844, 0, false, '1.844 g/W'],
+    ['idle', 0.02, 0.004, true, 'below 20 mW'],
+    ['idle', 0.042, null, false, '42 ± ? mW'],
+    ['ports', 3, 0, false, '3'],
+    ['price-per-watt', 0.5444, 0, false, '0.5444/W'],
+    ['touch-rise', -2, 0, false, '\u22122 K'],
+    ['hold', 3600, 0, false, '60 min'],
+    ['idle', Number.NaN, 0, false, '–'],
+  ] as const)('%s of %f, u %s', (id, value, u, below, words) =>
+    expect(measureWords(measureAbout(id), { value, u, below })).toBe(words),
+  );
+});

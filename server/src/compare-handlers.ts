@@ -1,0 +1,36 @@
+// What comparisons and filings answer with.
+import {
+  createComparison,
+  deleteComparison,
+  getComparison,
+  listComparisons,
+  updateComparison,
+} from './compare/store.ts';
+import { asJson, done, versioned } from './http/answers.ts';
+import type { Handlers } from './http/handlers.ts';
+import { fileSamples } from './shelf/filing.ts';
+import type { Working } from './working.ts';
+
+type Comparing = Pick<
+  Handlers,
+  | 'listComparisons'
+  | 'createComparison'
+  | 'getComparison'
+  | 'updateComparison'
+  | 'deleteComparison'
+  | 'lookAtSet'
+  | 'fileSamples'
+>;
+
+export function compareHandlers(jobs: Working['jobs']): Comparing {
+  return {
+    listComparisons: async ({ db }) => ({ body: { items: await listComparisons(db) } }),
+    createComparison: async ({ db, body }) => versioned(await createComparison(db, body)),
+    getComparison: async ({ db, params }) => versioned(await getComparison(db, params.comparisonId)),
+    updateComparison: async (call) =>
+      versioned(await updateComparison(call.db, call.params.comparisonId, call.body, call.ifMatch)),
+    deleteComparison: async (call) => done(await deleteComparison(call.db, call.params.comparisonId, call.ifMatch)),
+    lookAtSet: async ({ body, left }) => asJson(await jobs.run('comparisonSet', body, left)),
+    fileSamples: async ({ db, body }) => ({ body: { before: await fileSamples(db, body.filings) } }),
+  };
+}

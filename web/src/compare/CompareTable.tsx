@@ -1,0 +1,290 @@
+// The set as a table: sorted, grouped, filtered by range, its first column pinned; only the rows in sight are drawn.
+import type { SetMember } from '@lastmark/contract/types';
+import { csvText, type Table } from '@lastmark/core/table';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import {
+  type ColumnFiltersState,
+  createColumnHelper,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  type SortingState,
+  useReactTable,
+} from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { Choice } from '../parts/fields.tsx';
+import { useNotify } from '../state/notices.tsx';
+import { axisTitle, type MeasureView, sampleTitle, words } from './views.ts';
+
+const ROW = 38;
+const NAME = 250;
+const CELL = 150;
+const GROUPS = ['no groups', 'kind', 'maker', 'model'] as const;
+
+interface Row {
+  readonly member: SetMember;
+}
+
+type Range = readonly [from: string, to: string];
+const number = (text: string): number | null => {
+  const value = Number(text.trim().replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(value) ? null : value;
+};
+
+const helper = createColumnHelper<Row>();
+
+interface Props {
+  readonly views: readonly MeasureView[];
+  readonly members: readonly SetMember[];
+  readonly marked: string | null;
+  readonly onMark: (id: string) => void;
+}
+
+export function CompareTable({ views, members, marked, onMark }: Props) {
+  const notify = useNotify();
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const [filters, setFilters] = useState<ColumnFiltersState>([]);
+  const [group, setGroup] = useState<(typeof GROUPS)[number]>('no groups');
+  const scroller = useRef<HTMLDivElement>(null);
+  const data = useMemo(() => members.map((member): Row => ({ member })), [members]);
+  const columns = useMemo(
+    () => [
+      helper.accessor(({ member }) => sampleTitle(member), { id: 'sample', sortingFn: 'alphanumeric' }),
+      ...views.map((view) =>
+        helper.accessor(({ member }) => view.byId.get(member.id)?.value, {
+          id: view.id,
+          sortUndefined: 'last',
+          sortDescFirst: view.better === 'more',
+          filterFn: (row, _id, [from, to]: Range) => {
+            const value = view.byId.get(row.original.member.id)?.value;
+            const [low, high] = [number(from), number(to)];
+            if (low === null && high === null) return true;
+            if (value === undefined) return false;
+            const shown = value * view.factor;
+            return (low === null || shown >= low) && (high === null || shown <= high);
+          },
+        }),
+      ),
+    ],
+    [views],
+  );
+  const table = useReactTable({
+    data,
+    columns,
+    state: { sorting, columnFilters: filters },
+    onSortingChange: setSorting,
+    onColumnFiltersChange: setFilters,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    getRowId: ({ member }) => member.id,
+  });
+  const { rows: sorted } = table.getRowModel();
+  const rows = useMemo(() => {
+    if (group === 'no groups') return sorted.map((row) => ({ head: null, row }));
+    const of = (one: (typeof sorted)[number]) => one.original.member[group];
+    const groups = new Map<string, (typeof sorted)[number][]>();
+    for (const row of sorted) groups.set(of(row), [...(groups.get(of(row)) ?? []), row]);
+    return [...groups].flatMap(([name, all]) => [
+      { head: `${name}: ${all.length}`, row: null },
+      ...all.map((row) => ({ head: null, row })),
+    ]);
+  }, [sorted, group]);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+  const template = `${NAME}px repeat(${views.length}, minmax(${CELL}px, 1fr))`;
+  const least = NAME + views.length * CELL;
+  const copy = async () => {
+    const heads: Table[number] = ['sample', ...views.flatMap((view) => [axisTitle(view), `u of ${view.title}`])];
+    const body = sorted.map(({ original: { member } }) => [
+      sampleTitle(member),
+      ...views.flatMap((view) => {
+        const value = view.byId.get(member.id);
+        return value ? [value.value * view.factor, value.u === null ? '' : value.u * Math.abs(view.factor)] : ['', ''];
+      }),
+    ]);
+    await navigator.clipboard.writeText(csvText([heads, ...body]));
+    notify(`${sorted.length} rows are copied as CSV.`);
+  };
+  const rangeOf = (id: string): Range => (filters.find((one) => one.id === id)?.value as Range | undefined) ?? ['', ''];
+  const setRange = (id: string, range: Range) =>
+    setFilters([...filters.filter((one) => one.id !== id), ...(range.join('') === '' ? [] : [{ id, value: range }])]);
+  return (
+    <>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mb: 1, flexWrap: 'wrap' }}>
+        <Choice label="Group by" value={group} options={GROUPS} onChange={setGroup} more={{ sx: { minWidth: 140 } }} />
+        <Typography color="text.secondary" role="status" sx={{ flex: 1 }}>
+          {sorted.length} of {members.length} samples
+        </Typography>
+        <Button onClick={copy}>Copy as CSV</Button>
+      </Box>
+      <Box
+        ref={scroller}
+        role="table"
+        aria-label="Samples of the set"
+        aria-rowcount={rows.length + 1}
+        tabIndex={0}
+        sx={{
+          height: Math.min(560, 130 + rows.length * ROW),
+          overflow: 'auto',
+          border: 1,
+          borderColor: 'divider',
+          borderRadius: 1,
+          bgcolor: 'background.paper',
+        }}
+      >
+        <Box
+          role="row"
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: template,
+            minWidth: least,
+            position: 'sticky',
+            top: 0,
+            zIndex: 2,
+            bgcolor: 'background.paper',
+            borderBottom: 1,
+            borderColor: 'divider',
+          }}
+        >
+          {table.getFlatHeaders().map((header, at) => {
+            const view = views[at - 1];
+            const direction = header.column.getIsSorted();
+            return (
+              <Box
+                key={header.id}
+                role="columnheader"
+                aria-sort={direction === 'asc' ? 'ascending' : direction === 'desc' ? 'descending' : undefined}
+                sx={{
+                  p: 1,
+                  minWidth: 0,
+                  fontSize: 13,
+                  ...(at === 0 ? { position: 'sticky', left: 0, bgcolor: 'background.paper', zIndex: 1 } : null),
+                }}
+              >
+                <Button
+                  size="small"
+                  onClick={header.column.getToggleSortingHandler()}
+                  sx={{ p: 0, minWidth: 0, minHeight: 24, textAlign: 'left', fontSize: 13, lineHeight: 1.2 }}
+                >
+                  {view ? axisTitle(view).split(' · ')[0] : 'Sample'}
+                  <Box component="span" aria-hidden sx={{ pl: 0.5, visibility: direction ? 'visible' : 'hidden' }}>
+                    {direction === 'desc' ? '↓' : '↑'}
+                  </Box>
+                </Button>
+                {view && (
+                  <>
+                    <Box sx={{ color: 'text.secondary', fontSize: 12, minHeight: 18 }}>{view.condition}</Box>
+                    <Box sx={{ display: 'flex', gap: 0.5 }}>
+                      {(['from', 'to'] as const).map((end, side) => (
+                        <TextField
+                          key={end}
+                          value={rangeOf(view.id)[side]}
+                          onChange={(event) => {
+                            const [from, to] = rangeOf(view.id);
+                            setRange(view.id, side === 0 ? [event.target.value, to] : [from, event.target.value]);
+                          }}
+                          placeholder={end}
+                          slotProps={{
+                            htmlInput: {
+                              'aria-label': `${view.title} ${end}`,
+                              inputMode: 'decimal',
+                              style: { padding: '2px 6px', fontSize: 13 },
+                            },
+                          }}
+                        />
+                      ))}
+                    </Box>
+                  </>
+                )}
+              </Box>
+            );
+          })}
+        </Box>
+        <Box role="rowgroup" sx={{ position: 'relative', height: virtual.getTotalSize(), minWidth: least }}>
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const one = rows[index];
+            if (!one) return null;
+            const at = {
+              position: 'absolute',
+              left: 0,
+              right: 0,
+              height: ROW,
+              transform: `translateY(${start}px)`,
+            } as const;
+            if (!one.row)
+              return (
+                <Box key={one.head} role="row" sx={{ ...at, px: 1, pt: 1, fontWeight: 700, bgcolor: 'ground' }}>
+                  <Box role="cell">{one.head}</Box>
+                </Box>
+              );
+            const { member } = one.row.original;
+            return (
+              <Box
+                key={member.id}
+                role="row"
+                aria-rowindex={index + 2}
+                aria-selected={member.id === marked}
+                onClick={() => onMark(member.id)}
+                sx={{
+                  ...at,
+                  display: 'grid',
+                  gridTemplateColumns: template,
+                  alignItems: 'center',
+                  borderBottom: 1,
+                  borderColor: 'divider',
+                  fontSize: 14,
+                  cursor: 'pointer',
+                  bgcolor: member.id === marked ? 'ground' : 'background.paper',
+                }}
+              >
+                <Box
+                  role="cell"
+                  sx={{
+                    px: 1,
+                    position: 'sticky',
+                    left: 0,
+                    bgcolor: 'inherit',
+                    overflow: 'hidden',
+                    textOverflow: 'ellipsis',
+                    whiteSpace: 'nowrap',
+                  }}
+                >
+                  <Box
+                    component={Link}
+                    to={`/samples/${member.id}/verdict`}
+                    title={sampleTitle(member)}
+                    sx={{ color: 'text.primary', display: 'inline-block', minHeight: 24, lineHeight: '24px' }}
+                  >
+                    {sampleTitle(member)}
+                  </Box>
+                </Box>
+                {views.map((view) => {
+                  const value = view.byId.get(member.id);
+                  return (
+                    <Box key={view.id} role="cell" sx={{ px: 1, whiteSpace: 'nowrap', overflow: 'hidden' }}>
+                      {value ? (
+                        words(view, value)
+                      ) : (
+                        <Box sx={{ color: 'text.secondary', fontSize: 13 }}>not measured</Box>
+                      )}
+                    </Box>
+                  );
+                })}
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+    </>
+  );
+}

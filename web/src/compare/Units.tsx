@@ -1,0 +1,98 @@
+// Units of a model as a population: spread between them, what they say of the next, and one that is not like the others.
+import type { SetMember } from '@lastmark/contract/types';
+import { populationOf } from '@lastmark/core/compare';
+import { formatProbability } from '@lastmark/core/quantity';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { Choice } from '../parts/fields.tsx';
+import { type MeasureView, plainWords, sampleTitle, words } from './views.ts';
+
+interface Props {
+  readonly views: readonly MeasureView[];
+  readonly members: readonly SetMember[];
+  readonly modelId: string | null;
+  readonly onModel: (id: string) => void;
+}
+
+function Population({ view, units }: { readonly view: MeasureView; readonly units: readonly SetMember[] }) {
+  const values = units.flatMap(({ id, group }) => {
+    const own = view.byId.get(id);
+    return own ? [{ id, value: own.value, u: own.u, group }] : [];
+  });
+  const told = populationOf(values, view.better);
+  if (!told) return null;
+  const plain = (value: number) => plainWords(view, value);
+  const { count, mean, spread, within, between, bound, factor, odd, groups } = told;
+  return (
+    <Box component="li" sx={{ borderBottom: 1, borderColor: 'divider', py: 1 }}>
+      <Typography sx={{ fontWeight: 600 }}>
+        {view.title}
+        <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
+          {view.condition && ` · ${view.condition}`}
+        </Box>
+      </Typography>
+      {odd.map(({ id, probability }) => {
+        const unit = units.find((one) => one.id === id);
+        const own = view.byId.get(id);
+        return (
+          <Typography key={id} sx={{ color: 'error.main', fontWeight: 600 }}>
+            ▼ {unit && sampleTitle(unit)} is not like the others: {own && words(view, own)} (by chance{' '}
+            {formatProbability(probability)}). One bad unit, not the model.
+          </Typography>
+        );
+      })}
+      <Typography>
+        {count === 1 ? 'One unit' : `${count} units`}, mean {plain(mean)}
+        {spread !== null && `, spread ${plain(spread)}`}
+        {within !== null && spread !== null && `, of which the reading makes ${plain(within)}`}
+        {between !== null && `, between units ${plain(between)}`}.
+      </Typography>
+      <Typography variant="body2" color="text.secondary">
+        {bound === null || factor === null
+          ? 'One unit says nothing of the next.'
+          : view.better === null
+            ? ''
+            : `With 95 % confidence nine of ten units are ${view.better === 'more' ? 'above' : 'below'} ${plain(bound)} (mean ${view.better === 'more' ? '−' : '+'} ${factor.toFixed(2)} × spread)${count <= 3 ? `: ${count === 2 ? 'two' : 'three'} units say little` : ''}.`}
+      </Typography>
+      {groups.length > 0 && (
+        <Typography variant="body2">
+          {groups.map(({ group, count: own, mean: middle }) => `${group}: ${plain(middle)} of ${own}`).join(' · ')}
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+export function Units({ views, members, modelId, onModel }: Props) {
+  const models = new Map<string, SetMember[]>();
+  for (const member of members) models.set(member.modelId, [...(models.get(member.modelId) ?? []), member]);
+  const several = [...models].filter(([, units]) => units.length > 1);
+  const [id, units] = several.find(([key]) => key === modelId) ?? several[0] ?? [];
+  if (!id || !units)
+    return (
+      <Typography color="text.secondary">
+        No model has two units in this set. Where the set takes one unit a model, let it take all of them.
+      </Typography>
+    );
+  return (
+    <>
+      <Choice
+        label="Model"
+        value={id}
+        options={several.map(([key, all]) => ({
+          value: key,
+          label: `${all[0]?.maker} ${all[0]?.model}: ${all.length} units`,
+        }))}
+        onChange={onModel}
+        more={{ sx: { minWidth: 320, mb: 1 } }}
+      />
+      <Box component="ul" aria-label="Units" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {views
+          .filter(({ byId }) => units.some((unit) => byId.has(unit.id)))
+          .map((view) => (
+            <Population key={view.id} view={view} units={units} />
+          ))}
+      </Box>
+    </>
+  );
+}
