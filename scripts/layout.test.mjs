@@ -18,7 +18,7 @@ const isTest = (file) => /\.test\.tsx?$|\/testing\/|^server\/test\//.test(file);
 
 /** What each part may import besides its own files. */
 const ALLOWED = {
-  core: /^(papaparse|ml-matrix|fft\.js|@stdlib\/)/,
+  core: /^(papaparse|ml-matrix|fft\.js|mathjs$|@stdlib\/)/,
   bench: /^(@lastmark\/core\/|node:|serialport$)/,
   contract: /^(@lastmark\/core\/|yup$)/,
   server: /^(?!@lastmark\/(web|server))/,

@@ -1,7 +1,15 @@
 // Operations of comparisons, and of how the shelf is filed.
 import type { SetRule } from '@lastmark/core/compare';
-import { comparisonInput, filingBody, setBody } from './compare-schemas.ts';
-import type { ComparisonBody, Filing, SetAnswer, StoredComparison, WantedMeasure } from './compare-types.ts';
+import { comparisonInput, filingBody, searchInput, setBody } from './compare-schemas.ts';
+import type {
+  ComparisonBody,
+  Filing,
+  SearchInput,
+  SetAnswer,
+  StoredComparison,
+  StoredSearch,
+  WantedMeasure,
+} from './compare-types.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import type { Items } from './route-types.ts';
 
@@ -24,6 +32,12 @@ export const COMPARE_ROUTES = {
     body: of<{ rule: SetRule; measures: WantedMeasure[] }>(setBody),
     answer: is<SetAnswer>(),
   }),
+  listSearches: get('/searches', 'Searches of the shelf somebody keeps', { answer: is<Items<StoredSearch>>() }),
+  createSearch: write('post', '/searches', 'Keep a search', {
+    body: of<SearchInput>(searchInput),
+    answer: is<StoredSearch>(),
+  }),
+  deleteSearch: write('delete', '/searches/{searchId}', 'Remove a search', {}),
   fileSamples: write('post', '/filings', 'Label and archive samples; answers with how they were filed before', {
     body: of<{ filings: Filing[] }>(filingBody),
     answer: is<{ before: Filing[] }>(),

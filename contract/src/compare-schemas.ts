@@ -5,7 +5,10 @@ import { day, id, list, oneOf, optionalText, record, si, text, union } from './p
 
 const KINDS = ['wall', 'desktop', 'car', 'cable'] as const;
 const range = (most: number) =>
-  record({ from: si(0, most).nullable().defined(), to: si(0, most).nullable().defined() });
+  record({
+    from: si(0, most).nullable().defined('${path} is missing'),
+    to: si(0, most).nullable().defined('${path} is missing'),
+  });
 const label = () => text(40);
 
 const rule = union({
@@ -14,10 +17,10 @@ const rule = union({
     kinds: list(oneOf(KINDS), KINDS.length),
     watts: range(10_000),
     ports: range(100),
-    since: day().nullable().defined(),
-    method: string().strict().max(40).nullable().defined(),
-    label: label().nullable().defined(),
-    oneUnit: boolean().strict().defined(),
+    since: day().nullable().defined('${path} is missing'),
+    method: string().strict().max(40, '${path} is longer than 40 characters').nullable().defined('${path} is missing'),
+    label: label().nullable().defined('${path} is missing'),
+    oneUnit: boolean().strict().defined('${path} is missing'),
   }),
   picked: record({
     kind: oneOf(['picked']),
@@ -25,7 +28,7 @@ const rule = union({
   }),
 });
 
-const condition = () => string().strict().max(160).nullable().defined();
+const condition = () => string().strict().max(160).nullable().defined('${path} is missing');
 const ownId = () =>
   string()
     .strict()
@@ -50,7 +53,11 @@ export const comparisonInput = record({
       id: ownId(),
       title: text(60),
       formula: text(200),
-      better: string().strict().oneOf(['less', 'more'], '${path} must be one of: less, more').nullable().defined(),
+      better: string()
+        .strict()
+        .oneOf(['less', 'more'], '${path} must be one of: less, more')
+        .nullable()
+        .defined('${path} is missing'),
     }),
     12,
   ),
@@ -59,9 +66,15 @@ export const comparisonInput = record({
 
 export const setBody = record({ rule, measures: wanted });
 
+export const searchInput = record({ title: text(60), query: text(300) });
+
 export const filingBody = record({
   filings: list(
-    record({ id: id(), labels: array(label()).strict().max(12).required(), archived: boolean().strict().defined() }),
+    record({
+      id: id(),
+      labels: array(label()).strict().max(12).required(),
+      archived: boolean().strict().defined('${path} is missing'),
+    }),
     2000,
   ),
 });

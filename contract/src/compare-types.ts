@@ -80,6 +80,17 @@ export interface SetAnswer {
   pending: boolean;
 }
 
+/** A search of the shelf somebody keeps. */
+export interface SearchInput {
+  title: string;
+  /** As the address of the shelf has it: `q=pellwick&kind=wall`. */
+  query: string;
+}
+
+export interface StoredSearch extends SearchInput {
+  id: string;
+}
+
 /** How some samples are filed. */
 export interface Filing {
   id: string;

@@ -9,6 +9,7 @@ import {
 import { asJson, done, versioned } from './http/answers.ts';
 import type { Handlers } from './http/handlers.ts';
 import { fileSamples } from './shelf/filing.ts';
+import { createSearch, deleteSearch, listSearches } from './shelf/searches.ts';
 import type { Working } from './working.ts';
 
 type Comparing = Pick<
@@ -19,6 +20,9 @@ type Comparing = Pick<
   | 'updateComparison'
   | 'deleteComparison'
   | 'lookAtSet'
+  | 'listSearches'
+  | 'createSearch'
+  | 'deleteSearch'
   | 'fileSamples'
 >;
 
@@ -31,6 +35,9 @@ export function compareHandlers(jobs: Working['jobs']): Comparing {
       versioned(await updateComparison(call.db, call.params.comparisonId, call.body, call.ifMatch)),
     deleteComparison: async (call) => done(await deleteComparison(call.db, call.params.comparisonId, call.ifMatch)),
     lookAtSet: async ({ body, left }) => asJson(await jobs.run('comparisonSet', body, left)),
+    listSearches: async ({ db }) => ({ body: { items: await listSearches(db) } }),
+    createSearch: async ({ db, body }) => ({ body: await createSearch(db, body) }),
+    deleteSearch: async ({ db, params }) => done(await deleteSearch(db, params.searchId)),
     fileSamples: async ({ db, body }) => ({ body: { before: await fileSamples(db, body.filings) } }),
   };
 }

@@ -201,3 +201,13 @@ it('is away with the demo and does not fail where nothing is', async () => {
     .send({ rule: { kind: 'all' }, measures: [] });
   expect(refused.status).toBe(422);
 });
+
+it('a search is kept by its title, and goes again', async () => {
+  const search = { title: 'Buzzing ones', query: 'q=buzz&kind=wall' };
+  const made = await request(harness.app).post('/api/searches').send(search);
+  expect([made.status, made.body]).toEqual([201, { ...search, id: expect.any(String) }]);
+  expect((await request(harness.app).get('/api/searches')).body.items).toEqual([made.body]);
+  expect((await request(harness.app).delete(`/api/searches/${made.body.id}`)).status).toBe(204);
+  expect((await request(harness.app).delete(`/api/searches/${made.body.id}`)).status).toBe(404);
+  expect((await request(harness.app).post('/api/searches').send({ title: '', query: 'q=a' })).status).toBe(422);
+});

@@ -79,6 +79,7 @@ describe('the demo shelf', () => {
   });
 
   it('has two comparisons, and something to say in each picture', async () => {
+    while ((await workOutFigures(harness.db, 100)) > 0);
     const kept = await listComparisons(harness.db);
     expect(kept.map(({ title }) => title).sort()).toEqual(['45 W, unit by unit', 'Wall chargers for the huts']);
     const [lot, wall] = [
@@ -104,11 +105,13 @@ describe('the demo shelf', () => {
       return { set, of };
     };
     const walls = await columnsOf(wall);
-    expect(walls.set.members.length).toBe(wall.members.length);
-    expect(walls.set.members.length).toBeGreaterThanOrEqual(9);
-    // The first of 2024 was ousted, and what ousted it as well.
+    const idsIn = ({ members }: { members: readonly { id: string }[] }) => members.map(({ id }) => id).sort();
+    // Nothing has changed on the shelf since they were kept.
+    expect(idsIn(walls.set)).toEqual(wall.members);
+    expect(idsIn((await columnsOf(lot)).set)).toEqual(lot.members);
+    // The first of 2024 was ousted; what came later is level with what ousted it.
     const reigns = reignsOf(walls.of('average-efficiency'), 'more');
-    expect(reigns.map(({ id }) => id)).toEqual(['Reef 65', 'Ember 65', 'Lark 65']);
+    expect(reigns.map(({ id }) => id)).toEqual(['Reef 65', 'Ember 65']);
     // Light ones lose more: the edge has more than one on it.
     const mass = new Map(walls.of('mass-per-watt').map(({ id, value }) => [id, value]));
     const pairs = walls.of('full-load-loss').map(({ id, value }) => [mass.get(id) ?? 0, value] as const);

@@ -243,6 +243,8 @@ it('holds several samples, beside each other and each on its own, and an amendme
   expect(table).toContain(
     '<td>Total 45 W</td><td>not tested: No full-load reading that asks for 45 W.</td><td>not tested: ',
   );
+  expect(table).toContain('<td>Mass, with plug</td><td>83 g</td><td>83 g</td>');
+  expect(text).toContain('<h3>Mass per watt: with plug</h3>');
   // Promised by one alone: it stands in that one's part.
   expect(table).not.toContain('Total 65 W');
   expect(text).toContain('Total 65 W');

@@ -14,6 +14,7 @@ import {
   notBeaten,
   populationOf,
   reignsOf,
+  rivalsOf,
   ruleWords,
   type SetFacts,
   sharedConditions,
@@ -434,5 +435,31 @@ describe('a kit', () => {
     const told = kitSum([piece({ mass: null }), piece({ currency: 'CHF' })]);
     expect([told.mass, told.price]).toEqual([null, null]);
     expect(told.missing).toEqual(['mass of Ember', 'one currency for all prices']);
+  });
+});
+
+describe('keep what you have', () => {
+  const column = (title: string, better: 'less' | 'more', ...values: readonly Compared[]) => ({
+    title,
+    better,
+    values: new Map(values.map((one) => [one.id, one])),
+  });
+  it('unless another is better in something and worse in nothing', () => {
+    const told = rivalsOf('own', [
+      column('idle', 'less', of('own', 50, 1), of('a', 40, 1), of('b', 40, 1), of('c', 30, 1)),
+      column('efficiency', 'more', of('own', 90, 0.1), of('a', 90.1, 0.1), of('b', 88, 0.1), of('c', 91, 0.1)),
+      column('mass', 'less', of('own', 2, 0), of('a', 2, 0), of('b', 1, 0), of('c', 1, 0)),
+    ]);
+    expect(told).toEqual([
+      { id: 'c', better: ['idle', 'efficiency', 'mass'], level: [] },
+      { id: 'a', better: ['idle'], level: ['efficiency', 'mass'] },
+    ]);
+  });
+  it('says nothing of samples with too little in common, and of uncertainty nobody stated', () => {
+    const two = [column('idle', 'less', of('own', 50), of('a', 1)), column('mass', 'less', of('own', 2), of('a', 1))];
+    expect(rivalsOf('own', two)).toEqual([]);
+    const unknown = ['x', 'y', 'z'].map((title) => column(title, 'less', of('own', 50, null), of('a', 1)));
+    expect(rivalsOf('own', unknown)).toEqual([]);
+    expect(rivalsOf('own', [])).toEqual([]);
   });
 });

@@ -16,9 +16,17 @@ type Put = (
 
 const NOTHING_MORE = { u: 0, common: 0, meters: '', at: null, below: false } as const;
 
+/**
+ * How much of a meter's error two of its readings have in common. No spec says: between all of it, which would call leads the meter
+ * cannot see, and none, which would deny that it erred the same way twice, half of the variance is taken.
+ */
+const IN_COMMON = Math.SQRT1_2;
+
 /** What a result brings: its uncertainty in its two parts, and whose meters. */
 const known = (of: Measured, meters: string): Partial<MeasureValue> =>
-  isStated(of) ? { u: standardUncertainty(of), common: of.uInstrument, meters } : { u: null, common: 0, meters };
+  isStated(of)
+    ? { u: standardUncertainty(of), common: of.uInstrument * IN_COMMON, meters }
+    : { u: null, common: 0, meters };
 
 const wattsOf = (outputs: readonly Output[]): number => outputs.reduce((sum, { volts, amps }) => sum + volts * amps, 0);
 

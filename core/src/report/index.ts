@@ -1,5 +1,6 @@
 // Reports: their pictures, their words, and the code they are known by.
 
+export * from './beside.ts';
 export * from './changes.ts';
 export * from './code.ts';
 export * from './fates.ts';

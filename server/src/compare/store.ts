@@ -68,10 +68,16 @@ function check({ own, measures, weights }: ComparisonBody): void {
     });
 }
 
-export async function createComparison(db: Database, body: ComparisonBody, demo = false): Promise<StoredComparison> {
+/** @param demo who stands in one of the demo; left out for a person's own, whose set is looked up */
+export async function createComparison(
+  db: Database,
+  body: ComparisonBody,
+  demo?: readonly string[],
+): Promise<StoredComparison> {
   check(body);
   const id = newId();
-  const row = { id, body, members: [...(await memberIds(db, body.rule))], demo, version: 1, updatedAt: new Date() };
+  const members = [...(demo ?? (await memberIds(db, body.rule)))];
+  const row = { id, body, members, demo: demo !== undefined, version: 1, updatedAt: new Date() };
   await db.insert(comparisons).values(row);
   return toComparison(row);
 }

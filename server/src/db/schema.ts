@@ -9,5 +9,6 @@ export * from './schema/reports.ts';
 export * from './schema/rules.ts';
 export * from './schema/runs.ts';
 export * from './schema/safety.ts';
+export * from './schema/searches.ts';
 export * from './schema/shelf.ts';
 export * from './schema/traces.ts';

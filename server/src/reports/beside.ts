@@ -1,19 +1,22 @@
-// Several samples of one report beside each other: what was found of each, row by row.
-import { inLanguage } from '@lastmark/core/conclusion';
-import { figuresOfReport, REPORT_WORDS } from '@lastmark/core/report';
+// Several samples of one report beside each other: what was found of each, row by row, like with like.
+import { measuresOf } from '@lastmark/core/measure';
+import type { Bars } from '@lastmark/core/picture';
+import { besideMeasures, besidePictures, REPORT_WORDS } from '@lastmark/core/report';
 import { judgeSample } from '@lastmark/core/verdict';
 import { toJudge } from '../dossier/judged.ts';
 import { ownContent, type ReportContent } from './content.ts';
 import { claimRows, factRows, NOTHING } from './rows.ts';
 
 /** Facts worth a row where samples stand beside each other. */
-const FACTS = ['unit', 'serial', 'revision', 'size', 'mass'] as const;
+const FACTS = ['unit', 'serial', 'revision', 'size'] as const;
 
 export interface Beside {
   /** A head a sample. */
   readonly heads: readonly string[];
   /** What it is of, and what is told of each sample. */
   readonly rows: readonly { readonly name: string; readonly cells: readonly string[] }[];
+  /** Every measure with a better side, a bar a sample. */
+  readonly pictures: readonly Bars[];
 }
 
 /** Null for a report of one sample. Claims and figures told of one sample alone stand in its own part. */
@@ -24,29 +27,36 @@ export function besideOf(content: ReportContent): Beside | null {
   const all = [content, ...content.others.map((own) => ownContent(content, own))].map((own) => {
     const judged = toJudge(own.dossier);
     const verdict = judgeSample(judged);
-    const figures = figuresOfReport(judged, verdict);
     const facts = new Map(factRows(own));
-    const found = (key: 'average' | 'idle') => {
-      const figure = figures.get(key);
-      return figure === undefined ? NOTHING : inLanguage(figure.words, language);
-    };
-    const { model } = own.dossier.sample;
-    const cells = new Map<string, string>([
-      ...FACTS.map((name) => [words[name], facts.get(words[name]) ?? NOTHING] as const),
-      [words.average, found('average')],
-      [words.idle, found('idle')],
-      ...claimRows(own, verdict).map(
-        (row) => [row.promise, row.found === NOTHING ? row.stateWords : `${row.stateWords}: ${row.found}`] as const,
+    const { model, tag } = own.dossier.sample;
+    return {
+      name: `${model.maker} ${model.model} ${tag}`,
+      values: measuresOf(judged, verdict),
+      facts: new Map(FACTS.map((name) => [words[name], facts.get(words[name]) ?? NOTHING] as const)),
+      claims: new Map(
+        claimRows(own, verdict).map(
+          (row) => [row.promise, row.found === NOTHING ? row.stateWords : `${row.stateWords}: ${row.found}`] as const,
+        ),
       ),
-    ]);
-    return { head: `${model.maker} ${model.model} ${own.dossier.sample.tag}`, cells };
+    };
   });
-  const names = [...new Set(all.flatMap(({ cells }) => [...cells.keys()]))];
-  return {
-    heads: all.map(({ head }) => head),
-    rows: names.flatMap((name) => {
-      const cells = all.map((one) => one.cells.get(name) ?? NOTHING);
+  const told = (pick: (one: (typeof all)[number]) => ReadonlyMap<string, string>): Beside['rows'] => {
+    const names = [...new Set(all.flatMap((one) => [...pick(one).keys()]))];
+    return names.flatMap((name) => {
+      const cells = all.map((one) => pick(one).get(name) ?? NOTHING);
       return cells.filter((cell) => cell !== NOTHING).length > 1 ? [{ name, cells }] : [];
-    }),
+    });
+  };
+  return {
+    heads: all.map(({ name }) => name),
+    rows: [
+      ...told(({ facts }) => facts),
+      ...besideMeasures(all, language).map(({ title, condition, cells }) => ({
+        name: condition === '' ? title : `${title}, ${condition}`,
+        cells: cells.map((cell) => cell?.words ?? NOTHING),
+      })),
+      ...told(({ claims }) => claims),
+    ],
+    pictures: besidePictures(all, language),
   };
 }

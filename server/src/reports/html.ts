@@ -45,9 +45,8 @@ function dataTable(table: Table): string {
     )}</tbody></table></div>${rows.length > shown.length ? `<p class="soft">+ ${rows.length - shown.length}</p>` : ''}`;
 }
 
-function figure(picture: Picture, { content: { language }, words }: ReportParts): string {
-  const say = (text: string) => pictureWords(text, language);
-  return `<figure><h3>${escaped(say(picture.title))}</h3>${toSvg(picture, { width: 900, font: 'system-ui, sans-serif', words: say, ...(picture.kind === 'plot' ? { height: 320 } : null) })}<figcaption>${escaped(say(picture.caption))}</figcaption><details><summary>${escaped(words.data)}</summary>${dataTable(picture.table)}</details></figure>`;
+function figure(picture: Picture, data: string, say: (text: string) => string): string {
+  return `<figure><h3>${escaped(say(picture.title))}</h3>${toSvg(picture, { width: 900, font: 'system-ui, sans-serif', words: say, ...(picture.kind === 'plot' ? { height: 320 } : null) })}<figcaption>${escaped(say(picture.caption))}</figcaption><details><summary>${escaped(data)}</summary>${dataTable(picture.table)}</details></figure>`;
 }
 
 /** Raw readings and runs behind a claim. */
@@ -136,7 +135,7 @@ const opening = (parts: ReportParts): string => {
   const { content, words, conclusion, ports, leftOut } = parts;
   const { model } = content.dossier.sample;
   return `<h2>${escaped(words.conclusion)}</h2>${list(conclusion.map(({ says, own }) => `${escaped(says)}${own ? ` <span class="own">${escaped(words.ownWords)}</span>` : ''}`))}
-${model.ports.length > 0 ? faceSvg(model.ports, 'system-ui, sans-serif') : ''}${ports.map((picture) => figure(picture, parts)).join('')}${leftOut === '' ? '' : `<p class="soft">${escaped(leftOut)}</p>`}`;
+${model.ports.length > 0 ? faceSvg(model.ports, 'system-ui, sans-serif') : ''}${ports.map((picture) => figure(picture, words.data, (text) => pictureWords(text, content.language))).join('')}${leftOut === '' ? '' : `<p class="soft">${escaped(leftOut)}</p>`}`;
 };
 
 /** Everything of one sample that follows. @param before what its anchors begin with */
@@ -146,7 +145,7 @@ function following(parts: ReportParts, before: string): string {
   const told = stations.map(
     ({ id, title: name, pictures, says }) =>
       `<h2 id="${escaped(before + id)}">${escaped(name)}</h2>${pictures.length === 0 && says.length === 0 ? `<p>${escaped(words.notMeasured)}.</p>` : ''}${pictures
-        .map((picture) => figure(picture, parts))
+        .map((picture) => figure(picture, words.data, (text) => pictureWords(text, content.language)))
         .join(
           '',
         )}${says.length > 0 ? `${language === 'en' ? '' : `<p class="soft">${escaped(words.judgement)}</p>`}${list(says.map(escaped))}` : ''}`,
@@ -166,7 +165,7 @@ function beside(content: ReportContent): string {
   return `<h2 id="beside">${escaped(words.beside)}</h2><p class="soft">${escaped(words.besideNote)}</p>${dataTable([
     [words.figure, ...table.heads],
     ...table.rows.map(({ name, cells }) => [name, ...cells]),
-  ])}`;
+  ])}${table.pictures.map((picture) => figure(picture, words.data, (text) => text)).join('')}`;
 }
 
 /** Another sample of the report, under its name. */

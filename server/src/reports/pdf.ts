@@ -186,12 +186,20 @@ const following = (parts: ReportParts): Content[] => [
   ...photoPart(parts),
 ];
 
+/** Words that are in the language of the report already. */
+const same = (text: string): string => text;
+
 /** Several samples beside each other; nothing in a report of one. */
 function beside(content: ReportContent): Content[] {
   const table = besideOf(content);
   const words = REPORT_WORDS[content.language];
   return table
-    ? [heading(words.beside), { text: words.besideNote, style: 'note' }, ...besideTables(table, words.figure)]
+    ? [
+        heading(words.beside),
+        { text: words.besideNote, style: 'note' },
+        ...besideTables(table, words.figure),
+        ...table.pictures.map((picture) => pictured(picture, same)),
+      ]
     : [];
 }
 

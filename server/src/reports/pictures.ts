@@ -17,22 +17,26 @@ const fileName = (picture: Picture, at: number): string =>
     .slice(0, 60)
     .toLowerCase()}`;
 
+/** A picture with its data beside it. */
+const drawn = (picture: Picture, name: string, say: (text: string) => string): Zippable => ({
+  [`${name}.svg`]: strToU8(
+    toSvg(picture, {
+      width: 900,
+      font: 'sans-serif',
+      words: say,
+      ...(picture.kind === 'plot' ? { height: 400 } : null),
+    }),
+  ),
+  [`${name}.csv`]: strToU8(csvText(picture.table)),
+});
+
 /** Files of one sample. @param folder what their names begin with */
 function filesOf(content: ReportContent, folder: string): Zippable {
   const parts = partsOf(content);
   const say = (text: string) => pictureWords(text, content.language);
   const files: Zippable = {};
   allPictures(parts).forEach((picture, at) => {
-    const name = `${folder}${fileName(picture, at)}`;
-    files[`${name}.svg`] = strToU8(
-      toSvg(picture, {
-        width: 900,
-        font: 'sans-serif',
-        words: say,
-        ...(picture.kind === 'plot' ? { height: 400 } : null),
-      }),
-    );
-    files[`${name}.csv`] = strToU8(csvText(picture.table));
+    Object.assign(files, drawn(picture, `${folder}${fileName(picture, at)}`, say));
   });
   const rows = claimRows(content, parts.verdict);
   files[`${folder}claims.csv`] = strToU8(
@@ -56,6 +60,12 @@ export function picturesZip(content: ReportContent): Uint8Array {
   const table = besideOf(content);
   const files: Zippable = {
     ...filesOf(content, ''),
+    ...Object.assign(
+      {},
+      ...(table?.pictures ?? []).map((picture, at) =>
+        drawn(picture, `beside/${fileName(picture, at)}`, (text) => text),
+      ),
+    ),
     ...(table && {
       'beside.csv': strToU8(
         csvText([['figure', ...table.heads], ...table.rows.map(({ name, cells }) => [name, ...cells])]),

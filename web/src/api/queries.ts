@@ -49,6 +49,9 @@ interface Items<T> {
 export interface ShelfFilter {
   readonly q: string;
   readonly kind: string;
+  /** One of their labels; empty for any. */
+  readonly label: string;
+  readonly archived: boolean;
   /** Column it is sorted by; empty for the last changed first. */
   readonly sort: string;
   readonly down: boolean;
@@ -59,14 +62,16 @@ const SHELF_PAGE = 100;
 /** How often figures that are being worked out are asked for again, ms. */
 const PENDING_MILLISECONDS = 700;
 
-export const shelfQuery = ({ q, kind, sort, down }: ShelfFilter) =>
+export const shelfQuery = ({ q, kind, label, archived, sort, down }: ShelfFilter) =>
   infiniteQueryOptions({
-    queryKey: ['samples', q, kind, sort, down],
+    queryKey: ['samples', q, kind, label, archived, sort, down],
     initialPageParam: 1,
     queryFn: ({ pageParam, signal }) => {
       const query = new URLSearchParams({ page: String(pageParam), size: String(SHELF_PAGE) });
       if (q) query.set('q', q);
       if (kind) query.set('kind', kind);
+      if (label) query.set('label', label);
+      if (archived) query.set('archived', 'true');
       if (sort) query.set('sort', sort);
       if (sort && down) query.set('down', 'true');
       return api<Page<SampleRow>>(`/samples?${query}`, { signal });

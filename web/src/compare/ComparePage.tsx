@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useLocation, useParams, useSearchParams } from 'react-router';
 import { Choice } from '../parts/fields.tsx';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -183,7 +183,7 @@ interface OpenProps {
 
 function Open({ id, stored, version, kept }: OpenProps) {
   const [body, setBody] = useState<ComparisonBody>(stored);
-  const [editing, setEditing] = useState(id === null);
+  const [editing, setEditing] = useState(id === null && stored.rule.kind === 'rule');
   const own = useOwnMeasures(body.own);
   const wanted = useMemo(() => wantedOf(body, own ?? []), [body, own]);
   const query = useQuery({ ...setQuery(body.rule, wanted), enabled: own !== undefined });
@@ -254,9 +254,12 @@ function Stored({ id }: { readonly id: string }) {
 
 export function ComparePage() {
   const { comparisonId = 'new' } = useParams();
-  return comparisonId === 'new' ? (
-    <Open id={null} stored={NEW_COMPARISON} version={0} kept={null} />
-  ) : (
-    <Stored id={comparisonId} />
-  );
+  const { state } = useLocation();
+  // Kept from its first moment: what is pressed on the page changes its address, which then carries nothing more.
+  const [picks] = useState((state as { picks?: readonly string[] } | null)?.picks);
+  if (comparisonId !== 'new') return <Stored id={comparisonId} />;
+  const begun: ComparisonBody = picks
+    ? { ...NEW_COMPARISON, rule: { kind: 'picked', picks: picks.map((id) => ({ id, reason: '' })) } }
+    : NEW_COMPARISON;
+  return <Open id={null} stored={begun} version={0} kept={null} />;
 }

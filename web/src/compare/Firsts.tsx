@@ -106,24 +106,30 @@ export function Firsts({ views, members, stamp }: Props) {
     (work) => work.firsts(judged.map(({ better, values }) => ({ better, values }))),
   );
   return (
-    <Box component="ul" aria-label="Firsts" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-      {judged.map((view, at) => (
-        <Box component="li" key={view.id} sx={{ borderBottom: 1, borderColor: 'divider', py: 1, minHeight: 92 }}>
-          <Typography sx={{ fontWeight: 600 }}>
-            {view.title}
-            <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
-              {view.condition && ` · ${view.condition}`} · {view.values.length} of {members.length}
-            </Box>
-          </Typography>
-          {firsts?.[at] ? <Lead first={firsts[at]} view={view} names={names} /> : <Typography>Being drawn…</Typography>}
-          <Past view={view} names={names} />
-        </Box>
-      ))}
+    <>
+      <Box component="ul" aria-label="Firsts" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {judged.map((view, at) => (
+          <Box component="li" key={view.id} sx={{ borderBottom: 1, borderColor: 'divider', py: 1, minHeight: 92 }}>
+            <Typography sx={{ fontWeight: 600 }}>
+              {view.title}
+              <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
+                {view.condition && ` · ${view.condition}`} · {view.values.length} of {members.length}
+              </Box>
+            </Typography>
+            {firsts?.[at] ? (
+              <Lead first={firsts[at]} view={view} names={names} />
+            ) : (
+              <Typography>Being drawn…</Typography>
+            )}
+            <Past view={view} names={names} />
+          </Box>
+        ))}
+      </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
         A lead is called where the probability of being first, by draws from the uncertainties, is 95 % or more. Samples
         read by the same meters share their error; what nobody gave an uncertainty, such as mass and price, counts as it
         stands.
       </Typography>
-    </Box>
+    </>
   );
 }

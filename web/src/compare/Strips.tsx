@@ -120,53 +120,55 @@ export function Strips({ views, members, marked, stamp }: Props) {
       ),
   );
   return (
-    <Box component="ul" aria-label="Strips" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-      {filled.map((view, at) => {
-        const own = marked === null ? undefined : view.byId.get(marked);
-        const standing = standings?.[at] ?? null;
-        return (
-          <Box
-            component="li"
-            key={view.id}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr', md: '230px minmax(0, 1fr) 300px' },
-              columnGap: 2,
-              alignItems: 'center',
-              borderBottom: 1,
-              borderColor: 'divider',
-              py: 0.5,
-            }}
-          >
-            <Box>
-              <Typography sx={{ fontWeight: 600 }}>{view.title}</Typography>
-              <Typography variant="body2" color="text.secondary">
-                {axisTitle(view).split(' · ').slice(1).join(' · ') || view.unit}
-              </Typography>
-            </Box>
-            <Strip view={view} marked={marked} />
-            <Box sx={{ minHeight: 42 }}>
-              {own ? (
-                <>
-                  <Typography sx={{ fontWeight: 600 }}>{words(view, own)}</Typography>
-                  <Typography variant="body2" color="text.secondary">
-                    {standing ? `${standingWords(standing, view)} · mean ${plainWords(view, standing.mean)}` : ' '}
-                  </Typography>
-                </>
-              ) : (
+    <>
+      <Box component="ul" aria-label="Strips" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {filled.map((view, at) => {
+          const own = marked === null ? undefined : view.byId.get(marked);
+          const standing = standings?.[at] ?? null;
+          return (
+            <Box
+              component="li"
+              key={view.id}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: { xs: '1fr', md: '230px minmax(0, 1fr) 300px' },
+                columnGap: 2,
+                alignItems: 'center',
+                borderBottom: 1,
+                borderColor: 'divider',
+                py: 0.5,
+              }}
+            >
+              <Box>
+                <Typography sx={{ fontWeight: 600 }}>{view.title}</Typography>
                 <Typography variant="body2" color="text.secondary">
-                  {marked === null
-                    ? `${view.values.length} of ${members.length} samples`
-                    : 'not measured under this condition'}
+                  {axisTitle(view).split(' · ').slice(1).join(' · ') || view.unit}
                 </Typography>
-              )}
+              </Box>
+              <Strip view={view} marked={marked} />
+              <Box sx={{ minHeight: 42 }}>
+                {own ? (
+                  <>
+                    <Typography sx={{ fontWeight: 600 }}>{words(view, own)}</Typography>
+                    <Typography variant="body2" color="text.secondary">
+                      {standing ? `${standingWords(standing, view)} · mean ${plainWords(view, standing.mean)}` : ' '}
+                    </Typography>
+                  </>
+                ) : (
+                  <Typography variant="body2" color="text.secondary">
+                    {marked === null
+                      ? `${view.values.length} of ${members.length} samples`
+                      : 'not measured under this condition'}
+                  </Typography>
+                )}
+              </Box>
             </Box>
-          </Box>
-        );
-      })}
+          );
+        })}
+      </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
         The better side is on the right; the mark below a line is the mean.
       </Typography>
-    </Box>
+    </>
   );
 }

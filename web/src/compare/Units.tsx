@@ -5,7 +5,7 @@ import { formatProbability } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Choice } from '../parts/fields.tsx';
-import { type MeasureView, plainWords, sampleTitle, words } from './views.ts';
+import { type MeasureView, plainWords, sampleTitle, spreadWords, words } from './views.ts';
 
 interface Props {
   readonly views: readonly MeasureView[];
@@ -43,14 +43,14 @@ function Population({ view, units }: { readonly view: MeasureView; readonly unit
       })}
       <Typography>
         {count === 1 ? 'One unit' : `${count} units`}, mean {plain(mean)}
-        {spread !== null && `, spread ${plain(spread)}`}
-        {within !== null && spread !== null && `, of which the reading makes ${plain(within)}`}
-        {between !== null && `, between units ${plain(between)}`}.
+        {spread !== null && `, spread ${spreadWords(view, spread)}`}
+        {within !== null && spread !== null && `, of which the reading makes ${spreadWords(view, within)}`}
+        {between !== null && `, between units ${spreadWords(view, between)}`}.
       </Typography>
       <Typography variant="body2" color="text.secondary">
         {bound === null || factor === null
           ? 'One unit says nothing of the next.'
-          : view.better === null
+          : view.better === null || spread === 0
             ? ''
             : `With 95 % confidence nine of ten units are ${view.better === 'more' ? 'above' : 'below'} ${plain(bound)} (mean ${view.better === 'more' ? '−' : '+'} ${factor.toFixed(2)} × spread)${count <= 3 ? `: ${count === 2 ? 'two' : 'three'} units say little` : ''}.`}
       </Typography>
@@ -66,7 +66,7 @@ function Population({ view, units }: { readonly view: MeasureView; readonly unit
 export function Units({ views, members, modelId, onModel }: Props) {
   const models = new Map<string, SetMember[]>();
   for (const member of members) models.set(member.modelId, [...(models.get(member.modelId) ?? []), member]);
-  const several = [...models].filter(([, units]) => units.length > 1);
+  const several = [...models].filter(([, units]) => units.length > 1).sort((a, b) => b[1].length - a[1].length);
   const [id, units] = several.find(([key]) => key === modelId) ?? several[0] ?? [];
   if (!id || !units)
     return (

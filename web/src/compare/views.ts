@@ -44,6 +44,10 @@ export function words(view: MeasureView, value: Pick<Compared, 'value' | 'u' | '
   return currency === '' ? measureWords(view, value) : `${currency} ${measureWords(view, value)}`;
 }
 
+/** A spread of a measure: two digits say enough. */
+export const spreadWords = (view: MeasureView, value: number): string =>
+  plainWords(view, Number((value * view.factor).toPrecision(2)) / view.factor);
+
 /** A number of a measure without an uncertainty, such as a mean. */
 export const plainWords = (view: MeasureView, value: number): string => words(view, { value, u: 0, below: false });
 

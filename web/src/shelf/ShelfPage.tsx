@@ -2,19 +2,22 @@
 import type { SampleRow } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
 import FormControl from '@mui/material/FormControl';
 import InputLabel from '@mui/material/InputLabel';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useDeferredValue } from 'react';
+import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { shelfQuery } from '../api/queries.ts';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNarrow } from '../state/useNarrow.ts';
 import { DemoNote } from './DemoNote.tsx';
+import { Searches } from './Searches.tsx';
+import { SelectedBar } from './SelectedBar.tsx';
 import { ShelfTable } from './ShelfTable.tsx';
 
 const EmptyShelf = lazy(async () => ({ default: (await import('./EmptyShelf.tsx')).EmptyShelf }));
@@ -27,6 +30,22 @@ const KINDS = [
   ['cable', 'Cable'],
 ] as const;
 
+/** What is searched for, without how it is sorted; empty for all. */
+function searchOf(params: URLSearchParams): string {
+  const kept = new URLSearchParams();
+  for (const name of ['q', 'kind', 'label', 'archived']) {
+    const value = params.get(name);
+    if (value) kept.set(name, value);
+  }
+  return kept.toString();
+}
+
+/** A search as it is called. */
+const searchTitle = (params: URLSearchParams): string =>
+  [params.get('q'), params.get('kind'), params.get('label'), params.get('archived') === 'true' ? 'archived' : '']
+    .filter(Boolean)
+    .join(', ');
+
 export function ShelfPage() {
   const narrow = useNarrow();
   const [params, setParams] = useSearchParams();
@@ -34,14 +53,33 @@ export function ShelfPage() {
   const kind = params.get('kind') ?? '';
   const sort = params.get('sort') ?? '';
   const down = params.get('down') === 'true';
+  const label = params.get('label') ?? '';
+  const archived = params.get('archived') === 'true';
+  const [selected, setSelected] = useState<ReadonlyMap<string, SampleRow> | null>(null);
   const query = useInfiniteQuery({
-    ...shelfQuery({ q: useDeferredValue(q).trim(), kind, sort, down }),
+    ...shelfQuery({ q: useDeferredValue(q).trim(), kind, label, archived, sort, down }),
     placeholderData: keepPreviousData,
   });
   const change = (part: Record<string, string>) => {
-    const next = new URLSearchParams({ q, kind, sort, down: down ? 'true' : '', ...part });
+    const next = new URLSearchParams({
+      q,
+      kind,
+      label,
+      archived: archived ? 'true' : '',
+      sort,
+      down: down ? 'true' : '',
+      ...part,
+    });
     for (const [name, value] of [...next]) if (value === '') next.delete(name);
     setParams(next, { replace: true });
+  };
+  const current = searchOf(params);
+  // As they are filed now.
+  const now = new Map((query.data?.pages ?? []).flatMap(({ items }) => items.map((row) => [row.id, row] as const)));
+  const select = (row: SampleRow) => {
+    const next = new Map(selected);
+    if (!next.delete(row.id)) next.set(row.id, row);
+    setSelected(next);
   };
   return (
     <Box
@@ -55,6 +93,7 @@ export function ShelfPage() {
       }}
     >
       <PageHead title="Shelf">
+        {selected === null && <Button onClick={() => setSelected(new Map())}>Select several</Button>}
         <Button variant="contained" component={Link} to="/samples/new">
           Take in a sample
         </Button>
@@ -95,15 +134,34 @@ export function ShelfPage() {
         <Typography color="text.secondary" role="status">
           {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
         </Typography>
+        {label !== '' && <Chip label={`labelled ${label}`} onDelete={() => change({ label: '' })} />}
+        <Button aria-pressed={archived} onClick={() => change({ archived: archived ? '' : 'true' })}>
+          {archived ? 'Archived: back to the shelf' : 'Archived'}
+        </Button>
         <DemoNote />
       </Stack>
+      <Searches
+        current={current}
+        title={searchTitle(params)}
+        onOpen={(query) => setParams(new URLSearchParams(query))}
+      />
+      {selected !== null && (
+        <SelectedBar
+          selected={[...selected.keys()].map((id) => now.get(id) ?? (selected.get(id) as SampleRow))}
+          archived={archived}
+          onDone={() => setSelected(null)}
+        />
+      )}
       <QueryGate query={query} what="the shelf">
         {({ pages }) => {
           const rows: SampleRow[] = pages.flatMap(({ items }) => items);
           if (rows.length === 0)
             return (
               <Suspense fallback={null}>
-                <EmptyShelf filtered={q !== '' || kind !== ''} onClear={() => setParams({})} />
+                <EmptyShelf
+                  filtered={q !== '' || kind !== '' || label !== '' || archived}
+                  onClear={() => setParams({})}
+                />
               </Suspense>
             );
           return (
@@ -111,6 +169,9 @@ export function ShelfPage() {
               rows={rows}
               total={pages[0]?.total ?? rows.length}
               order={{ sort, down }}
+              selected={selected}
+              onSelect={select}
+              onLabel={(next) => change({ label: next })}
               onOrder={(next) => change({ sort: next.sort, down: next.down ? 'true' : '' })}
               onEnd={() => query.hasNextPage && !query.isFetchingNextPage && void query.fetchNextPage()}
             />

@@ -211,15 +211,59 @@ function cells({ ports, maker, model, serial, tag, kind, figures, unjudged, pend
   ];
 }
 
+/** Labels of a sample, each a way to all that have it; above the press that opens the row. */
+function Labels({
+  labels,
+  onLabel,
+}: {
+  readonly labels: readonly string[];
+  readonly onLabel: (label: string) => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 0.5, overflow: 'hidden', position: 'relative', zIndex: 1 }}>
+      {labels.slice(0, 3).map((label) => (
+        <Box
+          key={label}
+          component="button"
+          type="button"
+          onClick={() => onLabel(label)}
+          aria-label={`All labelled ${label}`}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            fontSize: 12,
+            lineHeight: '22px',
+            minHeight: 24,
+            px: 0.75,
+            border: 1,
+            borderColor: 'divider',
+            borderRadius: 1,
+            whiteSpace: 'nowrap',
+            '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main' },
+          }}
+        >
+          {label}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
 interface Props {
   readonly rows: readonly SampleRow[];
   readonly total: number;
   readonly onEnd: () => void;
   readonly order: Order;
   readonly onOrder: (order: Order) => void;
+  /** Samples that are selected; null while a press opens one. */
+  readonly selected: ReadonlyMap<string, SampleRow> | null;
+  readonly onSelect: (row: SampleRow) => void;
+  readonly onLabel: (label: string) => void;
 }
 
-export function ShelfTable({ rows, total, onEnd, order, onOrder }: Props) {
+const OVER_ALL = { '&::after': { content: '""', position: 'absolute', inset: 0 } } as const;
+
+export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSelect, onLabel }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -297,24 +341,49 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder }: Props) {
                 borderBottom: 1,
                 borderColor: 'divider',
                 '&:hover': { bgcolor: 'ground' },
+                ...(selected?.has(row.id)
+                  ? { bgcolor: 'ground', boxShadow: (theme) => `inset 4px 0 ${theme.palette.primary.main}` }
+                  : null),
               }}
             >
               {cells(row).map((cell, at) => (
                 <Box key={HEADS[at]?.title} role="cell" sx={{ minWidth: 0 }}>
                   {at === 1 ? (
-                    <Box
-                      component={Link}
-                      to={`/samples/${row.id}/verdict`}
-                      sx={{
-                        color: 'inherit',
-                        textDecoration: 'none',
-                        fontWeight: 600,
-                        display: 'block',
-                        '&::after': { content: '""', position: 'absolute', inset: 0 },
-                      }}
-                    >
-                      {cell}
-                    </Box>
+                    <>
+                      {selected ? (
+                        <Box
+                          component="button"
+                          type="button"
+                          aria-pressed={selected.has(row.id)}
+                          onClick={() => onSelect(row)}
+                          sx={{
+                            all: 'unset',
+                            cursor: 'pointer',
+                            fontWeight: 600,
+                            display: 'block',
+                            width: '100%',
+                            ...OVER_ALL,
+                          }}
+                        >
+                          {cell}
+                        </Box>
+                      ) : (
+                        <Box
+                          component={Link}
+                          to={`/samples/${row.id}/verdict`}
+                          sx={{
+                            color: 'inherit',
+                            textDecoration: 'none',
+                            fontWeight: 600,
+                            display: 'block',
+                            ...OVER_ALL,
+                          }}
+                        >
+                          {cell}
+                        </Box>
+                      )}
+                      {row.labels.length > 0 && <Labels labels={row.labels} onLabel={onLabel} />}
+                    </>
                   ) : (
                     cell
                   )}

@@ -1,6 +1,6 @@
 // Words used before, to be taken again.
 import type { Phrase } from '@lastmark/contract/types';
-import { LANGUAGE_NAMES, type Language } from '@lastmark/core/conclusion';
+import type { Language } from '@lastmark/core/conclusion';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
@@ -28,7 +28,7 @@ export function PhrasePicker({ language, sentence, onTake }: Props) {
       value={null}
       blurOnSelect
       onChange={(_event, text) => text !== null && onTake(text)}
-      renderInput={(parts) => <TextField {...parts} label={`Used before, in ${LANGUAGE_NAMES[language]}`} />}
+      renderInput={(parts) => <TextField {...parts} label="Used before" />}
     />
   );
 }

@@ -16,6 +16,7 @@ import { ConclusionPanel } from './ConclusionPanel.tsx';
 import { History } from './History.tsx';
 import { Figures } from './KeyFigures.tsx';
 import { Matrix } from './Matrix.tsx';
+import { Peers } from './Peers.tsx';
 import { PortBars } from './PortBars.tsx';
 import { ReportsOfSample } from './ReportsOfSample.tsx';
 import { TrialsOfSample } from './TrialsOfSample.tsx';
@@ -58,6 +59,7 @@ function AtAGlance({ reports }: { readonly reports: readonly StoredReport[] }) {
       </Typography>
       <TrialsOfSample sampleId={sample.id} />
       <ReportsOfSample sampleId={sample.id} kind={sample.model.kind} />
+      <Peers />
     </>
   );
 }
