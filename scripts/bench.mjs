@@ -23,6 +23,7 @@ const { measureSplits } = await import('./measure/splits.mjs');
 const { measureCaptures } = await import('./measure/captures.mjs');
 const { measureCharges } = await import('./measure/charge.mjs');
 const { measureCables } = await import('./measure/cable.mjs');
+const { measureCompare, measureCompareTruth } = await import('./measure/compare.mjs');
 const { measureTraces } = await import('./measure/traces.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
 const { measureReports } = await import('./measure/report.mjs');
@@ -41,6 +42,7 @@ try {
   await measureTyped(stage);
   await measureReports(stage);
   await measureShelf(stage);
+  await measureCompare(stage, { filled: true });
 } finally {
   await stage.stop();
 }
@@ -51,6 +53,7 @@ await measureCaptures();
 await measureTraces();
 await measureCharges();
 await measureCables();
+await measureCompareTruth();
 await measureLoop(file);
 const bench = await startSimulatedBench({ port: 5460 });
 process.env.BENCH_PORT = '5460';

@@ -21,7 +21,12 @@ const ACTS = {
     await page.getByRole('region', { name: 'What it says' }).locator('canvas').waitFor();
   },
   verdict: async (page) => page.locator('main details summary').first().click(),
-  rules: async (page) => page.locator('main details summary').first().click(),
+  compare: async (page) => {
+    await page.getByRole('link', { name: 'Wall chargers for the huts' }).click();
+    await page.getByRole('application').focus();
+    for (let step = 0; step < 4; step += 1) await page.keyboard.press('ArrowRight');
+    await page.getByText(/Mass per watt \d/).waitFor();
+  },
   'run-sheet': async (page) => {
     await page.getByRole('button', { name: 'Make the sheet' }).click();
     await page.getByRole('list', { name: 'Steps in order' }).waitFor();
@@ -40,6 +45,7 @@ const DIM = ['safety'];
 /** Views that only stand after something was done. Last the run: it puts a charger on the bench and lets the clock run. */
 const MADE = [
   { picture: 'run-sheet', sample: 'PT-75-3310', path: '/run-sheets?sample={id}' },
+  { picture: 'compare', path: '/compare' },
   { picture: 'trial', path: '/trials' },
   { picture: 'run-console', sample: 'TE-45-0868', path: '/run-sheets?sample={id}' },
 ];

@@ -19,7 +19,7 @@ export const COMPARE_WORDS: Readonly<Record<string, Word>> = {
   picks: ['Samples picked'],
   measures: ['Measures'],
   measure: ['Measure'],
-  'measures.condition': ['Condition'],
+  condition: ['Condition'],
   own: ['Own measures'],
   formula: ['Formula'],
   better: ['Which way is better'],

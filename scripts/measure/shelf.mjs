@@ -8,7 +8,7 @@ const REQUESTS = 150;
 
 const ALPHABET = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 /** An id of its own for every number and kind. */
-const idOf = (kind, number) => {
+export const idOf = (kind, number) => {
   let text = '';
   for (let rest = number; text.length < 8; rest = Math.floor(rest / 32)) text = ALPHABET[rest % 32] + text;
   return `01JMEASVRE${kind.padStart(8, '0')}${text}`;

@@ -4,7 +4,6 @@ import {
   type ByRule,
   type Compared,
   chanceBetter,
-  changeOf,
   componentsOf,
   EVERYTHING,
   edgeOf,
@@ -384,16 +383,6 @@ describe('units of a model', () => {
     ]);
     expect(told?.bound).toBeGreaterThan(11.2);
     expect(populationOf([unit('a', 1, '', null), unit('b', 2)], 'less')).toMatchObject({ within: null, between: null });
-  });
-  it('a change over a life counts beyond its uncertainty only', () => {
-    const day = (at: string, value: number, u: number | null = 0.1) => ({ at, value, u });
-    expect(changeOf([day('2026-01-01', 91), day('2025-01-01', 92)])).toMatchObject({ value: -1, changed: true });
-    expect(changeOf([day('2025-01-01', 92), day('2026-01-01', 91.8)])).toMatchObject({ changed: false });
-    expect(changeOf([day('2025-01-01', 92), day('2026-01-01', 80, null)])).toMatchObject({
-      expanded: null,
-      changed: false,
-    });
-    expect(changeOf([day('2025-01-01', 92)])).toBeNull();
   });
 });
 

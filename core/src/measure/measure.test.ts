@@ -5,7 +5,7 @@ import { dossierFor, EU, US } from '../testing/verdict.ts';
 import type { PriceFacts } from '../verdict/index.ts';
 import { judgeSample } from '../verdict/index.ts';
 import type { Dossier } from '../verdict/types.ts';
-import { MEASURES, measureAbout, measuresOf, measureWords } from './index.ts';
+import { changeOf, lifeOf, MEASURES, measureAbout, measuresOf, measureWords } from './index.ts';
 
 const valuesOf = (part: Partial<Dossier>) => {
   const dossier = dossierFor(part);
@@ -156,4 +156,30 @@ describe('a value in words', () => {
   ] as const)('%s of %f, u %s', (id, value, u, below, words) =>
     expect(measureWords(measureAbout(id), { value, u, below })).toBe(words),
   );
+});
+
+describe('a life', () => {
+  it('a change over a life counts beyond its uncertainty only', () => {
+    const day = (at: string, value: number, u: number | null = 0.1) => ({ at, value, u });
+    expect(changeOf([day('2026-01-01', 91), day('2025-01-01', 92)])).toMatchObject({ value: -1, changed: true });
+    expect(changeOf([day('2025-01-01', 92), day('2026-01-01', 91.8)])).toMatchObject({ changed: false });
+    expect(changeOf([day('2025-01-01', 92), day('2026-01-01', 80, null)])).toMatchObject({
+      expanded: null,
+      changed: false,
+    });
+    expect(changeOf([day('2025-01-01', 92)])).toBeNull();
+  });
+  it('sets the first day against the last, each measure under one condition', () => {
+    const on = (day: string, watts: number) =>
+      aPoint({ setupId: null, load: 0, mains: EU, watts, u: 0.001, takenAt: `${day}T09:00:00.000Z` });
+    const points = [on('2025-01-10', 0.042), on('2025-06-01', 0.05), on('2026-01-10', 0.061)];
+    const told = lifeOf(dossierFor({ ...wall({}), points }));
+    expect(told.map(({ measure, condition }) => [measure, condition])).toEqual([['idle', '230 V 50 Hz']]);
+    expect(told[0]?.change).toMatchObject({ changed: true, from: '2025-01-10', to: '2026-01-10' });
+    expect(told[0]?.change.value).toBeCloseTo(0.019, 9);
+    // U of the difference by hand: 2·√2·1 mW.
+    expect(told[0]?.change.expanded).toBeCloseTo(0.0028284, 6);
+    expect(lifeOf(dossierFor({ ...wall({}), points: points.slice(0, 1) }))).toEqual([]);
+    expect(lifeOf(dossierFor({}))).toEqual([]);
+  });
 });

@@ -93,6 +93,9 @@ export function ShelfPage() {
       }}
     >
       <PageHead title="Shelf">
+        <Button aria-pressed={archived} onClick={() => change({ archived: archived ? '' : 'true' })}>
+          {archived ? 'Archived: back to the shelf' : 'Archived'}
+        </Button>
         {selected === null && <Button onClick={() => setSelected(new Map())}>Select several</Button>}
         <Button variant="contained" component={Link} to="/samples/new">
           Take in a sample
@@ -135,9 +138,6 @@ export function ShelfPage() {
           {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
         </Typography>
         {label !== '' && <Chip label={`labelled ${label}`} onDelete={() => change({ label: '' })} />}
-        <Button aria-pressed={archived} onClick={() => change({ archived: archived ? '' : 'true' })}>
-          {archived ? 'Archived: back to the shelf' : 'Archived'}
-        </Button>
         <DemoNote />
       </Stack>
       <Searches

@@ -220,8 +220,8 @@ function Labels({
   readonly onLabel: (label: string) => void;
 }) {
   return (
-    <Box sx={{ display: 'flex', gap: 0.5, overflow: 'hidden', position: 'relative', zIndex: 1 }}>
-      {labels.slice(0, 3).map((label) => (
+    <Box sx={{ display: 'grid', gap: 0.25, maxWidth: '48%', position: 'relative', zIndex: 1 }}>
+      {labels.slice(0, 2).map((label) => (
         <Box
           key={label}
           component="button"
@@ -239,6 +239,8 @@ function Labels({
             borderColor: 'divider',
             borderRadius: 1,
             whiteSpace: 'nowrap',
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
             '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main' },
           }}
         >
@@ -349,7 +351,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
               {cells(row).map((cell, at) => (
                 <Box key={HEADS[at]?.title} role="cell" sx={{ minWidth: 0 }}>
                   {at === 1 ? (
-                    <>
+                    <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
                       {selected ? (
                         <Box
                           component="button"
@@ -361,7 +363,8 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
                             cursor: 'pointer',
                             fontWeight: 600,
                             display: 'block',
-                            width: '100%',
+                            flex: 1,
+                            minWidth: 0,
                             ...OVER_ALL,
                           }}
                         >
@@ -376,6 +379,8 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
                             textDecoration: 'none',
                             fontWeight: 600,
                             display: 'block',
+                            flex: 1,
+                            minWidth: 0,
                             ...OVER_ALL,
                           }}
                         >
@@ -383,7 +388,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
                         </Box>
                       )}
                       {row.labels.length > 0 && <Labels labels={row.labels} onLabel={onLabel} />}
-                    </>
+                    </Box>
                   ) : (
                     cell
                   )}

@@ -1,12 +1,39 @@
 // What happened to the sample so far: taken in, measured, its units.
 import type { StoredReport } from '@lastmark/contract/types';
+import { lifeOf, measureAbout, measureWords } from '@lastmark/core/measure';
 import { currentRuns } from '@lastmark/core/run';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useSample } from '../../state/sample.tsx';
 
 const day = (iso: string): string => iso.slice(0, 10);
+
+/** What changed over its life by more than the uncertainty, and what did not. */
+function Life() {
+  const { dossier } = useSample();
+  const told = useMemo(() => lifeOf({ ...dossier, sample: dossier.sample.model }), [dossier]);
+  if (told.length === 0) return null;
+  const changed = told.filter(({ change }) => change.changed);
+  const same = told.length - changed.length;
+  return (
+    <>
+      {changed.map(({ measure, condition, first, last, change }) => (
+        <Typography key={`${measure} ${condition}`} sx={{ fontWeight: 600 }}>
+          {measureAbout(measure).title} changed: {measureWords(measureAbout(measure), first)} on {change.from},{' '}
+          {measureWords(measureAbout(measure), last)} on {change.to}, {condition}
+        </Typography>
+      ))}
+      {same > 0 && (
+        <Typography>
+          {same === 1 ? 'One measure' : `${same} measures`} taken on several days did not change by more than the
+          uncertainty.
+        </Typography>
+      )}
+    </>
+  );
+}
 
 /** What was issued of it, the newest last. */
 function Issued({ reports }: { readonly reports: readonly StoredReport[] }) {
@@ -63,6 +90,7 @@ export function History({ reports }: { readonly reports: readonly StoredReport[]
           ))}
         </Typography>
       )}
+      <Life />
       {reports.length > 0 && <Issued reports={reports} />}
     </Box>
   );

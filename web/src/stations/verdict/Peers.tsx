@@ -79,15 +79,19 @@ export function Peers() {
         {(set) => {
           const views = viewsOf(body, set, []);
           const others = set.members.filter(({ id }) => id !== sample.id);
-          if (others.length === 0)
+          if (others.length === 0 && !set.pending)
             return <Typography color="text.secondary">Nothing else on the shelf is of its kind and power.</Typography>;
           return (
             <>
-              <Advice
-                id={sample.id}
-                views={views}
-                names={new Map(set.members.map((member) => [member.id, sampleTitle(member)]))}
-              />
+              {set.pending ? (
+                <Typography sx={{ mb: 1 }}>Figures of some are being worked out.</Typography>
+              ) : (
+                <Advice
+                  id={sample.id}
+                  views={views}
+                  names={new Map(set.members.map((member) => [member.id, sampleTitle(member)]))}
+                />
+              )}
               <Strips views={views} members={set.members} marked={sample.id} stamp={query.dataUpdatedAt} />
             </>
           );
