@@ -5,7 +5,7 @@ import { createConnection } from 'mysql2/promise';
 import { CHROMIUM } from '../lib/chromium.mjs';
 import { withEntry } from './entry.mjs';
 import { median, quantile, timed } from './figures.mjs';
-import { fillShelf, idOf } from './shelf.mjs';
+import { fillShelf, idOf, waitingIn } from './shelf.mjs';
 
 const SAMPLES = 10_000;
 const REQUESTS = 20;
@@ -85,12 +85,10 @@ async function measureScreen(url) {
 /** @param stage a server of its own; left alone with what is put in. */
 export async function measureCompare(stage, { filled = false } = {}) {
   if (!filled) await (await fillShelf(stage.url, stage.databaseUrl)).end();
-  // Its own figures are worked out in the background; what is put in here stands for samples that were measured.
-  for (;;) {
-    const { items } = await (await fetch(`${stage.url}/api/samples?size=1&sort=watts&down=true`)).json();
-    if (items[0] && !items[0].pending) break;
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
+  // What is put in here stands for samples that were measured: their own figures come first.
+  const db = await createConnection({ uri: stage.databaseUrl.replace(/^mariadb:/, 'mysql:'), timezone: 'Z' });
+  while ((await waitingIn(db)) > 0) await new Promise((resolve) => setTimeout(resolve, 500));
+  await db.end();
   await fillMeasures(stage.databaseUrl);
   const rule = {
     kind: 'rule',

@@ -49,7 +49,7 @@ export async function fillShelf(url, databaseUrl) {
   return db;
 }
 
-const waitingIn = async (db) => {
+export const waitingIn = async (db) => {
   const [[{ waiting }]] = await db.query(
     "SELECT COUNT(*) AS waiting FROM samples s LEFT JOIN figures f ON f.sample_id = s.id WHERE s.stale = 1 OR f.shared <> (SELECT COALESCE(SUM(revision), 0) FROM revisions WHERE owner = REPEAT('0', 26))",
   );

@@ -24,6 +24,7 @@ CREATE TABLE `measures` (
 ALTER TABLE `figures` ADD `ports` int DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE `figures` ADD `since` varchar(10);--> statement-breakpoint
 ALTER TABLE `figures` ADD `measured` int DEFAULT 0 NOT NULL;--> statement-breakpoint
+ALTER TABLE `figures` ADD `unit_group` varchar(160) DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE `figures` ADD `words` text;--> statement-breakpoint
 ALTER TABLE `samples` ADD `labels` json;--> statement-breakpoint
 ALTER TABLE `samples` ADD `archived` boolean DEFAULT false NOT NULL;--> statement-breakpoint

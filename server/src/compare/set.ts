@@ -2,10 +2,10 @@
 import type { MeasureColumn, SetAnswer, SetMember, WantedMeasure } from '@lastmark/contract';
 import { membersOf, type SetFacts, type SetRule, sharedConditions } from '@lastmark/core/compare';
 import { FIGURES_FORM } from '@lastmark/core/verdict';
-import { and, eq, inArray, isNotNull, ne } from 'drizzle-orm';
+import { eq, isNotNull } from 'drizzle-orm';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
-import type { Queries } from '../db/database.ts';
-import { figures, measures, models, runSheets, samples, sheetRuns } from '../db/schema.ts';
+import type { Database, Queries } from '../db/database.ts';
+import { runSheets, sheetRuns } from '../db/schema.ts';
 import { tagOf } from '../samples/store.ts';
 
 /** So many of those outside are named; the others are counted. */
@@ -29,87 +29,114 @@ async function methodsOf(db: Queries): Promise<ReadonlyMap<string, readonly stri
   return all;
 }
 
+/** A row as the database has it: of ten thousand, what maps each would be most of the time. */
+interface FactsRow {
+  readonly id: string;
+  readonly modelId: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly serial: string;
+  readonly kind: SetMember['kind'];
+  readonly unitGroup: string | null;
+  /** As text, or read already: that is the driver's to choose. */
+  readonly labels: string | readonly string[] | null;
+  readonly archived: number;
+  readonly createdOn: string;
+  readonly stale: number;
+  readonly watts: number | null;
+  readonly ports: number | null;
+  readonly since: string | null;
+  readonly measured: number | null;
+  readonly shared: number | null;
+  readonly form: number | null;
+}
+
+/** Rows of a query as the driver reads them, past what would map each: of tens of thousands that is most of the time. */
+async function rowsOf<Row>(db: Database, query: string, values: readonly unknown[] = []): Promise<readonly Row[]> {
+  const [rows] = await db.$client.query(query, [...values]);
+  return rows as Row[];
+}
+
 /** Everything a rule may ask, of every sample on the shelf. */
-async function factsOf(db: Queries, rule: SetRule): Promise<readonly Facts[]> {
+async function factsOf(db: Database, rule: SetRule): Promise<readonly Facts[]> {
   const [rows, revisions, methods] = await Promise.all([
-    db
-      .select({
-        id: samples.id,
-        modelId: samples.modelId,
-        maker: models.maker,
-        model: models.model,
-        serial: samples.serial,
-        kind: samples.kind,
-        facts: samples.facts,
-        labels: samples.labels,
-        archived: samples.archived,
-        createdAt: samples.createdAt,
-        stale: samples.stale,
-        watts: figures.watts,
-        ports: figures.ports,
-        since: figures.since,
-        measured: figures.measured,
-        shared: figures.shared,
-        form: figures.form,
-      })
-      .from(samples)
-      .innerJoin(models, eq(samples.modelId, models.id))
-      .leftJoin(figures, eq(figures.sampleId, samples.id))
-      .where(ne(samples.demo, 'away'))
-      .orderBy(samples.id),
+    rowsOf<FactsRow>(
+      db,
+      `SELECT s.id, s.model_id AS modelId, m.maker, m.model, s.serial, s.kind, f.unit_group AS unitGroup,
+        s.labels, s.archived, DATE_FORMAT(s.created_at, '%Y-%m-%d') AS createdOn, s.stale,
+        f.watts, f.ports, f.since, f.measured, f.shared, f.form
+        FROM samples s JOIN models m ON m.id = s.model_id LEFT JOIN figures f ON f.sample_id = s.id
+        WHERE s.demo <> 'away' ORDER BY s.id`,
+    ),
     revisionsOf(db, [EVERYONE]),
     rule.kind === 'rule' && rule.method !== null ? methodsOf(db) : new Map<string, readonly string[]>(),
   ]);
   const shared = sharedRevision(revisions);
-  return rows.map(({ facts, labels, archived, createdAt, stale, measured, shared: made, form, ...row }): Facts => {
+  return rows.map((row): Facts => {
+    const { id, modelId, maker, model, serial, kind, watts } = row;
+    const tag = tagOf(id);
     const member: SetMember = {
-      ...row,
-      tag: tagOf(row.id),
+      id,
+      modelId,
+      tag,
+      maker,
+      model,
+      serial,
+      kind,
+      watts,
       ports: row.ports ?? 0,
-      since: row.since ?? createdAt.toISOString().slice(0, 10),
-      group: [facts.revision, facts.dateCode].filter(Boolean).join(', '),
-      labels: labels ?? [],
+      since: row.since ?? row.createdOn,
+      group: row.unitGroup ?? '',
+      labels: [...(typeof row.labels === 'string' ? (JSON.parse(row.labels) as string[]) : (row.labels ?? []))],
     };
     return {
       ...member,
-      title: `${row.maker} ${row.model}, ${row.serial || member.tag}`,
-      methods: methods.get(row.id) ?? [],
-      archived,
-      measured: measured ?? 0,
+      title: `${maker} ${model}, ${serial || tag}`,
+      methods: methods.get(id) ?? [],
+      archived: row.archived === 1,
+      measured: row.measured ?? 0,
       member,
-      pending: stale || made !== shared || form !== FIGURES_FORM,
+      pending: row.stale === 1 || row.shared !== shared || row.form !== FIGURES_FORM,
     };
   });
 }
 
 /** Ids of a set, as it is now. */
-export async function memberIds(db: Queries, rule: SetRule): Promise<readonly string[]> {
+export async function memberIds(db: Database, rule: SetRule): Promise<readonly string[]> {
   return membersOf(rule, await factsOf(db, rule)).members.map(({ id }) => id);
 }
 
-type ValueRow = Pick<
-  typeof measures.$inferSelect,
-  'sampleId' | 'measure' | 'condition' | 'value' | 'u' | 'common' | 'meters' | 'at' | 'below'
->;
+interface ValueRow {
+  readonly sampleId: string;
+  readonly measure: string;
+  readonly condition: string;
+  readonly value: number;
+  readonly u: number | null;
+  readonly common: number;
+  readonly meters: string;
+  readonly at: string | null;
+  readonly below: number;
+}
 
 /** Above so many members it is quicker to read a measure whole. */
 const FEW = 500;
 
-async function valuesOf(db: Queries, ids: readonly string[], wanted: readonly string[]): Promise<readonly ValueRow[]> {
+async function valuesOf(db: Database, ids: readonly string[], wanted: readonly string[]): Promise<readonly ValueRow[]> {
   if (ids.length === 0 || wanted.length === 0) return [];
-  const few = ids.length <= FEW ? inArray(measures.sampleId, [...ids]) : undefined;
-  return db
-    .select()
-    .from(measures)
-    .where(and(inArray(measures.measure, [...wanted]), few))
-    .orderBy(measures.measure, measures.condition, measures.sampleId);
+  const few = ids.length <= FEW;
+  return rowsOf<ValueRow>(
+    db,
+    `SELECT sample_id AS sampleId, measure, condition_words AS \`condition\`, value, u, common, meters, \`at\`, below
+      FROM measures WHERE measure IN (?)${few ? ' AND sample_id IN (?)' : ''}`,
+    few ? [wanted, ids] : [wanted],
+  );
 }
 
 function columnOf(
   { measure, condition }: { readonly measure: string; readonly condition: string },
   rows: readonly ValueRow[],
   places: ReadonlyMap<string, number>,
-  meters: string[],
+  meters: Map<string, number>,
 ): MeasureColumn {
   const column: MeasureColumn = {
     measure,
@@ -125,14 +152,13 @@ function columnOf(
   for (const row of rows) {
     const place = places.get(row.sampleId);
     if (place === undefined || row.condition !== condition) continue;
-    let meter = row.meters === '' ? -1 : meters.indexOf(row.meters);
-    if (meter === -1 && row.meters !== '') meter = meters.push(row.meters) - 1;
+    if (row.meters !== '' && !meters.has(row.meters)) meters.set(row.meters, meters.size);
     column.of.push(place);
     column.value.push(row.value);
     column.u.push(row.u);
     column.common.push(row.common);
-    column.meters.push(meter);
-    column.below.push(row.below);
+    column.meters.push(meters.get(row.meters) ?? -1);
+    column.below.push(row.below === 1);
     column.at.push(row.at);
   }
   return column;
@@ -142,7 +168,7 @@ function columnOf(
  * The set of a rule, and values of measures. A measure without a condition takes the one most members share; values under another
  * are left out, never mixed in.
  */
-export async function lookAtSet(db: Queries, rule: SetRule, wanted: readonly WantedMeasure[]): Promise<SetAnswer> {
+export async function lookAtSet(db: Database, rule: SetRule, wanted: readonly WantedMeasure[]): Promise<SetAnswer> {
   const { members, out } = membersOf(rule, await factsOf(db, rule));
   const places = new Map(members.map(({ id }, place) => [id, place]));
   const names = [...new Set(wanted.map(({ measure }) => measure))].filter((measure) => !measure.startsWith('own-'));
@@ -159,7 +185,7 @@ export async function lookAtSet(db: Queries, rule: SetRule, wanted: readonly Wan
       (byMeasure.get(measure) ?? []).map(({ sampleId, condition }) => ({ id: sampleId, condition })),
     ).slice(0, MOST_CONDITIONS),
   }));
-  const meters: string[] = [];
+  const meters = new Map<string, number>();
   const columns = wanted.flatMap(({ measure, condition }): MeasureColumn[] => {
     const own = byMeasure.get(measure);
     const under = condition ?? conditions.find((one) => one.measure === measure)?.shared[0]?.condition;
@@ -171,7 +197,7 @@ export async function lookAtSet(db: Queries, rule: SetRule, wanted: readonly Wan
     outCount: out.length,
     conditions,
     columns,
-    meters,
+    meters: [...meters.keys()],
     pending: members.some(({ pending }) => pending),
   };
 }

@@ -3,7 +3,7 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { createPool, type Pool } from 'mysql2/promise';
 import * as schema from './schema.ts';
 
-export type Database = MySql2Database<typeof schema>;
+export type Database = MySql2Database<typeof schema> & { readonly $client: Pool };
 /** A database or a transaction on it. */
 export type Queries = Pick<Database, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'>;
 

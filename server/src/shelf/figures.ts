@@ -48,7 +48,7 @@ function figuresOf(id: string, dossier: Dossier): Pick<Made, 'body' | 'values'> 
 }
 
 const rowOf = (
-  { id: sampleId, body, values = [], ports = 0, since = null, words = '' }: Made,
+  { id: sampleId, body, values = [], ports = 0, since = null, unitGroup = '', words = '' }: Made,
   shared: number,
 ): typeof figures.$inferInsert => ({
   sampleId,
@@ -64,6 +64,7 @@ const rowOf = (
   ports,
   since,
   measured: values.length,
+  unitGroup,
   words,
 });
 
@@ -73,6 +74,8 @@ export interface Made extends Pick<Wanted, 'id' | 'changes'> {
   readonly ports?: number;
   /** ISO day it was first paid for. */
   readonly since?: string | null;
+  /** Revision and date code. */
+  readonly unitGroup?: string;
   /** What it is found by beside its name. */
   readonly words?: string;
 }
@@ -116,6 +119,7 @@ export async function keepFigures(db: Database, made: readonly Made[], shared: n
           ports: sql`VALUES(${figures.ports})`,
           since: sql`VALUES(${figures.since})`,
           measured: sql`VALUES(${figures.measured})`,
+          unitGroup: sql`VALUES(${figures.unitGroup})`,
           words: sql`VALUES(${figures.words})`,
         },
       });
@@ -148,7 +152,8 @@ export async function workOutFigures(db: Database, most: number): Promise<number
       ...figuresOf(of.sampleId, dossier),
       ports: dossier.sample.ports.length,
       since: sinceOf(dossier),
-      words: foundBy(dossier, beside.get(of.sampleId) ?? ''),
+      unitGroup: beside.get(of.sampleId)?.group ?? '',
+      words: foundBy(dossier, beside.get(of.sampleId)?.words ?? ''),
     });
   await keepFigures(db, made, shared);
   return behind.length;

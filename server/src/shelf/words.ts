@@ -8,8 +8,15 @@ import { conclusions, reports, samples } from '../db/schema.ts';
 
 const LONGEST = 60_000;
 
-/** Words of some samples that stand outside their dossiers, by sample. */
-export async function wordsBeside(db: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+/** What stands of a sample outside its dossier. */
+export interface BesideIt {
+  readonly words: string;
+  /** Revision and date code. */
+  readonly group: string;
+}
+
+/** Words and groups of some samples that stand outside their dossiers, by sample. */
+export async function wordsBeside(db: Queries, ids: readonly string[]): Promise<ReadonlyMap<string, BesideIt>> {
   if (ids.length === 0) return new Map();
   const all = new Map<string, string[]>();
   const add = (id: string, ...words: readonly string[]) => all.set(id, [...(all.get(id) ?? []), ...words]);
@@ -36,7 +43,12 @@ export async function wordsBeside(db: Queries, ids: readonly string[]): Promise<
     .from(reports)
     .where(inArray(reports.sampleId, [...ids]));
   for (const { id, code, person, reason, fate } of issued) add(id, code, person, reason, fate ?? '');
-  return new Map([...all].map(([id, words]) => [id, words.filter(Boolean).join(' ')]));
+  const groups = new Map(
+    own.map(({ id, facts }) => [id, [facts.revision, facts.dateCode].filter(Boolean).join(', ').slice(0, 160)]),
+  );
+  return new Map(
+    [...all].map(([id, words]) => [id, { words: words.filter(Boolean).join(' '), group: groups.get(id) ?? '' }]),
+  );
 }
 
 /** All of it, with what its dossier says. */

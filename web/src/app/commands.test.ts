@@ -23,12 +23,23 @@ describe('the command box', () => {
   ])('finds by %j: %s', (typed, title) => expect(found(typed)).toContain(title));
 
   it('offers stations only with a sample on the bench', () => {
-    expect(found('', null)).toEqual(['Run sheets', 'Take in a sample', 'Reports', 'Trials', 'Shelf', 'Bench', 'Rules']);
+    expect(found('', null)).toEqual([
+      'Run sheets',
+      'Take in a sample',
+      'Reports',
+      'Compare',
+      'Trials',
+      'Shelf',
+      'Bench',
+      'Rules',
+    ]);
     const ofCable = commandsOf('s', 'cable').map(({ title }) => title);
     expect(ofCable).toEqual(expect.arrayContaining(['Marker', 'Resistance', 'Data', 'Bends', 'Verdict']));
     expect(ofCable).not.toContain('Efficiency');
     expect(found('marker')).not.toContain('Marker');
-    expect(commandsOf('s').find(({ title }) => title === 'Compare')?.to).toBe('/samples/s/efficiency?view=compare');
+    expect(commandsOf('s').find(({ title }) => title === 'Compare curves')?.to).toBe(
+      '/samples/s/efficiency?view=compare',
+    );
   });
 
   it('finds nothing by what nobody means', () => expect(found('zebra')).toEqual([]));

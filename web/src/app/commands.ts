@@ -31,7 +31,7 @@ const STATION_WORDS: Readonly<Record<StationId, string>> = {
 /** Parts of stations, by the words of their tabs. */
 const PARTS: readonly (Omit<Place, 'hint' | 'to'> & { readonly station: StationId; readonly query: string })[] = [
   {
-    title: 'Compare',
+    title: 'Compare curves',
     station: 'efficiency',
     query: '?view=compare',
     words: 'difference other sample two units earlier',

@@ -85,7 +85,7 @@ function WorkOf({ body, set, views, stamp, onChange }: WorkProps) {
   const view = (VIEWS.find((one) => one === params.get('view')) ?? 'Picture') as View;
   const marked = params.get('sample');
   const { members } = set;
-  const filled = views.filter(({ values }) => values.length > 0);
+  const filled = views.filter(({ count }) => count > 0);
   const pick = (name: string, other: number) =>
     filled.find(({ id }) => id === params.get(name)) ?? filled[Math.min(other, filled.length - 1)];
   const [x, y] = [pick('x', 0), pick('y', Math.max(1, filled.length - 3))];

@@ -5,17 +5,9 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import {
-  type ColumnFiltersState,
-  createColumnHelper,
-  getCoreRowModel,
-  getFilteredRowModel,
-  getSortedRowModel,
-  type SortingState,
-  useReactTable,
-} from '@tanstack/react-table';
+import { createColumnHelper, getCoreRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Choice } from '../parts/fields.tsx';
 import { useNotify } from '../state/notices.tsx';
@@ -26,17 +18,69 @@ const NAME = 250;
 const CELL = 150;
 const GROUPS = ['no groups', 'kind', 'maker', 'model'] as const;
 
-interface Row {
-  readonly member: SetMember;
-}
-
 type Range = readonly [from: string, to: string];
 const number = (text: string): number | null => {
   const value = Number(text.trim().replace(',', '.'));
   return text.trim() === '' || !Number.isFinite(value) ? null : value;
 };
 
-const helper = createColumnHelper<Row>();
+/** A range a column is held to. */
+interface Filter {
+  readonly id: string;
+  readonly range: Range;
+}
+
+function isInside({ id, range }: Filter, views: readonly MeasureView[], sample: string): boolean {
+  const view = views.find((one) => one.id === id);
+  const [low, high] = [number(range[0]), number(range[1])];
+  if (!view || (low === null && high === null)) return true;
+  const value = view.byId.get(sample)?.value;
+  if (value === undefined) return false;
+  const shown = value * view.factor;
+  return (low === null || shown >= low) && (high === null || shown <= high);
+}
+
+const helper = createColumnHelper<SetMember>();
+const NO_ROWS: SetMember[] = [];
+
+/** Samples in the order of a column; those without a value come last, whichever way. */
+function inOrder(
+  members: readonly SetMember[],
+  by: SortingState[number] | undefined,
+  views: readonly MeasureView[],
+): readonly SetMember[] {
+  if (!by) return members;
+  const down = by.desc ? -1 : 1;
+  const view = views.find(({ id }) => id === by.id);
+  if (!view)
+    return [...members].sort((a, b) => down * sampleTitle(a).localeCompare(sampleTitle(b), 'en', { numeric: true }));
+  const value = ({ id }: SetMember) => view.byId.get(id)?.value;
+  return [...members].sort((a, b) => {
+    const [one, other] = [value(a), value(b)];
+    if (one === undefined || other === undefined) return one === other ? 0 : one === undefined ? 1 : -1;
+    return down * (one - other);
+  });
+}
+
+interface Line {
+  /** Of a group; null for a sample. */
+  readonly head: string | null;
+  readonly member: SetMember | null;
+}
+
+function grouped(members: readonly SetMember[], group: (typeof GROUPS)[number]): readonly Line[] {
+  if (group === 'no groups') return members.map((member) => ({ head: null, member }));
+  const groups = new Map<string, SetMember[]>();
+  for (const member of members) {
+    const own = groups.get(member[group]);
+    if (own) own.push(member);
+    else groups.set(member[group], [member]);
+  }
+  return [...groups].flatMap(([name, all]): Line[] => [
+    { head: `${name}: ${all.length}`, member: null },
+    ...all.map((member) => ({ head: null, member })),
+  ]);
+}
 
 interface Props {
   readonly views: readonly MeasureView[];
@@ -48,53 +92,38 @@ interface Props {
 export function CompareTable({ views, members, marked, onMark }: Props) {
   const notify = useNotify();
   const [sorting, setSorting] = useState<SortingState>([]);
-  const [filters, setFilters] = useState<ColumnFiltersState>([]);
+  const [filters, setFilters] = useState<readonly Filter[]>([]);
   const [group, setGroup] = useState<(typeof GROUPS)[number]>('no groups');
   const scroller = useRef<HTMLDivElement>(null);
-  const data = useMemo(() => members.map((member): Row => ({ member })), [members]);
+  const asked = useDeferredValue(filters);
   const columns = useMemo(
     () => [
-      helper.accessor(({ member }) => sampleTitle(member), { id: 'sample', sortingFn: 'alphanumeric' }),
+      helper.display({ id: 'sample', enableSorting: true }),
       ...views.map((view) =>
-        helper.accessor(({ member }) => view.byId.get(member.id)?.value, {
-          id: view.id,
-          sortUndefined: 'last',
-          sortDescFirst: view.better === 'more',
-          filterFn: (row, _id, [from, to]: Range) => {
-            const value = view.byId.get(row.original.member.id)?.value;
-            const [low, high] = [number(from), number(to)];
-            if (low === null && high === null) return true;
-            if (value === undefined) return false;
-            const shown = value * view.factor;
-            return (low === null || shown >= low) && (high === null || shown <= high);
-          },
-        }),
+        helper.display({ id: view.id, enableSorting: true, sortDescFirst: view.better === 'more' }),
       ),
     ],
     [views],
   );
+  // Columns and their order are the table's; ten thousand rows would be ten thousand objects of its own.
   const table = useReactTable({
-    data,
+    data: NO_ROWS,
     columns,
-    state: { sorting, columnFilters: filters },
+    state: { sorting },
     onSortingChange: setSorting,
-    onColumnFiltersChange: setFilters,
+    manualSorting: true,
     getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-    getFilteredRowModel: getFilteredRowModel(),
-    getRowId: ({ member }) => member.id,
   });
-  const { rows: sorted } = table.getRowModel();
-  const rows = useMemo(() => {
-    if (group === 'no groups') return sorted.map((row) => ({ head: null, row }));
-    const of = (one: (typeof sorted)[number]) => one.original.member[group];
-    const groups = new Map<string, (typeof sorted)[number][]>();
-    for (const row of sorted) groups.set(of(row), [...(groups.get(of(row)) ?? []), row]);
-    return [...groups].flatMap(([name, all]) => [
-      { head: `${name}: ${all.length}`, row: null },
-      ...all.map((row) => ({ head: null, row })),
-    ]);
-  }, [sorted, group]);
+  const sorted = useMemo(
+    () =>
+      inOrder(
+        members.filter(({ id }) => asked.every((one) => isInside(one, views, id))),
+        sorting[0],
+        views,
+      ),
+    [members, asked, sorting, views],
+  );
+  const rows = useMemo(() => grouped(sorted, group), [sorted, group]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -105,7 +134,7 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
   const least = NAME + views.length * CELL;
   const copy = async () => {
     const heads: Table[number] = ['sample', ...views.flatMap((view) => [axisTitle(view), `u of ${view.title}`])];
-    const body = sorted.map(({ original: { member } }) => [
+    const body = sorted.map((member) => [
       sampleTitle(member),
       ...views.flatMap((view) => {
         const value = view.byId.get(member.id);
@@ -115,9 +144,9 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
     await navigator.clipboard.writeText(csvText([heads, ...body]));
     notify(`${sorted.length} rows are copied as CSV.`);
   };
-  const rangeOf = (id: string): Range => (filters.find((one) => one.id === id)?.value as Range | undefined) ?? ['', ''];
+  const rangeOf = (id: string): Range => filters.find((one) => one.id === id)?.range ?? ['', ''];
   const setRange = (id: string, range: Range) =>
-    setFilters([...filters.filter((one) => one.id !== id), ...(range.join('') === '' ? [] : [{ id, value: range }])]);
+    setFilters([...filters.filter((one) => one.id !== id), ...(range.join('') === '' ? [] : [{ id, range }])]);
   return (
     <>
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mb: 1, flexWrap: 'wrap' }}>
@@ -221,13 +250,13 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
               height: ROW,
               transform: `translateY(${start}px)`,
             } as const;
-            if (!one.row)
+            const { member } = one;
+            if (!member)
               return (
                 <Box key={one.head} role="row" sx={{ ...at, px: 1, pt: 1, fontWeight: 700, bgcolor: 'ground' }}>
                   <Box role="cell">{one.head}</Box>
                 </Box>
               );
-            const { member } = one.row.original;
             return (
               <Box
                 key={member.id}

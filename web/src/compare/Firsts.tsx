@@ -99,7 +99,7 @@ function Past({ view, names }: { readonly view: MeasureView; readonly names: Rea
 }
 
 export function Firsts({ views, members, stamp }: Props) {
-  const judged = views.filter(({ better, values }) => better !== null && values.length > 0);
+  const judged = views.filter(({ better, count }) => better !== null && count > 0);
   const names = new Map(members.map((member) => [member.id, sampleTitle(member)]));
   const firsts = useCompareWork(
     ['firsts', stamp, judged.map(({ id, condition }) => `${id} ${condition}`).join()],

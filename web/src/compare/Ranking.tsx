@@ -24,7 +24,7 @@ const percent = (part: number): string => `${Math.round(part * 100)} %`;
 
 export function Ranking({ views, members, weights, stamp, onWeights }: Props) {
   const id = useId();
-  const judged = views.filter(({ better, values }) => better !== null && values.length > 0);
+  const judged = views.filter(({ better, count }) => better !== null && count > 0);
   const weightOf = (measure: string) => weights.find((one) => one.measure === measure)?.weight ?? 0;
   const total = judged.reduce((sum, view) => sum + weightOf(view.id), 0);
   const asked = useDeferredValue(judged.map((view) => weightOf(view.id)).join());

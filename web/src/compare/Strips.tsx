@@ -110,7 +110,7 @@ interface Props {
 }
 
 export function Strips({ views, members, marked, stamp }: Props) {
-  const filled = views.filter(({ values }) => values.length > 0);
+  const filled = views.filter(({ count }) => count > 0);
   const standings = useCompareWork(
     ['standings', marked, stamp, filled.map(({ id, condition }) => `${id} ${condition}`).join()],
     (work) =>

@@ -65,7 +65,11 @@ function Population({ view, units }: { readonly view: MeasureView; readonly unit
 
 export function Units({ views, members, modelId, onModel }: Props) {
   const models = new Map<string, SetMember[]>();
-  for (const member of members) models.set(member.modelId, [...(models.get(member.modelId) ?? []), member]);
+  for (const member of members) {
+    const own = models.get(member.modelId);
+    if (own) own.push(member);
+    else models.set(member.modelId, [member]);
+  }
   const several = [...models].filter(([, units]) => units.length > 1).sort((a, b) => b[1].length - a[1].length);
   const [id, units] = several.find(([key]) => key === modelId) ?? several[0] ?? [];
   if (!id || !units)

@@ -19,6 +19,8 @@ export interface MeasureView {
   readonly factor: number;
   readonly better: Better;
   readonly condition: string;
+  /** How many have a value. */
+  readonly count: number;
   readonly values: readonly Compared[];
   readonly byId: ReadonlyMap<string, Compared>;
   /** Other conditions there are, the most shared first. */
@@ -63,10 +65,31 @@ function comparedOf({ members, meters }: SetAnswer, column: MeasureColumn): read
   }));
 }
 
-const viewOf = (part: Omit<MeasureView, 'byId'>): MeasureView => ({
-  ...part,
-  byId: new Map(part.values.map((one) => [one.id, one])),
-});
+/** Worked out when it is first asked for: of ten thousand samples most views are never looked at. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly it: T } | null = null;
+  return () => {
+    made ??= { it: make() };
+    return made.it;
+  };
+}
+
+type ViewHead = Omit<MeasureView, 'byId' | 'values'>;
+
+function viewOf(head: ViewHead, count: number, make: () => readonly Compared[]): MeasureView {
+  const values = once(make);
+  const byId = once(() => new Map(values().map((one) => [one.id, one])));
+  return {
+    ...head,
+    count,
+    get values() {
+      return values();
+    },
+    get byId() {
+      return byId();
+    },
+  };
+}
 
 /** Views of the measures a set brought, each named once. */
 function plainViews(set: SetAnswer): ReadonlyMap<string, MeasureView> {
@@ -74,11 +97,8 @@ function plainViews(set: SetAnswer): ReadonlyMap<string, MeasureView> {
     set.columns.map((column) => {
       const { title, unit, factor, better } = measureAbout(column.measure);
       const shared = set.conditions.find(({ measure }) => measure === column.measure)?.shared ?? [];
-      const values = comparedOf(set, column);
-      return [
-        column.measure,
-        viewOf({ id: column.measure, title, unit, factor, better, condition: column.condition, values, shared }),
-      ];
+      const head = { id: column.measure, title, unit, factor, better, condition: column.condition, count: 0, shared };
+      return [column.measure, viewOf(head, column.of.length, () => comparedOf(set, column))];
     }),
   );
 }
@@ -102,7 +122,7 @@ function ownView({ own, formula, value }: OwnFormula, plain: ReadonlyMap<string,
     const dates = of.flatMap(({ at }) => at ?? []).sort();
     return [{ id, ...told, common: 0, meters: '', below: of.some(({ below }) => below), at: dates.at(-1) ?? null }];
   });
-  return viewOf({
+  const head = {
     id: own.id,
     title: own.title,
     unit: formula.unit,
@@ -112,9 +132,10 @@ function ownView({ own, formula, value }: OwnFormula, plain: ReadonlyMap<string,
       .map(({ condition }) => condition)
       .filter(Boolean)
       .join('; '),
-    values,
+    count: 0,
     shared: [],
-  });
+  };
+  return viewOf(head, values.length, () => values);
 }
 
 /** Measures that must be fetched: those shown, and those formulas stand on. */
@@ -143,5 +164,5 @@ export function viewsOf(
 /** Measures nobody of the set has a value of. */
 export const emptyMeasures = ({ measures, own }: ComparisonBody, views: readonly MeasureView[]): readonly string[] =>
   measures
-    .filter(({ measure }) => !views.some(({ id, values }) => id === measure && values.length > 0))
+    .filter(({ measure }) => !views.some(({ id, count }) => id === measure && count > 0))
     .map(({ measure }) => own.find(({ id }) => id === measure)?.title ?? measureAbout(measure).title);

@@ -39,6 +39,8 @@ export const figures = mysqlTable(
     ports: int('ports').notNull().default(0),
     since: varchar('since', { length: 10 }),
     measured: int('measured').notNull().default(0),
+    /** Revision and date code: what units are grouped by. */
+    unitGroup: varchar('unit_group', { length: 160 }).notNull().default(''),
     /** What it is found by beside its name: notes, claims, own words, reports, labels. */
     words: text('words'),
   },
