@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parsePorts, readSampleList } from './index.ts';
+import { guessColumns, headsOf, parsePorts, readSampleList } from './index.ts';
 
 const labels = (text: string) => {
   const ports = parsePorts(text);
@@ -44,7 +44,31 @@ describe('a list of samples', () => {
   });
 
   it('without the columns says which', () => {
-    expect(readSampleList('a,b\n1,2').bad[0]?.reason).toContain('maker, model');
+    expect(readSampleList('a,b\n1,2').bad[0]?.reason).toContain('maker and model. The first line names: a, b.');
     expect(readSampleList('')).toMatchObject({ samples: [] });
+  });
+
+  it('knows its columns by what people call them, and takes each once', () => {
+    expect(guessColumns(['brand', 'product', 'weight', 'price', 'colour'])).toEqual({
+      maker: 'brand',
+      model: 'product',
+      mass_g: 'weight',
+      paid: 'price',
+    });
+    // A column named as ours is ours, whatever else could take it.
+    expect(guessColumns(['name', 'model', 'maker', 'type'])).toEqual({ maker: 'maker', model: 'model', kind: 'type' });
+    expect(headsOf('Brand;Product Name;;Weight g\n1;2;3;4')).toEqual(['brand', 'product_name', 'weight_g']);
+  });
+  it('takes them as somebody says', () => {
+    const text =
+      'who;what;when;said\nTarnhook;Ember 45;2.3.2026;warm\nTarnhook;Ember 65;3/2/2026;\nTarnhook;Ember 65;31.2.2026;';
+    const { samples, bad } = readSampleList(text, { maker: 'who', model: 'what', bought: 'when', notes: 'said' });
+    expect(samples).toMatchObject([{ maker: 'Tarnhook', model: 'Ember 45', bought: '2026-03-02', notes: 'warm' }]);
+    // Two ways to read a day are one too many.
+    expect(bad.map(({ line, reason }) => [line, reason.includes('2026-03-02')])).toEqual([
+      [3, true],
+      [4, true],
+    ]);
+    expect(readSampleList(text, { maker: 'who' }).bad[0]?.reason).toContain('who, what, when, said');
   });
 });

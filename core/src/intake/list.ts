@@ -18,6 +18,9 @@ export interface ListedSample {
   readonly mass: number | null;
   /** Price paid, with its currency; null where it is not given. */
   readonly paid: { readonly amount: number; readonly currency: string } | null;
+  /** ISO day it was bought; null where it is not given. */
+  readonly bought: string | null;
+  readonly notes: string;
 }
 
 export interface SampleList {
@@ -27,7 +30,36 @@ export interface SampleList {
 }
 
 /** Columns of the list; those after the second may be left out. */
-export const SAMPLE_COLUMNS = ['maker', 'model', 'kind', 'serial', 'ports', 'mass_g', 'paid', 'currency'] as const;
+export const SAMPLE_COLUMNS = [
+  'maker',
+  'model',
+  'kind',
+  'serial',
+  'ports',
+  'mass_g',
+  'paid',
+  'currency',
+  'bought',
+  'notes',
+] as const;
+export type SampleColumn = (typeof SAMPLE_COLUMNS)[number];
+
+/** Which column of a file holds what, by its head; what is left out is in none. */
+export type ColumnsOfList = Readonly<Partial<Record<SampleColumn, string>>>;
+
+/** What else people call a column, as heads are compared: small letters, words joined. */
+const CALLED: Readonly<Record<SampleColumn, readonly string[]>> = {
+  maker: ['brand', 'manufacturer', 'make', 'hersteller', 'company'],
+  model: ['product', 'name', 'charger', 'device', 'modell', 'item', 'type_name'],
+  kind: ['type', 'category', 'form', 'art'],
+  serial: ['serial_number', 'sn', 's/n', 'seriennummer', 'id', 'unit'],
+  ports: ['outputs', 'port', 'anschlüsse', 'connectors'],
+  mass_g: ['mass', 'weight', 'weight_g', 'masse', 'gewicht', 'grams'],
+  paid: ['price', 'cost', 'price_paid', 'preis', 'eur', 'usd'],
+  currency: ['währung', 'curr'],
+  bought: ['date', 'bought_on', 'purchase_date', 'purchased', 'datum', 'gekauft'],
+  notes: ['note', 'comment', 'comments', 'remarks', 'bemerkung'],
+};
 
 const MOST_PORTS = 12;
 const COUNTED = /^(\d{1,2})\s*[x×]?\s*(?:usb[- ]?)?([ca])$/i;
@@ -64,14 +96,28 @@ const KINDS = ['wall', 'desktop', 'car'] as const;
 
 type Row = Readonly<Record<string, string | undefined>>;
 
-function sampleOf(row: Row, line: number): ListedSample | string {
-  const cell = (name: (typeof SAMPLE_COLUMNS)[number]) => (row[name] ?? '').trim();
+/** A day as `2026-03-02`, `2.3.2026` or `2026/3/2`; null for one that can be read two ways, or none. */
+function dayOf(text: string): string | null {
+  const [, y, m, d] = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})/.exec(text) ?? [];
+  const [, day, month, year] = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text) ?? [];
+  const parts = y ? [y, m, d] : year ? [year, month, day] : null;
+  if (!parts) return null;
+  const iso = `${parts[0]}-${parts[1]?.padStart(2, '0')}-${parts[2]?.padStart(2, '0')}`;
+  const time = Date.parse(`${iso}T00:00:00Z`);
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(iso) ? iso : null;
+}
+
+function sampleOf(row: Row, line: number, columns: ColumnsOfList): ListedSample | string {
+  const cell = (name: SampleColumn) => (row[columns[name] ?? ''] ?? '').trim();
   if (cell('maker') === '' || cell('model') === '') return 'maker and model are needed.';
   const said = cell('kind').toLowerCase();
   const kind = KINDS.find((one) => one === (said === '' ? 'wall' : said));
   if (!kind) return `kind "${said}" is none of ${KINDS.join(', ')}.`;
   const ports = parsePorts(cell('ports'));
   if (typeof ports === 'string') return `ports: ${ports}`;
+  const bought = cell('bought') === '' ? null : dayOf(cell('bought'));
+  if (cell('bought') !== '' && bought === null)
+    return `bought: "${cell('bought')}" is not a day that can be read one way only. Write it as 2026-03-02.`;
   const mass = cell('mass_g') === '' ? null : parseQuantity(cell('mass_g'), 'mass');
   if (mass && !mass.ok) return `mass_g: ${mass.reason}`;
   const money = cell('paid') === '' ? null : parseMoney(cell('paid'));
@@ -89,31 +135,63 @@ function sampleOf(row: Row, line: number): ListedSample | string {
     ports,
     mass: mass?.ok ? mass.value : null,
     paid: amount === null ? null : { amount, currency },
+    bought,
+    notes: cell('notes'),
   };
 }
 
-/**
- * Read a list of samples. Columns in any order, any delimiter, either decimal sign; columns nobody knows are passed over.
- * Never throws; a line that cannot be read is listed with its number and the reason.
- * @example readSampleList('maker,model,ports\nTarnhook,Ember 45,C1').samples[0]?.ports.length // 1
- */
-export function readSampleList(text: string): SampleList {
+const asHead = (head: string): string => head.trim().toLowerCase().replaceAll(' ', '_');
+
+function parsed(text: string): { readonly rows: readonly Row[]; readonly heads: readonly string[] } {
   const { data, meta } = Papa.parse<Row>(text.replace(/^\ufeff/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
-    transformHeader: (head) => head.trim().toLowerCase().replaceAll(' ', '_'),
+    transformHeader: asHead,
   });
-  const heads = meta.fields ?? [];
-  if (!heads.includes('maker') || !heads.includes('model'))
+  return { rows: data, heads: meta.fields ?? [] };
+}
+
+/** Heads of a list, as they are compared: small letters, words joined. */
+export const headsOf = (text: string): readonly string[] => parsed(text).heads.filter((head) => head !== '');
+
+/**
+ * Which column holds what, by what people call them; each column is taken once.
+ * @example guessColumns(['brand', 'product', 'weight']) // { maker: 'brand', model: 'product', mass_g: 'weight' }
+ */
+export function guessColumns(heads: readonly string[]): ColumnsOfList {
+  const taken = new Set<string>();
+  const found: Partial<Record<SampleColumn, string>> = {};
+  const take = (column: SampleColumn, names: readonly string[]) => {
+    const head = heads.find((one) => names.includes(one) && !taken.has(one));
+    if (found[column] !== undefined || head === undefined) return;
+    taken.add(head);
+    found[column] = head;
+  };
+  // By their own names first, so that nothing else takes them.
+  for (const column of SAMPLE_COLUMNS) take(column, [column]);
+  for (const column of SAMPLE_COLUMNS) take(column, CALLED[column]);
+  return found;
+}
+
+/**
+ * Read a list of samples. Columns in any order, any delimiter, either decimal sign; columns nobody chose are passed over.
+ * Never throws; a line that cannot be read is listed with its number and the reason.
+ * @param columns which column holds what; left out for what their heads say
+ * @example readSampleList('maker,model,ports\nTarnhook,Ember 45,C1').samples[0]?.ports.length // 1
+ */
+export function readSampleList(text: string, columns?: ColumnsOfList): SampleList {
+  const { rows, heads } = parsed(text);
+  const chosen = columns ?? guessColumns(heads);
+  if (chosen.maker === undefined || chosen.model === undefined)
     return {
       samples: [],
-      bad: [{ line: 1, reason: `the first line names the columns: ${SAMPLE_COLUMNS.join(', ')}.` }],
+      bad: [{ line: 1, reason: `say which columns hold maker and model. The first line names: ${heads.join(', ')}.` }],
     };
   const samples: ListedSample[] = [];
   const bad: { line: number; reason: string }[] = [];
-  for (const [index, row] of data.entries()) {
+  for (const [index, row] of rows.entries()) {
     const line = index + 2;
-    const read = sampleOf(row, line);
+    const read = sampleOf(row, line, chosen);
     if (typeof read === 'string') bad.push({ line, reason: read });
     else samples.push(read);
   }

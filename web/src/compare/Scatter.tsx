@@ -227,7 +227,7 @@ export function Scatter(props: Props) {
         role="application"
         aria-label={`${caption}. Arrow keys go from sample to sample, Enter opens it.`}
         onKeyDown={keys}
-        sx={{ height: 'calc(100% - 24px)' }}
+        sx={{ height: 'calc(100% - 24px)', '&:focus-visible': { outlineOffset: -3 } }}
       >
         <ScatterChart ref={chart} data={data as never} options={options} plugins={[marks]} aria-hidden />
       </Box>

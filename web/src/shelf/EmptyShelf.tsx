@@ -3,13 +3,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, type ReactNode, Suspense, useState } from 'react';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { demoQuery } from '../api/queries.ts';
-import { FileButton } from '../parts/FileButton.tsx';
+import { SpreadsheetIn } from '../stations/intake/SpreadsheetIn.tsx';
 import { useShowDemo } from './DemoNote.tsx';
-
-const SampleListDialog = lazy(async () => ({ default: (await import('./SampleListDialog.tsx')).SampleListDialog }));
 
 interface WayProps {
   readonly title: string;
@@ -43,7 +41,6 @@ function Way({ title, says, children }: WayProps) {
 function Greeting() {
   const { data } = useQuery(demoQuery);
   const demo = useShowDemo();
-  const [file, setFile] = useState<File | null>(null);
   const away = data?.demo === 'away';
   return (
     <Box sx={{ p: { xs: 2, md: 4 }, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
@@ -64,14 +61,7 @@ function Greeting() {
           title="A spreadsheet"
           says="A list of chargers, one a line: maker, model, ports, mass, price. You look before it is kept."
         >
-          <FileButton
-            label="List of samples"
-            accept=".csv,.tsv,.txt"
-            onFiles={([one]) => setFile(one ?? null)}
-            button={{ variant: 'outlined' }}
-          >
-            Take in a spreadsheet
-          </FileButton>
+          <SpreadsheetIn />
         </Way>
         <Way
           title="The demo"
@@ -82,11 +72,6 @@ function Greeting() {
           </Button>
         </Way>
       </Box>
-      {file && (
-        <Suspense fallback={null}>
-          <SampleListDialog file={file} onClose={() => setFile(null)} />
-        </Suspense>
-      )}
     </Box>
   );
 }

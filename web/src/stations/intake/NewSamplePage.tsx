@@ -16,6 +16,7 @@ import { useDraft } from '../../parts/useDraft.ts';
 import { EMPTY_FORM, formMessage, fromForm } from './form.ts';
 import { IntakeFields } from './IntakeFields.tsx';
 import { PackageIn } from './PackageIn.tsx';
+import { SpreadsheetIn } from './SpreadsheetIn.tsx';
 
 const DRAFT = 'new-sample';
 
@@ -56,7 +57,10 @@ export function NewSamplePage() {
           What you typed here before was kept.
         </Alert>
       )}
-      <PackageIn />
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'flex-start' }}>
+        <SpreadsheetIn />
+        <PackageIn />
+      </Box>
       <IntakeFields form={form} errors={errors} onChange={set} />
       {(errors.length > 0 || create.error) && (
         <Alert severity="error" sx={{ mb: 2 }}>

@@ -1,6 +1,14 @@
 // A spreadsheet of samples before it is kept: what was understood, what was not, line by line.
 import type { Sample, SampleInput } from '@lastmark/contract/types';
-import { type ListedSample, readSampleList, SAMPLE_COLUMNS } from '@lastmark/core/intake';
+import {
+  type ColumnsOfList,
+  guessColumns,
+  headsOf,
+  type ListedSample,
+  readSampleList,
+  SAMPLE_COLUMNS,
+  type SampleColumn,
+} from '@lastmark/core/intake';
 import { formatPlain } from '@lastmark/core/quantity';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -12,15 +20,19 @@ import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { api } from '../api/client.ts';
-import { queryClient } from '../api/queries.ts';
-import { QuietTable } from '../parts/QuietTable.tsx';
-import { EMPTY_UNIT } from '../stations/intake/form.ts';
+import { api } from '../../api/client.ts';
+import { queryClient } from '../../api/queries.ts';
+import { Choice } from '../../parts/fields.tsx';
+import { QuietTable } from '../../parts/QuietTable.tsx';
+import { EMPTY_UNIT } from './form.ts';
 
 const SHOWN = 200;
 
 /** What is stored of a line; what it does not say is left for Intake. */
-const inputOf = ({ maker, model, kind, serial, ports, mass, paid }: ListedSample, today: string): SampleInput => ({
+const inputOf = (
+  { maker, model, kind, serial, ports, mass, paid, bought, notes }: ListedSample,
+  today: string,
+): SampleInput => ({
   model: {
     maker,
     model,
@@ -36,10 +48,56 @@ const inputOf = ({ maker, model, kind, serial, ports, mass, paid }: ListedSample
     plugBlocksNeighbour: false,
     inputRating: '',
     marks: [],
-    prices: paid ? [{ kind: 'paid', ...paid, date: today }] : [],
+    prices: paid ? [{ kind: 'paid', ...paid, date: bought ?? today }] : [],
   },
-  unit: { ...EMPTY_UNIT, serial },
+  unit: { ...EMPTY_UNIT, serial, notes },
 });
+
+const COLUMN_TITLES: Readonly<Record<SampleColumn, string>> = {
+  maker: 'Maker',
+  model: 'Model',
+  kind: 'Kind',
+  serial: 'Serial',
+  ports: 'Ports',
+  mass_g: 'Mass, g',
+  paid: 'Price paid',
+  currency: 'Currency',
+  bought: 'Bought on',
+  notes: 'Notes',
+};
+
+/** Which column of the file holds what. */
+function ColumnChoice({
+  heads,
+  columns,
+  onChange,
+}: {
+  readonly heads: readonly string[];
+  readonly columns: ColumnsOfList;
+  readonly onChange: (columns: ColumnsOfList) => void;
+}) {
+  const options = [{ value: '', label: 'none' }, ...heads.map((head) => ({ value: head, label: head }))];
+  return (
+    <Box
+      role="group"
+      aria-label="Columns"
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 1, pt: 1 }}
+    >
+      {SAMPLE_COLUMNS.map((column) => (
+        <Choice
+          key={column}
+          label={COLUMN_TITLES[column]}
+          value={columns[column] ?? ''}
+          options={options}
+          onChange={(head) => {
+            const { [column]: _, ...others } = columns;
+            onChange(head === '' ? others : { ...others, [column]: head });
+          }}
+        />
+      ))}
+    </Box>
+  );
+}
 
 interface Props {
   readonly file: File;
@@ -48,7 +106,10 @@ interface Props {
 
 export function SampleListDialog({ file, onClose }: Props) {
   const { data: text } = useQuery({ queryKey: ['list', file.name, file.lastModified], queryFn: () => file.text() });
-  const list = useMemo(() => (text === undefined ? null : readSampleList(text)), [text]);
+  const heads = useMemo(() => (text === undefined ? [] : headsOf(text)), [text]);
+  const [chosen, setChosen] = useState<ColumnsOfList | null>(null);
+  const columns = chosen ?? guessColumns(heads);
+  const list = text === undefined ? null : readSampleList(text, columns);
   /** Lines that are stored already: sent again after a failure they count once. */
   const [kept, setKept] = useState<ReadonlySet<number>>(new Set());
   const keep = useMutation({
@@ -69,6 +130,7 @@ export function SampleListDialog({ file, onClose }: Props) {
     <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="samples-title">
       <DialogTitle id="samples-title">A list of samples: {file.name}</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 1.5 }}>
+        <ColumnChoice heads={heads} columns={columns} onChange={setChosen} />
         <Typography>
           {samples.length} {samples.length === 1 ? 'sample' : 'samples'} understood. What a line does not say is entered
           at Intake.
@@ -81,7 +143,6 @@ export function SampleListDialog({ file, onClose }: Props) {
               </Box>
             ))}
             {bad.length > 12 && <Box>and {bad.length - 12} more.</Box>}
-            Columns: {SAMPLE_COLUMNS.join(', ')}.
           </Alert>
         )}
         {samples.length > 0 && (
