@@ -2,6 +2,7 @@
 import type { ComparisonBody, OwnMeasure, SetAnswer, WantedMeasure } from '@lastmark/contract/types';
 import { type ByRule, EVERYTHING, type SetRule } from '@lastmark/core/compare';
 import { MEASURES, measureAbout } from '@lastmark/core/measure';
+import { METHODS } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -30,6 +31,8 @@ interface Form {
   readonly portsTo: string;
   readonly since: string;
   readonly label: string;
+  /** Id of a method; empty for any. */
+  readonly method: string;
   readonly oneUnit: boolean;
   readonly picks: readonly { readonly chosen: Chosen; readonly reason: string }[];
   readonly measures: readonly WantedMeasure[];
@@ -54,6 +57,7 @@ function formOf({ title, note, rule, measures, own }: ComparisonBody, set: SetAn
     portsTo: shown(asked.ports.to),
     since: asked.since ?? '',
     label: asked.label ?? '',
+    method: asked.method ?? '',
     oneUnit: asked.oneUnit,
     picks:
       rule.kind === 'rule'
@@ -82,7 +86,7 @@ function ruleOf(form: Form): SetRule {
     watts: { from: read(form.wattsFrom), to: read(form.wattsTo) },
     ports: { from: read(form.portsFrom), to: read(form.portsTo) },
     since: form.since.trim() === '' ? null : form.since.trim(),
-    method: null,
+    method: form.method === '' ? null : form.method,
     label: form.label.trim() === '' ? null : form.label.trim(),
     oneUnit: form.oneUnit,
   };
@@ -296,6 +300,15 @@ export function SetDialog({ body, set, onClose, onChange }: Props) {
               more={{ placeholder: '2026-01-31' }}
             />
             <TextInput control={control} name="label" label="Label" max={40} />
+            <ChoiceInput
+              control={control}
+              name="method"
+              label="Tested by"
+              options={[
+                { value: '', label: 'any method' },
+                ...METHODS.map(({ id, title }) => ({ value: id, label: title })),
+              ]}
+            />
           </Box>
         </Box>
       ) : (
