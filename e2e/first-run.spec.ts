@@ -36,7 +36,7 @@ test('the demo is tried, says that it is one, and is put away', async ({ page })
     await page.goto(stage.url);
     await page.getByRole('button', { name: 'Try the demo' }).click();
     const table = page.getByRole('table', { name: 'Samples' });
-    await expect(table).toContainText('Quad 130');
+    await expect(table).toContainText('Quad 130', { timeout: 180_000 });
     await expect(page.getByText('Demo, all of it invented.')).toBeVisible();
     await page.getByRole('button', { name: 'Put it away' }).click();
     await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();

@@ -7,7 +7,7 @@ import { startMariadb } from './mariadb.mjs';
 import { ROOT } from './paths.mjs';
 import { scratch } from './scratch.mjs';
 
-const READY_MILLISECONDS = 60_000;
+const READY_MILLISECONDS = 180_000;
 
 /**
  * Fork a built server and wait until it listens.

@@ -78,7 +78,7 @@ export function Kit({ views, members }: Props) {
           multiple
           size="small"
           options={options.filter(({ id }) => id !== one?.id)}
-          value={[...kit]}
+          value={kit as SetMember[]}
           getOptionLabel={sampleTitle}
           getOptionKey={({ id }) => id}
           onChange={(_event, all) => setKit(all)}

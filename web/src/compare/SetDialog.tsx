@@ -10,7 +10,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Choice } from '../parts/fields.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
@@ -224,6 +224,7 @@ export function SetDialog({ body, set, onClose, onChange }: Props) {
   const form = useTyped<Form>(formOf(body, set));
   const { control, values, set: put } = form;
   const problem = problemOf(values);
+  const picked = useMemo(() => values.picks.map(({ chosen }) => chosen), [values.picks]);
   const save = () => {
     const own = values.own.filter(({ id }) => values.measures.some(({ measure }) => measure === id));
     onChange({
@@ -315,7 +316,7 @@ export function SetDialog({ body, set, onClose, onChange }: Props) {
         <>
           <SamplesField
             label="Samples"
-            chosen={values.picks.map(({ chosen }) => chosen)}
+            chosen={picked}
             onChoose={(all) =>
               put({
                 picks: all.map(

@@ -76,7 +76,8 @@ export function SamplesField({ label, chosen, except, onChoose }: SeveralProps) 
       multiple
       filterSelectedOptions
       options={options.filter(({ id }) => id !== except)}
-      value={[...chosen]}
+      // The very same list while nothing is chosen: another would take away what is being typed.
+      value={chosen as Chosen[]}
       onChange={(_event, all) => onChoose(all)}
       renderInput={(parts) => (
         <TextField {...parts} label={label} placeholder={chosen.length === 0 ? 'Model or serial' : ''} />

@@ -29,7 +29,6 @@ export function DemoNote() {
         flexWrap: 'wrap',
         columnGap: 1,
         alignItems: 'center',
-        mb: 1,
         fontSize: 14,
         color: 'text.secondary',
       }}

@@ -38,7 +38,7 @@ export function Searches({ current, title, onOpen }: Props) {
   const known = items.some(({ query }) => query === current);
   if (items.length === 0 && current === '') return null;
   return (
-    <Box role="group" aria-label="Kept searches" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mb: 1.5 }}>
+    <Box role="group" aria-label="Kept searches" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
       {items.map((one) => (
         <Chip
           key={one.id}

@@ -101,7 +101,7 @@ export function ShelfPage() {
           Take in a sample
         </Button>
       </PageHead>
-      <Stack direction="row" useFlexGap sx={{ mb: 2, gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+      <Stack direction="row" useFlexGap sx={{ mb: 0.5, gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
         <FormControl size="small" sx={{ flex: '0 1 360px', minWidth: 220 }}>
           <InputLabel htmlFor="find">Find by maker, model, serial or tag</InputLabel>
           <OutlinedInput
@@ -138,13 +138,16 @@ export function ShelfPage() {
           {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
         </Typography>
         {label !== '' && <Chip label={`labelled ${label}`} onDelete={() => change({ label: '' })} />}
-        <DemoNote />
       </Stack>
-      <Searches
-        current={current}
-        title={searchTitle(params)}
-        onOpen={(query) => setParams(new URLSearchParams(query))}
-      />
+      {/* Room of its own from the first moment: what is fetched for it moves nothing. */}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 1.5, minHeight: 36, mb: 1 }}>
+        <DemoNote />
+        <Searches
+          current={current}
+          title={searchTitle(params)}
+          onOpen={(query) => setParams(new URLSearchParams(query))}
+        />
+      </Box>
       {selected !== null && (
         <SelectedBar
           selected={[...selected.keys()].map((id) => now.get(id) ?? (selected.get(id) as SampleRow))}
