@@ -16,7 +16,6 @@ export const SPINE_WIDTH = 216;
 
 const PLACES = [
   { to: '/', title: 'Shelf' },
-  { to: '/compare', title: 'Compare' },
   { to: '/run-sheets', title: 'Run sheets' },
   { to: '/trials', title: 'Trials' },
   { to: '/reports', title: 'Reports' },

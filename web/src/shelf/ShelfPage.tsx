@@ -93,6 +93,9 @@ export function ShelfPage() {
       }}
     >
       <PageHead title="Shelf">
+        <Button component={Link} to="/compare">
+          Compare
+        </Button>
         <Button aria-pressed={archived} onClick={() => change({ archived: archived ? '' : 'true' })}>
           {archived ? 'Archived: back to the shelf' : 'Archived'}
         </Button>
