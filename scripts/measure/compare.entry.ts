@@ -1,6 +1,9 @@
 // Truth of comparisons: leads that are called though there is none, and how long stability takes.
-import { type Compared, firstOf, populationOf, weightedRanking } from '../../core/src/compare/index.ts';
+import { type Compared, EVERYTHING, firstOf, populationOf, weightedRanking } from '../../core/src/compare/index.ts';
 import { seededNormal, seededRandom } from '../../core/src/random/index.ts';
+
+/** The rule of a set that takes everything. */
+export const everything = EVERYTHING;
 
 const chance = seededRandom(20_261_127);
 const normal = seededNormal(chance);

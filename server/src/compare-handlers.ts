@@ -1,11 +1,5 @@
 // What comparisons and filings answer with.
-import {
-  createComparison,
-  deleteComparison,
-  getComparison,
-  listComparisons,
-  updateComparison,
-} from './compare/store.ts';
+import { deleteComparison, getComparison, listComparisons } from './compare/store.ts';
 import { asJson, done, versioned } from './http/answers.ts';
 import type { Handlers } from './http/handlers.ts';
 import { fileSamples } from './shelf/filing.ts';
@@ -29,10 +23,16 @@ type Comparing = Pick<
 export function compareHandlers(jobs: Working['jobs']): Comparing {
   return {
     listComparisons: async ({ db }) => ({ body: { items: await listComparisons(db) } }),
-    createComparison: async ({ db, body }) => versioned(await createComparison(db, body)),
+    createComparison: async ({ body, left }) => versioned(await jobs.run('createComparison', { body }, left)),
     getComparison: async ({ db, params }) => versioned(await getComparison(db, params.comparisonId)),
     updateComparison: async (call) =>
-      versioned(await updateComparison(call.db, call.params.comparisonId, call.body, call.ifMatch)),
+      versioned(
+        await jobs.run(
+          'updateComparison',
+          { id: call.params.comparisonId, body: call.body, seen: call.ifMatch },
+          call.left,
+        ),
+      ),
     deleteComparison: async (call) => done(await deleteComparison(call.db, call.params.comparisonId, call.ifMatch)),
     lookAtSet: async ({ body, left }) => asJson(await jobs.run('comparisonSet', body, left)),
     listSearches: async ({ db }) => ({ body: { items: await listSearches(db) } }),

@@ -1,5 +1,6 @@
 // Comparisons over the API: sets by rule with who fell out, one condition for all, and how the shelf is filed and found.
 import type { SampleInput, SetAnswer, StoredComparison } from '@lastmark/contract';
+import { EVERYTHING } from '@lastmark/core/compare';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
@@ -17,16 +18,7 @@ afterAll(() => harness.stop());
 const workOut = async () => {
   while ((await workOutFigures(harness.db, 100)) > 0);
 };
-const ALL = {
-  kind: 'rule',
-  kinds: [],
-  watts: { from: null, to: null },
-  ports: { from: null, to: null },
-  since: null,
-  method: null,
-  label: null,
-  oneUnit: false,
-} as const;
+const ALL = { ...EVERYTHING, oneUnit: false };
 const look = async (rule: object, measures: readonly object[] = []) => {
   const { status, body } = await request(harness.app).post('/api/comparison-set').send({ rule, measures });
   expect([status, body.detail]).toEqual([201, undefined]);

@@ -34,6 +34,8 @@ it('version 1: taken in whole, judged as it was judged then, its report as it wa
   const taken = await takeIn(harness.db, bytes);
   expect(taken).toMatchObject({ title: 'Tarnhook Ember 45 S0RRXZ', differences: [], sameVerdict: true });
   expect(taken.added).toMatchObject({ claims: 8, captures: dossier.captures.length, reports: 1 });
+  // What came since is nothing it differs in.
+  expect(await takeIn(harness.db, bytes)).toMatchObject({ added: {}, differences: [] });
   const verdict = toVerdict(await getDossier(harness.db, taken.sampleId));
   // What its bench said of it when it was packed.
   expect(verdict.claims.map(({ says, state }) => [says, state])).toEqual(STATES_THEN);

@@ -29,6 +29,9 @@ export interface KitSum {
 
 const HOURS = 8760;
 
+/** What a comparison of two kits comes to; `unknown` while mass or idle of either is not known. */
+export type KitAdvice = 'replace' | 'keep' | 'either' | 'unknown';
+
 /** Sums of a kit. What one piece lacks makes that sum unknown, never smaller. */
 export function kitSum(pieces: readonly KitPiece[]): KitSum {
   const missing: string[] = [];
@@ -50,4 +53,16 @@ export function kitSum(pieces: readonly KitPiece[]): KitSum {
     sockets: pieces.reduce((all, { sockets }) => all + sockets, 0),
     missing,
   };
+}
+
+/**
+ * Whether one replaces what there is: only where it is lighter and draws less idle; kept where it is neither.
+ * @param kit sums of what there is @param one sums of what would replace it
+ * @example kitAdvice(kitSum(three), kitSum([one])) // 'replace'
+ */
+export function kitAdvice(kit: KitSum, one: KitSum): KitAdvice {
+  if (kit.mass === null || one.mass === null || kit.idleYear === null || one.idleYear === null) return 'unknown';
+  const [lighter, thriftier] = [one.mass < kit.mass, one.idleYear < kit.idleYear];
+  if (lighter && thriftier) return 'replace';
+  return lighter || thriftier ? 'either' : 'keep';
 }

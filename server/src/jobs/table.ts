@@ -2,11 +2,13 @@
 import { readFile } from 'node:fs/promises';
 import type {
   CaptureInput,
+  ComparisonBody,
   DemoState,
   ImportInput,
   ImportOutcome,
   ReportInput,
   ShelfQuery,
+  StoredComparison,
   StoredReport,
   TakenIn,
   TraceSpectrum,
@@ -19,6 +21,7 @@ import { heldBackBy } from '../across/cables.ts';
 import { addAttachment, type Owner } from '../attachments/store.ts';
 import { addCapture, captureFile, captureSpectrum, captureTrace } from '../captures/store.ts';
 import { lookAtSet } from '../compare/set.ts';
+import { createComparison, updateComparison } from '../compare/store.ts';
 import type { Database } from '../db/database.ts';
 import { showDemo } from '../demo/shown.ts';
 import { deviceEvidence } from '../devices/evidence.ts';
@@ -140,6 +143,16 @@ export const JOBS = {
   ),
   issuedReport: job('file', (db, { reportId }: { reportId: string }): Promise<MadeFile> => issuedPdf(db, reportId)),
   checkCode: job('screen', async (db, { code }: { code: string }) => jsonOf(await checkCode(db, code))),
+  // Who stands in a set is told by looking at the whole shelf.
+  createComparison: job(
+    'screen',
+    (db, { body }: { body: ComparisonBody }): Promise<StoredComparison> => createComparison(db, body),
+  ),
+  updateComparison: job(
+    'screen',
+    (db, { id, body, seen }: { id: string; body: ComparisonBody; seen: string | null }): Promise<StoredComparison> =>
+      updateComparison(db, id, body, seen),
+  ),
   comparisonSet: job('screen', async (db, { rule, measures }: { rule: SetRule; measures: WantedMeasure[] }) =>
     jsonOf(await lookAtSet(db, rule, measures)),
   ),

@@ -120,7 +120,8 @@ export const TRAVELLING: readonly Travelling[] = [
     table: samples,
     key: 'id',
     rows: (db, { sampleId }) => db.select().from(samples).where(eq(samples.id, sampleId)),
-    own: { ...VERSIONED, changes: 0, stale: true, demo: '', updatedAt: null },
+    // How it is filed is this bench's own affair.
+    own: { ...VERSIONED, changes: 0, stale: true, demo: '', labels: null, archived: false, updatedAt: null },
   },
   {
     table: claims,
@@ -218,5 +219,8 @@ export function differing(
   packed: PackedRow,
 ): readonly string[] {
   const is = asPacked(here);
-  return Object.keys(is).filter((name) => !(name in own) && JSON.stringify(is[name]) !== JSON.stringify(packed[name]));
+  // A column an older package did not have is nothing it could differ in.
+  return Object.keys(is).filter(
+    (name) => !(name in own) && name in packed && JSON.stringify(is[name]) !== JSON.stringify(packed[name]),
+  );
 }

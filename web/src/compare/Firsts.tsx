@@ -101,9 +101,8 @@ function Past({ view, names }: { readonly view: MeasureView; readonly names: Rea
 export function Firsts({ views, members, stamp }: Props) {
   const judged = views.filter(({ better, count }) => better !== null && count > 0);
   const names = new Map(members.map((member) => [member.id, sampleTitle(member)]));
-  const firsts = useCompareWork(
-    ['firsts', stamp, judged.map(({ id, condition }) => `${id} ${condition}`).join()],
-    (work) => work.firsts(judged.map(({ better, values }) => ({ better, values }))),
+  const firsts = useCompareWork(['firsts', stamp, judged.map(({ key }) => key).join()], (work) =>
+    work.firsts(judged.map(({ better, values }) => ({ better, values }))),
   );
   return (
     <>
@@ -113,7 +112,7 @@ export function Firsts({ views, members, stamp }: Props) {
             <Typography sx={{ fontWeight: 600 }}>
               {view.title}
               <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
-                {view.condition && ` · ${view.condition}`} · {view.values.length} of {members.length}
+                {view.condition && ` · ${view.condition}`} · {view.count} of {members.length}
               </Box>
             </Typography>
             {firsts?.[at] ? (

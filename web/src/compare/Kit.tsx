@@ -1,6 +1,6 @@
 // What one charger would replace: sums of a kit beside the one; keeping what one has is an answer too.
 import type { SetMember } from '@lastmark/contract/types';
-import { type KitPiece, type KitSum, kitSum } from '@lastmark/core/compare';
+import { type KitAdvice, type KitPiece, type KitSum, kitAdvice, kitSum } from '@lastmark/core/compare';
 import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
@@ -44,22 +44,13 @@ const LINES: readonly Line[] = [
 ];
 
 /** What it comes to, in a sentence. */
-function adviceOf(kit: KitSum, one: KitSum): string {
-  const lighter = kit.mass !== null && one.mass !== null && one.mass < kit.mass;
-  const thriftier = kit.idleYear !== null && one.idleYear !== null && one.idleYear < kit.idleYear;
-  if (lighter && thriftier)
-    return 'The one is lighter and draws less. Whether its ports serve all devices at once says Where to plug at Splits.';
-  if (
-    !lighter &&
-    !thriftier &&
-    one.mass !== null &&
-    kit.mass !== null &&
-    kit.idleYear !== null &&
-    one.idleYear !== null
-  )
-    return 'Keep what you have: the one is neither lighter nor draws less.';
-  return `The one ${lighter ? 'is lighter' : 'is not lighter, as far as is known'} and ${thriftier ? 'draws less' : 'does not draw less, as far as is known'}.`;
-}
+const ADVICE: Readonly<Record<KitAdvice, string>> = {
+  replace:
+    'The one is lighter and draws less. Whether its ports serve all devices at once says Where to plug at Splits.',
+  keep: 'Keep what you have: the one is neither lighter nor draws less.',
+  either: 'The one is better in mass or in what it draws, and worse in the other.',
+  unknown: 'Not decided: mass or idle of something is not known.',
+};
 
 export function Kit({ views, members }: Props) {
   const [kit, setKit] = useState<readonly SetMember[]>([]);
@@ -98,7 +89,7 @@ export function Kit({ views, members }: Props) {
       </Box>
       {chosen ? (
         <>
-          <Typography sx={{ mb: 1, fontWeight: 600 }}>{adviceOf(kitTotal, oneTotal)}</Typography>
+          <Typography sx={{ mb: 1, fontWeight: 600 }}>{ADVICE[kitAdvice(kitTotal, oneTotal)]}</Typography>
           <QuietTable<Line>
             label="The kit"
             rows={LINES}

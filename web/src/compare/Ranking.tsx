@@ -28,18 +28,16 @@ export function Ranking({ views, members, weights, stamp, onWeights }: Props) {
   const weightOf = (measure: string) => weights.find((one) => one.measure === measure)?.weight ?? 0;
   const total = judged.reduce((sum, view) => sum + weightOf(view.id), 0);
   const asked = useDeferredValue(judged.map((view) => weightOf(view.id)).join());
-  const told = useCompareWork(
-    ['rank', stamp, asked, judged.map(({ id: measure, condition }) => `${measure} ${condition}`).join()],
-    (work) =>
-      work.rank(
-        judged.map((view) => ({
-          measure: view.id,
-          title: view.title,
-          better: view.better,
-          weight: weightOf(view.id),
-          values: view.values,
-        })),
-      ),
+  const told = useCompareWork(['rank', stamp, asked, judged.map(({ key }) => key).join()], (work) =>
+    work.rank(
+      judged.map((view) => ({
+        measure: view.id,
+        title: view.title,
+        better: view.better,
+        weight: weightOf(view.id),
+        values: view.values,
+      })),
+    ),
   );
   const names = new Map(members.map((member) => [member.id, sampleTitle(member)]));
   const ranked = told?.ranked ?? [];

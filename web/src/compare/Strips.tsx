@@ -111,13 +111,11 @@ interface Props {
 
 export function Strips({ views, members, marked, stamp }: Props) {
   const filled = views.filter(({ count }) => count > 0);
-  const standings = useCompareWork(
-    ['standings', marked, stamp, filled.map(({ id, condition }) => `${id} ${condition}`).join()],
-    (work) =>
-      work.standings(
-        marked ?? '',
-        filled.map(({ better, values }) => ({ better, values })),
-      ),
+  const standings = useCompareWork(['standings', marked, stamp, filled.map(({ key }) => key).join()], (work) =>
+    work.standings(
+      marked ?? '',
+      filled.map(({ better, values }) => ({ better, values })),
+    ),
   );
   return (
     <>

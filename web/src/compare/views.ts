@@ -19,6 +19,8 @@ export interface MeasureView {
   readonly factor: number;
   readonly better: Better;
   readonly condition: string;
+  /** What its values are of, in one line: another one is asked about anew. */
+  readonly key: string;
   /** How many have a value. */
   readonly count: number;
   readonly values: readonly Compared[];
@@ -74,7 +76,7 @@ function once<T>(make: () => T): () => T {
   };
 }
 
-type ViewHead = Omit<MeasureView, 'byId' | 'values'>;
+type ViewHead = Omit<MeasureView, 'byId' | 'values' | 'count'>;
 
 function viewOf(head: ViewHead, count: number, make: () => readonly Compared[]): MeasureView {
   const values = once(make);
@@ -97,7 +99,16 @@ function plainViews(set: SetAnswer): ReadonlyMap<string, MeasureView> {
     set.columns.map((column) => {
       const { title, unit, factor, better } = measureAbout(column.measure);
       const shared = set.conditions.find(({ measure }) => measure === column.measure)?.shared ?? [];
-      const head = { id: column.measure, title, unit, factor, better, condition: column.condition, count: 0, shared };
+      const head = {
+        id: column.measure,
+        title,
+        unit,
+        factor,
+        better,
+        condition: column.condition,
+        key: `${column.measure} ${column.condition}`,
+        shared,
+      };
       return [column.measure, viewOf(head, column.of.length, () => comparedOf(set, column))];
     }),
   );
@@ -132,7 +143,7 @@ function ownView({ own, formula, value }: OwnFormula, plain: ReadonlyMap<string,
       .map(({ condition }) => condition)
       .filter(Boolean)
       .join('; '),
-    count: 0,
+    key: `${own.formula} ${own.better}`,
     shared: [],
   };
   return viewOf(head, values.length, () => values);

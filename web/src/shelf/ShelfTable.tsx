@@ -263,7 +263,14 @@ interface Props {
   readonly onLabel: (label: string) => void;
 }
 
-const OVER_ALL = { '&::after': { content: '""', position: 'absolute', inset: 0 } } as const;
+/** The name of a row: a press anywhere on the row is one on it. */
+const ROW_NAME = {
+  fontWeight: 600,
+  display: 'block',
+  flex: 1,
+  minWidth: 0,
+  '&::after': { content: '""', position: 'absolute', inset: 0 },
+} as const;
 
 export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSelect, onLabel }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
@@ -358,15 +365,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
                           type="button"
                           aria-pressed={selected.has(row.id)}
                           onClick={() => onSelect(row)}
-                          sx={{
-                            all: 'unset',
-                            cursor: 'pointer',
-                            fontWeight: 600,
-                            display: 'block',
-                            flex: 1,
-                            minWidth: 0,
-                            ...OVER_ALL,
-                          }}
+                          sx={{ all: 'unset', cursor: 'pointer', ...ROW_NAME }}
                         >
                           {cell}
                         </Box>
@@ -374,15 +373,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
                         <Box
                           component={Link}
                           to={`/samples/${row.id}/verdict`}
-                          sx={{
-                            color: 'inherit',
-                            textDecoration: 'none',
-                            fontWeight: 600,
-                            display: 'block',
-                            flex: 1,
-                            minWidth: 0,
-                            ...OVER_ALL,
-                          }}
+                          sx={{ color: 'inherit', textDecoration: 'none', ...ROW_NAME }}
                         >
                           {cell}
                         </Box>
