@@ -59,6 +59,17 @@ test('weights make an order that says how easily it turns, and one unit of a lot
   await expect(units).toContainText('F1 2518');
   await page.getByRole('button', { name: 'One against one', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Differences' })).toContainText('Average efficiency');
+  await page.getByRole('button', { name: 'Kit', exact: true }).click();
+  for (const [field, sample] of [
+    ['What there is', 'PD-2501'],
+    ['What there is', 'PD-2502'],
+    ['What would replace it', 'QL-45-12'],
+  ] as const) {
+    await page.getByLabel(field).fill(sample);
+    await page.getByRole('option', { name: new RegExp(sample) }).click();
+  }
+  await expect(page.getByRole('table', { name: 'The kit' })).toContainText('184 g');
+  await expect(page.getByText('The one is lighter and draws less.')).toBeVisible();
   await page.getByRole('button', { name: 'Table', exact: true }).click();
   await page.getByLabel('Idle to').fill('60');
   await expect(page.getByText(/^\d+ of \d+ samples$/)).toBeVisible();

@@ -168,7 +168,7 @@ function WorkOf({ body, set, views, stamp, onChange }: WorkProps) {
         {view === 'Units' && (
           <Units views={views} members={members} modelId={params.get('model')} onModel={(id) => put({ model: id })} />
         )}
-        {view === 'Kit' && <Kit views={views} members={members} />}
+        {view === 'Kit' && <Kit body={body} members={members} />}
       </Suspense>
     </>
   );

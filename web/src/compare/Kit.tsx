@@ -1,18 +1,23 @@
 // What one charger would replace: sums of a kit beside the one; keeping what one has is an answer too.
-import type { SetMember } from '@lastmark/contract/types';
+import type { ComparisonBody, SetMember } from '@lastmark/contract/types';
 import { type KitAdvice, type KitPiece, type KitSum, kitAdvice, kitSum } from '@lastmark/core/compare';
 import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { QuietTable } from '../parts/QuietTable.tsx';
-import { type MeasureView, sampleTitle } from './views.ts';
+import { setQuery } from './queries.ts';
+import { type MeasureView, sampleTitle, viewsOf } from './views.ts';
 
 interface Props {
-  readonly views: readonly MeasureView[];
+  readonly body: ComparisonBody;
   readonly members: readonly SetMember[];
 }
+
+/** What a kit is summed up by, whatever the comparison shows. */
+const KIT_MEASURES = ['mass', 'volume', 'price', 'idle'] as const;
 
 function pieceOf(member: SetMember, views: readonly MeasureView[]): KitPiece {
   const of = (id: string) => views.find((view) => view.id === id);
@@ -52,7 +57,12 @@ const ADVICE: Readonly<Record<KitAdvice, string>> = {
   unknown: 'Not decided: mass or idle of something is not known.',
 };
 
-export function Kit({ views, members }: Props) {
+export function Kit({ body, members }: Props) {
+  const measures = KIT_MEASURES.map(
+    (measure) => body.measures.find((one) => one.measure === measure) ?? { measure, condition: null },
+  );
+  const { data } = useQuery(setQuery(body.rule, measures));
+  const views = data ? viewsOf({ ...body, measures, own: [] }, data, []) : [];
   const [kit, setKit] = useState<readonly SetMember[]>([]);
   const [one, setOne] = useState<SetMember | null>(null);
   const [kitTotal, oneTotal] = [

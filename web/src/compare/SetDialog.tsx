@@ -142,7 +142,12 @@ function MeasureLine({
               label: `${condition || 'no condition'}: ${count} of ${set.members.length}`,
             })),
             ...(wanted.condition && !shared.some(({ condition }) => condition === wanted.condition)
-              ? [{ value: wanted.condition, label: `${wanted.condition}: nobody here` }]
+              ? [
+                  {
+                    value: wanted.condition,
+                    label: `${wanted.condition}: ${set.pending ? 'being worked out' : 'nobody here'}`,
+                  },
+                ]
               : []),
           ]}
           onChange={(condition) => onCondition(condition === '' ? null : condition.trim())}

@@ -6,13 +6,15 @@ import { STATIONS_ABOUT } from '@lastmark/core/station';
 import type { KeyFigures } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { PortFace } from '../parts/PortFace.tsx';
 import { isLoud, StateMark } from '../parts/StateMark.tsx';
 import { StationMark } from '../parts/StationMark.tsx';
 
 const ROW_HEIGHT = 62;
+/** With a line of labels below the name; then all rows have room for one. */
+const LABELLED_HEIGHT = 88;
 const NEAR_END = 20;
 
 const COLUMNS = '108px minmax(132px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 146px';
@@ -220,8 +222,8 @@ function Labels({
   readonly onLabel: (label: string) => void;
 }) {
   return (
-    <Box sx={{ display: 'grid', gap: 0.25, maxWidth: '48%', position: 'relative', zIndex: 1 }}>
-      {labels.slice(0, 2).map((label) => (
+    <Box sx={{ display: 'flex', gap: 0.5, overflow: 'hidden', position: 'relative', zIndex: 1 }}>
+      {labels.slice(0, 3).map((label) => (
         <Box
           key={label}
           component="button"
@@ -267,19 +269,20 @@ interface Props {
 const ROW_NAME = {
   fontWeight: 600,
   display: 'block',
-  flex: 1,
-  minWidth: 0,
   '&::after': { content: '""', position: 'absolute', inset: 0 },
 } as const;
 
 export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSelect, onLabel }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
+  const height = rows.some(({ labels }) => labels.length > 0) ? LABELLED_HEIGHT : ROW_HEIGHT;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
+    estimateSize: () => height,
     overscan: 8,
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: rows of another height are measured anew
+  useLayoutEffect(() => virtual.measure(), [height]);
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
@@ -340,7 +343,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
                 top: 0,
                 left: 0,
                 right: 0,
-                height: ROW_HEIGHT,
+                height,
                 transform: `translateY(${start}px)`,
                 display: 'grid',
                 gridTemplateColumns: COLUMNS,
@@ -358,7 +361,7 @@ export function ShelfTable({ rows, total, onEnd, order, onOrder, selected, onSel
               {cells(row).map((cell, at) => (
                 <Box key={HEADS[at]?.title} role="cell" sx={{ minWidth: 0 }}>
                   {at === 1 ? (
-                    <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
+                    <Box sx={{ minWidth: 0 }}>
                       {selected ? (
                         <Box
                           component="button"
