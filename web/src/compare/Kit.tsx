@@ -9,7 +9,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { QuietTable } from '../parts/QuietTable.tsx';
 import { setQuery } from './queries.ts';
-import { type MeasureView, sampleTitle, viewsOf } from './views.ts';
+import { currencyOf, type MeasureView, sampleTitle, viewsOf } from './views.ts';
 
 interface Props {
   readonly body: ComparisonBody;
@@ -22,13 +22,14 @@ const KIT_MEASURES = ['mass', 'volume', 'price', 'idle'] as const;
 function pieceOf(member: SetMember, views: readonly MeasureView[]): KitPiece {
   const of = (id: string) => views.find((view) => view.id === id);
   const value = (id: string) => of(id)?.byId.get(member.id)?.value ?? null;
+  const priceView = of('price');
   return {
     id: member.id,
     title: sampleTitle(member),
     mass: value('mass'),
     volume: value('volume'),
     price: value('price'),
-    currency: of('price')?.condition.slice(0, 3) ?? null,
+    currency: priceView ? currencyOf(priceView) : null,
     idle: value('idle'),
     sockets: member.kind === 'cable' ? 0 : 1,
   };
@@ -40,10 +41,10 @@ interface Line {
   readonly say: (value: number) => string;
 }
 
-const LINES: readonly Line[] = [
+const linesOf = (currency: string): readonly Line[] => [
   { name: 'Mass', of: ({ mass }) => mass, say: (value) => `${Math.round(value * 1000)} g` },
   { name: 'Volume', of: ({ volume }) => volume, say: (value) => `${Math.round(value * 1e6)} cm³` },
-  { name: 'Price', of: ({ price }) => price, say: (value) => value.toFixed(2) },
+  { name: 'Price', of: ({ price }) => price, say: (value) => `${currency} ${value.toFixed(2)}`.trim() },
   { name: 'Sockets', of: ({ sockets }) => sockets, say: String },
   { name: 'Idle a year', of: ({ idleYear }) => idleYear, say: (value) => `${value.toFixed(2)} kWh` },
 ];
@@ -69,6 +70,7 @@ export function Kit({ body, members }: Props) {
     kitSum(kit.map((member) => pieceOf(member, views))),
     kitSum(one ? [pieceOf(one, views)] : []),
   ];
+  const price = views.find(({ id }) => id === 'price');
   const missing = [...kitTotal.missing, ...oneTotal.missing];
   const chosen = kit.length > 0 && one !== null;
   const options = [...members];
@@ -102,7 +104,7 @@ export function Kit({ body, members }: Props) {
           <Typography sx={{ mb: 1, fontWeight: 600 }}>{ADVICE[kitAdvice(kitTotal, oneTotal)]}</Typography>
           <QuietTable<Line>
             label="The kit"
-            rows={LINES}
+            rows={linesOf(price ? currencyOf(price) : '')}
             rowKey={({ name }) => name}
             columns={[
               { head: '', cell: ({ name }) => name },
