@@ -145,3 +145,39 @@ test('a phone sends its photos to the sample whose tag it names', async ({ page 
   await page.goto('/photo/NNNNNN');
   await expect(page.getByRole('alert')).toContainText('No sample has the tag NNNNNN.');
 });
+
+test('a report as HTML is looked into: its plots stretch by drag and by key, and say what is pointed at', async ({
+  page,
+}) => {
+  const id = await demoSample(page, DEMO.pip);
+  const text = await (await page.request.get(`/api/samples/${id}/report.html?language=en`)).text();
+  const faults: string[] = [];
+  page.on('pageerror', ({ message }) => faults.push(message));
+  page.on('console', (line) => line.type() === 'error' && faults.push(line.text()));
+  await page.setContent(text);
+  const plot = page.locator('figure:has(svg[data-across])').first();
+  const picture = plot.getByRole('img');
+  const numbers = () => plot.locator('[data-ticks] text').allTextContents();
+  const whole = await numbers();
+  expect(whole.length).toBeGreaterThan(2);
+  await expect(plot.getByRole('button', { name: 'All' })).toBeDisabled();
+  await picture.focus();
+  await page.keyboard.press('+');
+  await expect.poll(numbers).not.toEqual(whole);
+  const spanOf = (words: readonly string[]) => Number(words.at(-1)) - Number(words[0]);
+  expect(spanOf(await numbers())).toBeLessThan(0.7 * spanOf(whole));
+  const closer = await numbers();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(numbers).not.toEqual(closer);
+  await plot.getByRole('button', { name: 'All' }).click();
+  await expect.poll(numbers).toEqual(whole);
+  const box = await picture.boundingBox();
+  const [x, y] = [(box?.x ?? 0) + 0.5 * (box?.width ?? 0), (box?.y ?? 0) + 0.5 * (box?.height ?? 0)];
+  await page.mouse.move(x, y);
+  await expect(plot.locator('output')).toContainText('→');
+  await page.mouse.down();
+  await page.mouse.move(x + 80, y);
+  await page.mouse.up();
+  await expect.poll(async () => spanOf(await numbers())).toBeLessThan(0.3 * spanOf(whole));
+  expect(faults).toEqual([]);
+});

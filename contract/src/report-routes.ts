@@ -1,6 +1,6 @@
 // Operations of conclusions and reports.
 import type { Language } from '@lastmark/core/conclusion';
-import { conclusionInput, draftQuery, packageInput, phraseQuery, reportBody } from './report-schemas.ts';
+import { conclusionInput, draftQuery, packageInput, phraseQuery, reportBody, studyQuery } from './report-schemas.ts';
 import type {
   CodeAnswer,
   ConclusionInput,
@@ -8,7 +8,7 @@ import type {
   ReportInput,
   StoredConclusion,
   StoredReport,
-  TakenIn,
+  TakenPackage,
 } from './report-types.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import { type Items, PACKAGE_LIMIT } from './route-types.ts';
@@ -74,11 +74,24 @@ export const REPORT_ROUTES = {
       answers: 'application/zip',
     },
   ),
-  takePackage: write('post', '/packages', 'Take a package in: what is known is recognised, nothing is overwritten', {
-    body: of<{ name: string }>(packageInput),
-    file: 'with input',
-    limit: PACKAGE_LIMIT,
-    answer: is<TakenIn>(),
-  }),
+  getStudy: get(
+    '/study.zip',
+    'Several samples as one open package: chosen ones or those of a comparison, with the trials among them',
+    {
+      query: of<{ samples?: string | undefined; comparison?: string | undefined }>(studyQuery),
+      answers: 'application/zip',
+    },
+  ),
+  takePackage: write(
+    'post',
+    '/packages',
+    'Take in a package of a sample or a study: what is known is recognised, nothing is overwritten',
+    {
+      body: of<{ name: string }>(packageInput),
+      file: 'with input',
+      limit: PACKAGE_LIMIT,
+      answer: is<TakenPackage>(),
+    },
+  ),
   checkCode: get('/report-codes/{code}', 'What is known of the code of a printed report', { answer: is<CodeAnswer>() }),
 } as const satisfies Record<string, Route>;

@@ -67,7 +67,21 @@ export interface Phrase {
   uses: number;
 }
 
-/** What came of taking a package in. */
+/** Most samples a study holds. */
+export const MOST_IN_STUDY = 200;
+
+/** What came of taking a package in: of one sample, or of a study of several. */
+export interface TakenPackage {
+  title: string;
+  samples: TakenIn[];
+  /** Trials and comparisons that were new. */
+  trials: number;
+  comparisons: number;
+  /** What spans samples, stands here under the same id and is another; nothing of it was overwritten. */
+  differences: TakenIn['differences'];
+}
+
+/** What came of one sample of a package. */
 export interface TakenIn {
   sampleId: string;
   title: string;

@@ -24,6 +24,7 @@ type Reporting = Pick<
   | 'getReportHtml'
   | 'getReportPictures'
   | 'getPackage'
+  | 'getStudy'
   | 'takePackage'
   | 'checkCode'
 >;
@@ -62,6 +63,12 @@ export function reportHandlers(jobs: Working['jobs']): Reporting {
       saved('inline', await jobs.run('issuedReport', { reportId: call.params.reportId }, call.left)),
     getPackage: async (call) =>
       saved('attachment', await jobs.run('package', { sampleId: call.params.sampleId }, call.left)),
+    getStudy: async ({ query, left }) => {
+      const { samples, comparison = null } = query;
+      if (!samples && !comparison) throw refused('samples', 'Say which samples, or which comparison.');
+      const ids = samples?.split(',') ?? null;
+      return saved('attachment', await jobs.run('study', { sampleIds: ids, comparisonId: comparison }, left));
+    },
     takePackage: async ({ path, left }) => {
       if (path === null) throw refused('file', 'Send the package itself, as a file.');
       return { body: await jobs.run('takePackage', { path }, left) };

@@ -32,16 +32,17 @@ it('version 1: taken in whole, judged as it was judged then, its report as it wa
   const bytes = kept(1);
   const { dossier } = readPackage(bytes);
   const taken = await takeIn(harness.db, bytes);
-  expect(taken).toMatchObject({ title: 'Tarnhook Ember 45 S0RRXZ', differences: [], sameVerdict: true });
-  expect(taken.added).toMatchObject({ claims: 8, captures: dossier.captures.length, reports: 1 });
+  const [sample] = taken.samples;
+  expect(sample).toMatchObject({ title: 'Tarnhook Ember 45 S0RRXZ', differences: [], sameVerdict: true });
+  expect(sample?.added).toMatchObject({ claims: 8, captures: dossier.captures.length, reports: 1 });
   // What came since is nothing it differs in.
-  expect(await takeIn(harness.db, bytes)).toMatchObject({ added: {}, differences: [] });
-  const verdict = toVerdict(await getDossier(harness.db, taken.sampleId));
+  expect((await takeIn(harness.db, bytes)).samples).toMatchObject([{ added: {}, differences: [] }]);
+  const verdict = toVerdict(await getDossier(harness.db, sample?.sampleId ?? ''));
   // What its bench said of it when it was packed.
   expect(verdict.claims.map(({ says, state }) => [says, state])).toEqual(STATES_THEN);
   expect(verdict.figures.efficiency?.words).toBe('91.7 ± 0.4 %');
   expect(verdict.figures.idle?.words).toBe('0.0420 ± 0.0019 W');
-  const [report] = (await request(harness.app).get(`/api/samples/${taken.sampleId}/reports`)).body.items;
+  const [report] = (await request(harness.app).get(`/api/samples/${sample?.sampleId}/reports`)).body.items;
   expect(report).toMatchObject({ kind: 'first', leaves: [], otherSamples: [] });
   expect((await request(harness.app).get(`/api/report-codes/${report.code}`)).body.state).toBe('untouched');
   const { text } = await request(harness.app).get(`/api/reports/${report.id}/report.html`);

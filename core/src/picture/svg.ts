@@ -18,9 +18,14 @@ export interface SvgStyle {
   readonly font: string;
   /** How numbers are written: decimal sign and words. */
   readonly words: (text: string) => string;
+  /**
+   * A page may look into it: the plot says what its axes span (`data-across`, `data-up`: low, high and where those lie), what moves with
+   * the horizontal one stands in `data-inside`, and its numbers in `data-ticks`.
+   */
+  readonly lookInto: boolean;
 }
 
-export const PLAIN: SvgStyle = { width: 520, height: 220, font: 'sans-serif', words: (text) => text };
+export const PLAIN: SvgStyle = { width: 520, height: 220, font: 'sans-serif', words: (text) => text, lookInto: false };
 
 const n = (value: number): string => String(Number(value.toFixed(2)));
 
@@ -68,8 +73,8 @@ function mark(index: number, x: number, y: number, colour: string): string {
   }
 }
 
-const wrap = ({ width, height }: SvgStyle, title: string, parts: readonly string[]): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escaped(title)}">${parts.join('')}</svg>`;
+const wrap = ({ width, height }: SvgStyle, title: string, parts: readonly string[], more = ''): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escaped(title)}"${more}>${parts.join('')}</svg>`;
 
 interface Span {
   readonly low: number;
@@ -102,6 +107,36 @@ function path({ points }: Series, x: (at: number) => number, y: (at: number) => 
     .join('');
 }
 
+type Place = (value: number) => number;
+
+/** One series: its line, whiskers and marks. */
+function seriesSvg(one: Series, index: number, x: Place, y: Place): readonly string[] {
+  const colour = COLOURS[index % COLOURS.length] ?? INK;
+  const dash = DASHES[index % DASHES.length] ?? '';
+  const whiskers = (one.whiskers ?? []).flatMap((half, at) => {
+    const [px, py] = one.points[at] ?? [Number.NaN, Number.NaN];
+    if (!(half > 0) || !Number.isFinite(half) || !Number.isFinite(py)) return [];
+    return [
+      line(x(px), y(py - half), x(px), y(py + half), { colour }),
+      line(x(px) - 2.5, y(py - half), x(px) + 2.5, y(py - half), { colour }),
+      line(x(px) - 2.5, y(py + half), x(px) + 2.5, y(py + half), { colour }),
+    ];
+  });
+  return [
+    ...(one.as === 'marks'
+      ? []
+      : [
+          `<path d="${path(one, x, y)}" fill="none" stroke="${colour}" stroke-width="1.3"${dash ? ` stroke-dasharray="${dash}"` : ''}/>`,
+        ]),
+    ...whiskers,
+    ...(one.as === 'line'
+      ? []
+      : one.points.flatMap(([px, py]) =>
+          Number.isFinite(px) && Number.isFinite(py) ? [mark(index, x(px), y(py), colour)] : [],
+        )),
+  ];
+}
+
 function plotSvg(plot: Plot, style: SvgStyle): string {
   const left = 46;
   const right = style.width - 10;
@@ -121,14 +156,30 @@ function plotSvg(plot: Plot, style: SvgStyle): string {
   const yTicks = ticksOf(ys.low, ys.high, 6);
   const xWords = tickWords(xTicks);
   const yWords = tickWords(yTicks);
-  return wrap(style, plot.title, [
+  const across = xTicks.flatMap((tick, at) => [
+    line(x(tick), bottom, x(tick), bottom + 3, { colour: SOFT }),
+    text(style, x(tick), bottom + 12, xWords[at] ?? '', { anchor: 'middle', colour: SOFT }),
+  ]);
+  const upright = plot.limits
+    .filter(({ along }) => along === 'x')
+    .map(({ name, at }) => {
+      const drawn = [
+        line(x(at), top, x(at), bottom, { width: 1.4, dash: '5 3' }),
+        text(style, x(at) + 3, top + 8, name, { size: 8 }),
+      ].join('');
+      return style.lookInto ? `<g data-at="${n(x(at))}">${drawn}</g>` : drawn;
+    });
+  const drawn = [...upright, ...plot.series.flatMap((one, index) => seriesSvg(one, index, x, y))];
+  // One drawing in the other ends what stands outside.
+  const inside = `<svg data-inside="" x="${n(left)}" y="${n(top)}" width="${n(right - left)}" height="${n(bottom - top)}" viewBox="${n(left)} ${n(top)} ${n(right - left)} ${n(bottom - top)}">${drawn.join('')}</svg>`;
+  const spans = style.lookInto
+    ? ` data-across="${[xs.low, xs.high, n(left), n(right)].join(' ')}" data-up="${[ys.low, ys.high, n(bottom), n(top)].join(' ')}"`
+    : '';
+  const parts = [
     ...yTicks.map((tick) => line(left, y(tick), right, y(tick), { colour: LINE, width: 0.5 })),
     line(left, bottom, right, bottom, { colour: SOFT }),
     line(left, top, left, bottom, { colour: SOFT }),
-    ...xTicks.flatMap((tick, at) => [
-      line(x(tick), bottom, x(tick), bottom + 3, { colour: SOFT }),
-      text(style, x(tick), bottom + 12, xWords[at] ?? '', { anchor: 'middle', colour: SOFT }),
-    ]),
+    ...(style.lookInto ? [`<g data-ticks="">${across.join('')}</g>`] : across),
     ...yTicks.map((tick, at) => text(style, left - 4, y(tick) + 3, yWords[at] ?? '', { anchor: 'end', colour: SOFT })),
     text(style, (left + right) / 2, style.height - 6, plot.x, { anchor: 'middle' }),
     text(style, 11, (top + bottom) / 2, plot.y, { anchor: 'middle', turned: true }),
@@ -138,37 +189,9 @@ function plotSvg(plot: Plot, style: SvgStyle): string {
             line(left, y(at), right, y(at), { width: 1.4, dash: '5 3' }),
             text(style, right - 2, y(at) - 3, name, { anchor: 'end', size: 8 }),
           ]
-        : [
-            line(x(at), top, x(at), bottom, { width: 1.4, dash: '5 3' }),
-            text(style, x(at) + 3, top + 8, name, { size: 8 }),
-          ],
+        : [],
     ),
-    ...plot.series.flatMap((one, index) => {
-      const colour = COLOURS[index % COLOURS.length] ?? INK;
-      const dash = DASHES[index % DASHES.length] ?? '';
-      const whiskers = (one.whiskers ?? []).flatMap((half, at) => {
-        const [px, py] = one.points[at] ?? [Number.NaN, Number.NaN];
-        if (!(half > 0) || !Number.isFinite(half) || !Number.isFinite(py)) return [];
-        return [
-          line(x(px), y(py - half), x(px), y(py + half), { colour }),
-          line(x(px) - 2.5, y(py - half), x(px) + 2.5, y(py - half), { colour }),
-          line(x(px) - 2.5, y(py + half), x(px) + 2.5, y(py + half), { colour }),
-        ];
-      });
-      return [
-        ...(one.as === 'marks'
-          ? []
-          : [
-              `<path d="${path(one, x, y)}" fill="none" stroke="${colour}" stroke-width="1.3"${dash ? ` stroke-dasharray="${dash}"` : ''}/>`,
-            ]),
-        ...whiskers,
-        ...(one.as === 'line'
-          ? []
-          : one.points.flatMap(([px, py]) =>
-              Number.isFinite(px) && Number.isFinite(py) ? [mark(index, x(px), y(py), colour)] : [],
-            )),
-      ];
-    }),
+    ...(style.lookInto ? [inside] : drawn),
     ...(plot.series.length > 1
       ? plot.series.flatMap((one, index) => {
           const colour = COLOURS[index % COLOURS.length] ?? INK;
@@ -189,7 +212,8 @@ function plotSvg(plot: Plot, style: SvgStyle): string {
           ];
         })
       : []),
-  ]);
+  ];
+  return wrap(style, plot.title, parts, spans);
 }
 
 const BAR = 17;

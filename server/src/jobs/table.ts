@@ -10,7 +10,7 @@ import type {
   ShelfQuery,
   StoredComparison,
   StoredReport,
-  TakenIn,
+  TakenPackage,
   TraceSpectrum,
   TraceWindow,
   WantedMeasure,
@@ -32,6 +32,7 @@ import { ProblemError, refused } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { checkCode, issuedPdf } from '../issued/store.ts';
 import { PackageRefused } from '../packages/read.ts';
+import { type StudyOf, studyOf } from '../packages/study.ts';
 import { takeIn } from '../packages/take-in.ts';
 import { packageOf } from '../packages/write.ts';
 import type { Asked } from '../reports/content.ts';
@@ -123,7 +124,8 @@ export const JOBS = {
     ): Promise<MadeFile> => workedOut(() => draftReport(db, sampleId, form, asked)),
   ),
   package: job('file', (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => packageOf(db, sampleId)),
-  takePackage: job('file', async (db, { path }: { path: string }): Promise<TakenIn> => {
+  study: job('file', (db, of: StudyOf): Promise<MadeFile> => studyOf(db, of)),
+  takePackage: job('file', async (db, { path }: { path: string }): Promise<TakenPackage> => {
     try {
       return await takeIn(db, await readFile(path));
     } catch (error) {

@@ -1,4 +1,4 @@
-// A sample as one archive that another bench can read: what stands in it, and under which names.
+// A sample, or a study of several, as one archive that another bench can read: what stands in it, and under which names.
 
 /** What the archive calls itself, and which shape of it this is. */
 export const PACKAGE_FORM = 'lastmark-package';
@@ -22,6 +22,22 @@ export interface Manifest {
   readonly made: string;
   readonly sample: { readonly id: string; readonly title: string; readonly file: string };
   /** Every other file of the archive. */
+  readonly files: readonly PackedFile[];
+}
+
+/** What an archive of several samples calls itself: each a whole package in it, with what spans them beside. */
+export const STUDY_FORM = 'lastmark-study';
+export const STUDY_VERSION = 1;
+/** Rows of what spans the samples of a study, or of trials of one sample alone. */
+export const ROWS = 'rows.json';
+
+export interface StudyManifest {
+  readonly form: typeof STUDY_FORM;
+  readonly version: number;
+  /** UTC ISO 8601 */
+  readonly made: string;
+  readonly title: string;
+  readonly samples: readonly { readonly id: string; readonly title: string; readonly file: string }[];
   readonly files: readonly PackedFile[];
 }
 

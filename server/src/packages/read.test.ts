@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { isPlainPath } from './form.ts';
-import { PackageRefused, readPackage } from './read.ts';
+import { PackageRefused, readPackage, readStudy } from './read.ts';
 
 const LISTS = [
   'claims',
@@ -113,5 +113,65 @@ describe('a package', () => {
     for (let at = 0; at < bomb.length - 46; at += 1)
       if (view.getUint32(at, true) === 0x02014b50) view.setUint32(at + 24, 3 * 1024 ** 3, true);
     expect(refusal(bomb)).toContain('larger than 1 GiB');
+  });
+});
+
+describe('a study', () => {
+  const study = (inner: readonly Uint8Array[], manifest: object = {}): Uint8Array => {
+    const files = inner.map((bytes, at) => [`samples/${at}.zip`, bytes] as const);
+    const head = {
+      form: 'lastmark-study',
+      version: 1,
+      made: '2026-03-02T10:00:00.000Z',
+      title: 'Both',
+      samples: files.map(([file], at) => ({ id: `s${at}`, title: `S${at}`, file })),
+      files: files.map(([path, bytes]) => ({ path, bytes: bytes.length, sha256: hash(bytes), what: 'package' })),
+      ...manifest,
+    };
+    return zipSync({ 'manifest.json': bytesOf(head), ...Object.fromEntries(files) });
+  };
+  const reason = (bytes: Uint8Array): string => {
+    try {
+      return `taken: ${readStudy(bytes).samples.length}`;
+    } catch (error) {
+      expect(error).toBeInstanceOf(PackageRefused);
+      return (error as Error).message;
+    }
+  };
+
+  it('is taken whole, and so is the package of one sample', () => {
+    expect(readStudy(study([pack(), pack()]))).toMatchObject({ title: 'Both', samples: [{}, {}] });
+    expect(readStudy(pack())).toMatchObject({ title: 'S', samples: [{}], files: null });
+  });
+  it('is no package of a sample', () => expect(refusal(study([pack()]))).toBe('It is a study of several samples.'));
+  it.each([
+    ['none in it', study([], { samples: [] }), 'There is no sample in it.'],
+    ['a list that is none', study([pack()], { samples: 'all' }), 'There is no sample in it.'],
+    [
+      'one that is not there',
+      study([pack()], { samples: [{ file: 'samples/9.zip' }] }),
+      'names a sample that is not there',
+    ],
+    ['one that leads out', study([pack()], { samples: [{ file: '../x' }] }), 'names a sample that is not there'],
+    ['a study in it', study([study([pack()])]), 'samples/0.zip: It is no package of a sample.'],
+    [
+      'one that was changed',
+      study([pack({ manifest: { files: [] } })]),
+      'samples/0.zip: sample.json is not in its manifest',
+    ],
+    ['a newer version', study([pack()], { version: 2 }), 'reads up to 1'],
+    [
+      'more than are read',
+      study([pack()], { samples: Array(201).fill({ file: 'samples/0.zip' }) }),
+      'more than 200 samples',
+    ],
+  ])('%s is refused with the reason', (_what, bytes, said) => expect(reason(bytes)).toContain(said));
+  it('what its packages unpack to counts together', () => {
+    // Each says 0.4 GiB of its files: one is allowed, three are not.
+    const large = pack().slice();
+    const view = new DataView(large.buffer);
+    for (let at = 0; at < large.length - 46; at += 1)
+      if (view.getUint32(at, true) === 0x02014b50) view.setUint32(at + 24, 0.2 * 1024 ** 3, true);
+    expect(reason(study([large, large, large]))).toContain('larger than 1 GiB');
   });
 });

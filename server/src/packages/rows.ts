@@ -7,6 +7,7 @@ import {
   cableRuns,
   captures,
   claims,
+  comparisons,
   conclusions,
   devices,
   instruments,
@@ -25,16 +26,19 @@ import {
   setups,
   sheetRuns,
   statements,
+  trialRuns,
+  trialSamples,
+  trials,
 } from '../db/schema.ts';
 
 /** A row as JSON: moments as ISO 8601, everything else as it is. */
 export type PackedRow = Readonly<Record<string, unknown>>;
 export type PackedRows = Readonly<Record<string, readonly PackedRow[]>>;
 
-interface Travelling {
+export interface Travelling<Of = Wanted> {
   readonly table: MySqlTable;
-  /** Its rows of a sample. */
-  readonly rows: (db: Queries, of: Wanted) => Promise<readonly Record<string, unknown>[]>;
+  /** Its rows of what travels. */
+  readonly rows: (db: Queries, of: Of) => Promise<readonly Record<string, unknown>[]>;
   /** The column it is known by. */
   readonly key: string;
   /** What is of this bench alone: not compared, and left at its default where it is taken in. */
@@ -98,6 +102,57 @@ const ofEnded =
       );
 
 const VERSIONED = { version: 1 } as const;
+
+/**
+ * Trials of which every sample travels, and in which nobody has to stay blind: a letter that is known elsewhere would be known here.
+ * @param sampleIds what travels
+ */
+export async function trialsWithin(db: Queries, sampleIds: readonly string[]): Promise<readonly string[]> {
+  if (sampleIds.length === 0) return [];
+  const touched = db
+    .select({ id: trialSamples.trialId })
+    .from(trialSamples)
+    .where(inArray(trialSamples.sampleId, [...sampleIds]));
+  const [all, names] = await Promise.all([
+    db.select().from(trials).where(inArray(trials.id, touched)).orderBy(trials.id),
+    db.select().from(trialSamples).where(inArray(trialSamples.trialId, touched)),
+  ]);
+  const inside = new Set(sampleIds);
+  return all
+    .filter(({ body, revealedAt }) => body.kind !== 'blocks' || !body.blind || revealedAt !== null)
+    .map(({ id }) => id)
+    .filter((id) => names.every(({ trialId, sampleId }) => trialId !== id || inside.has(sampleId)));
+}
+
+/** What spans samples, and travels where all of them do. */
+export interface Spanning {
+  readonly trialIds: readonly string[];
+  readonly comparisonId: string | null;
+}
+
+const ofTrials =
+  (table: MySqlTable, foreign: AnyMySqlColumn): Travelling<Spanning>['rows'] =>
+  async (db, { trialIds }) =>
+    trialIds.length === 0
+      ? []
+      : db
+          .select()
+          .from(table)
+          .where(inArray(foreign, [...trialIds]));
+
+/** Tables of what spans samples, in the same manner. */
+export const SPANNING: readonly Travelling<Spanning>[] = [
+  { table: trials, key: 'id', rows: ofTrials(trials, trials.id), own: VERSIONED },
+  { table: trialSamples, key: 'id', rows: ofTrials(trialSamples, trialSamples.trialId) },
+  { table: trialRuns, key: 'id', rows: ofTrials(trialRuns, trialRuns.trialId) },
+  {
+    table: comparisons,
+    key: 'id',
+    rows: async (db, { comparisonId }) =>
+      comparisonId === null ? [] : db.select().from(comparisons).where(eq(comparisons.id, comparisonId)),
+    own: { ...VERSIONED, demo: false, updatedAt: null },
+  },
+];
 
 /** Every table a sample stands in; what a row names stands before it. */
 export const TRAVELLING: readonly Travelling[] = [
@@ -163,7 +218,9 @@ async function attachmentRows(db: Queries, { sampleId, modelId }: Wanted): Promi
   ];
 }
 
-export const nameOf = ({ table }: Pick<Travelling, 'table'>): string => getTableName(table);
+type Any = Omit<Travelling, 'rows'>;
+
+export const nameOf = ({ table }: Any): string => getTableName(table);
 
 const asPacked = (row: Record<string, unknown>): PackedRow =>
   Object.fromEntries(
@@ -189,15 +246,15 @@ function correctedFirst(rows: readonly PackedRow[]): readonly PackedRow[] {
   return sorted;
 }
 
-/** Everything of a sample, table by table. */
-export async function packedRows(db: Queries, of: Wanted): Promise<PackedRows> {
+/** Everything of what travels, table by table. */
+export async function packedRows<Of>(db: Queries, tables: readonly Travelling<Of>[], of: Of): Promise<PackedRows> {
   const all: Record<string, readonly PackedRow[]> = {};
-  for (const one of TRAVELLING) all[nameOf(one)] = correctedFirst((await one.rows(db, of)).map(asPacked));
+  for (const one of tables) all[nameOf(one)] = correctedFirst((await one.rows(db, of)).map(asPacked));
   return all;
 }
 
 /** A row as the table takes it: moments as dates, and what is of another bench at its default. @throws RangeError for a moment that is none */
-export function unpackedRow({ table, own = {} }: Travelling, row: PackedRow): Record<string, unknown> {
+export function unpackedRow({ table, own = {} }: Any, row: PackedRow): Record<string, unknown> {
   const columns = getTableColumns(table);
   const given = Object.entries(columns).flatMap(([name, column]) => {
     if (name in own)
@@ -213,11 +270,7 @@ export function unpackedRow({ table, own = {} }: Travelling, row: PackedRow): Re
 }
 
 /** Columns in which a row here differs from the same row in a package, by their names. */
-export function differing(
-  { own = {} }: Travelling,
-  here: Record<string, unknown>,
-  packed: PackedRow,
-): readonly string[] {
+export function differing({ own = {} }: Any, here: Record<string, unknown>, packed: PackedRow): readonly string[] {
   const is = asPacked(here);
   // A column an older package did not have is nothing it could differ in.
   return Object.keys(is).filter(

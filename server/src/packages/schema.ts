@@ -31,6 +31,18 @@ const withPath = (shape: Shape): Shape => ({
 
 const PARTS = ['dossier', 'conclusion', 'sheets', 'attachments', 'reports'] as const;
 
+const DRAFT = 'https://json-schema.org/draft/2020-12/schema';
+
+/** What trials of a study look like. */
+export const trialsSchema = (): Readonly<Record<string, unknown>> => ({
+  $schema: DRAFT,
+  title: 'Trials of Lastmark',
+  description:
+    'Trials as planned, with their runs. Values are in SI units without prefixes; moments are UTC, ISO 8601.',
+  type: 'array',
+  items: shapeOf('getTrial'),
+});
+
 /** JSON Schema, draft 2020-12. */
 export function sampleSchema(): Readonly<Record<string, unknown>> {
   const dossier = shapeOf('getDossier');
@@ -45,7 +57,7 @@ export function sampleSchema(): Readonly<Record<string, unknown>> {
     reports: { type: 'array', items: withPath(entryOf('listReports')) },
   };
   return {
-    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    $schema: DRAFT,
     title: 'A sample of Lastmark',
     description: 'Everything known of one sample. Values are in SI units without prefixes; moments are UTC, ISO 8601.',
     type: 'object',

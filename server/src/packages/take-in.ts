@@ -1,26 +1,36 @@
 // Taking a package in: the same ids are recognised, differences are told, nothing here is overwritten, and it is all or nothing.
 import { endianness } from 'node:os';
-import type { TakenIn } from '@lastmark/contract';
+import type { TakenIn, TakenPackage } from '@lastmark/contract';
 import { judgeSample } from '@lastmark/core/verdict';
 import { eq, getTableColumns } from 'drizzle-orm';
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { recognise } from '../attachments/content.ts';
 import { OUT_OF_DATE } from '../changes/changes.ts';
-import type { Database, Queries } from '../db/database.ts';
+import { type Database, isDatabaseError, type Queries } from '../db/database.ts';
 import { attachmentParts, attachments, captures, reportParts, samples } from '../db/schema.ts';
 import { getDossier } from '../dossier/dossier.ts';
 import { toJudge } from '../dossier/judged.ts';
 import { dropUnnamed, nameTrace, writeTrace } from '../traces/store.ts';
-import { PackageRefused, type ReadPackage, readPackage } from './read.ts';
-import { differing, nameOf, type PackedRow, type PackedRows, TRAVELLING, unpackedRow } from './rows.ts';
+import { ROWS } from './form.ts';
+import { PackageRefused, type ReadPackage, readStudy } from './read.ts';
+import {
+  differing,
+  nameOf,
+  type PackedRow,
+  type PackedRows,
+  SPANNING,
+  TRAVELLING,
+  type Travelling,
+  unpackedRow,
+} from './rows.ts';
 
 const PIECE = 1024 * 1024;
 
 const isRow = (value: unknown): value is PackedRow =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-function rowsOf({ files }: ReadPackage): PackedRows {
-  const bytes = files['rows.json'];
+function rowsOf(files: ReadPackage['files']): PackedRows {
+  const bytes = files[ROWS];
   if (!bytes) throw new PackageRefused('rows.json is missing: it can be judged, and not taken in.');
   const value: unknown = JSON.parse(Buffer.from(bytes).toString('utf8'));
   if (!isRow(value)) throw new PackageRefused('rows.json is not whole.');
@@ -140,50 +150,85 @@ async function storeFiles(
 const statesOf = (verdict: ReturnType<typeof judgeSample>): string =>
   JSON.stringify(verdict.claims.map(({ claimId, state, sentence }) => [claimId, state, sentence]).sort());
 
+type Came = Omit<TakenIn, 'sampleId' | 'title' | 'sameVerdict'>;
+
+/** Add what is new of some tables; what is known stays, and what is another under the same id is told. */
+async function addRows(
+  tx: Queries,
+  tables: readonly Omit<Travelling, 'rows'>[],
+  rows: PackedRows,
+  add?: (table: string, row: PackedRow) => Promise<void>,
+): Promise<Came> {
+  const added: Record<string, number> = {};
+  const differences: TakenIn['differences'] = [];
+  let known = 0;
+  for (const travelling of tables) {
+    const table = nameOf(travelling);
+    const column = getTableColumns(travelling.table)[travelling.key] as AnyMySqlColumn;
+    for (const row of rows[table] ?? []) {
+      const id = String(row[travelling.key]);
+      const [there] = await tx.select().from(travelling.table).where(eq(column, id));
+      if (there) {
+        known += 1;
+        const fields = differing(travelling, there, row);
+        if (fields.length > 0) differences.push({ table, id, fields: [...fields] });
+        continue;
+      }
+      await tx.insert(travelling.table).values(unpackedRow(travelling, row));
+      await add?.(table, row);
+      added[table] = (added[table] ?? 0) + 1;
+    }
+  }
+  return { added, differences, known };
+}
+
 /**
- * Take a package in.
+ * Take a package in, of a sample or of a study: all of it, or nothing.
  * @throws PackageRefused with the reason; nothing of it is kept then
  */
-export async function takeIn(db: Database, bytes: Uint8Array): Promise<TakenIn> {
-  const read = readPackage(bytes);
-  const rows = rowsOf(read);
-  const { id: sampleId, title } = read.manifest.sample;
-  if (rows.samples?.length !== 1 || rows.samples[0]?.id !== sampleId)
-    throw new PackageRefused('Its rows are not of the sample its manifest names.');
+export async function takeIn(db: Database, bytes: Uint8Array): Promise<TakenPackage> {
+  const { title, samples: read, files } = readStudy(bytes);
+  const packed = read.map((one) => ({ one, rows: rowsOf(one.files), ...one.manifest.sample }));
+  for (const { id, rows } of packed)
+    if (rows.samples?.length !== 1 || rows.samples[0]?.id !== id)
+      throw new PackageRefused('Its rows are not of the sample its manifest names.');
+  const spanning = [...packed.map(({ rows }) => rows), ...(files ? [rowsOf(files)] : [])];
   const written: string[] = [];
   try {
-    await writeTraces(db, read, rows, written);
+    for (const { one, rows } of packed) await writeTraces(db, one, rows, written);
     const done = await db.transaction(async (tx) => {
-      const added: Record<string, number> = {};
-      const differences: TakenIn['differences'] = [];
-      let known = 0;
-      for (const travelling of TRAVELLING) {
-        const table = nameOf(travelling);
-        const column = getTableColumns(travelling.table)[travelling.key] as AnyMySqlColumn;
-        for (const row of rows[table] ?? []) {
-          const id = String(row[travelling.key]);
-          const [there] = await tx.select().from(travelling.table).where(eq(column, id));
-          if (there) {
-            known += 1;
-            const fields = differing(travelling, there, row);
-            if (fields.length > 0) differences.push({ table, id, fields: [...fields] });
-            continue;
-          }
-          await tx.insert(travelling.table).values(unpackedRow(travelling, row));
-          await storeFiles(tx, read, table, row, written);
-          added[table] = (added[table] ?? 0) + 1;
-        }
+      const came: Came[] = [];
+      for (const { one, rows, id } of packed) {
+        const sample = await addRows(tx, TRAVELLING, rows, (table, row) => storeFiles(tx, one, table, row, written));
+        if (Object.keys(sample.added).length > 0) await tx.update(samples).set(OUT_OF_DATE).where(eq(samples.id, id));
+        came.push(sample);
       }
-      if (Object.keys(added).length > 0) await tx.update(samples).set(OUT_OF_DATE).where(eq(samples.id, sampleId));
-      return { added, differences, known };
+      // What spans samples names them: they stand here by now.
+      const across: Came[] = [];
+      for (const rows of spanning) across.push(await addRows(tx, SPANNING, rows));
+      return { came, across };
     });
-    const here = judgeSample(toJudge(await getDossier(db, sampleId)));
-    const there = judgeSample(toJudge(read.dossier));
-    return { sampleId, title, ...done, sameVerdict: statesOf(here) === statesOf(there) };
+    const taken: TakenIn[] = [];
+    for (const [at, { one, id, title: name }] of packed.entries()) {
+      const here = judgeSample(toJudge(await getDossier(db, id)));
+      const there = judgeSample(toJudge(one.dossier));
+      const came = done.came[at] ?? { added: {}, differences: [], known: 0 };
+      taken.push({ sampleId: id, title: name, ...came, sameVerdict: statesOf(here) === statesOf(there) });
+    }
+    const count = (table: string): number => done.across.reduce((sum, { added }) => sum + (added[table] ?? 0), 0);
+    return {
+      title,
+      samples: taken,
+      trials: count('trials'),
+      comparisons: count('comparisons'),
+      differences: done.across.flatMap(({ differences }) => differences),
+    };
   } catch (error) {
     for (const id of written) await dropUnnamed(db, id);
     if (error instanceof RangeError || error instanceof SyntaxError)
       throw new PackageRefused('Something in it is not as the format has it.');
+    if (isDatabaseError(error, 'ER_NO_REFERENCED_ROW_2'))
+      throw new PackageRefused('Something in it refers to what is not there. Pack it anew.');
     throw error;
   }
 }

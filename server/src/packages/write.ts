@@ -13,14 +13,22 @@ import { contentBytes, issuedPdf, listReports } from '../issued/store.ts';
 import { ownOnly } from '../reports/content.ts';
 import { listSheets } from '../sheets/store.ts';
 import { readTrace } from '../traces/store.ts';
-import { MANIFEST, type Manifest, PACKAGE_FORM, PACKAGE_VERSION, type PackedFile } from './form.ts';
-import { packedRows } from './rows.ts';
+import {
+  MANIFEST,
+  type Manifest,
+  PACKAGE_FORM,
+  PACKAGE_VERSION,
+  type PackedFile,
+  ROWS,
+  type StudyManifest,
+} from './form.ts';
+import { packedRows, SPANNING, TRAVELLING, trialsWithin } from './rows.ts';
 import { sampleSchema } from './schema.ts';
 
-const json = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
+export const json = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
 
 /** A name that stands in a path: letters, digits, and what does no harm between them. */
-const plainName = (name: string): string =>
+export const plainName = (name: string): string =>
   name
     .normalize('NFKD')
     .replace(/[^A-Za-z0-9._-]+/g, '-')
@@ -37,16 +45,18 @@ function littleEndian(values: Float32Array | Float64Array): Uint8Array {
   return bytes;
 }
 
-class Packing {
+/** Files of an archive, listed with their hashes as they go in. */
+export class Packing {
   readonly #files: Zippable = {};
   readonly #listed: PackedFile[] = [];
 
-  add(path: string, bytes: Uint8Array, what: string): void {
-    this.#files[path] = [bytes, { level: 6 }];
+  /** @param level of deflate; 0 for what is packed already */
+  add(path: string, bytes: Uint8Array, what: string, level: 0 | 6 = 6): void {
+    this.#files[path] = [bytes, { level }];
     this.#listed.push({ path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex'), what });
   }
 
-  done(head: Omit<Manifest, 'files'>): Uint8Array {
+  done(head: Omit<Manifest, 'files'> | Omit<StudyManifest, 'files'>): Uint8Array {
     // The manifest comes first, for whoever reads it as a stream.
     const manifest = json({ ...head, files: this.#listed });
     return zipSync({ [MANIFEST]: manifest, ...this.#files }, { mtime: new Date(head.made) });
@@ -95,7 +105,7 @@ export async function packageOf(
   db: Database,
   sampleId: string,
   made = new Date(),
-): Promise<{ name: string; bytes: Uint8Array }> {
+): Promise<{ name: string; title: string; bytes: Uint8Array }> {
   const dossier = ownOnly(await getDossier(db, sampleId));
   const { model, tag } = dossier.sample;
   const title = `${model.maker} ${model.model} ${tag}`;
@@ -124,7 +134,10 @@ export async function packageOf(
     instrumentIds: dossier.instruments.map(({ id }) => id),
     deviceIds: dossier.devices.map(({ id }) => id),
   };
-  packing.add('rows.json', json(await packedRows(db, wanted)), 'rows');
+  // A trial of this sample alone travels with it; one among several with all of them.
+  const alone = { trialIds: await trialsWithin(db, [sampleId]), comparisonId: null };
+  const rows = { ...(await packedRows(db, TRAVELLING, wanted)), ...(await packedRows(db, SPANNING, alone)) };
+  packing.add(ROWS, json(rows), 'rows');
   packing.add('tables/readings.csv', strToU8(toCsv(dossier)), 'table');
   packing.add('tables/readings.schema.json', json({ path: 'readings.csv', fields: readingFields() }), 'table schema');
   await addTraces(
@@ -143,5 +156,5 @@ export async function packageOf(
     made: made.toISOString(),
     sample: { id: sampleId, title, file },
   });
-  return { name: `${title}.lastmark.zip`, bytes };
+  return { name: `${title}.lastmark.zip`, title, bytes };
 }

@@ -9,6 +9,7 @@ import { describeRun } from '@lastmark/core/run';
 import type { Field, Table } from '@lastmark/core/table';
 import { besideOf } from './beside.ts';
 import { ownContent, type ReportContent } from './content.ts';
+import { PAGE_SCRIPT } from './page-script.ts';
 import { partsOf, type ReportParts } from './parts.ts';
 import { claimRows, deviationsOf, factRows, instrumentRows, limitRows, recordRows } from './rows.ts';
 
@@ -19,12 +20,10 @@ table{border-collapse:collapse;width:100%;margin:8px 0;font-size:14px}th,td{text
 th button{all:unset;cursor:pointer;font-weight:700}th button:focus-visible{outline:3px solid #0b5a54}th[aria-sort=ascending] button:after{content:" \\2191"}th[aria-sort=descending] button:after{content:" \\2193"}
 .wide{overflow-x:auto}td .wide{max-width:440px}a{color:#0b5a54}svg{max-width:100%;height:auto}figure{margin:12px 0}figcaption{font-size:14px}summary{cursor:pointer}details{font-size:14px}nav li{display:inline;margin-right:14px}nav ul{padding:0}
 dl{display:grid;grid-template-columns:max-content 1fr;gap:2px 16px}dt{color:#4a5952}dd{margin:0}code{font-size:18px;font-weight:700}
-@media print{details,nav{display:none}}`;
+svg[data-across]{cursor:crosshair;touch-action:pan-y}svg[data-across]:focus-visible{outline:3px solid #0b5a54}.into{display:flex;gap:8px;align-items:center;font-size:14px}.into button{font:inherit;min-height:28px;padding:0 10px;border:1px solid #4a5952;border-radius:4px;background:#fff;color:inherit}.into button:disabled{color:#4a5952;border-color:#bcc8c1}.into output{color:#4a5952}
+@media print{details,nav,.into{display:none}}`;
 
-/** Sorts a table by a column, by number where both are one: the only script there is. */
-const SCRIPT = `for(const b of document.querySelectorAll('th button'))b.addEventListener('click',()=>{const th=b.parentElement,tr=th.parentElement,t=tr.closest('table'),body=t.tBodies[0],i=[...tr.children].indexOf(th),down=th.getAttribute('aria-sort')==='ascending';for(const o of tr.children)o.removeAttribute('aria-sort');th.setAttribute('aria-sort',down?'descending':'ascending');const key=r=>r.children[i].dataset.key??r.children[i].textContent.trim(),rows=[...body.rows];rows.sort((x,y)=>{const a=key(x),c=key(y),n=parseFloat(a.replace(',','.')),m=parseFloat(c.replace(',','.'));return(Number.isNaN(n)||Number.isNaN(m)?a.localeCompare(c):n-m)*(down?-1:1)});for(const r of rows)body.append(r)})`;
-
-const SCRIPT_HASH = createHash('sha256').update(SCRIPT).digest('base64');
+const SCRIPT_HASH = createHash('sha256').update(PAGE_SCRIPT).digest('base64');
 
 const heads = (names: readonly string[]): string =>
   `<thead><tr>${names.map((name) => `<th scope="col"><button type="button">${escaped(name)}</button></th>`).join('')}</tr></thead>`;
@@ -46,7 +45,7 @@ function dataTable(table: Table): string {
 }
 
 function figure(picture: Picture, data: string, say: (text: string) => string): string {
-  return `<figure><h3>${escaped(say(picture.title))}</h3>${toSvg(picture, { width: 900, font: 'system-ui, sans-serif', words: say, ...(picture.kind === 'plot' ? { height: 320 } : null) })}<figcaption>${escaped(say(picture.caption))}</figcaption><details><summary>${escaped(data)}</summary>${dataTable(picture.table)}</details></figure>`;
+  return `<figure><h3>${escaped(say(picture.title))}</h3>${toSvg(picture, { width: 900, font: 'system-ui, sans-serif', words: say, lookInto: true, ...(picture.kind === 'plot' ? { height: 320 } : null) })}<figcaption>${escaped(say(picture.caption))}</figcaption><details><summary>${escaped(data)}</summary>${dataTable(picture.table)}</details></figure>`;
 }
 
 /** Raw readings and runs behind a claim. */
@@ -206,6 +205,6 @@ ${beside(content)}
 ${following(parts, '')}
 ${others.join('\n')}
 ${code === null ? '' : `<h2>${escaped(words.code)}</h2><p><code>${escaped(code)}</code><br>${escaped(words.check)}</p>`}</main>
-<script>${SCRIPT}</script></body></html>
+<script>${PAGE_SCRIPT}</script></body></html>
 `;
 }

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type DragEvent, useState } from 'react';
+import { type DragEvent, lazy, Suspense, useState } from 'react';
 import { sizeWords, uploadAttachment } from '../api/attachments.ts';
 import { api } from '../api/client.ts';
 import { takeBackImport } from '../api/imports.ts';
@@ -107,24 +107,35 @@ function Tile({ file, onRemove, onDescribe, onTakeBack }: TileProps) {
   );
 }
 
+/** Larger than all else here, and only for a phone. */
+const Code = lazy(async () => ({ default: (await import('qrcode.react')).QRCodeSVG }));
+
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
+
+const CODE = 116;
 
 /** How a phone on the same network sends its photos. */
 function ByPhone({ tag }: { readonly tag: string }) {
   const { hostname, origin } = window.location;
+  if (LOOPBACK.includes(hostname))
+    return (
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 0.75 }}>
+        With a phone: start Lastmark with <code>HOST</code> so that this network reaches it, then open{' '}
+        <code>/photo/{tag}</code> at its address there.
+      </Typography>
+    );
+  const address = `${origin}/photo/${tag}`;
   return (
-    <Typography variant="body2" color="text.secondary" sx={{ mt: 0.75 }}>
-      {LOOPBACK.includes(hostname) ? (
-        <>
-          With a phone: start Lastmark with <code>HOST</code> so that this network reaches it, then open{' '}
-          <code>/photo/{tag}</code> at its address there.
-        </>
-      ) : (
-        <>
-          With a phone on this network: open <code>{`${origin}/photo/${tag}`}</code>
-        </>
-      )}
-    </Typography>
+    <Box sx={{ mt: 0.75, display: 'flex', gap: 1.5, alignItems: 'center' }}>
+      <Box sx={{ width: CODE, height: CODE, flex: 'none' }}>
+        <Suspense fallback={null}>
+          <Code value={address} size={CODE} marginSize={2} title="The address as a code for the camera of a phone" />
+        </Suspense>
+      </Box>
+      <Typography variant="body2" color="text.secondary">
+        With a phone on this network: point its camera at the code, or open <code>{address}</code>
+      </Typography>
+    </Box>
   );
 }
 

@@ -91,6 +91,13 @@ export function SelectedBar({ selected, archived, onDone }: Props) {
       >
         Compare them
       </Button>
+      <Button
+        component="a"
+        href={`/api/study.zip?samples=${selected.map(({ id }) => id).join(',')}`}
+        disabled={selected.length === 0}
+      >
+        Package
+      </Button>
       <Button onClick={onDone} sx={{ ml: 'auto' }}>
         Done
       </Button>

@@ -1,5 +1,5 @@
 // Taking in a package of another Lastmark: what was new, what was known, and what differs; nothing here is overwritten.
-import type { TakenIn } from '@lastmark/contract/types';
+import type { TakenIn, TakenPackage } from '@lastmark/contract/types';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import { useMutation } from '@tanstack/react-query';
@@ -56,9 +56,32 @@ function Outcome({ taken: { sampleId, title, added, differences, sameVerdict } }
   );
 }
 
+const several = (count: number, one: string, more: string): string => (count === 1 ? one : `${count} ${more}`);
+
+function Came({ taken: { title, samples, trials, comparisons, differences } }: { readonly taken: TakenPackage }) {
+  const across = [
+    ...(trials > 0 ? [several(trials, 'one trial', 'trials')] : []),
+    ...(comparisons > 0 ? [several(comparisons, 'one comparison', 'comparisons')] : []),
+  ];
+  return (
+    <>
+      {samples.map((one) => (
+        <Outcome key={one.sampleId} taken={one} />
+      ))}
+      {(across.length > 0 || differences.length > 0) && (
+        <Alert severity={differences.length > 0 ? 'warning' : 'success'} icon={false} sx={{ mb: 2 }}>
+          {across.length > 0 && `${title}: ${across.join(' and ')} came along. `}
+          {differences.length > 0 &&
+            `${several(differences.length, 'One thing that spans', 'things that span')} samples differs from the package and was left as it is.`}
+        </Alert>
+      )}
+    </>
+  );
+}
+
 export function PackageIn() {
   const take = useMutation({
-    mutationFn: (file: File) => api<TakenIn>('/packages', { method: 'POST', body: { name: file.name }, file }),
+    mutationFn: (file: File) => api<TakenPackage>('/packages', { method: 'POST', body: { name: file.name }, file }),
     onSuccess: refreshAll,
   });
   return (
@@ -76,7 +99,7 @@ export function PackageIn() {
           Nothing was taken in. {take.error.message}
         </Alert>
       )}
-      {take.data && <Outcome taken={take.data} />}
+      {take.data && <Came taken={take.data} />}
     </Box>
   );
 }
