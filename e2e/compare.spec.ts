@@ -70,12 +70,41 @@ test('weights make an order that says how easily it turns, and one unit of a lot
   }
   await expect(page.getByRole('table', { name: 'The kit' })).toContainText('184 g');
   await expect(page.getByText('The one is lighter and draws less.')).toBeVisible();
+  const evening = page.getByRole('table', { name: 'An evening with either' });
+  await expect(evening).toContainText(/full in \d+\.\d h/);
+  // One port serves one device at a time.
+  await expect(evening).toContainText('waits for a port');
   await page.getByRole('button', { name: 'Table', exact: true }).click();
   await page.getByLabel('Idle to').fill('60');
   await expect(page.getByText(/^\d+ of \d+ samples$/)).toBeVisible();
   await page.getByLabel('Group by').click();
   await page.getByRole('option', { name: 'maker' }).click();
-  await expect(page.getByRole('table', { name: 'Samples of the set' })).toContainText('Pellwick: ');
+  const table = page.getByRole('table', { name: 'Samples of the set' });
+  await expect(table).toContainText('Pellwick: ');
+  const heads = table.getByRole('columnheader');
+  const columns = await heads.count();
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('menuitemcheckbox', { name: /^Mass per watt/ }).click();
+  await page.getByRole('menuitemradio', { name: 'Keep Idle beside the names' }).click();
+  await page.keyboard.press('Escape');
+  await expect(heads).toHaveCount(columns - 1);
+  await expect(heads.nth(1)).toContainText('Idle');
+
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByLabel('Hold to a range').click();
+  await page.getByRole('option', { name: 'Idle, mW' }).click();
+  const to = page.getByRole('slider', { name: 'Idle to' });
+  await to.focus();
+  await page.keyboard.press('Home');
+  await expect(page.getByText(/^[1-9]\d* of \d+ samples$/)).toBeVisible();
+  await page.getByLabel('Up', { exact: true }).click();
+  await page.getByRole('option', { name: 'every measure' }).click();
+  const panels = page.getByRole('list', { name: /^Every measure against / });
+  await expect(panels.getByRole('listitem')).not.toHaveCount(0);
+  const scan = await new AxeBuilder({ page }).analyze();
+  expect(scan.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  await panels.getByRole('button', { name: /^Average efficiency: / }).click();
+  await expect(page.getByRole('figure')).toContainText('Average efficiency against');
 });
 
 test('samples are selected, labelled and compared, an own measure is held to its units, and all of it is kept', async ({

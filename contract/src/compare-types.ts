@@ -76,6 +76,8 @@ export interface SetAnswer {
   conditions: { measure: string; shared: ConditionCount[] }[];
   columns: MeasureColumn[];
   meters: string[];
+  /** What was told of members after their reports, by day: whether one failed, or was well. */
+  fates: { id: string; since: string; on: string; failed: boolean }[];
   /** Figures of some are being worked out. */
   pending: boolean;
 }

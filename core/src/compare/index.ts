@@ -1,6 +1,7 @@
 // Comparison: sets of samples, like with like, who is first, and how sure that is.
 export * from './bridge.ts';
 export * from './edge.ts';
+export * from './fates.ts';
 export * from './keep.ts';
 export * from './kit.ts';
 export * from './past.ts';

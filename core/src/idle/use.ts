@@ -12,6 +12,9 @@ export interface DayOfUse {
   readonly active: number;
 }
 
+/** What is usual where nobody says otherwise: always plugged in, two hours at work, two more with devices nearly full. */
+export const USUAL_DAY: DayOfUse = { off: 0, idle: 20, light: 2, active: 2 };
+
 /** Input and output at one state, W. */
 export interface StatePower {
   readonly input: number;

@@ -42,6 +42,7 @@ export const MEASURES = [
   { id: 'proven-share', title: 'Promises proven', unit: '%', factor: 100, dimension: '', better: 'more', of: 'both' },
   { id: 'hold', title: 'Full power held', unit: 'min', factor: 1 / 60, dimension: 's', better: 'more', of: 'chargers' },
   { id: 'idle', title: 'Idle', unit: 'mW', factor: 1000, dimension: 'W', ...PER_WATT },
+  { id: 'use-loss', title: 'Lost in a year of use', unit: 'kWh', factor: 1 / 3.6e6, dimension: 'W*s', ...PER_WATT },
   {
     id: 'average-efficiency',
     title: 'Average efficiency',
@@ -61,6 +62,15 @@ export const MEASURES = [
     of: 'chargers',
   },
   { id: 'full-load-loss', title: 'Loss at full load', unit: 'W', factor: 1, dimension: 'W', ...PER_WATT },
+  {
+    id: 'served',
+    title: 'Power for my devices',
+    unit: '%',
+    factor: 100,
+    dimension: '',
+    better: 'more',
+    of: 'chargers',
+  },
   { id: 'charge-time', title: 'Charge time', unit: 'min', factor: 1 / 60, dimension: 's', ...PER_WATT },
   { id: 'ripple', title: 'Ripple', unit: 'mV', factor: 1000, dimension: 'V', ...PER_WATT },
   { id: 'touch-rise', title: 'Rise of the hottest point', unit: 'K', factor: 1, dimension: 'K', ...PER_WATT },

@@ -131,6 +131,33 @@ describe('measures', () => {
   it('of a sample nothing is known of there is only what it is', () => {
     expect(valuesOf(wall({ ports: [] })).map(({ measure }) => measure)).toEqual(['watts']);
   });
+  it('of a year of use: idle, light and full load by their hours, what a meter errs the same way adding up', () => {
+    const points = [
+      aPoint({ setupId: null, load: 0, mains: EU, watts: 0.05, u: 0.001 }),
+      ...[1, 0.75, 0.5, 0.25, 0.1].map((load) => loaded(load, 50 * load)),
+    ];
+    const part = { ...wall({}), points, claims, rigs: [aRig()] };
+    const told = find(part, 'use-loss');
+    expect(told?.condition).toBe('20 h idle, 2 h at 10 %, 2 h at full load a day, 230 V 50 Hz');
+    // By hand: 365 · (20·0.05 + 2·(5 − 4.5) + 2·(50 − 45)) Wh = 4.38 kWh.
+    expect((told?.value ?? 0) / 3.6e6).toBeCloseTo(4.38, 6);
+    expect(measureWords(measureAbout('use-loss'), { value: 4.38 * 3.6e6, u: 0, below: false })).toBe('4.38 kWh');
+    // Never surer than the part the meters share, never less sure than all of it added up.
+    expect(told?.u ?? 0).toBeGreaterThan(told?.common ?? Number.NaN);
+    expect(find({ ...part, points: points.slice(1) }, 'use-loss')).toBeUndefined();
+    expect(find({ ...part, points: points.slice(0, -1) }, 'use-loss')).toBeUndefined();
+  });
+  it('of prices also by the year they are of', () => {
+    const prices = [
+      price({ date: '2024-03-01', amount: 30 }),
+      price({ date: '2024-11-01', amount: 28 }),
+      price({ date: '2026-01-05', amount: 24.5 }),
+    ];
+    const of = (condition: string) => find(wall({ prices }), 'price', condition);
+    expect(of('EUR, paid')?.value).toBe(24.5);
+    expect(of('EUR, paid, 2024')).toMatchObject({ value: 28, at: '2024-11-01T00:00:00.000Z' });
+    expect(of('EUR, paid, 2025')).toBeUndefined();
+  });
   it('come once a condition, and are finite', () => {
     const told = valuesOf({
       ...wall({ mass: Number.NaN, length: Number.POSITIVE_INFINITY, width: 1, height: 1 }),

@@ -1,11 +1,13 @@
 // The values of every measure of one sample, each under its condition, from what was judged.
 
 import { pricePerMetre } from '../cable/index.ts';
+import { USUAL_DAY } from '../idle/index.ts';
 import { mainsLabel, type Output } from '../reading/index.ts';
 import { isStated, type Measured, standardUncertainty } from '../uncertainty/index.ts';
 import type { Dossier, Verdict } from '../verdict/index.ts';
 import type { PriceFacts, SampleFacts } from '../verdict/types.ts';
 import type { MeasureId, MeasureValue } from './about.ts';
+import { servedBy } from './served.ts';
 
 type Put = (
   measure: MeasureId,
@@ -49,15 +51,18 @@ const newestOf = ({ points }: Dossier, ids: readonly string[]): string | null =>
     .sort()
     .at(-1) ?? null;
 
-/** Newest price of each kind and currency. */
-function pricesOf(prices: readonly PriceFacts[]): readonly PriceFacts[] {
+/** Newest price of each kind and currency: of all, and of each year, so that prices of one time can be set beside each other. */
+function pricesOf(prices: readonly PriceFacts[]): readonly { readonly basis: string; readonly price: PriceFacts }[] {
   const newest = new Map<string, PriceFacts>();
   for (const price of prices) {
-    const key = `${price.currency} ${price.kind}`;
-    const before = newest.get(key);
-    if (!before || before.date < price.date) newest.set(key, price);
+    if (!(price.amount > 0)) continue;
+    const basis = `${price.currency}, ${price.kind}`;
+    for (const key of [basis, `${basis}, ${price.date.slice(0, 4)}`]) {
+      const before = newest.get(key);
+      if (!before || before.date < price.date) newest.set(key, price);
+    }
   }
-  return [...newest.values()].filter(({ amount }) => amount > 0);
+  return [...newest].map(([basis, price]) => ({ basis, price }));
 }
 
 function ofIntake(put: Put, sample: SampleFacts, watts: number | null): void {
@@ -74,8 +79,7 @@ function ofIntake(put: Put, sample: SampleFacts, watts: number | null): void {
     put('mass-per-watt', plug, mass === null ? null : mass / watts);
     put('size-per-watt', plug, volume === null ? null : volume / watts);
   }
-  for (const price of pricesOf(sample.prices)) {
-    const basis = `${price.currency}, ${price.kind}`;
+  for (const { basis, price } of pricesOf(sample.prices)) {
     const at = { at: `${price.date}T00:00:00.000Z` };
     put('price', basis, price.amount, at);
     if (watts) put('price-per-watt', basis, price.amount / watts, at);
@@ -133,6 +137,54 @@ function ofIdle(put: Put, dossier: Dossier, { results }: Verdict): void {
   }
 }
 
+/** Hours of a day as they stand in a condition. */
+const USUAL_WORDS = `${USUAL_DAY.idle} h idle, ${USUAL_DAY.light} h at 10 %, ${USUAL_DAY.active} h at full load a day`;
+const SECONDS_A_YEAR = 365 * 3600;
+
+/** What is lost in a year of the usual days: idle, light load and full load, weighted by their hours. */
+function ofUse(put: Put, dossier: Dossier, verdict: Verdict): void {
+  const told = new Set<string>();
+  for (const { byMains } of mainSeries(verdict))
+    for (const { mains, loads } of byMains) {
+      const at = mainsLabel(mains);
+      const draw = verdict.results.idle?.draws.find(
+        (one) => one.attached === 'nothing' && mainsLabel(one.mains) === at,
+      );
+      const [light, full] = [0.1, 1].map((load) => loads.find((one) => one.load === load));
+      // Below what the meter reads nobody knows how much is lost.
+      if (!draw || draw.below !== null || !light || !full || told.has(at)) continue;
+      told.add(at);
+      const parts = [
+        { of: draw.watts, hours: USUAL_DAY.idle },
+        { of: light.loss, hours: USUAL_DAY.light },
+        { of: full.loss, hours: USUAL_DAY.active },
+      ].map(({ of, hours }) => ({ of, seconds: hours * SECONDS_A_YEAR }));
+      const sum = (term: (of: Measured) => number) => parts.reduce((all, one) => all + term(one.of) * one.seconds, 0);
+      const stated = parts.every(({ of }) => isStated(of));
+      const ids = [...draw.pointIds, ...light.pointIds, ...full.pointIds];
+      put(
+        'use-loss',
+        `${USUAL_WORDS}, ${at}`,
+        sum(({ value }) => value),
+        {
+          // What a meter errs the same way adds up; scatter adds in squares.
+          u: stated
+            ? Math.hypot(
+                sum(({ uInstrument }) => uInstrument * IN_COMMON),
+                ...parts.map(
+                  ({ of, seconds }) =>
+                    Math.sqrt(Math.max(0, standardUncertainty(of) ** 2 - (of.uInstrument * IN_COMMON) ** 2)) * seconds,
+                ),
+              )
+            : null,
+          common: stated ? sum(({ uInstrument }) => uInstrument * IN_COMMON) : 0,
+          meters: metersOf(dossier, ids, 'all'),
+          at: newestOf(dossier, ids),
+        },
+      );
+    }
+}
+
 /** Times are compared from where the device began: to the whole ten per cent. */
 const fromWords = (level: number): string => `from ${Math.round(level * 10) * 10} %`;
 
@@ -182,6 +234,12 @@ function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
   }
 }
 
+/** What the devices of the bench get of what they want, all plugged in at once in the best way. */
+function ofSharing(put: Put, dossier: Dossier, { results }: Verdict): void {
+  const told = results.splits && servedBy(dossier, results.splits);
+  if (told) put('served', told.condition, told.part);
+}
+
 function ofCables(put: Put, { sample }: Dossier, { results }: Verdict): void {
   const loop = results.resistance?.loop;
   const length = sample.cable?.length;
@@ -219,6 +277,8 @@ export function measuresOf(dossier: Dossier, verdict: Verdict): readonly Measure
   ofClaims(put, verdict);
   ofEfficiency(put, dossier, verdict);
   ofIdle(put, dossier, verdict);
+  ofUse(put, dossier, verdict);
+  ofSharing(put, dossier, verdict);
   ofRuns(put, dossier, verdict);
   ofCables(put, dossier, verdict);
   return [...all.values()];

@@ -155,7 +155,7 @@ describe('an empty sample', () => {
 
   it('concludes nothing and fails at nothing', () => {
     expect(verdict.figures).toEqual({
-      form: 5,
+      form: 6,
       watts: null,
       efficiency: null,
       idle: null,

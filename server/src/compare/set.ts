@@ -1,6 +1,7 @@
 // The set a rule makes of the whole shelf, with values of the measures that are wanted, each under one condition for all.
 import type { MeasureColumn, SetAnswer, SetMember, WantedMeasure } from '@lastmark/contract';
 import { membersOf, type SetFacts, type SetRule, sharedConditions } from '@lastmark/core/compare';
+import type { Fate } from '@lastmark/core/report';
 import { FIGURES_FORM } from '@lastmark/core/verdict';
 import { eq, isNotNull } from 'drizzle-orm';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
@@ -164,6 +165,25 @@ function columnOf(
   return column;
 }
 
+interface FateRow {
+  readonly id: string;
+  readonly fate: Fate;
+  readonly day: string;
+}
+
+/** What became of members, from what amended their reports. */
+async function fatesIn(db: Database, members: readonly Facts[]): Promise<SetAnswer['fates']> {
+  const since = new Map(members.map((one) => [one.id, one.since]));
+  const rows = await rowsOf<FateRow>(
+    db,
+    `SELECT sample_id AS id, fate, DATE_FORMAT(issued_at, '%Y-%m-%d') AS day FROM reports WHERE fate IS NOT NULL ORDER BY issued_at`,
+  );
+  return rows.flatMap(({ id, fate, day }) => {
+    const from = since.get(id);
+    return from === undefined ? [] : [{ id, since: from.slice(0, 10), on: day, failed: fate !== 'held up well' }];
+  });
+}
+
 /**
  * The set of a rule, and values of measures. A measure without a condition takes the one most members share; values under another
  * are left out, never mixed in.
@@ -198,6 +218,7 @@ export async function lookAtSet(db: Database, rule: SetRule, wanted: readonly Wa
     conditions,
     columns,
     meters: [...meters.keys()],
+    fates: await fatesIn(db, members),
     pending: members.some(({ pending }) => pending),
   };
 }

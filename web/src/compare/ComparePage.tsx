@@ -16,7 +16,7 @@ import { useKeepComparison } from './useKeepComparison.ts';
 import { useOwnMeasures } from './useOwnMeasures.ts';
 import { emptyMeasures, type MeasureView, sampleTitle, viewsOf, wantedOf } from './views.ts';
 
-const Scatter = lazy(async () => ({ default: (await import('./Scatter.tsx')).Scatter }));
+const Picture = lazy(async () => ({ default: (await import('./Picture.tsx')).Picture }));
 const Strips = lazy(async () => ({ default: (await import('./Strips.tsx')).Strips }));
 const CompareTable = lazy(async () => ({ default: (await import('./CompareTable.tsx')).CompareTable }));
 const Firsts = lazy(async () => ({ default: (await import('./Firsts.tsx')).Firsts }));
@@ -86,11 +86,6 @@ function WorkOf({ body, set, views, stamp, onChange }: WorkProps) {
   const marked = params.get('sample');
   const { members } = set;
   const filled = views.filter(({ count }) => count > 0);
-  const pick = (name: string, other: number) =>
-    filled.find(({ id }) => id === params.get(name)) ?? filled[Math.min(other, filled.length - 1)];
-  const [x, y] = [pick('x', 0), pick('y', Math.max(1, filled.length - 3))];
-  const size = filled.find(({ id }) => id === params.get('size')) ?? null;
-  const options = filled.map(({ id, title }) => ({ value: id, label: title }));
   const common = { views, members, stamp };
   return (
     <>
@@ -113,25 +108,7 @@ function WorkOf({ body, set, views, stamp, onChange }: WorkProps) {
         ))}
       </Box>
       <Suspense fallback={<Box sx={{ minHeight: 420 }} />}>
-        {view === 'Picture' && (
-          <>
-            <Box
-              sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(220px, 1fr))', gap: 1.5, mb: 1.5 }}
-            >
-              <Choice label="Across" value={x?.id ?? ''} options={options} onChange={(id) => put({ x: id })} />
-              <Choice label="Up" value={y?.id ?? ''} options={options} onChange={(id) => put({ y: id })} />
-              <Choice
-                label="Size"
-                value={size?.id ?? ''}
-                options={[{ value: '', label: 'all alike' }, ...options]}
-                onChange={(id) => put({ size: id === '' ? null : id })}
-              />
-            </Box>
-            {x && y && (
-              <Scatter members={members} x={x} y={y} size={size} marked={marked} onMark={(id) => put({ sample: id })} />
-            )}
-          </>
-        )}
+        {view === 'Picture' && <Picture views={filled} members={members} marked={marked} params={params} onPut={put} />}
         {view === 'Strips' && (
           <>
             <Choice
@@ -166,7 +143,13 @@ function WorkOf({ body, set, views, stamp, onChange }: WorkProps) {
           />
         )}
         {view === 'Units' && (
-          <Units views={views} members={members} modelId={params.get('model')} onModel={(id) => put({ model: id })} />
+          <Units
+            fates={set.fates}
+            views={views}
+            members={members}
+            modelId={params.get('model')}
+            onModel={(id) => put({ model: id })}
+          />
         )}
         {view === 'Kit' && <Kit body={body} members={members} />}
       </Suspense>
@@ -199,6 +182,11 @@ function Open({ id, stored, version, kept }: OpenProps) {
           <Button variant="outlined" onClick={() => setEditing(true)}>
             Set and measures
           </Button>
+          {id !== null && (
+            <Button component="a" href={`/api/study.zip?comparison=${id}`}>
+              Package
+            </Button>
+          )}
           {id !== null && <Button onClick={() => remove.mutate()}>Remove</Button>}
           <Button variant="contained" disabled={!changed && id !== null} onClick={() => keep.mutate(body)}>
             Keep

@@ -11,76 +11,15 @@ import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Choice } from '../parts/fields.tsx';
 import { useNotify } from '../state/notices.tsx';
+import { ColumnsMenu, type Shown, viewsShown } from './ColumnsMenu.tsx';
+import { type Filter, GROUPS, type Group, grouped, inOrder, isInside, type Range } from './tableRows.ts';
 import { axisTitle, type MeasureView, sampleTitle, words } from './views.ts';
 
 const ROW = 38;
 const NAME = 250;
 const CELL = 150;
-const GROUPS = ['no groups', 'kind', 'maker', 'model'] as const;
-
-type Range = readonly [from: string, to: string];
-const number = (text: string): number | null => {
-  const value = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(value) ? null : value;
-};
-
-/** A range a column is held to. */
-interface Filter {
-  readonly id: string;
-  readonly range: Range;
-}
-
-function isInside({ id, range }: Filter, views: readonly MeasureView[], sample: string): boolean {
-  const view = views.find((one) => one.id === id);
-  const [low, high] = [number(range[0]), number(range[1])];
-  if (!view || (low === null && high === null)) return true;
-  const value = view.byId.get(sample)?.value;
-  if (value === undefined) return false;
-  const shown = value * view.factor;
-  return (low === null || shown >= low) && (high === null || shown <= high);
-}
-
 const helper = createColumnHelper<SetMember>();
 const NO_ROWS: SetMember[] = [];
-
-/** Samples in the order of a column; those without a value come last, whichever way. */
-function inOrder(
-  members: readonly SetMember[],
-  by: SortingState[number] | undefined,
-  views: readonly MeasureView[],
-): readonly SetMember[] {
-  if (!by) return members;
-  const down = by.desc ? -1 : 1;
-  const view = views.find(({ id }) => id === by.id);
-  if (!view)
-    return [...members].sort((a, b) => down * sampleTitle(a).localeCompare(sampleTitle(b), 'en', { numeric: true }));
-  const value = ({ id }: SetMember) => view.byId.get(id)?.value;
-  return [...members].sort((a, b) => {
-    const [one, other] = [value(a), value(b)];
-    if (one === undefined || other === undefined) return one === other ? 0 : one === undefined ? 1 : -1;
-    return down * (one - other);
-  });
-}
-
-interface Line {
-  /** Of a group; null for a sample. */
-  readonly head: string | null;
-  readonly member: SetMember | null;
-}
-
-function grouped(members: readonly SetMember[], group: (typeof GROUPS)[number]): readonly Line[] {
-  if (group === 'no groups') return members.map((member) => ({ head: null, member }));
-  const groups = new Map<string, SetMember[]>();
-  for (const member of members) {
-    const own = groups.get(member[group]);
-    if (own) own.push(member);
-    else groups.set(member[group], [member]);
-  }
-  return [...groups].flatMap(([name, all]): Line[] => [
-    { head: `${name}: ${all.length}`, member: null },
-    ...all.map((member) => ({ head: null, member })),
-  ]);
-}
 
 interface Props {
   readonly views: readonly MeasureView[];
@@ -89,11 +28,13 @@ interface Props {
   readonly onMark: (id: string) => void;
 }
 
-export function CompareTable({ views, members, marked, onMark }: Props) {
+export function CompareTable({ views: all, members, marked, onMark }: Props) {
   const notify = useNotify();
+  const [shown, setShown] = useState<Shown>({ hidden: [], pinned: null });
+  const views = useMemo(() => viewsShown(all, shown), [all, shown]);
   const [sorting, setSorting] = useState<SortingState>([]);
   const [filters, setFilters] = useState<readonly Filter[]>([]);
-  const [group, setGroup] = useState<(typeof GROUPS)[number]>('no groups');
+  const [group, setGroup] = useState<Group>('no groups');
   const scroller = useRef<HTMLDivElement>(null);
   const asked = useDeferredValue(filters);
   const columns = useMemo(
@@ -117,11 +58,11 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
   const sorted = useMemo(
     () =>
       inOrder(
-        members.filter(({ id }) => asked.every((one) => isInside(one, views, id))),
+        members.filter(({ id }) => asked.every((one) => isInside(one, all, id))),
         sorting[0],
         views,
       ),
-    [members, asked, sorting, views],
+    [members, asked, sorting, views, all],
   );
   const rows = useMemo(() => grouped(sorted, group), [sorted, group]);
   const virtual = useVirtualizer({
@@ -154,6 +95,7 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
         <Typography color="text.secondary" role="status" sx={{ flex: 1 }}>
           {sorted.length} of {members.length} samples
         </Typography>
+        <ColumnsMenu views={all} shown={shown} onChange={setShown} />
         <Button onClick={copy}>Copy as CSV</Button>
       </Box>
       <Box
@@ -197,7 +139,9 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
                   p: 1,
                   minWidth: 0,
                   fontSize: 13,
-                  ...(at === 0 ? { position: 'sticky', left: 0, bgcolor: 'background.paper', zIndex: 1 } : null),
+                  ...(at === 0 || header.id === shown.pinned
+                    ? { position: 'sticky', left: at === 0 ? 0 : NAME, bgcolor: 'background.paper', zIndex: 1 }
+                    : null),
                 }}
               >
                 <Button
@@ -300,7 +244,24 @@ export function CompareTable({ views, members, marked, onMark }: Props) {
                 {views.map((view) => {
                   const value = view.byId.get(member.id);
                   return (
-                    <Box key={view.id} role="cell" sx={{ px: 1, whiteSpace: 'nowrap', overflow: 'hidden' }}>
+                    <Box
+                      key={view.id}
+                      role="cell"
+                      sx={{
+                        px: 1,
+                        whiteSpace: 'nowrap',
+                        overflow: 'hidden',
+                        ...(view.id === shown.pinned
+                          ? {
+                              position: 'sticky',
+                              left: NAME,
+                              bgcolor: 'inherit',
+                              height: ROW - 1,
+                              lineHeight: `${ROW}px`,
+                            }
+                          : null),
+                      }}
+                    >
                       {value ? (
                         words(view, value)
                       ) : (

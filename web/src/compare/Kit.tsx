@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { QuietTable } from '../parts/QuietTable.tsx';
+import { KitEvening } from './KitEvening.tsx';
 import { setQuery } from './queries.ts';
 import { currencyOf, type MeasureView, sampleTitle, viewsOf } from './views.ts';
 
@@ -124,6 +125,7 @@ export function Kit({ body, members }: Props) {
               Not known: {missing.join(', ')}.
             </Typography>
           )}
+          <KitEvening kit={kit} one={one} />
         </>
       ) : (
         <Typography color="text.secondary">Choose what there is, and what would replace it.</Typography>

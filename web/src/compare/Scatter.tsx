@@ -18,6 +18,7 @@ import { Scatter as ScatterChart } from 'react-chartjs-2';
 import { useNavigate } from 'react-router';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
+import { rangeOf } from './Held.tsx';
 import { axisTitle, type MeasureView, sampleTitle, words } from './views.ts';
 
 Chart.register(ScatterController, PointElement, LineElement, LinearScale, Legend);
@@ -79,6 +80,12 @@ function pointsOf({ members, x, y, size }: Pick<Props, 'members' | 'x' | 'y' | '
       edge: edge.has(at),
     };
   });
+}
+
+/** An axis spans all values of its measure: held to a range, the picture empties and stays where it is. */
+function whole(view: MeasureView): { readonly suggestedMin?: number; readonly suggestedMax?: number } {
+  const range = rangeOf(view);
+  return range ? { suggestedMin: range[0] * view.factor, suggestedMax: range[1] * view.factor } : {};
 }
 
 /** What is said of a point: its name and both values. */
@@ -166,8 +173,8 @@ export function Scatter(props: Props) {
       onMark(own?.id ?? null);
     },
     scales: {
-      x: { ...axis, grace: '8%', title: title(axisTitle(x)) },
-      y: { ...axis, grace: '8%', title: title(axisTitle(y)) },
+      x: { ...axis, ...whole(x), grace: '8%', title: title(axisTitle(x)) },
+      y: { ...axis, ...whole(y), grace: '8%', title: title(axisTitle(y)) },
     },
     plugins: { legend: { display: true, labels: { usePointStyle: true } }, tooltip: { enabled: false } },
   };

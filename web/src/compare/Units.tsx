@@ -1,13 +1,16 @@
 // Units of a model as a population: spread between them, what they say of the next, and one that is not like the others.
-import type { SetMember } from '@lastmark/contract/types';
-import { populationOf } from '@lastmark/core/compare';
+import type { SetAnswer, SetMember } from '@lastmark/contract/types';
+import { fatesOf, populationOf } from '@lastmark/core/compare';
 import { formatProbability } from '@lastmark/core/quantity';
+import { survivalSays } from '@lastmark/core/survival';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Choice } from '../parts/fields.tsx';
 import { type MeasureView, plainWords, sampleTitle, spreadWords, words } from './views.ts';
 
 interface Props {
+  /** What was told of units after their reports. */
+  readonly fates: SetAnswer['fates'];
   readonly views: readonly MeasureView[];
   readonly members: readonly SetMember[];
   readonly modelId: string | null;
@@ -63,7 +66,25 @@ function Population({ view, units }: { readonly view: MeasureView; readonly unit
   );
 }
 
-export function Units({ views, members, modelId, onModel }: Props) {
+/** How long units last, from what was told of them months later. */
+function Lasting({ fates, units }: { readonly fates: SetAnswer['fates']; readonly units: readonly SetMember[] }) {
+  const ids = new Set(units.map(({ id }) => id));
+  const own = fatesOf(fates.filter(({ id }) => ids.has(id)));
+  const silent = units.length - own.length;
+  return (
+    <Box component="li" sx={{ borderBottom: 1, borderColor: 'divider', py: 1 }}>
+      <Typography sx={{ fontWeight: 600 }}>What became of them</Typography>
+      <Typography>
+        {own.length === 0
+          ? 'Nobody followed one up yet: amend its report after some months.'
+          : survivalSays(own, 'days')}
+        {own.length > 0 && silent > 0 && ` Of ${silent === 1 ? 'one' : silent} nobody knows.`}
+      </Typography>
+    </Box>
+  );
+}
+
+export function Units({ fates, views, members, modelId, onModel }: Props) {
   const models = new Map<string, SetMember[]>();
   for (const member of members) {
     const own = models.get(member.modelId);
@@ -96,6 +117,7 @@ export function Units({ views, members, modelId, onModel }: Props) {
           .map((view) => (
             <Population key={view.id} view={view} units={units} />
           ))}
+        <Lasting fates={fates} units={units} />
       </Box>
     </>
   );

@@ -40,6 +40,7 @@ const set: SetAnswer = {
     column('price-per-watt', 'EUR, paid', [0.5], [0]),
   ],
   meters: ['wattmeter'],
+  fates: [],
   pending: false,
 };
 const own = (formula: string): OwnFormula => {

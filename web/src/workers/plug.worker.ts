@@ -4,8 +4,10 @@ import {
   type Arrangement,
   adviseArrangement,
   adviseSeveral,
+  eveningWith,
   type Fewer,
   judgeArrangement,
+  type KitDevice,
   MOST_TOGETHER,
   type PlugDevice,
   type PlugSource,
@@ -23,6 +25,13 @@ import { expose } from 'comlink';
 export interface OtherCharger {
   readonly id: string;
   readonly dossier: Dossier;
+}
+
+/** What is measured counts where anything is; a charger nobody swept is taken at its word. */
+function stationOf({ id, dossier }: OtherCharger, by: PlugSource['by']): PlugStation {
+  const { splits } = createJudge()(dossier).results;
+  const known = by === 'measured' && splits.rule.budgets.length > 0 ? 'measured' : 'promised';
+  return { id, mass: dossier.sample.mass, charger: plugCharger(plugSource(dossier, splits, known)) };
 }
 
 const work = {
@@ -52,16 +61,22 @@ const work = {
   ): { readonly advice: SeveralAdvice; readonly fewer: readonly Fewer[] } => {
     const stations: PlugStation[] = [
       { id: own.id, mass: own.mass, charger: plugCharger(own.source) },
-      ...others.map(({ id, dossier }) => {
-        const { splits } = createJudge()(dossier).results;
-        // What is measured counts where anything is; a charger nobody swept is taken at its word.
-        const by = own.source.by === 'measured' && splits.rule.budgets.length > 0 ? 'measured' : 'promised';
-        return { id, mass: dossier.sample.mass, charger: plugCharger(plugSource(dossier, splits, by)) };
-      }),
+      ...others.map((other) => stationOf(other, own.source.by)),
     ];
     const fewer = devices.length > MOST_TOGETHER ? [] : wouldDo(stations, devices);
     return { advice: adviseSeveral(stations, devices), fewer };
   },
+  /** An evening with some chargers and nothing else. */
+  evenings: (
+    chargers: readonly OtherCharger[],
+    devices: readonly PlugDevice[],
+    seconds: number,
+  ): readonly KitDevice[] =>
+    eveningWith(
+      chargers.map((one) => stationOf(one, 'measured')),
+      devices,
+      seconds,
+    ),
 };
 
 export type PlugWork = typeof work;

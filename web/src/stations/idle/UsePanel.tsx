@@ -1,5 +1,13 @@
 // What idle and loss mean in use: a year by hours, a small store off the grid, a vehicle battery.
-import { ampHoursADay, batteryDays, drainAmps, type StatePower, sunShare, usageYear } from '@lastmark/core/idle';
+import {
+  ampHoursADay,
+  batteryDays,
+  drainAmps,
+  type StatePower,
+  sunShare,
+  USUAL_DAY,
+  usageYear,
+} from '@lastmark/core/idle';
 import { fixed, parseDecimal } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
@@ -9,10 +17,10 @@ import { useDraft } from '../../parts/useDraft.ts';
 import { useSample } from '../../state/sample.tsx';
 
 const USUAL = {
-  off: '0',
-  idle: '20',
-  light: '2',
-  active: '2',
+  off: String(USUAL_DAY.off),
+  idle: String(USUAL_DAY.idle),
+  light: String(USUAL_DAY.light),
+  active: String(USUAL_DAY.active),
   store: '12',
   inverter: '85',
   inverterIdle: '5',

@@ -1,7 +1,7 @@
 // A device as it comes to an evening: its level, when it comes, what it must have by when; and how it fills, from its charges.
 import type { StoredDevice } from '@lastmark/contract/types';
 import { type DeviceEvidence, type DeviceProfile, profileOf } from '@lastmark/core/charge';
-import { demandShown, type PlugDevice, USUAL_PROFILE } from '@lastmark/core/split';
+import { demandShown, type PlugDevice, plugDevice } from '@lastmark/core/split';
 
 /** How one device comes to the evening, as typed. */
 export interface Coming {
@@ -21,12 +21,6 @@ const numberIn = (text: string, low: number, high: number, otherwise: number): n
   return text.trim() !== '' && Number.isFinite(value) ? Math.min(high, Math.max(low, value)) : otherwise;
 };
 
-/** The port a lead goes into, from how its connector was written: "C", "USB-C", "A to C". */
-const leadFits = (connector: string): 'C' | 'A' | null => {
-  const plug = /(?:^|[^a-z])([ac])(?=$|[^a-z])/i.exec(connector)?.[1]?.toUpperCase();
-  return plug === 'A' || plug === 'C' ? plug : null;
-};
-
 /** What every device was seen to do, by its id; left out where its charges tell no course. */
 export function profilesOf(evidence: DeviceEvidence | undefined): ReadonlyMap<string, DeviceProfile> {
   const ids = new Set(evidence?.charges.map(({ deviceId }) => deviceId));
@@ -44,29 +38,14 @@ export function toPlug(
   { level, comes, staysOn, needs = '', by = '' }: Coming,
   profile: DeviceProfile | undefined,
 ): PlugDevice {
-  const top = device.ceilings.reduce<StoredDevice['ceilings'][number] | null>(
-    (best, one) => (best && best.watts >= one.watts ? best : one),
-    null,
-  );
-  const watts = Math.max(top?.watts ?? 0, profile?.top ?? 0) || (device.baseline ?? 10);
+  const known = plugDevice(device, profile?.top);
   const wanted = numberIn(needs, 0, 100, 0) / 100;
   return {
-    id: device.id,
-    name: device.name,
-    watts,
-    volts: top?.volts ?? null,
-    leads: device.ceilings.map(({ connector, lead, watts: most, volts }) => ({
-      name: lead,
-      fits: leadFits(connector),
-      watts: most,
-      volts,
-    })),
-    battery: device.battery,
+    ...known,
     level: numberIn(level, 0, 100, 20) / 100,
     comes: numberIn(comes, 0, EVENING_HOURS, 0) * 3600,
     staysOn,
     needs: wanted > 0 ? { level: wanted, by: numberIn(by, 0, EVENING_HOURS, EVENING_HOURS) * 3600 } : null,
-    profile: USUAL_PROFILE,
-    ...(profile ? demandShown(profile, watts) : {}),
+    ...(profile ? demandShown(profile, known.watts) : {}),
   };
 }

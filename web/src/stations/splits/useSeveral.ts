@@ -2,19 +2,8 @@
 import type { SampleDossier } from '@lastmark/contract/types';
 import type { PlugDevice, PlugSource } from '@lastmark/core/split';
 import { useQuery } from '@tanstack/react-query';
-import { wrap } from 'comlink';
-import { useEffect, useState } from 'react';
 import { toJudge } from '../../state/sample.tsx';
-import type { PlugWork } from '../../workers/plug.worker.ts';
-
-function useWork() {
-  const [{ worker, work }] = useState(() => {
-    const started = new Worker(new URL('../../workers/plug.worker.ts', import.meta.url), { type: 'module' });
-    return { worker: started, work: wrap<PlugWork>(started) };
-  });
-  useEffect(() => () => worker.terminate(), [worker]);
-  return work;
-}
+import { usePlugWork } from '../../state/usePlugWork.ts';
 
 export function useSeveral(
   own: { readonly id: string; readonly mass: number | null; readonly source: PlugSource },
@@ -23,7 +12,7 @@ export function useSeveral(
   /** When what is known of the others was fetched. */
   asOf: readonly number[],
 ) {
-  const work = useWork();
+  const work = usePlugWork();
   const asked = others.length > 0 && devices.length > 0;
   const query = useQuery({
     queryKey: ['several chargers', own, others.map(({ sample }) => sample.id), asOf, devices],
