@@ -19,6 +19,7 @@ const { measureLoop } = await import('./measure/loop.mjs');
 const { measureDecode } = await import('./measure/decode.mjs');
 const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
+const { measureNext } = await import('./measure/next.mjs');
 const { measureSplits } = await import('./measure/splits.mjs');
 const { measureCaptures } = await import('./measure/captures.mjs');
 const { measureCharges } = await import('./measure/charge.mjs');
@@ -48,6 +49,7 @@ try {
 }
 await measureLooks();
 await measureSplits();
+await measureNext();
 await measureCoverage();
 await measureCaptures();
 await measureTraces();

@@ -4,7 +4,7 @@ import { PROFILE_CLASSES } from '@lastmark/core/instrument';
 import type { StepKind } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
 import { ATTACHED } from '@lastmark/core/reading';
-import { boolean, string } from 'yup';
+import { array, boolean, string } from 'yup';
 import { id, list, mains, oneOf, optionalText, output, portLabel, record, si, text, union, whole } from './parts.ts';
 
 const settleRule = record({
@@ -74,7 +74,12 @@ const STEPS: Readonly<Record<StepKind, ReturnType<typeof stepOf>>> = {
 };
 
 /** A new sheet: made from a method. */
-export const newSheetInput = record({ methodId: text(40), rigId: id() });
+export const newSheetInput = record({
+  methodId: text(40),
+  rigId: id(),
+  /** Only what settles these promises; left out for the whole sheet. */
+  claimIds: array(id()).strict().max(500).optional(),
+});
 
 export const sheetInput = record({
   title: text(120),

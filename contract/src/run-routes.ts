@@ -30,7 +30,7 @@ export const RUN_ROUTES = {
     answer: is<Items<SheetRow>>(),
   }),
   createSheet: write('post', '/samples/{sampleId}/run-sheets', 'Make a run sheet by a method', {
-    body: of<{ methodId: string; rigId: string }>(newSheetInput),
+    body: of<{ methodId: string; rigId: string; claimIds?: readonly string[] | undefined }>(newSheetInput),
     answer: is<StoredSheet>(),
   }),
   getSheetById: get('/run-sheets/{sheetId}', 'One run sheet', { answer: is<StoredSheet>() }),

@@ -23,6 +23,7 @@ export function testOf(
     limit,
     value: result.value,
     expanded: expandedUncertainty(result),
+    scatter: result.uRepeat,
     unstated,
     state: evidence.interval && !isStated(result) ? 'cannot be decided' : stateOf(evidence, limit),
     probability: kind === 'load' ? conformity(result, limit) : null,

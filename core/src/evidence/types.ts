@@ -42,6 +42,8 @@ export interface ClaimTest {
   readonly words?: string | undefined;
   /** Expanded uncertainty, SI; Infinity while it is not known. */
   readonly expanded: number;
+  /** Standard uncertainty by scatter alone, SI: the part more repeats would lessen; left out where none is known. */
+  readonly scatter?: number | undefined;
   /** Accuracies behind it that nobody stated: while there are any it cannot be decided. */
   readonly unstated: readonly Unstated[];
   readonly state: ClaimState;

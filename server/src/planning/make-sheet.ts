@@ -1,8 +1,8 @@
 // Plans a sheet for a sample from everything that is known of it.
-import type { SampleDossier, StoredRig, StoredSheet } from '@lastmark/contract';
-import { bendPlan, USUAL_BENDS } from '@lastmark/core/bends';
-import { type Method, makeLineSheet, makeSheet, methodOf, methodsFor, type SheetStep } from '@lastmark/core/plan';
-import { completeLoadings, judgeSample } from '@lastmark/core/verdict';
+import type { StoredRig, StoredSheet } from '@lastmark/contract';
+import { sheetOf, stepsFor, wholeSheet } from '@lastmark/core/next';
+import { methodOf, methodsFor, type SheetStep } from '@lastmark/core/plan';
+import type { Dossier } from '@lastmark/core/verdict';
 import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -17,39 +17,24 @@ import { toSheet } from '../sheets/store.ts';
 const withoutScope = (step: SheetStep, { drives }: StoredRig): SheetStep =>
   step.needs.includes('oscilloscope') && !drives?.scope ? { ...step, skip: 'The rig has no oscilloscope.' } : step;
 
-function chargerSteps(method: Method, dossier: SampleDossier): readonly SheetStep[] {
-  return makeSheet(method, {
-    ports: dossier.sample.model.ports.map(({ label }) => label),
-    claims: dossier.claims,
-    readOuts: dossier.readOuts,
-    loadings: dossier.setups
-      .filter(({ purpose, evidence }) => purpose === 'efficiency' && evidence === 'load')
-      .map(({ outputs }) => outputs),
-    devices: dossier.devices,
-    wanted: completeLoadings(toJudge(dossier), []),
-  });
-}
-
-/** What sits in the line is loaded no further than its marker and its print allow, and bent as the bench bends. */
-function lineSteps(method: Method, dossier: SampleDossier): readonly SheetStep[] {
-  const { results } = judgeSample(toJudge(dossier));
-  const printed = dossier.claims.flatMap(({ promise }) => (promise.kind === 'cable-rating' ? [promise.amps] : []));
-  const bending = dossier.profile.bends ?? USUAL_BENDS;
-  return makeLineSheet(method, {
-    marked: results.marker?.rating?.amps ?? null,
-    printed: printed.length > 0 ? Math.min(...printed) : null,
-    bending,
-    plan: results.bends?.plan ?? bendPlan(bending, null),
-    // What failed is not bent further.
-    bent: results.bends?.failed ? Number.POSITIVE_INFINITY : (results.bends?.done ?? 0),
-  });
+/** The steps that settle some promises, and no others. @throws 422 where there is none */
+function settling(whole: readonly SheetStep[], claimIds: readonly string[], dossier: Dossier): readonly SheetStep[] {
+  const { claims, profile, devices } = dossier;
+  const { continuous, allowance } = profile;
+  const steps = whole.filter(({ skip }) => skip === null);
+  const wanted = claims
+    .filter(({ id }) => claimIds.includes(id))
+    .flatMap((claim) => stepsFor(claim, { steps, continuous, allowance, devices }));
+  if (wanted.length === 0)
+    throw refused('claimIds', 'The method has no step for these promises. Choose another, or add one by hand.');
+  return sheetOf(steps, [...new Set(wanted.map(({ id }) => id))]);
 }
 
 /** Make a sheet for a sample. @throws 422 when the method does not fit, or nothing is known to measure */
 export async function createSheet(
   db: Database,
   sampleId: string,
-  { methodId, rigId }: { methodId: string; rigId: string },
+  { methodId, rigId, claimIds }: { methodId: string; rigId: string; claimIds?: readonly string[] | undefined },
 ): Promise<StoredSheet> {
   return db.transaction(async (tx) => {
     const sample = await getSample(tx, sampleId);
@@ -75,15 +60,16 @@ export async function createSheet(
         'rigId',
         `The rig "${rig.name}" does not read at both ends. Choose one with a meter at the port and one at the load end.`,
       );
-    const dossier = await getDossier(tx, sampleId);
-    const steps = method.line ? lineSteps(method, dossier) : chargerSteps(method, dossier);
+    const dossier = toJudge(await getDossier(tx, sampleId));
+    const whole = wholeSheet(method, dossier).map((step) => withoutScope(step, rig));
+    const steps = claimIds ? settling(whole, claimIds, dossier) : whole;
     const row = {
       id: newId(),
       sampleId,
       methodId,
       rigId,
-      title: method.title,
-      steps: steps.map((step) => withoutScope(step, rig)),
+      title: claimIds ? `${method.title}, what settles most` : method.title,
+      steps: [...steps],
       version: 1,
       createdAt: new Date(),
     };

@@ -51,7 +51,7 @@ export function Matrix() {
               {claims === 1 ? 'claim' : 'claims'})
             </span>
           ))}
-          .
+          . <a href="#next">What to measure next</a>
         </Typography>
       )}
     </Box>

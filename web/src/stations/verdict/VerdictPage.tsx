@@ -16,6 +16,7 @@ import { ConclusionPanel } from './ConclusionPanel.tsx';
 import { History } from './History.tsx';
 import { Figures } from './KeyFigures.tsx';
 import { Matrix } from './Matrix.tsx';
+import { NextSteps } from './NextSteps.tsx';
 import { Peers } from './Peers.tsx';
 import { PortBars } from './PortBars.tsx';
 import { ReportsOfSample } from './ReportsOfSample.tsx';
@@ -57,6 +58,7 @@ function AtAGlance({ reports }: { readonly reports: readonly StoredReport[] }) {
           : 'Simple: the value against the limit.'}{' '}
         <Term of="U" /> is k = 2, about 95 %. A result from Lastmark is not a safety certification.
       </Typography>
+      <NextSteps />
       <TrialsOfSample sampleId={sample.id} />
       <ReportsOfSample sampleId={sample.id} kind={sample.model.kind} />
       <Peers />
