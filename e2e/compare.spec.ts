@@ -17,8 +17,12 @@ test('the demo’s set says who fell out, marks a sample by keyboard, and calls 
   await picture.focus();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('figure')).toContainText('Gravelin Shard 65, GS-6502: Mass per watt 1.292 g/W');
+  const drawn = () => picture.locator('canvas').evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  const before = await drawn();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('figure')).toContainText('Solo 65');
+  // The ring goes with it.
+  await expect.poll(drawn).not.toBe(before);
   await page.getByRole('button', { name: 'Numbers' }).click();
   await expect(page.getByRole('table', { name: /^Numbers of/ })).toContainText('true');
 
@@ -84,7 +88,7 @@ test('weights make an order that says how easily it turns, and one unit of a lot
   const heads = table.getByRole('columnheader');
   const columns = await heads.count();
   await page.getByRole('button', { name: 'Columns' }).click();
-  await page.getByRole('menuitemcheckbox', { name: /^Mass per watt/ }).click();
+  await page.getByRole('menuitemcheckbox', { name: /^Average efficiency/ }).click();
   await page.getByRole('menuitemradio', { name: 'Keep Idle beside the names' }).click();
   await page.keyboard.press('Escape');
   await expect(heads).toHaveCount(columns - 1);

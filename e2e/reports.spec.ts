@@ -156,7 +156,7 @@ test('a report as HTML is looked into: its plots stretch by drag and by key, and
   page.on('console', (line) => line.type() === 'error' && faults.push(line.text()));
   await page.setContent(text);
   const plot = page.locator('figure:has(svg[data-across])').first();
-  const picture = plot.getByRole('img');
+  const picture = plot.locator('svg[data-across]');
   const numbers = () => plot.locator('[data-ticks] text').allTextContents();
   const whole = await numbers();
   expect(whole.length).toBeGreaterThan(2);

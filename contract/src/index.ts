@@ -1,5 +1,6 @@
 // The contract between browser and server.
 export * from './answers.ts';
+export * from './method-schemas.ts';
 export * from './openapi.ts';
 export * from './plan-schemas.ts';
 export * from './plan-types.ts';

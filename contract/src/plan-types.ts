@@ -1,8 +1,26 @@
 // Run sheets and their runs as they travel.
-import type { Limits, SheetStep } from '@lastmark/core/plan';
+import type { Limits, MethodBody, SheetStep } from '@lastmark/core/plan';
 import type { OUTCOMES } from '@lastmark/core/proof';
 import type { Place } from '@lastmark/core/reading';
 import type { ReadingInput } from './types.ts';
+
+export interface MethodInput {
+  method: MethodBody;
+  /** What changed, and why. */
+  note: string;
+}
+
+/** A version of a method. */
+export interface StoredMethod extends MethodInput {
+  id: string;
+  version: number;
+  /** It ships, and stays as it is. */
+  builtIn: boolean;
+  /** No new sheet is made by it. */
+  retired: boolean;
+  /** null for one that ships. */
+  createdAt: string | null;
+}
 
 export interface SheetInput {
   title: string;
@@ -14,6 +32,8 @@ export interface StoredSheet extends SheetInput {
   id: string;
   sampleId: string;
   methodId: string;
+  /** Which version of it the sheet was made by; null for sheets of before there were any. */
+  methodVersion: number | null;
   version: number;
   createdAt: string;
 }
@@ -32,6 +52,9 @@ export interface SheetRow {
   sample: SampleName;
   title: string;
   methodId: string;
+  methodVersion: number | null;
+  /** As that version is called. */
+  methodTitle: string;
   steps: number;
   /** Estimated, s. */
   seconds: number;

@@ -1,4 +1,5 @@
 // Operations of run sheets and their runs.
+import { methodInput } from './method-schemas.ts';
 import {
   askInput,
   newSheetInput,
@@ -11,6 +12,7 @@ import {
 } from './plan-schemas.ts';
 import type {
   Ask,
+  MethodInput,
   RunTrace,
   SheetInput,
   SheetRow,
@@ -19,12 +21,40 @@ import type {
   SimulatedDeviceInput,
   SimulatedInput,
   StartInput,
+  StoredMethod,
   StoredSheet,
 } from './plan-types.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import type { Items } from './route-types.ts';
+import type { Today } from './today-types.ts';
 
 export const RUN_ROUTES = {
+  getToday: get('/today', 'What runs, what is next, what is overdue, and what was left borderline', {
+    answer: is<Today>(),
+  }),
+  listMethods: get('/methods', 'Methods as they are now: those that ship, and those of this bench', {
+    answer: is<Items<StoredMethod>>(),
+  }),
+  listMethodVersions: get('/methods/{methodId}/versions', 'Every version of a method, the newest first', {
+    answer: is<Items<StoredMethod>>(),
+  }),
+  createMethod: write('post', '/methods', 'Add a method of this bench', {
+    body: of<MethodInput>(methodInput),
+    answer: is<StoredMethod>(),
+  }),
+  updateMethod: write(
+    'put',
+    '/methods/{methodId}',
+    'A new version of a method; sheets keep the one they were made by',
+    {
+      body: of<MethodInput>(methodInput),
+      ifMatch: true,
+      answer: is<StoredMethod>(),
+    },
+  ),
+  retireMethod: write('delete', '/methods/{methodId}', 'Make no more sheets by a method; its versions stay', {
+    ifMatch: true,
+  }),
   listSheets: get('/run-sheets', 'Run sheets, newest first', {
     query: of<{ sampleId?: string }>(sheetsQuery),
     answer: is<Items<SheetRow>>(),

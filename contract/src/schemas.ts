@@ -120,6 +120,7 @@ export const unitInput = record({
   obtained: oneOf(OBTAINED),
   /** Who gains by the test, as disclosed on the sheet. */
   disclosure: optionalText(400),
+  returnBy: day().nullable().optional().default(undefined),
   notes: optionalText(4000),
 });
 

@@ -57,6 +57,8 @@ export interface UnitInput {
   dateCode: string;
   obtained: (typeof OBTAINED)[number];
   disclosure: string;
+  /** Day it goes back by, where it was lent; null or left out where nobody said. */
+  returnBy?: string | null;
   notes: string;
 }
 
@@ -394,5 +396,6 @@ export interface DemoState {
 export * from './capture-types.ts';
 export * from './compare-types.ts';
 export * from './report-types.ts';
+export * from './today-types.ts';
 export * from './trial-types.ts';
 export * from './verdict-types.ts';

@@ -3,6 +3,7 @@
 import type { Word } from './word.ts';
 import { CABLE_WORDS } from './words-of-cables.ts';
 import { COMPARE_WORDS } from './words-of-comparisons.ts';
+import { METHOD_WORDS } from './words-of-methods.ts';
 import { REPORT_WORDS } from './words-of-reports.ts';
 
 export type { Word } from './word.ts';
@@ -106,6 +107,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   warmth: ['How warm the device was', 'temperature'],
   deviceId: ['Device'],
   disclosure: ['Who gains by the test'],
+  returnBy: ['Goes back by'],
   distortion: ['Distortion', 'efficiency'],
   down: ['Order'],
   drift: ['Drift', 'efficiency'],
@@ -317,5 +319,6 @@ export const WORDS: Readonly<Record<string, Word>> = {
   workload: ['Workload'],
   ...CABLE_WORDS,
   ...COMPARE_WORDS,
+  ...METHOD_WORDS,
   ...REPORT_WORDS,
 };

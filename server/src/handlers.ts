@@ -30,6 +30,7 @@ import { sendCommand, trafficOf } from './links/commands.ts';
 import type { Places } from './links/places.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
 import { streamEvents } from './live/answer.ts';
+import { createMethod, listMethods, listMethodVersions, retireMethod, updateMethod } from './methods/store.ts';
 import { createSheet } from './planning/make-sheet.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
@@ -226,6 +227,12 @@ export const createHandlers = ({
     listSheets: async ({ db, query }) => ({
       body: { items: await listSheets(db, query.sampleId) },
     }),
+    getToday: async ({ left }) => asJson(await jobs.run('today', {}, left)),
+    listMethods: async ({ db }) => ({ body: { items: await listMethods(db) } }),
+    listMethodVersions: async ({ db, params }) => ({ body: { items: await listMethodVersions(db, params.methodId) } }),
+    createMethod: async ({ db, body }) => versioned(await createMethod(db, body)),
+    updateMethod: async (call) => versioned(await updateMethod(call.db, call.params.methodId, call.body, call.ifMatch)),
+    retireMethod: async (call) => done(await retireMethod(call.db, call.params.methodId, call.ifMatch)),
     createSheet: async (call) => versioned(await createSheet(call.db, call.params.sampleId, call.body)),
     getSheetById: async (call) => versioned(await getSheet(call.db, call.params.sheetId)),
     updateSheet: async (call) => versioned(await updateSheet(call.db, call.params.sheetId, call.body, call.ifMatch)),

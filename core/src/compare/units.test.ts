@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { componentsOf, kitAdvice, kitSum, populationOf, toleranceFactor } from './index.ts';
 
+it('equal prices have no spread, whatever their sum leaves over', () => {
+  const same = Array.from({ length: 6 }, (_one, at) => ({ id: String(at), value: 27.9, u: 0, group: '' }));
+  expect(populationOf(same, 'less')).toMatchObject({ spread: 0, between: 0 });
+});
+
 describe('units of a model', () => {
   it('spread between units stands beside that within', () => {
     const told = componentsOf([

@@ -132,8 +132,10 @@ export function populationOf(all: readonly UnitValue[], better: 'more' | 'less' 
   const count = units.length;
   if (count === 0) return null;
   const mean = units.reduce((sum, { value }) => sum + value, 0) / count;
-  const spread =
+  const scattered =
     count < 2 ? null : Math.sqrt(units.reduce((sum, { value }) => sum + (value - mean) ** 2, 0) / (count - 1));
+  // What a sum of equal numbers leaves over is no spread.
+  const spread = scattered !== null && scattered <= Math.abs(mean) * 1e-12 ? 0 : scattered;
   const known = units.every(({ u }) => u !== null);
   const within = known ? Math.sqrt(units.reduce((sum, { u }) => sum + (u ?? 0) ** 2, 0) / count) : null;
   const factor = toleranceFactor(count);

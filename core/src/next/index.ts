@@ -5,4 +5,5 @@ export * from './next.ts';
 export type { Outlook, Remedy } from './outlook.ts';
 export { outlookFor } from './outlook.ts';
 export { stepsFor } from './settles.ts';
+export { usualWay } from './usual.ts';
 export { wholeSheet } from './whole.ts';

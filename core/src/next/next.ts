@@ -160,7 +160,8 @@ function costOf(
   const here = suppliesOf(chosen);
   const moved = [...suppliesOf(fresh)].filter((label) => !here.has(label)).length * SUPPLY_SECONDS;
   const seconds = fresh.reduce((sum, step) => sum + stepSeconds(step), 0) + moved;
-  const attended = fresh.reduce((sum, step) => sum + (step.attended ? stepSeconds(step) : 0), 0);
+  const byHand = fresh.some(({ by }) => by === 'keypad');
+  const attended = fresh.reduce((sum, step) => sum + (step.attended ? stepSeconds(step) : 0), byHand ? moved : 0);
   return { seconds: Math.max(1, seconds), attended };
 }
 

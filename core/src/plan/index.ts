@@ -8,6 +8,7 @@ export * from './generate.ts';
 export * from './level.ts';
 export * from './limits.ts';
 export * from './line-sheet.ts';
+export * from './method-words.ts';
 export * from './methods.ts';
 export * from './rig-check.ts';
 export * from './settle.ts';

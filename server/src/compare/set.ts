@@ -189,7 +189,8 @@ async function fatesIn(db: Database, members: readonly Facts[]): Promise<SetAnsw
  * are left out, never mixed in.
  */
 export async function lookAtSet(db: Database, rule: SetRule, wanted: readonly WantedMeasure[]): Promise<SetAnswer> {
-  const { members, out } = membersOf(rule, await factsOf(db, rule));
+  const all = await factsOf(db, rule);
+  const { members, out } = membersOf(rule, all);
   const places = new Map(members.map(({ id }, place) => [id, place]));
   const names = [...new Set(wanted.map(({ measure }) => measure))].filter((measure) => !measure.startsWith('own-'));
   const rows = await valuesOf(
@@ -219,6 +220,7 @@ export async function lookAtSet(db: Database, rule: SetRule, wanted: readonly Wa
     columns,
     meters: [...meters.keys()],
     fates: await fatesIn(db, members),
-    pending: members.some(({ pending }) => pending),
+    // Who is not worked out yet may belong to it as well.
+    pending: all.some(({ pending }) => pending),
   };
 }

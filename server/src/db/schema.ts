@@ -5,6 +5,7 @@ export * from './schema/changes.ts';
 export * from './schema/compare.ts';
 export * from './schema/files.ts';
 export * from './schema/measured.ts';
+export * from './schema/methods.ts';
 export * from './schema/reports.ts';
 export * from './schema/rules.ts';
 export * from './schema/runs.ts';

@@ -42,6 +42,7 @@ import { labelPdf } from '../sheet/label.ts';
 import { sheetPdf } from '../sheet/sheet.ts';
 import { workOutFigures } from '../shelf/figures.ts';
 import { listSamples } from '../shelf/shelf.ts';
+import { today } from '../today/today.ts';
 
 /** A file made of a sample, with the name it is saved under. */
 export interface MadeFile {
@@ -93,6 +94,7 @@ export const JOBS = {
     jsonOf({ items: await heldBackBy(db, sampleId) }),
   ),
   figures: job('background', (db, { most }: { most: number }) => workOutFigures(db, most)),
+  today: job('screen', async (db, _asked: object) => jsonOf(await today(db))),
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
   trace: job(
     'screen',

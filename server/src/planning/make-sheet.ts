@@ -1,7 +1,7 @@
 // Plans a sheet for a sample from everything that is known of it.
 import type { StoredRig, StoredSheet } from '@lastmark/contract';
 import { sheetOf, stepsFor, wholeSheet } from '@lastmark/core/next';
-import { methodOf, methodsFor, type SheetStep } from '@lastmark/core/plan';
+import { methodsFor, type SheetStep } from '@lastmark/core/plan';
 import type { Dossier } from '@lastmark/core/verdict';
 import { listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
@@ -10,6 +10,7 @@ import { runSheets } from '../db/schema.ts';
 import { getDossier } from '../dossier/dossier.ts';
 import { toJudge } from '../dossier/judged.ts';
 import { refused } from '../http/problem.ts';
+import { methodNow } from '../methods/store.ts';
 import { getSample } from '../samples/store.ts';
 import { toSheet } from '../sheets/store.ts';
 
@@ -39,13 +40,15 @@ export async function createSheet(
   return db.transaction(async (tx) => {
     const sample = await getSample(tx, sampleId);
     const { kind, ports } = sample.model;
-    const method = methodOf(methodId);
-    const fitting = methodsFor(kind);
-    if (!method || !fitting.includes(method))
+    const found = await methodNow(tx, methodId);
+    if (!found?.method.kinds.includes(kind))
       throw refused(
         'methodId',
-        `This method is not for a ${kind === 'cable' ? kind : `${kind} charger`}. Choose ${fitting.map(({ title }) => title).join(', ')}.`,
+        `This method is not for a ${kind === 'cable' ? kind : `${kind} charger`}. Choose ${methodsFor(kind)
+          .map(({ title }) => title)
+          .join(', ')}.`,
       );
+    const { method, version: methodVersion } = found;
     if (ports.length === 0 && !method.line)
       throw refused('methodId', 'No port is entered. Enter the ports at Intake first.');
     const rig = (await listRigs(tx)).find(({ id }) => id === rigId);
@@ -67,6 +70,7 @@ export async function createSheet(
       id: newId(),
       sampleId,
       methodId,
+      methodVersion,
       rigId,
       title: claimIds ? `${method.title}, what settles most` : method.title,
       steps: [...steps],

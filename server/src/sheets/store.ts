@@ -1,10 +1,10 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
 import type { SheetInput, SheetRow, StoredSheet } from '@lastmark/contract';
-import { loadedPlaces, portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
+import { loadedPlaces, methodOf, portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
-import { models, runSheets, samples, sheetRuns } from '../db/schema.ts';
+import { methodVersions, models, runSheets, samples, sheetRuns } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { keptIn, removedFrom, type SamplePart } from '../samples/part.ts';
@@ -26,10 +26,14 @@ export async function getSheet(db: Queries, id: string): Promise<StoredSheet> {
 /** Sheets, newest first, of one sample or of all. */
 export async function listSheets(db: Queries, sampleId: string | undefined): Promise<SheetRow[]> {
   const rows = await db
-    .select({ sheet: runSheets, model: models, serial: samples.serial })
+    .select({ sheet: runSheets, model: models, serial: samples.serial, method: methodVersions.body })
     .from(runSheets)
     .innerJoin(samples, eq(runSheets.sampleId, samples.id))
     .innerJoin(models, eq(samples.modelId, models.id))
+    .leftJoin(
+      methodVersions,
+      and(eq(methodVersions.methodId, runSheets.methodId), eq(methodVersions.version, runSheets.methodVersion)),
+    )
     .where(sampleId ? eq(runSheets.sampleId, sampleId) : undefined)
     .orderBy(desc(runSheets.id))
     .limit(MOST_LISTED);
@@ -45,13 +49,15 @@ export async function listSheets(db: Queries, sampleId: string | undefined): Pro
     .from(sheetRuns)
     .where(sampleId ? eq(sheetRuns.sampleId, sampleId) : undefined)
     .orderBy(desc(sheetRuns.id));
-  return rows.map(({ sheet, model, serial }) => {
+  return rows.map(({ sheet, model, serial, method }) => {
     const run = runs.find(({ sheetId }) => sheetId === sheet.id);
     return {
       id: sheet.id,
       sample: { id: sheet.sampleId, maker: model.maker, model: model.model, serial, tag: tagOf(sheet.sampleId) },
       title: sheet.title,
       methodId: sheet.methodId,
+      methodVersion: sheet.methodVersion,
+      methodTitle: method?.title ?? methodOf(sheet.methodId)?.title ?? sheet.methodId,
       steps: sheet.steps.filter(({ skip }) => skip === null).length,
       seconds: sheetSeconds(sheet.steps),
       createdAt: sheet.createdAt.toISOString(),

@@ -42,7 +42,7 @@ export const queryClient = new QueryClient({
   },
 });
 
-interface Items<T> {
+export interface Items<T> {
   readonly items: T[];
 }
 

@@ -76,6 +76,11 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../compare/ComparePage.tsx')).ComparePage }),
           },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/BenchPage.tsx')).BenchPage }) },
+          { path: 'today', lazy: async () => ({ Component: (await import('../today/TodayPage.tsx')).TodayPage }) },
+          {
+            path: 'methods',
+            lazy: async () => ({ Component: (await import('../methods/MethodsPage.tsx')).MethodsPage }),
+          },
           { path: 'rules', lazy: async () => ({ Component: (await import('../rules/RulesPage.tsx')).RulesPage }) },
           { path: '*', element: <MissingPage /> },
         ],

@@ -62,6 +62,17 @@ function Mark() {
   );
 }
 
+/** Beside the name: the places below have the height for no more. */
+const TODAY = {
+  color: 'text.primary',
+  height: 24,
+  minWidth: 24,
+  lineHeight: '21px',
+  fontSize: 15,
+  borderBottom: '3px solid transparent',
+  '&.active': { borderColor: 'primary.main', fontWeight: 600 },
+} as const;
+
 function Places() {
   const sampleId = useMatch('/samples/:sampleId/*')?.params.sampleId;
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
@@ -125,8 +136,11 @@ export function Spine({ onCommand, onKeys }: Props) {
   if (!narrow) {
     return (
       <Box component="nav" aria-label="Spine" sx={{ ...SPINE, position: 'sticky', top: 0, height: '100vh' }}>
-        <Box sx={{ px: 2, pt: 2, pb: 1.5 }}>
+        <Box sx={{ px: 2, pt: 2, pb: 1.5, display: 'flex', justifyContent: 'space-between', alignItems: 'center' }}>
           <Mark />
+          <Box component={NavLink} to="/today" sx={TODAY}>
+            Today
+          </Box>
         </Box>
         <Places />
         <Box sx={{ flex: 1 }} />
@@ -158,6 +172,9 @@ export function Spine({ onCommand, onKeys }: Props) {
           {open ? 'Close' : 'Stations and places'}
         </Button>
         <Mark />
+        <Box component={NavLink} to="/today" sx={TODAY}>
+          Today
+        </Box>
       </Stack>
       {open && (
         <Box id="spine" sx={{ ...SPINE, position: 'fixed', top: 46, bottom: 0, left: 0, zIndex: 7 }}>

@@ -91,6 +91,13 @@ export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Pla
     { title: 'Trials', hint: 'page', to: '/trials', words: 'compare experiment blind pairs folk rule matrix repeats' },
     { title: 'Shelf', hint: 'page', to: '/', words: 'samples list home all search' },
     { title: 'Bench', hint: 'page', to: '/bench', words: 'instrument meter rig device calibration add accuracy' },
+    {
+      title: 'Today',
+      hint: 'page',
+      to: '/today',
+      words: 'morning runs next overdue calibration loans follow-up borderline',
+    },
+    { title: 'Methods', hint: 'page', to: '/methods', words: 'schools versions procedure' },
     { title: 'Rules', hint: 'page', to: '/rules', words: 'price kwh tariff limits method mains settings currency' },
   ];
 }

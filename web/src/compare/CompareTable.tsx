@@ -91,7 +91,13 @@ export function CompareTable({ views: all, members, marked, onMark }: Props) {
   return (
     <>
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', mb: 1, flexWrap: 'wrap' }}>
-        <Choice label="Group by" value={group} options={GROUPS} onChange={setGroup} more={{ sx: { minWidth: 140 } }} />
+        <Choice
+          label="Group by"
+          value={group}
+          options={GROUPS}
+          onChange={setGroup}
+          more={{ fullWidth: false, sx: { width: 160 } }}
+        />
         <Typography color="text.secondary" role="status" sx={{ flex: 1 }}>
           {sorted.length} of {members.length} samples
         </Typography>

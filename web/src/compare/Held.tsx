@@ -55,7 +55,7 @@ export function Held({ views, held, onHold, shown, of }: Props) {
           ...views.map((one) => ({ value: one.id, label: axisTitle(one).split(' · ')[0] ?? one.title })),
         ]}
         onChange={(id) => onHold(id === '' ? null : { id, from: 0, to: 1 })}
-        more={{ sx: { minWidth: 220 } }}
+        more={{ fullWidth: false, sx: { width: 260 } }}
       />
       {held && view && range && (
         <>

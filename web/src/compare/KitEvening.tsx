@@ -71,7 +71,7 @@ export function KitEvening({ kit, one }: Props) {
   });
   const nameOf = (own: KitDevice | undefined): string => {
     const place = chargers.find(({ id }) => id === own?.charger);
-    return place && kit.length > 1 ? ` at ${place.model}` : '';
+    return place && kit.length > 1 ? ` at ${place.serial || place.model}` : '';
   };
   const lines = wanting.map(
     ({ id, name }): Line => ({
@@ -88,7 +88,13 @@ export function KitEvening({ kit, one }: Props) {
       <Typography variant="h2" id="kit-evening" sx={{ mt: 3, mb: 1 }}>
         An evening with either
       </Typography>
-      <Choice label="Hours" value={hours} options={HOURS} onChange={setHours} more={{ sx: { minWidth: 110, mb: 1 } }} />
+      <Choice
+        label="Hours"
+        value={hours}
+        options={HOURS}
+        onChange={setHours}
+        more={{ fullWidth: false, sx: { width: 120, mb: 1 } }}
+      />
       {error && <Typography color="error">{error.message}</Typography>}
       <QuietTable<Line>
         label="An evening with either"

@@ -3,21 +3,13 @@ import type { SetMember } from '@lastmark/contract/types';
 import { edgeOf } from '@lastmark/core/compare';
 import type { Table } from '@lastmark/core/table';
 import Box from '@mui/material/Box';
-import {
-  Chart,
-  type ChartOptions,
-  Legend,
-  LinearScale,
-  LineElement,
-  type Plugin,
-  PointElement,
-  ScatterController,
-} from 'chart.js';
+import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js';
 import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import { Scatter as ScatterChart } from 'react-chartjs-2';
 import { useNavigate } from 'react-router';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
+import { useMarks } from '../parts/useMarks.ts';
 import { rangeOf } from './Held.tsx';
 import { axisTitle, type MeasureView, sampleTitle, words } from './views.ts';
 
@@ -107,7 +99,7 @@ export function Scatter(props: Props) {
   const named =
     points.length <= 14 ? points : points.filter((one) => one.edge || one.member.id === marked).slice(0, 14);
 
-  const marks: Plugin<'scatter'> = {
+  const marks = useMarks<'scatter'>({
     id: 'compare-marks',
     afterDatasetsDraw: ({ ctx, scales, chartArea }) => {
       const { x: sx, y: sy } = scales;
@@ -156,7 +148,7 @@ export function Scatter(props: Props) {
       }
       ctx.restore();
     },
-  };
+  });
 
   const options: ChartOptions<'scatter'> = {
     animation: false,
@@ -236,7 +228,7 @@ export function Scatter(props: Props) {
         onKeyDown={keys}
         sx={{ height: 'calc(100% - 24px)', '&:focus-visible': { outlineOffset: -3 } }}
       >
-        <ScatterChart ref={chart} data={data as never} options={options} plugins={[marks]} aria-hidden />
+        <ScatterChart ref={chart} data={data as never} options={options} plugins={marks} aria-hidden />
       </Box>
       <Box
         role="status"

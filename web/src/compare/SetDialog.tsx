@@ -2,7 +2,6 @@
 import type { ComparisonBody, OwnMeasure, SetAnswer, WantedMeasure } from '@lastmark/contract/types';
 import { type ByRule, EVERYTHING, type SetRule } from '@lastmark/core/compare';
 import { MEASURES, measureAbout } from '@lastmark/core/measure';
-import { METHODS } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -10,7 +9,9 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import { methodsQuery } from '../methods/queries.ts';
 import { Choice } from '../parts/fields.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
@@ -226,6 +227,7 @@ interface Props {
 }
 
 export function SetDialog({ body, set, onClose, onChange }: Props) {
+  const { data: methods } = useQuery(methodsQuery);
   const form = useTyped<Form>(formOf(body, set));
   const { control, values, set: put } = form;
   const problem = problemOf(values);
@@ -312,7 +314,7 @@ export function SetDialog({ body, set, onClose, onChange }: Props) {
               label="Tested by"
               options={[
                 { value: '', label: 'any method' },
-                ...METHODS.map(({ id, title }) => ({ value: id, label: title })),
+                ...(methods?.items ?? []).map(({ id, method }) => ({ value: id, label: method.title })),
               ]}
             />
           </Box>

@@ -1,12 +1,13 @@
 // Bars from the left, a line each: what was reached as fill, what was asked for as an outline, limits as ticks, the
 // uncertainty as a whisker, and the number in words at the end.
 import type { Table } from '@lastmark/core/table';
-import { BarController, BarElement, CategoryScale, Chart, type ChartOptions, LinearScale, type Plugin } from 'chart.js';
+import { BarController, BarElement, CategoryScale, Chart, type ChartOptions, LinearScale } from 'chart.js';
 import { useRef } from 'react';
 import { Bar } from 'react-chartjs-2';
 import { useChartStyle } from './chartStyle.ts';
 import { Figure } from './Figure.tsx';
 import { barsHeight } from './heights.ts';
+import { useMarks } from './useMarks.ts';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
@@ -43,7 +44,7 @@ const ROOM = 1.45;
 export function BarsChart({ lines, caption, title, table, most, onPick }: Props) {
   const { palette, axis, title: axisTitle } = useChartStyle();
   const chart = useRef<Chart<'bar', (number | null)[], string>>(null);
-  const marks: Plugin<'bar'> = {
+  const marks = useMarks<'bar'>({
     id: 'marks',
     afterDatasetsDraw: ({ ctx, scales, chartArea }) => {
       const { x, y } = scales;
@@ -99,7 +100,7 @@ export function BarsChart({ lines, caption, title, table, most, onPick }: Props)
       });
       ctx.restore();
     },
-  };
+  });
   const largest = Math.max(
     0,
     ...lines.flatMap(({ value, outline, known, limits = [] }) => [
@@ -143,7 +144,7 @@ export function BarsChart({ lines, caption, title, table, most, onPick }: Props)
           ],
         }}
         options={options}
-        plugins={[marks]}
+        plugins={marks}
         role="img"
         aria-label={`${title}. ${lines.map(({ name, words }) => `${name}: ${words}`).join('. ')}`}
       />

@@ -1,7 +1,6 @@
 // Makes a sheet: which sample, by which method, on which rig.
 
 import type { StoredSheet } from '@lastmark/contract/plan';
-import { methodsFor } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -11,6 +10,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { dossierQuery, queryClient, rigsQuery } from '../api/queries.ts';
+import { asMethod, methodsOfKind, methodsQuery } from '../methods/queries.ts';
 import { Choice } from '../parts/fields.tsx';
 import { type Chosen, SampleField, sampleName } from '../parts/SampleField.tsx';
 
@@ -27,7 +27,8 @@ export function PlanForm({ sampleId }: { readonly sampleId: string | null }) {
       }
     : null;
   const sample = picked ?? given;
-  const methods = methodsFor(sample?.kind ?? 'wall');
+  const { data: kept } = useQuery(methodsQuery);
+  const methods = methodsOfKind(kept?.items ?? [], sample?.kind ?? 'wall').map(asMethod);
   const [methodId, setMethodId] = useState('');
   const method = methods.find(({ id }) => id === methodId) ?? methods[0];
   const fitting = (rigs?.items ?? []).filter(({ drives }) => method?.by === 'keypad' || drives?.load);

@@ -1,6 +1,5 @@
 // All run sheets: plan one, open one, watch the one that is on.
 import type { SheetRow } from '@lastmark/contract/plan';
-import { methodOf } from '@lastmark/core/plan';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -39,11 +38,12 @@ function Sheets({ items }: { readonly items: readonly SheetRow[] }) {
         },
         {
           head: 'Sheet',
-          cell: ({ title, methodId, createdAt }) => (
+          cell: ({ title, methodTitle, methodVersion, createdAt }) => (
             <>
               {title}
               <Box sx={SMALL}>
-                {methodOf(methodId)?.title ?? methodId}, {createdAt.slice(0, 10)}
+                {methodTitle}
+                {methodVersion !== null && methodVersion > 1 && `, version ${methodVersion}`}, {createdAt.slice(0, 10)}
               </Box>
             </>
           ),

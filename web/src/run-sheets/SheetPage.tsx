@@ -1,7 +1,7 @@
 // One run sheet: its steps in order, edited in place and kept at once, and the start of a run.
 import type { SheetInput, StoredSheet } from '@lastmark/contract/plan';
 import { USUAL_BENDS } from '@lastmark/core/bends';
-import { loadedPlaces, methodOf, orderFindings, type SheetStep, sheetSeconds, stepSeconds } from '@lastmark/core/plan';
+import { loadedPlaces, orderFindings, type SheetStep, sheetSeconds, stepSeconds } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -12,6 +12,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, versionTag } from '../api/client.ts';
 import { dossierQuery, queryClient, rigsQuery, sheetQuery } from '../api/queries.ts';
+import { asMethod, methodVersionsQuery, versionWords } from '../methods/queries.ts';
 import { Choice } from '../parts/fields.tsx';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -59,7 +60,9 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
   const { change, error } = useSheet(sheet);
   const [open, setOpen] = useState<'add' | SheetStep | null>(null);
   const { steps } = sheet;
-  const method = methodOf(sheet.methodId);
+  const { data: versions } = useQuery(methodVersionsQuery(sheet.methodId));
+  const made = versions?.items.find(({ version }) => version === sheet.methodVersion) ?? versions?.items[0];
+  const method = made && asMethod(made);
   const remove = useMutation({
     mutationFn: () => api(`/run-sheets/${sheet.id}`, { method: 'DELETE', ifMatch: versionTag(sheet) }),
     onSuccess: async () => {
@@ -87,7 +90,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
         </Button>
       </Stack>
       <Typography color="text.secondary" sx={{ mb: 1.5 }}>
-        {method?.says}
+        {made ? `${made.method.title}, ${versionWords(made)}. ${made.method.says}` : ' '}
       </Typography>
       <Stack direction="row" sx={{ gap: 3, mb: 1.5, alignItems: 'center', fontVariantNumeric: 'tabular-nums' }}>
         <Box>

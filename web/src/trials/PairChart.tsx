@@ -8,7 +8,6 @@ import {
   LinearScale,
   LineController,
   LineElement,
-  type Plugin,
   PointElement,
   Tooltip,
 } from 'chart.js';
@@ -16,6 +15,7 @@ import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
+import { useMarks } from '../parts/useMarks.ts';
 import { measureWords } from './trialForm.ts';
 
 Chart.register(LineController, CategoryScale, LinearScale, PointElement, LineElement, Tooltip, Legend);
@@ -40,7 +40,7 @@ export function PairChart({ trial, runs, names, result, height }: Props) {
     const run = standing.find((one) => one.block === block && one.cell[0] === arm);
     return run ? shown(run.value) : null;
   };
-  const means: Plugin<'line'> = {
+  const means = useMarks<'line'>({
     id: 'means',
     afterDatasetsDraw: ({ ctx, scales }) => {
       const { x, y } = scales;
@@ -59,7 +59,7 @@ export function PairChart({ trial, runs, names, result, height }: Props) {
       });
       ctx.restore();
     },
-  };
+  });
   const [first] = result.comparisons;
   return (
     <Figure
@@ -74,7 +74,7 @@ export function PairChart({ trial, runs, names, result, height }: Props) {
       <Line
         ref={chart}
         aria-label="Pairs"
-        plugins={[means]}
+        plugins={means}
         data={{
           labels: [...names],
           datasets: blocks.map((block) => {

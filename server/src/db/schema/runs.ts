@@ -15,6 +15,8 @@ export const runSheets = mysqlTable(
       .notNull()
       .references(() => samples.id),
     methodId: varchar('method_id', { length: 40 }).notNull(),
+    /** Null for sheets of before methods had versions. */
+    methodVersion: int('method_version'),
     rigId: ulidColumn('rig_id')
       .notNull()
       .references(() => rigs.id),

@@ -1,11 +1,12 @@
 // Resistance against bends, with whiskers, and where a cable counts as worn.
 import { SIDE_WORDS } from '@lastmark/core/resistance';
 import { expandedUncertainty, isStated } from '@lastmark/core/uncertainty';
-import { Chart, Legend, LinearScale, LineController, LineElement, type Plugin, PointElement, Tooltip } from 'chart.js';
+import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
+import { useMarks } from '../../parts/useMarks.ts';
 import { useSample } from '../../state/sample.tsx';
 
 Chart.register(LineController, LinearScale, PointElement, LineElement, Tooltip, Legend);
@@ -29,7 +30,7 @@ export function WearChart({ height }: { readonly height: number }) {
         return { x: bends, y: shown.value * 1000, u };
       }),
   );
-  const whiskers: Plugin<'line'> = {
+  const whiskers = useMarks<'line'>({
     id: 'whiskers',
     afterDatasetsDraw: ({ ctx, scales }) => {
       const { x, y } = scales;
@@ -53,7 +54,7 @@ export function WearChart({ height }: { readonly height: number }) {
       });
       ctx.restore();
     },
-  };
+  });
   const ends = lines.flat().flatMap((one) => [one.y - one.u, one.y + one.u]);
   const worn = lines.flatMap((points) => {
     const first = points.find(({ x }) => x === 0);
@@ -85,7 +86,7 @@ export function WearChart({ height }: { readonly height: number }) {
             borderWidth: 2,
           })),
         }}
-        plugins={[whiskers]}
+        plugins={whiskers}
         options={{
           responsive: true,
           maintainAspectRatio: false,

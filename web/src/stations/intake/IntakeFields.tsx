@@ -184,6 +184,16 @@ export function UnitFields({ form, onChange }: Pick<Props, 'form' | 'onChange'>)
         <Choice label="Obtained" value={unit.obtained} options={OBTAINED} onChange={(obtained) => set({ obtained })} />
       </Box>
       <Box sx={{ display: 'grid', gap: 1.5 }}>
+        {unit.obtained === 'lent' && (
+          <TextField
+            label="Goes back by"
+            value={unit.returnBy ?? ''}
+            placeholder="2026-12-31"
+            onChange={(event) => set({ returnBy: event.target.value === '' ? null : event.target.value })}
+            slotProps={{ htmlInput: { maxLength: 10 }, inputLabel: { shrink: true } }}
+            sx={{ width: 200 }}
+          />
+        )}
         {text('disclosure', 'Who gains by this test (printed on the sheet)', 400)}
         {text('notes', 'Notes', 4000, 2)}
       </Box>

@@ -57,6 +57,7 @@ export const EMPTY_UNIT: UnitInput = {
   dateCode: '',
   obtained: 'bought',
   disclosure: '',
+  returnBy: null,
   notes: '',
 };
 

@@ -8,7 +8,6 @@ import {
   Legend,
   LinearScale,
   LineElement,
-  type Plugin,
   PointElement,
   Tooltip,
 } from 'chart.js';
@@ -18,6 +17,7 @@ import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { focusEntry } from '../../parts/focusEntry.ts';
 import { isLoud } from '../../parts/StateMark.tsx';
+import { useMarks } from '../../parts/useMarks.ts';
 import { useSample } from '../../state/sample.tsx';
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Legend, Tooltip);
@@ -31,7 +31,7 @@ export function StepMap({ results }: { readonly results: readonly StepResult[] }
   const chart = useRef<Chart<'line', (number | null)[], string>>(null);
   const marks = results.flatMap(marksOf);
   const loud = (index: number) => isLoud(marks[index]?.state ?? 'not tested');
-  const whiskers: Plugin<'line'> = {
+  const whiskers = useMarks<'line'>({
     id: 'step-whiskers',
     beforeDatasetsDraw: ({ ctx, scales, chartArea }) => {
       const { x, y } = scales;
@@ -52,7 +52,7 @@ export function StepMap({ results }: { readonly results: readonly StepResult[] }
       });
       ctx.restore();
     },
-  };
+  });
   const options: ChartOptions<'line'> = {
     animation: false,
     maintainAspectRatio: false,
@@ -152,7 +152,7 @@ export function StepMap({ results }: { readonly results: readonly StepResult[] }
           ],
         }}
         options={options}
-        plugins={[whiskers]}
+        plugins={whiskers}
         role="img"
         aria-label={`Voltage of each step in its tolerance. ${marks.map(({ title: step, volts, state }) => `${step}: ${volts === null ? 'not read' : `${volts.toFixed(2)} V`}, ${state}`).join('. ')}`}
       />

@@ -1,7 +1,6 @@
 // What to measure next: works of a method by what they would settle for their time; one press makes the sheet.
 import type { StoredSheet } from '@lastmark/contract/plan';
 import { type NextSteps as Next, nextSteps, type Work, wholeSheet } from '@lastmark/core/next';
-import { methodsFor } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -11,6 +10,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client.ts';
 import { instrumentsQuery, queryClient, rigsQuery } from '../../api/queries.ts';
+import { asMethod, methodsOfKind, methodsQuery } from '../../methods/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { toJudge, useSample } from '../../state/sample.tsx';
@@ -31,6 +31,20 @@ function settlesWords({ settles, expected }: Work): string {
   return `${shown}${names.length > 3 ? ` · and ${names.length - 3} more` : ''}${settles.length > 1 ? `: about ${expected.toFixed(1)} decided` : ''}`;
 }
 
+function Settles({ work }: { readonly work: Work }) {
+  const remedies = [...new Set(work.settles.flatMap(({ remedy }) => remedy?.says ?? []))];
+  return (
+    <>
+      {settlesWords(work)}
+      {remedies.slice(0, 2).map((says) => (
+        <Typography key={says} variant="body2" color="text.secondary">
+          {says}
+        </Typography>
+      ))}
+    </>
+  );
+}
+
 /** Methods and rigs that go together, and what they would settle. */
 function useNext() {
   const { dossier, verdict } = useSample();
@@ -38,12 +52,19 @@ function useNext() {
   const { data: instruments } = useQuery(instrumentsQuery);
   const [methodId, setMethod] = useState('');
   const [rigId, setRig] = useState('');
-  const all = rigs?.items ?? [];
-  const methods = methodsFor(dossier.sample.model.kind).filter(
-    ({ by }) => by === 'keypad' || all.some(({ drives }) => drives?.load),
-  );
+  const { data: kept } = useQuery(methodsQuery);
+  const { kind } = dossier.sample.model;
+  const methods = useMemo(() => {
+    const able = (rigs?.items ?? []).some(({ drives }) => drives?.load);
+    return methodsOfKind(kept?.items ?? [], kind)
+      .map(asMethod)
+      .filter(({ by }) => by === 'keypad' || able);
+  }, [kept, kind, rigs]);
   const method = methods.find(({ id }) => id === methodId) ?? methods[0];
-  const fitting = all.filter(({ drives }) => method?.by === 'keypad' || drives?.load);
+  const fitting = useMemo(
+    () => (rigs?.items ?? []).filter(({ drives }) => method?.by === 'keypad' || drives?.load),
+    [rigs, method],
+  );
   const rig = fitting.find(({ id }) => id === rigId) ?? fitting[0];
   const next = useMemo((): Next | null => {
     if (!method || !rig || !instruments) return null;
@@ -68,7 +89,7 @@ function useNext() {
     rig,
     setRig,
     next,
-    ready: rigs !== undefined && instruments !== undefined,
+    ready: rigs !== undefined && instruments !== undefined && kept !== undefined,
   };
 }
 
@@ -128,7 +149,7 @@ export function NextSteps() {
           rowKey={({ stepIds }) => stepIds.join()}
           columns={[
             { head: 'Measure', cell: ({ title }) => title },
-            { head: 'Settles', cell: settlesWords },
+            { head: 'Settles', cell: (work) => <Settles work={work} /> },
             {
               head: 'Takes',
               cell: ({ seconds, attended }) =>

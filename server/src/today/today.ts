@@ -1,0 +1,174 @@
+// What one looks at in the morning: what runs, what is next, what is overdue, what was left borderline.
+import type { SampleName, Today } from '@lastmark/contract';
+import { nextSteps, usualWay, wholeSheet } from '@lastmark/core/next';
+import { judgeSample } from '@lastmark/core/verdict';
+import { desc, eq, inArray, isNull } from 'drizzle-orm';
+import { listInstruments, listRigs } from '../bench/store.ts';
+import type { Database } from '../db/database.ts';
+import { models, reports, samples, sheetRuns } from '../db/schema.ts';
+import { getDossier } from '../dossier/dossier.ts';
+import { toJudge } from '../dossier/judged.ts';
+import { tagOf } from '../samples/store.ts';
+
+const MOST = 30;
+/** Samples that are looked at for what is next. */
+const LOOKED_AT = 8;
+/** Calibrations and loans are told so long before, days. */
+const SOON = 30;
+/** A report is followed up after so long, days. */
+const FOLLOW_UP = 180;
+const DAY = 86_400_000;
+
+const daysUntil = (day: string, today: string): number => Math.round((Date.parse(day) - Date.parse(today)) / DAY);
+
+/** Names of samples on the shelf, by id; archived ones and a demo that is put away are left out. */
+async function namesOf(db: Database, ids: readonly string[]): Promise<ReadonlyMap<string, SampleName>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db
+    .select({ id: samples.id, serial: samples.serial, demo: samples.demo, archived: samples.archived, model: models })
+    .from(samples)
+    .innerJoin(models, eq(models.id, samples.modelId))
+    .where(inArray(samples.id, [...new Set(ids)]));
+  return new Map(
+    rows
+      .filter(({ demo, archived }) => demo !== 'away' && !archived)
+      .map(({ id, serial, model }) => [id, { id, maker: model.maker, model: model.model, serial, tag: tagOf(id) }]),
+  );
+}
+
+interface Counted {
+  readonly id: string;
+  readonly borderline: number;
+  readonly open: number;
+}
+
+/** How many promises of each sample are borderline, and open, from its figures. */
+async function countsOf(db: Database): Promise<readonly Counted[]> {
+  const of = (state: string) => `COALESCE(JSON_VALUE(f.body, '$.claims."${state}"'), 0)`;
+  const open = ['not tested', 'borderline', 'cannot be decided', 'at least', 'advertised only'].map(of).join(' + ');
+  const [rows] = await db.$client.query(
+    `SELECT f.sample_id AS id, ${of('borderline')} + 0 AS borderline, ${open} AS open
+      FROM figures f JOIN samples s ON s.id = f.sample_id
+      WHERE s.demo <> 'away' AND s.archived = FALSE AND f.body IS NOT NULL
+      HAVING open > 0 ORDER BY open DESC, id LIMIT 500`,
+  );
+  return (rows as Counted[]).map(({ id, borderline, open: count }) => ({
+    id,
+    borderline: Number(borderline),
+    open: Number(count),
+  }));
+}
+
+/** The best next work of some samples, by what it decides for its time. */
+async function nextOf(
+  db: Database,
+  ids: readonly string[],
+  names: ReadonlyMap<string, SampleName>,
+): Promise<Today['next']> {
+  const [rigs, instruments] = [await listRigs(db), await listInstruments(db)];
+  const found: Today['next'] = [];
+  for (const id of ids) {
+    const sample = names.get(id);
+    if (!sample) continue;
+    const dossier = toJudge(await getDossier(db, id));
+    const way = usualWay(dossier.sample.kind, rigs);
+    if (!way) continue;
+    const verdict = judgeSample(dossier);
+    const { rule, allowance, tolerance, continuous } = dossier.profile;
+    const { works, open } = nextSteps({
+      steps: wholeSheet(way.method, dossier, verdict),
+      claims: dossier.claims,
+      results: verdict.claims,
+      devices: dossier.devices,
+      rig: way.rig,
+      rigs,
+      instruments,
+      rules: { rule, allowance, tolerance, continuous },
+    });
+    const [best] = works;
+    if (best) found.push({ sample, title: best.title, seconds: best.seconds, expected: best.expected, open });
+  }
+  return found.sort((a, b) => b.expected / b.seconds - a.expected / a.seconds);
+}
+
+interface Lent {
+  readonly id: string;
+  readonly by: string;
+}
+
+/** @param now by whose day it is told */
+export async function today(db: Database, now = new Date()): Promise<Today> {
+  const day = now.toISOString().slice(0, 10);
+  const runs = await db
+    .select()
+    .from(sheetRuns)
+    .where(isNull(sheetRuns.endedAt))
+    .orderBy(desc(sheetRuns.startedAt))
+    .limit(MOST);
+  const [lent] = await db.$client.query(
+    `SELECT id, JSON_VALUE(facts, '$.returnBy') AS \`by\` FROM samples
+      WHERE JSON_VALUE(facts, '$.returnBy') IS NOT NULL ORDER BY \`by\` LIMIT 200`,
+  );
+  const loans = (lent as Lent[]).filter(({ by }) => daysUntil(by, day) <= SOON);
+  const issued = await db
+    .select({
+      id: reports.id,
+      sampleId: reports.sampleId,
+      code: reports.code,
+      fate: reports.fate,
+      amends: reports.amends,
+      issuedAt: reports.issuedAt,
+    })
+    .from(reports)
+    .orderBy(desc(reports.issuedAt))
+    .limit(1000);
+  const newest = new Map(issued.toReversed().map((one) => [one.sampleId, one]));
+  const due = [...newest.values()].filter(
+    ({ fate, issuedAt }) =>
+      (fate === null || fate === 'held up well') && now.getTime() - issuedAt.getTime() > FOLLOW_UP * DAY,
+  );
+  const counts = await countsOf(db);
+  const borderline = counts.filter((one) => one.borderline > 0).sort((a, b) => b.borderline - a.borderline);
+  const open = counts.slice(0, LOOKED_AT);
+  const names = await namesOf(db, [
+    ...runs.map(({ sampleId }) => sampleId),
+    ...loans.map(({ id }) => id),
+    ...due.map(({ sampleId }) => sampleId),
+    ...borderline.slice(0, MOST).map(({ id }) => id),
+    ...open.map(({ id }) => id),
+  ]);
+  const named = <T>(list: readonly T[], idOf: (one: T) => string) =>
+    list.slice(0, MOST).flatMap((one) => {
+      const sample = names.get(idOf(one));
+      return sample ? [{ one, sample }] : [];
+    });
+  const instruments = await listInstruments(db);
+  return {
+    day,
+    runs: named(runs, ({ sampleId }) => sampleId).map(({ one: { id, title, state, person, says }, sample }) => ({
+      sample,
+      id,
+      title,
+      state,
+      person,
+      says,
+    })),
+    calibration: instruments
+      .flatMap(({ id, name, calibrationDue: end }) =>
+        end && daysUntil(end, day) <= SOON ? [{ id, name, due: end, days: daysUntil(end, day) }] : [],
+      )
+      .sort((a, b) => a.days - b.days)
+      .slice(0, MOST),
+    loans: named(loans, ({ id }) => id).map(({ one: { by }, sample }) => ({ sample, by, days: daysUntil(by, day) })),
+    followUps: named(
+      due.sort((a, b) => a.issuedAt.getTime() - b.issuedAt.getTime()),
+      ({ sampleId }) => sampleId,
+    ).map(({ one: { code, issuedAt }, sample }) => ({ sample, code, issued: issuedAt.toISOString().slice(0, 10) })),
+    borderline: named(borderline, ({ id }) => id).map(({ one, sample }) => ({ sample, claims: one.borderline })),
+    next: await nextOf(
+      db,
+      open.map(({ id }) => id),
+      names,
+    ),
+  };
+}
