@@ -23,10 +23,10 @@ import type {
   StartInput,
   StoredMethod,
   StoredSheet,
+  Today,
 } from './plan-types.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import type { Items } from './route-types.ts';
-import type { Today } from './today-types.ts';
 
 export const RUN_ROUTES = {
   getToday: get('/today', 'What runs, what is next, what is overdue, and what was left borderline', {

@@ -396,6 +396,5 @@ export interface DemoState {
 export * from './capture-types.ts';
 export * from './compare-types.ts';
 export * from './report-types.ts';
-export * from './today-types.ts';
 export * from './trial-types.ts';
 export * from './verdict-types.ts';

@@ -114,6 +114,10 @@ it('tells runs that are not over, whoever carries them out', async () => {
   });
   await make.post(`/run-sheets/${sheet.id}/runs`, { person: 'Warden', tag: sample.tag, watched: true });
   const [run] = (await look()).runs;
-  expect(run).toMatchObject({ sample: { model: 'Running' }, person: 'Warden', title: 'Running T-1: Desk rig without instruments' });
+  expect(run).toMatchObject({
+    sample: { model: 'Running' },
+    person: 'Warden',
+    title: 'Running T-1: Desk rig without instruments',
+  });
   expect(['running', 'waiting']).toContain(run?.state);
 });

@@ -7,7 +7,9 @@ import type { DayProblem, Task } from './types.ts';
  * that is ready (J. R. Jackson, 1955; J. Carlier, Eur. J. Oper. Res. 11 (1982) 42). No plan without interruptions is over before.
  * @param jobs heads, lengths and tails, s; the tail counts from the start
  */
-export function oneMachine(jobs: readonly { readonly head: number; readonly seconds: number; readonly tail: number }[]): number {
+export function oneMachine(
+  jobs: readonly { readonly head: number; readonly seconds: number; readonly tail: number }[],
+): number {
   const waiting = [...jobs].map((job) => ({ ...job, left: job.seconds })).sort((a, b) => a.head - b.head);
   const ready: { left: number; readonly behind: number }[] = [];
   let at = waiting[0]?.head ?? 0;

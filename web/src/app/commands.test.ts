@@ -31,6 +31,8 @@ describe('the command box', () => {
       'Trials',
       'Shelf',
       'Bench',
+      'Today',
+      'Methods',
       'Rules',
     ]);
     const ofCable = commandsOf('s', 'cable').map(({ title }) => title);

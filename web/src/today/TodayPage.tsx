@@ -1,6 +1,5 @@
 // The page one opens in the morning: what runs, what is next, what is overdue, what was left borderline.
-import type { SampleName } from '@lastmark/contract/plan';
-import type { Today } from '@lastmark/contract/types';
+import type { SampleName, Today } from '@lastmark/contract/plan';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
