@@ -13,10 +13,52 @@ import { tagOf } from '../samples/store.ts';
 const MOST_OUT = 300;
 const MOST_CONDITIONS = 60;
 
-interface Facts extends SetFacts {
-  readonly member: SetMember;
-  readonly pending: boolean;
+/** A sample as a rule looks at it: its member of the answer with what is asked beside it, not a copy of either. */
+class Facts implements SetFacts {
+  constructor(
+    readonly member: SetMember,
+    readonly methods: readonly string[],
+    readonly archived: boolean,
+    readonly measured: number,
+    readonly pending: boolean,
+  ) {}
+
+  get id(): string {
+    return this.member.id;
+  }
+
+  get modelId(): string {
+    return this.member.modelId;
+  }
+
+  get kind(): string {
+    return this.member.kind;
+  }
+
+  get watts(): number | null {
+    return this.member.watts;
+  }
+
+  get ports(): number {
+    return this.member.ports;
+  }
+
+  get since(): string {
+    return this.member.since;
+  }
+
+  get labels(): readonly string[] {
+    return this.member.labels;
+  }
+
+  /** Of those outside only: it is put together when it is asked for. */
+  get title(): string {
+    const { maker, model, serial, tag } = this.member;
+    return `${maker} ${model}, ${serial || tag}`;
+  }
 }
+
+const NO_METHODS: readonly string[] = [];
 
 /** Methods whose run sheets were carried out, by sample. */
 async function methodsOf(db: Queries): Promise<ReadonlyMap<string, readonly string[]>> {
@@ -74,31 +116,23 @@ async function factsOf(db: Database, rule: SetRule): Promise<readonly Facts[]> {
   ]);
   const shared = sharedRevision(revisions);
   return rows.map((row): Facts => {
-    const { id, modelId, maker, model, serial, kind, watts } = row;
-    const tag = tagOf(id);
+    const { labels } = row;
     const member: SetMember = {
-      id,
-      modelId,
-      tag,
-      maker,
-      model,
-      serial,
-      kind,
-      watts,
+      id: row.id,
+      modelId: row.modelId,
+      tag: tagOf(row.id),
+      maker: row.maker,
+      model: row.model,
+      serial: row.serial,
+      kind: row.kind,
+      watts: row.watts,
       ports: row.ports ?? 0,
       since: row.since ?? row.createdOn,
       group: row.unitGroup ?? '',
-      labels: [...(typeof row.labels === 'string' ? (JSON.parse(row.labels) as string[]) : (row.labels ?? []))],
+      labels: labels === null ? [] : typeof labels === 'string' ? (JSON.parse(labels) as string[]) : [...labels],
     };
-    return {
-      ...member,
-      title: `${maker} ${model}, ${serial || tag}`,
-      methods: methods.get(id) ?? [],
-      archived: row.archived === 1,
-      measured: row.measured ?? 0,
-      member,
-      pending: row.stale === 1 || row.shared !== shared || row.form !== FIGURES_FORM,
-    };
+    const pending = row.stale === 1 || row.shared !== shared || row.form !== FIGURES_FORM;
+    return new Facts(member, methods.get(row.id) ?? NO_METHODS, row.archived === 1, row.measured ?? 0, pending);
   });
 }
 
