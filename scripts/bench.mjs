@@ -19,6 +19,7 @@ const { measureLoop } = await import('./measure/loop.mjs');
 const { measureDecode } = await import('./measure/decode.mjs');
 const { measureLoadsOff } = await import('./measure/loads-off.mjs');
 const { measureLive, measureLooks, measureSoak } = await import('./measure/runs.mjs');
+const { measureDay } = await import('./measure/day.mjs');
 const { measureNext } = await import('./measure/next.mjs');
 const { measureSplits } = await import('./measure/splits.mjs');
 const { measureCaptures } = await import('./measure/captures.mjs');
@@ -50,6 +51,7 @@ try {
 await measureLooks();
 await measureSplits();
 await measureNext();
+await measureDay();
 await measureCoverage();
 await measureCaptures();
 await measureTraces();

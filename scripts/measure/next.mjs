@@ -1,23 +1,11 @@
 // What to measure next: the same promises decided in the order of the list, and in the order of the stations.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
-import { build } from 'vite';
-import { ROOT } from '../lib/paths.mjs';
+import { withEntry } from './entry.mjs';
 import { median, timed } from './figures.mjs';
 
 const SAMPLES = 200;
 
 export async function measureNext() {
-  const folder = mkdtempSync(join(ROOT, 'node_modules', '.measure-'));
-  try {
-    await build({
-      configFile: false,
-      logLevel: 'error',
-      root: ROOT,
-      build: { ssr: 'scripts/measure/next.entry.ts', outDir: folder, target: 'node20' },
-      ssr: { noExternal: true },
-    });
-    const { compareOrders } = await import(join(folder, 'next.entry.js'));
+  await withEntry('next.entry.ts', async ({ compareOrders }) => {
     let found = [];
     const took = await timed(() => {
       found = compareOrders(SAMPLES);
@@ -32,7 +20,5 @@ export async function measureNext() {
       `  sample by sample        median ${(100 * median(ratios)).toFixed(0)} %, worst ${(100 * Math.max(...ratios)).toFixed(0)} %`,
     );
     console.log(`  worked out in           ${(took / SAMPLES).toFixed(1)} ms a sample`);
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
 }

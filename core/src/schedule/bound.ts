@@ -1,5 +1,5 @@
 // What no plan can beat: the longest chain, and each resource with the work that needs it.
-import { headsOf, tailsOf } from './order.ts';
+import { headsOf, inPrecedence, tailsOf } from './order.ts';
 import type { DayProblem, Task } from './types.ts';
 
 /**
@@ -47,9 +47,44 @@ export interface Bound {
   readonly resourceId: string | null;
 }
 
-/** Samples on a resource beyond the first each cost a set-up at least once. */
-function withSetUps(tasks: readonly Task[], setUp: number): number {
-  return Math.max(0, new Set(tasks.map(({ sampleId }) => sampleId)).size - 1) * setUp;
+/** Least time between the end of each task and the start of those behind it in its chain, s; by the ids of both. */
+function waitsBehind(from: Task, sorted: readonly Task[]): ReadonlyMap<string, number> {
+  const ready = new Map<string, number>();
+  const behind = new Map<string, number>([[from.id, 0]]);
+  for (const task of sorted) {
+    if (task === from) continue;
+    const waits = task.after.flatMap(({ id, gap }) => {
+      const end = behind.get(id);
+      return end === undefined ? [] : [end + gap];
+    });
+    if (waits.length === 0) continue;
+    const start = Math.max(...waits);
+    ready.set(task.id, start);
+    behind.set(task.id, start + task.seconds);
+  }
+  return ready;
+}
+
+/**
+ * What a resource loses beside its work at least, s. Samples beyond the first each cost a set-up. Where a sample waits between two of its
+ * steps, the resource waits with it, or another sample is set up meanwhile and it comes back: the lesser of both is lost.
+ */
+function lostOn(own: readonly Task[], sorted: readonly Task[], setUp: number): number {
+  const samples = new Map<string, Task[]>();
+  for (const task of sorted) {
+    if (!own.includes(task)) continue;
+    const list = samples.get(task.sampleId);
+    if (list) list.push(task);
+    else samples.set(task.sampleId, [task]);
+  }
+  let lost = Math.max(0, samples.size - 1) * setUp;
+  for (const list of samples.values()) {
+    const waits = list.slice(1).map((task, at) => waitsBehind(list[at] as Task, sorted).get(task.id));
+    // Where their order is open nobody knows what lies between.
+    if (waits.some((wait) => wait === undefined)) continue;
+    for (const wait of waits) lost += Math.min(wait ?? 0, setUp);
+  }
+  return lost;
 }
 
 /**
@@ -60,6 +95,7 @@ export function lowerBound({ tasks, resources, setUp, now }: DayProblem): Bound 
   if (tasks.length === 0) return { seconds: now, resourceId: null };
   const heads = headsOf(tasks, now);
   const tails = tailsOf(tasks);
+  const sorted = inPrecedence(tasks);
   const chain = Math.max(...tasks.map(({ id }) => (heads.get(id) ?? now) + (tails.get(id) ?? 0)));
   let best: Bound = { seconds: chain, resourceId: null };
   for (const { id } of resources) {
@@ -71,11 +107,11 @@ export function lowerBound({ tasks, resources, setUp, now }: DayProblem): Bound 
       tail: tails.get(task.id) ?? 0,
     }));
     const preemptive = oneMachine(jobs);
-    // Where it is never idle, set-ups come on top of all its work.
+    // Whatever else it is, it does all its work and loses what it must.
     const busy =
       Math.min(...jobs.map(({ head }) => head)) +
       jobs.reduce((sum, { seconds }) => sum + seconds, 0) +
-      withSetUps(own, setUp) +
+      lostOn(own, sorted, setUp) +
       Math.min(...jobs.map(({ seconds, tail }) => tail - seconds));
     const seconds = Math.max(preemptive, busy);
     if (seconds > best.seconds + 1e-9) best = { seconds, resourceId: id };

@@ -76,6 +76,7 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../compare/ComparePage.tsx')).ComparePage }),
           },
           { path: 'bench', lazy: async () => ({ Component: (await import('../bench/BenchPage.tsx')).BenchPage }) },
+          { path: 'day', lazy: async () => ({ Component: (await import('../day/DayPage.tsx')).DayPage }) },
           { path: 'today', lazy: async () => ({ Component: (await import('../today/TodayPage.tsx')).TodayPage }) },
           {
             path: 'methods',

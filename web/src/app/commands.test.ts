@@ -32,6 +32,7 @@ describe('the command box', () => {
       'Shelf',
       'Bench',
       'Today',
+      'Bench day',
       'Methods',
       'Rules',
     ]);

@@ -97,6 +97,7 @@ export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Pla
       to: '/today',
       words: 'morning runs next overdue calibration loans follow-up borderline',
     },
+    { title: 'Bench day', hint: 'page', to: '/day', words: 'schedule plan people calendar when order' },
     { title: 'Methods', hint: 'page', to: '/methods', words: 'schools versions procedure' },
     { title: 'Rules', hint: 'page', to: '/rules', words: 'price kwh tariff limits method mains settings currency' },
   ];

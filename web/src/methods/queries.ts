@@ -1,13 +1,25 @@
 // Methods of the bench, as they are now and as they were.
 import type { StoredMethod } from '@lastmark/contract/plan';
-import type { Method } from '@lastmark/core/plan';
+import { METHODS, type Method } from '@lastmark/core/plan';
 import { queryOptions } from '@tanstack/react-query';
 import { api } from '../api/client.ts';
 import type { Items } from '../api/queries.ts';
 
+/** Those that ship are known before anybody is asked: nothing moves when the bench's own come. */
+const SHIPPED: StoredMethod[] = METHODS.map(({ id, ...method }) => ({
+  id,
+  version: 1,
+  builtIn: true,
+  retired: false,
+  method,
+  note: '',
+  createdAt: null,
+}));
+
 export const methodsQuery = queryOptions({
   queryKey: ['methods'],
   queryFn: ({ signal }) => api<Items<StoredMethod>>('/methods', { signal }),
+  placeholderData: { items: SHIPPED },
 });
 
 export const methodVersionsQuery = (methodId: string) =>

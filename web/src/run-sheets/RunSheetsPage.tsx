@@ -154,6 +154,9 @@ export function RunSheetsPage() {
             Sheets of every sample
           </Button>
         )}
+        <Button component={Link} to="/day" variant="outlined">
+          Plan the bench day
+        </Button>
       </Stack>
       <PlanForm sampleId={sampleId} />
       {sampleId && <SimulatedButton sampleId={sampleId} />}

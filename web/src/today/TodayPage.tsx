@@ -168,7 +168,14 @@ function Parts({ today }: { readonly today: Today }) {
 export function TodayPage() {
   const query = useQuery(todayQuery);
   return (
-    <Page title="Today">
+    <Page
+      title="Today"
+      actions={
+        <Button component={Link} to="/day" variant="outlined">
+          Plan the bench day
+        </Button>
+      }
+    >
       <QueryGate query={query} what="what is due">
         {(today) => <Parts today={today} />}
       </QueryGate>
