@@ -98,6 +98,35 @@ export const DEMO = {
   shuttle: 'SH-0441',
 } as const;
 
+/** A wall charger as Intake sends it. */
+export const wallCharger = (model: string, ports: readonly string[] = ['C1']) => ({
+  model: {
+    maker: 'Tarnhook',
+    model,
+    kind: 'wall',
+    ports: ports.map((label) => ({ label, connector: label.slice(0, 1), twin: null })),
+    length: null,
+    width: null,
+    height: null,
+    mass: null,
+    withPlug: true,
+    plugForm: 'fixed',
+    plugEarthed: false,
+    plugBlocksNeighbour: false,
+    inputRating: '',
+    marks: [],
+    prices: [],
+  },
+  unit: {
+    revision: '',
+    serial: `S-${model}`.slice(0, 80),
+    dateCode: '',
+    obtained: 'bought',
+    disclosure: '',
+    notes: '',
+  },
+});
+
 /** A fresh wall charger with a 20 V 2.25 A loading of its own, made over the API. */
 export async function freshSample(
   page: Page,
@@ -109,33 +138,7 @@ export async function freshSample(
     expect(answer.status(), await answer.text()).toBe(201);
     return (await answer.json()) as { id: string };
   };
-  const sample = await post('/samples', {
-    model: {
-      maker: 'Tarnhook',
-      model,
-      kind: 'wall',
-      ports: ports.map((label) => ({ label, connector: label.slice(0, 1), twin: null })),
-      length: null,
-      width: null,
-      height: null,
-      mass: null,
-      withPlug: true,
-      plugForm: 'fixed',
-      plugEarthed: false,
-      plugBlocksNeighbour: false,
-      inputRating: '',
-      marks: [],
-      prices: [],
-    },
-    unit: {
-      revision: '',
-      serial: `S-${model}`.slice(0, 80),
-      dateCode: '',
-      obtained: 'bought',
-      disclosure: '',
-      notes: '',
-    },
-  });
+  const sample = await post('/samples', wallCharger(model, ports));
   const rigs = (await (await page.request.get('/api/rigs')).json()) as { items: { id: string; name: string }[] };
   const rig = rigs.items.find(({ name }) => name === 'Load bench');
   const setup = await post(`/samples/${sample.id}/setups`, {

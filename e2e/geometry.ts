@@ -44,11 +44,15 @@ function findings(): string[] {
     const [top, bottom] = [Math.max(line.top, cut.top), Math.min(line.bottom, cut.bottom)];
     return right - left > 1 && bottom - top > 1 ? new DOMRect(left, top, right - left, bottom - top) : null;
   };
+  const floating = new Map<Element, boolean>();
   /** What lies above the page and may cover it. */
   const floats = (element: Element): boolean => {
-    for (let at: Element | null = element; at; at = at.parentElement)
-      if (['fixed', 'sticky'].includes(getComputedStyle(at).position)) return true;
-    return false;
+    const known = floating.get(element);
+    if (known !== undefined) return known;
+    const above = element.parentElement !== null && floats(element.parentElement);
+    const own = above || ['fixed', 'sticky'].includes(getComputedStyle(element).position);
+    floating.set(element, own);
+    return own;
   };
   const texts = [...document.body.querySelectorAll('*')].filter(
     (element) =>

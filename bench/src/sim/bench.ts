@@ -251,6 +251,10 @@ export class SimulatedBench {
       // A programmable supply holds the current and lets the voltage go.
       sag = Math.max(0.3, limit / amps);
       amps = limit;
+    } else if (amps > limit * (this.#port(label).weak ?? Number.POSITIVE_INFINITY)) {
+      const most = limit * (this.#port(label).weak ?? 1);
+      sag = Math.max(0.3, most / amps);
+      amps = most;
     } else if (amps > limit * this.#charger.overload.at) {
       amps = limit * 0.6;
       sag = 0.7;

@@ -1,5 +1,7 @@
 // The simulated bench as a process of its own.
+import { readFileSync } from 'node:fs';
 import { startRack } from './rack.ts';
+import { readChargers } from './seeded.ts';
 
 const wanted = (name: string, otherwise: number): number => {
   const value = Number(process.env[name] ?? otherwise);
@@ -10,10 +12,23 @@ const wanted = (name: string, otherwise: number): number => {
   return value;
 };
 
+/** Chargers of a parameter file, beside those of the world. */
+function more() {
+  const file = process.env.BENCH_CHARGERS;
+  if (!file) return [];
+  try {
+    return readChargers(readFileSync(file, 'utf8')).map(({ truth }) => truth);
+  } catch (error) {
+    console.error(`BENCH_CHARGERS: ${(error as Error).message}`);
+    process.exit(1);
+  }
+}
+
 const rack = await startRack({
   firstPort: wanted('BENCH_PORT', 5300),
   speed: wanted('BENCH_SPEED', 1),
   seed: wanted('BENCH_SEED', 1),
+  chargers: more(),
 }).catch((error: Error) => {
   console.error(`The simulated bench cannot start: ${error.message}. Choose other ports with BENCH_PORT.`);
   process.exit(1);

@@ -5,6 +5,7 @@ import { CABLES } from './cables.ts';
 import { RunningClock } from './clock.ts';
 import { CLASSES, deviceOf, type InstrumentClass } from './instruments.ts';
 import { type Device, FAULTS, type Fault, illegal, numberArg, ScpiServer } from './scpi-server.ts';
+import type { ChargerTruth } from './truth.ts';
 import { CHARGERS, named } from './world.ts';
 
 export interface RackOptions {
@@ -12,6 +13,8 @@ export interface RackOptions {
   readonly firstPort: number;
   readonly speed: number;
   readonly seed: number;
+  /** Chargers beside those of the world. */
+  readonly chargers?: readonly ChargerTruth[] | undefined;
 }
 
 export interface Rack {
@@ -26,6 +29,7 @@ export interface Rack {
 const unquoted = (text: string | undefined): string => (text ?? '').replace(/^["']|["']$/g, '');
 
 function control(
+  chargers: readonly ChargerTruth[],
   bench: SimulatedBench,
   clock: RunningClock,
   fault: (kind: InstrumentClass, fault: Fault | 'none') => void,
@@ -34,9 +38,9 @@ function control(
     identity: 'Fernwall Workshop,Simulated bench,FW-0000,1.0',
     reset: () => undefined,
     commands: {
-      'BENC:CAT?': () => CHARGERS.map(({ name }) => `"${name}"`).join(','),
+      'BENC:CAT?': () => chargers.map(({ name }) => `"${name}"`).join(','),
       'BENC:CHAR': (args) => {
-        const found = named(CHARGERS, unquoted(args.join(',')));
+        const found = named(chargers, unquoted(args.join(',')));
         if (!found) throw illegal('no such charger');
         bench.load(found);
         return null;
@@ -97,7 +101,7 @@ function control(
 }
 
 /** Start every instrument. */
-export async function startRack({ firstPort, speed, seed }: RackOptions): Promise<Rack> {
+export async function startRack({ firstPort, speed, seed, chargers = [] }: RackOptions): Promise<Rack> {
   const clock = new RunningClock(speed);
   const [charger] = CHARGERS;
   const [cable] = CABLES;
@@ -107,7 +111,7 @@ export async function startRack({ firstPort, speed, seed }: RackOptions): Promis
     CLASSES.map((kind) => [kind, new ScpiServer(deviceOf(kind, { bench, clock, seed }))] as const),
   );
   const fault = (kind: InstrumentClass, what: Fault | 'none') => servers.get(kind)?.fault(what);
-  const hand = new ScpiServer(control(bench, clock, fault));
+  const hand = new ScpiServer(control([...CHARGERS, ...chargers], bench, clock, fault));
   const at = (offset: number) => (firstPort === 0 ? 0 : firstPort + offset);
   const ports: Record<string, number> = { control: await hand.listen(at(0)) };
   for (const [index, kind] of CLASSES.entries()) ports[kind] = (await servers.get(kind)?.listen(at(index + 1))) ?? 0;

@@ -18,6 +18,8 @@ export interface PortTruth {
   readonly signals: readonly string[];
   /** Positions it lists and then refuses. */
   readonly refuses: readonly number[];
+  /** Part of an offered current it can give at all, its voltage going; left out for all of it. */
+  readonly weak?: number;
 }
 
 /** Loss in W at an output P of nameplate N: fixed + proportional·P + resistive·P²/N, more at low mains and low output volts. */

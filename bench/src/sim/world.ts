@@ -2,7 +2,7 @@
 import { fixedWatts, parseOffer, type SourceObject } from '@lastmark/core/pd';
 import type { ChargerTruth, PortTruth } from './truth.ts';
 
-const offers = (...lines: readonly string[]): SourceObject[] =>
+export const offers = (...lines: readonly string[]): SourceObject[] =>
   lines.map((line, index) => {
     const parsed = parseOffer(line);
     if (!parsed.ok) throw new Error(`${line}: ${parsed.reason}`);
@@ -21,7 +21,7 @@ const port = (label: string, lines: readonly string[], part: Partial<PortTruth> 
 });
 
 /** An honest small wall charger; the others say how they differ. */
-const SOUND: Omit<ChargerTruth, 'name' | 'kind' | 'nameplate' | 'ports'> = {
+export const SOUND: Omit<ChargerTruth, 'name' | 'kind' | 'nameplate' | 'ports'> = {
   allocations: [],
   gap: 0.35,
   loss: { fixed: 0.22, proportional: 0.05, resistive: 0.03, lowMains: 0.35, perVoltBelow20: 0.0012 },

@@ -1,0 +1,159 @@
+// Chargers nobody drew by hand: a seed gives one that is sound, its label, and faults that may hide in it.
+import { fixedWatts } from '@lastmark/core/pd';
+import { seededRandom } from '@lastmark/core/random';
+import { CHARGER_FAULTS, type ChargerFault, faultNamed } from './faults.ts';
+import type { Allocation, ChargerTruth, PortTruth } from './truth.ts';
+import { offers, SOUND } from './world.ts';
+
+export interface SeededInput {
+  readonly seed: number;
+  /** Ids of faults; left out for a sound one. */
+  readonly faults?: readonly string[] | undefined;
+  readonly name?: string | undefined;
+}
+
+export interface SeededCharger {
+  readonly truth: ChargerTruth;
+  /** What is printed on it, line by line, as Claims reads it: of the sound one. */
+  readonly label: readonly string[];
+  readonly faults: readonly ChargerFault[];
+}
+
+/** Nameplates there are, W, with the most a port of each gives at 20 V or below. */
+const PLATES = [20, 30, 45, 65, 75, 100, 130] as const;
+const WORDS = ['Alder', 'Birch', 'Cedar', 'Fir', 'Hazel', 'Larch', 'Rowan', 'Spruce', 'Willow', 'Yew'] as const;
+
+const LEVELS = [5, 9, 15, 20] as const;
+const twoDigits = (value: number): number => Number(value.toPrecision(3));
+
+/** Lines a port of so many watts offers. */
+function linesOf(watts: number): string[] {
+  return LEVELS.flatMap((volts) => {
+    const amps = Math.min(volts === 20 && watts > 60 ? 5 : 3, watts / volts);
+    // What no level of less power leaves over is not listed.
+    return amps >= 1 ? [`${volts} V ${twoDigits(amps)} A`] : [];
+  });
+}
+
+function portOf(label: string, watts: number): PortTruth {
+  const listed = offers(...linesOf(watts));
+  return { label, connector: 'C', watts: fixedWatts(listed), offers: listed, signals: ['dcp'], refuses: [] };
+}
+
+/** Every set of two ports or more, the whole divided as the single ones give. */
+function allocationsOf(ports: readonly PortTruth[], nameplate: number): Allocation[] {
+  const sets = Array.from({ length: 2 ** ports.length }, (_one, mask) => ports.filter((_port, at) => (mask >> at) & 1));
+  return sets
+    .filter((set) => set.length > 1)
+    .map((set) => {
+      const sum = set.reduce((all, { watts }) => all + watts, 0);
+      const part = Math.min(1, nameplate / sum);
+      return {
+        ports: set.map(({ label }) => label),
+        watts: Object.fromEntries(set.map(({ label, watts }) => [label, Math.floor(watts * part)])),
+      };
+    });
+}
+
+function labelOf({ nameplate, ports, allocations }: ChargerTruth): string[] {
+  return [
+    ...ports.map(
+      ({ label, watts }) =>
+        `${label}: ${linesOf(watts)
+          .map((line) => line.replaceAll(' ', '').replace('V', 'V '))
+          .join(' / ')}`,
+    ),
+    ...allocations.map(
+      ({ ports: set, watts }) => `${set.join('+')}: ${set.map((port) => `${watts[port]}W`).join('+')}`,
+    ),
+    `total ${nameplate} W`,
+    `idle ${nameplate > 49 ? 0.21 : 0.1} W`,
+    'efficiency 87 %',
+  ];
+}
+
+/**
+ * A charger by its seed: the same seed is the same charger, and the same faults hide in it the same way.
+ * @throws RangeError for a fault nobody knows, or one this charger cannot have
+ */
+export function seededCharger({ seed, faults = [], name }: SeededInput): SeededCharger {
+  const random = seededRandom(seed);
+  const one = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
+  const nameplate = one(PLATES);
+  const count = nameplate < 45 ? 1 : 1 + Math.floor(random() * 3);
+  const ports = Array.from({ length: count }, (_port, at) =>
+    portOf(`C${at + 1}`, at === 0 ? Math.min(100, nameplate) : Math.max(20, Math.round(nameplate / (at + 2)))),
+  );
+  const spread = (value: number) => value * (0.85 + 0.3 * random());
+  const size = nameplate / 45;
+  const sound: ChargerTruth = {
+    ...SOUND,
+    name: name ?? `${one(WORDS)} ${nameplate} (${seed})`,
+    kind: nameplate >= 100 ? 'desktop' : 'wall',
+    nameplate,
+    ports,
+    allocations: allocationsOf(ports, nameplate),
+    loss: { ...SOUND.loss, fixed: spread(0.2 * size), proportional: spread(0.05) },
+    idle: { ...SOUND.idle, floor: spread(0.024 + 0.0003 * nameplate) },
+    correctionFrom: nameplate > 75 ? 0.45 * nameplate : Number.POSITIVE_INFINITY,
+    heat: {
+      ...SOUND.heat,
+      insideCapacity: SOUND.heat.insideCapacity * size,
+      shellCapacity: SOUND.heat.shellCapacity * size,
+      insideToShell: SOUND.heat.insideToShell * Math.max(1, size),
+      shellToRoom: SOUND.heat.shellToRoom * Math.max(1, size),
+    },
+  };
+  const known = faults.map((id) => {
+    const fault = faultNamed(id);
+    if (!fault)
+      throw new RangeError(`There is no fault “${id}”. There are: ${CHARGER_FAULTS.map((own) => own.id).join(', ')}.`);
+    if (!fault.fits(sound)) throw new RangeError(`Charger ${seed} cannot have the fault “${id}”.`);
+    return fault;
+  });
+  return {
+    truth: known.reduce((truth, fault) => fault.apply(truth), sound),
+    label: labelOf(sound),
+    faults: known,
+  };
+}
+
+const isInput = (value: unknown): value is SeededInput =>
+  typeof value === 'object' &&
+  value !== null &&
+  'seed' in value &&
+  Number.isInteger(value.seed) &&
+  (!('faults' in value) || (Array.isArray(value.faults) && value.faults.every((one) => typeof one === 'string'))) &&
+  (!('name' in value) || (typeof value.name === 'string' && /^[\w .()-]{1,60}$/.test(value.name)));
+
+const MOST = 500;
+
+/**
+ * The chargers of a parameter file: JSON, a list of `{ "seed": 7, "faults": ["timer"], "name": "Alder 65" }`.
+ * @throws RangeError that says which entry is wrong, and what to write
+ */
+export function readChargers(text: string): readonly SeededCharger[] {
+  let read: unknown;
+  try {
+    read = JSON.parse(text);
+  } catch {
+    throw new RangeError('The list of chargers is no JSON.');
+  }
+  if (!Array.isArray(read)) throw new RangeError('The list of chargers is no list. Write [{ "seed": 1 }].');
+  if (read.length > MOST) throw new RangeError(`The list has more than ${MOST} chargers.`);
+  const chargers = read.map((value: unknown, at) => {
+    if (!isInput(value))
+      throw new RangeError(
+        `Entry ${at + 1} is no charger. Write { "seed": 1, "faults": ["timer"], "name": "Alder 65" }.`,
+      );
+    try {
+      return seededCharger(value);
+    } catch (error) {
+      throw error instanceof RangeError ? new RangeError(`Entry ${at + 1}: ${error.message}`) : error;
+    }
+  });
+  const names = chargers.map(({ truth }) => truth.name.toLowerCase());
+  const twice = names.find((name, at) => names.indexOf(name) !== at);
+  if (twice !== undefined) throw new RangeError(`Two chargers are called “${twice}”. Give one another name.`);
+  return chargers;
+}
