@@ -5,6 +5,7 @@ import type { ProfileClass } from '../instrument/index.ts';
 import { mainsOf, type SheetStep, stepSeconds } from '../plan/index.ts';
 import { type Claim, describePromise } from '../promise/index.ts';
 import { type Instrument, mainsLabel, type Rig } from '../reading/index.ts';
+import { UNSETTLED } from '../verdict/index.ts';
 import { metersOf } from './meters.ts';
 import { type Outlook, outlookFor, type Remedy, type Rules } from './outlook.ts';
 import { stepsFor } from './settles.ts';
@@ -56,16 +57,6 @@ export interface NextSource {
   readonly rules: Rules & { readonly continuous: number };
 }
 
-/** States in which more measuring would tell more. */
-const OPEN: readonly ClaimState[] = [
-  'not tested',
-  'borderline',
-  'cannot be decided',
-  'at least',
-  'advertised only',
-  'not visible',
-];
-
 /** Below this a work is not worth its time. */
 const WORTH = 0.15;
 /** Another supply is set, and what hangs on the old one settles, s. */
@@ -115,7 +106,7 @@ function candidatesOf(source: NextSource): {
   let open = 0;
   for (const claim of claims) {
     const result = results.find(({ claimId }) => claimId === claim.id);
-    if (!result || !OPEN.includes(result.state)) continue;
+    if (!result || !UNSETTLED.includes(result.state)) continue;
     open += 1;
     const head = { claimId: claim.id, says: describePromise(claim.promise), state: result.state };
     const own = stepsFor(claim, { steps: done, continuous: rules.continuous, allowance: rules.allowance, devices });

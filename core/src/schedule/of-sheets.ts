@@ -30,11 +30,11 @@ export function instrumentsOf({ meters, drives }: Pick<Rig, 'meters' | 'drives'>
  */
 export function tasksOf(sheets: readonly DaySheet[], pins: Readonly<Record<string, number>> = {}): readonly Task[] {
   return sheets.flatMap(({ id, sampleId, name, steps, rig, begun }) => {
-    const todo = steps.filter(({ skip }) => skip === null);
+    const kept = steps.filter(({ skip }) => skip === null);
     const needs = [rig.id, ...instrumentsOf(rig)];
-    return todo.map((step, at): Task => {
+    return kept.map((step, at): Task => {
       const own = `${id} ${step.id}`;
-      const before = todo[at - 1];
+      const before = kept[at - 1];
       const ran = begun.find(({ stepId }) => stepId === step.id);
       return {
         id: own,

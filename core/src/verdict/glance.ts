@@ -71,7 +71,7 @@ export function claimMatrix(
 }
 
 /** States in which more measuring would tell more. */
-const UNSETTLED: readonly ClaimState[] = [
+export const UNSETTLED: readonly ClaimState[] = [
   'not tested',
   'borderline',
   'cannot be decided',
