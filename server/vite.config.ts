@@ -1,6 +1,6 @@
 import { defineConfig } from 'vite';
 
-// Bundles the server, its worker threads and the packages of this repository; everything from npm stays outside.
+// Bundles the server, its worker threads and the packages of this repository; what comes from npm stays outside.
 export default defineConfig({
   build: {
     ssr: true,
@@ -14,5 +14,6 @@ export default defineConfig({
       output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js' },
     },
   },
-  ssr: { noExternal: [/^@lastmark\//] },
+  // The formula library as well: of all it has, little is needed, and a bundle leaves the rest away.
+  ssr: { noExternal: [/^@lastmark\//, 'mathjs'] },
 });

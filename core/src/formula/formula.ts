@@ -1,10 +1,57 @@
 // Measures of one's own: a formula over the measures there are, its units checked before its first number.
-import { all, create, type MathNode, type Unit } from 'mathjs';
+import {
+  absDependencies,
+  addDependencies,
+  create,
+  createUnitDependencies,
+  divideDependencies,
+  expDependencies,
+  type FactoryFunctionMap,
+  logDependencies,
+  type MathJsInstance,
+  type MathNode,
+  maxDependencies,
+  minDependencies,
+  multiplyDependencies,
+  parseDependencies,
+  powDependencies,
+  sqrtDependencies,
+  subtractDependencies,
+  type Unit,
+  unaryMinusDependencies,
+  unaryPlusDependencies,
+  unitDependencies,
+} from 'mathjs';
 import { MEASURES, type MeasureAbout } from '../measure/index.ts';
 
-/** Money is what it is, whatever the currency: the condition says which. */
-const math = create(all ?? {}, {});
-math.createUnit('money');
+/** What a formula needs of the library: all of it takes a second of every process that starts, this nothing until asked. */
+const NEEDED = {
+  absDependencies,
+  addDependencies,
+  createUnitDependencies,
+  divideDependencies,
+  expDependencies,
+  logDependencies,
+  maxDependencies,
+  minDependencies,
+  multiplyDependencies,
+  parseDependencies,
+  powDependencies,
+  sqrtDependencies,
+  subtractDependencies,
+  unaryMinusDependencies,
+  unaryPlusDependencies,
+  unitDependencies,
+};
+let made: MathJsInstance | null = null;
+function library(): MathJsInstance {
+  if (made === null) {
+    made = create(NEEDED as FactoryFunctionMap, {}) as MathJsInstance;
+    // Money is what it is, whatever the currency: the condition says which.
+    made.createUnit('money');
+  }
+  return made;
+}
 
 /** The name of a measure in a formula: `massPerWatt`. */
 export const formulaName = (id: string): string =>
@@ -12,9 +59,11 @@ export const formulaName = (id: string): string =>
 
 const NAMES = new Map<string, MeasureAbout>(MEASURES.map((about) => [formulaName(about.id), about]));
 
-/** What a formula may call. */
+/** What a formula may have, and what it may call. */
+const OPERATORS = ['add', 'subtract', 'multiply', 'divide', 'pow', 'unaryMinus', 'unaryPlus'];
 const FUNCTIONS = ['sqrt', 'abs', 'min', 'max', 'exp', 'log'];
 const LONGEST = 200;
+const NOTHING_ELSE = 'A formula has measures, numbers, + − × ÷ ^, parentheses and a few functions, and nothing else.';
 
 export interface Formula {
   /** Ids of the measures in it, in the order they are named. */
@@ -42,7 +91,9 @@ function refusalOf(node: MathNode, found: string[]): string | null {
         ? null
         : 'Only numbers stand in a formula.';
     case 'ParenthesisNode':
+      break;
     case 'OperatorNode':
+      if (!OPERATORS.includes((node as unknown as { fn: string }).fn)) return NOTHING_ELSE;
       break;
     case 'FunctionNode': {
       const { name } = (node as unknown as { fn: { name: string } }).fn;
@@ -57,7 +108,7 @@ function refusalOf(node: MathNode, found: string[]): string | null {
       return null;
     }
     default:
-      return 'A formula has measures, numbers, + − × ÷ ^, parentheses and a few functions, and nothing else.';
+      return NOTHING_ELSE;
   }
   let refusal: string | null = null;
   node.forEach((child) => {
@@ -74,6 +125,7 @@ function refusalOf(node: MathNode, found: string[]): string | null {
 export function formulaOf(text: string): Formula | { readonly refusal: string } {
   if (text.trim() === '') return { refusal: 'A formula is missing: write one over the measures.' };
   if (text.length > LONGEST) return { refusal: `A formula has at most ${LONGEST} signs.` };
+  const math = library();
   let node: MathNode;
   try {
     node = math.parse(text.replaceAll('×', '*').replaceAll('÷', '/').replaceAll('−', '-'));

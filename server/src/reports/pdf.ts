@@ -4,7 +4,7 @@ import { faceSvg, faceWidth, type Picture, toSvg } from '@lastmark/core/picture'
 import { pictureWords, REPORT_WORDS } from '@lastmark/core/report';
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { SHEET_FONT } from '../sheet/fonts.ts';
-import { pdfmake } from '../sheet/printer.ts';
+import { printer } from '../sheet/printer.ts';
 import { besideOf } from './beside.ts';
 import { ownContent, type ReportContent } from './content.ts';
 import { partsOf, type ReportParts } from './parts.ts';
@@ -297,5 +297,5 @@ export async function reportPdf(content: ReportContent, code: string | null): Pr
     }),
     content: body(content, code),
   };
-  return pdfmake.createPdf(definition).getBuffer();
+  return (await printer()).createPdf(definition).getBuffer();
 }

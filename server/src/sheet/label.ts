@@ -2,7 +2,7 @@
 import type { Sample } from '@lastmark/contract';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { SHEET_FONT } from './fonts.ts';
-import { pdfmake } from './printer.ts';
+import { printer } from './printer.ts';
 
 /** What the code says; a scanner types it. */
 export const labelText = ({ tag }: Pick<Sample, 'tag'>): string => `LASTMARK:${tag}`;
@@ -39,4 +39,5 @@ export function labelDocument({ tag, model, unit }: Pick<Sample, 'tag' | 'model'
   };
 }
 
-export const labelPdf = (sample: Sample): Promise<Buffer> => pdfmake.createPdf(labelDocument(sample)).getBuffer();
+export const labelPdf = async (sample: Sample): Promise<Buffer> =>
+  (await printer()).createPdf(labelDocument(sample)).getBuffer();

@@ -4,7 +4,7 @@ import { judgeSample, type Verdict } from '@lastmark/core/verdict';
 import { toJudge } from '../dossier/judged.ts';
 import { sheetContent } from './content.ts';
 import { SHEET_FONT } from './fonts.ts';
-import { pdfmake } from './printer.ts';
+import { printer } from './printer.ts';
 
 /** Size of the text, pt; and the smaller one taken only where that keeps it to one page. */
 const USUAL = 8;
@@ -18,7 +18,7 @@ interface Printed {
 async function print(dossier: SampleDossier, verdict: Verdict, printedAt: Date, size: number): Promise<Printed> {
   const { sample } = dossier;
   let pages = 0;
-  const document = pdfmake.createPdf({
+  const document = (await printer()).createPdf({
     pageSize: 'A4',
     pageMargins: [36, 34, 36, 34],
     info: { title: `${sample.model.maker} ${sample.model.model} ${sample.tag}`, producer: 'Lastmark' },
