@@ -25,7 +25,7 @@ export default defineConfig({
           hookTimeout: 120_000,
           expect: { poll: { timeout: 200_000 } },
           // Every file has a database, ports and a server of its own; most of them wait more than they work.
-          maxWorkers: 3,
+          maxWorkers: 4,
           isolate: false,
         },
       },
