@@ -5,18 +5,20 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useLocation, useParams, useSearchParams } from 'react-router';
 import { Choice } from '../parts/fields.tsx';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
-import { comparisonQuery, NEW_COMPARISON, setQuery } from './queries.ts';
+import { comparisonQuery, NEW_COMPARISON } from './queries.ts';
 import { SetDialog } from './SetDialog.tsx';
 import { useKeepComparison } from './useKeepComparison.ts';
 import { useOwnMeasures } from './useOwnMeasures.ts';
+import { soonestOf, useSet } from './useSet.ts';
 import { emptyMeasures, type MeasureView, sampleTitle, viewsOf, wantedOf } from './views.ts';
 
-const Picture = lazy(async () => ({ default: (await import('./Picture.tsx')).Picture }));
+const bringPicture = async () => ({ default: (await import('./Picture.tsx')).Picture });
+const Picture = lazy(bringPicture);
 const Strips = lazy(async () => ({ default: (await import('./Strips.tsx')).Strips }));
 const CompareTable = lazy(async () => ({ default: (await import('./CompareTable.tsx')).CompareTable }));
 const Firsts = lazy(async () => ({ default: (await import('./Firsts.tsx')).Firsts }));
@@ -168,8 +170,11 @@ function Open({ id, stored, version, kept }: OpenProps) {
   const [body, setBody] = useState<ComparisonBody>(stored);
   const [editing, setEditing] = useState(id === null && stored.rule.kind === 'rule');
   const own = useOwnMeasures(body.own);
-  const wanted = useMemo(() => wantedOf(body, own ?? []), [body, own]);
-  const query = useQuery({ ...setQuery(body.rule, wanted), enabled: own !== undefined });
+  const wanted = useMemo(() => own && wantedOf(body, own), [body, own]);
+  const [params] = useSearchParams();
+  // What the address named first: what is asked for later comes with everything.
+  const [soonest] = useState(() => soonestOf(stored, params));
+  const { query, complete } = useSet(body.rule, wanted, soonest);
   const { keep, remove } = useKeepComparison(id, version);
   const changed = JSON.stringify(body) !== JSON.stringify(stored);
   const views = useMemo(() => (query.data ? viewsOf(body, query.data, own ?? []) : []), [body, query.data, own]);
@@ -205,7 +210,7 @@ function Open({ id, stored, version, kept }: OpenProps) {
               </Typography>
               <Grown set={set} kept={kept} />
               <Outside set={set} />
-              {emptyMeasures(body, views).length > 0 && (
+              {complete && emptyMeasures(body, views).length > 0 && (
                 <Typography variant="body2" color="text.secondary">
                   Nobody of the set has: {emptyMeasures(body, views).join(', ')}.
                 </Typography>
@@ -242,6 +247,8 @@ function Stored({ id }: { readonly id: string }) {
 
 export function ComparePage() {
   const { comparisonId = 'new' } = useParams();
+  // What most come for is on its way while the set is asked for.
+  useEffect(() => void bringPicture(), []);
   const { state } = useLocation();
   // Kept from its first moment: what is pressed on the page changes its address, which then carries nothing more.
   const [picks] = useState((state as { picks?: readonly string[] } | null)?.picks);

@@ -8,15 +8,13 @@ import Typography from '@mui/material/Typography';
 import { createColumnHelper, getCoreRowModel, type SortingState, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
-import { Link } from 'react-router';
 import { Choice } from '../parts/fields.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { ColumnsMenu, type Shown, viewsShown } from './ColumnsMenu.tsx';
-import { type Filter, GROUPS, type Group, grouped, inOrder, isInside, type Range } from './tableRows.ts';
-import { axisTitle, type MeasureView, sampleTitle, words } from './views.ts';
+import { CompareRow, NAME, ROW, rowStyle } from './CompareRow.tsx';
+import { type Filter, GROUPS, type Group, grouped, inOrder, insideAll, type Range } from './tableRows.ts';
+import { axisTitle, type MeasureView, sampleTitle } from './views.ts';
 
-const ROW = 38;
-const NAME = 250;
 const CELL = 150;
 const helper = createColumnHelper<SetMember>();
 const NO_ROWS: SetMember[] = [];
@@ -56,12 +54,7 @@ export function CompareTable({ views: all, members, marked, onMark }: Props) {
     getCoreRowModel: getCoreRowModel(),
   });
   const sorted = useMemo(
-    () =>
-      inOrder(
-        members.filter(({ id }) => asked.every((one) => isInside(one, all, id))),
-        sorting[0],
-        views,
-      ),
+    () => inOrder(insideAll(members, asked, all), sorting[0], views),
     [members, asked, sorting, views, all],
   );
   const rows = useMemo(() => grouped(sorted, group), [sorted, group]);
@@ -69,7 +62,7 @@ export function CompareTable({ views: all, members, marked, onMark }: Props) {
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 12,
+    overscan: 6,
   });
   const template = `${NAME}px repeat(${views.length}, minmax(${CELL}px, 1fr))`;
   const least = NAME + views.length * CELL;
@@ -189,94 +182,32 @@ export function CompareTable({ views: all, members, marked, onMark }: Props) {
             );
           })}
         </Box>
-        <Box role="rowgroup" sx={{ position: 'relative', height: virtual.getTotalSize(), minWidth: least }}>
+        <Box
+          role="rowgroup"
+          sx={{ position: 'relative', minWidth: least, ...rowStyle(template) }}
+          style={{ height: virtual.getTotalSize() }}
+        >
           {virtual.getVirtualItems().map(({ index, start }) => {
             const one = rows[index];
             if (!one) return null;
-            const at = {
-              position: 'absolute',
-              left: 0,
-              right: 0,
-              height: ROW,
-              transform: `translateY(${start}px)`,
-            } as const;
             const { member } = one;
             if (!member)
               return (
-                <Box key={one.head} role="row" sx={{ ...at, px: 1, pt: 1, fontWeight: 700, bgcolor: 'ground' }}>
+                <Box key={one.head} role="row" className="head" style={{ transform: `translateY(${start}px)` }}>
                   <Box role="cell">{one.head}</Box>
                 </Box>
               );
             return (
-              <Box
+              <CompareRow
                 key={member.id}
-                role="row"
-                aria-rowindex={index + 2}
-                aria-selected={member.id === marked}
-                onClick={() => onMark(member.id)}
-                sx={{
-                  ...at,
-                  display: 'grid',
-                  gridTemplateColumns: template,
-                  alignItems: 'center',
-                  borderBottom: 1,
-                  borderColor: 'divider',
-                  fontSize: 14,
-                  cursor: 'pointer',
-                  bgcolor: member.id === marked ? 'ground' : 'background.paper',
-                }}
-              >
-                <Box
-                  role="cell"
-                  sx={{
-                    px: 1,
-                    position: 'sticky',
-                    left: 0,
-                    bgcolor: 'inherit',
-                    overflow: 'hidden',
-                    textOverflow: 'ellipsis',
-                    whiteSpace: 'nowrap',
-                  }}
-                >
-                  <Box
-                    component={Link}
-                    to={`/samples/${member.id}/verdict`}
-                    title={sampleTitle(member)}
-                    sx={{ color: 'text.primary', display: 'inline-block', minHeight: 24, lineHeight: '24px' }}
-                  >
-                    {sampleTitle(member)}
-                  </Box>
-                </Box>
-                {views.map((view) => {
-                  const value = view.byId.get(member.id);
-                  return (
-                    <Box
-                      key={view.id}
-                      role="cell"
-                      sx={{
-                        px: 1,
-                        whiteSpace: 'nowrap',
-                        overflow: 'hidden',
-                        ...(view.id === shown.pinned
-                          ? {
-                              position: 'sticky',
-                              left: NAME,
-                              bgcolor: 'inherit',
-                              height: ROW - 1,
-                              lineHeight: `${ROW}px`,
-                            }
-                          : null),
-                      }}
-                    >
-                      {value ? (
-                        words(view, value)
-                      ) : (
-                        <Box sx={{ color: 'text.secondary', fontSize: 13 }}>not measured</Box>
-                      )}
-                    </Box>
-                  );
-                })}
-              </Box>
+                member={member}
+                views={views}
+                row={index + 2}
+                top={start}
+                marked={member.id === marked}
+                pinned={shown.pinned}
+                onMark={onMark}
+              />
             );
           })}
         </Box>

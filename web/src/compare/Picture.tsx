@@ -6,6 +6,7 @@ import { Choice } from '../parts/fields.tsx';
 import { Held, type HeldRange, isHeld, rangeOf } from './Held.tsx';
 import { Panels } from './Panels.tsx';
 import { Scatter } from './Scatter.tsx';
+import { usualPair } from './useSet.ts';
 import type { MeasureView } from './views.ts';
 
 interface Props {
@@ -40,10 +41,11 @@ export function Picture({ views, members, marked, params, onPut }: Props) {
   const [held, setHeld] = useState<HeldRange | null>(null);
   const asked = useDeferredValue(held);
   const shown = useMemo(() => heldMembers(members, views, asked), [members, views, asked]);
-  const pick = (name: string, other: number) =>
-    views.find(({ id }) => id === params.get(name)) ?? views[Math.min(other, views.length - 1)];
+  const usual = usualPair(views.map(({ id }) => id));
+  const pick = (name: string, other: string | undefined) =>
+    views.find(({ id }) => id === params.get(name)) ?? views.find(({ id }) => id === other);
   const every = params.get('y') === EVERY;
-  const [x, y] = [pick('x', 0), pick('y', Math.max(1, views.length - 3))];
+  const [x, y] = [pick('x', usual[0]), pick('y', usual[1])];
   const size = views.find(({ id }) => id === params.get('size')) ?? null;
   const options = views.map(({ id, title }) => ({ value: id, label: title }));
   return (

@@ -92,7 +92,6 @@ export function Scatter(props: Props) {
   const chart = useRef<Chart<'scatter'>>(null);
   const navigate = useNavigate();
   const points = useMemo(() => pointsOf({ members, x, y, size }), [members, x, y, size]);
-  const inOrder = useMemo(() => [...points].sort((a, b) => a.x - b.x || a.y - b.y), [points]);
   const [hovered, setHovered] = useState<string | null>(null);
   const shown = points.find(({ member }) => member.id === (hovered ?? marked)) ?? null;
   const edge = points.filter((one) => one.edge).sort((a, b) => a.x - b.x);
@@ -203,13 +202,15 @@ export function Scatter(props: Props) {
     ],
   };
   const caption = `${y.title} against ${x.title}${size ? `, size by ${size.title}` : ''}: ${points.length} samples`;
-  const table: Table = [
+  const inOrder = () => [...points].sort((a, b) => a.x - b.x || a.y - b.y);
+  const table = (): Table => [
     ['sample', axisTitle(x), `U of ${x.title}`, axisTitle(y), `U of ${y.title}`, 'beaten_by_none'],
-    ...inOrder.map(({ member, x: px, y: py, ux, uy, edge: own }) => [sampleTitle(member), px, ux, py, uy, own]),
+    ...inOrder().map(({ member, x: px, y: py, ux, uy, edge: own }) => [sampleTitle(member), px, ux, py, uy, own]),
   ];
   const step = (by: number) => {
-    const at = inOrder.findIndex(({ member }) => member.id === marked);
-    const next = inOrder[Math.min(inOrder.length - 1, Math.max(0, at === -1 ? 0 : at + by))];
+    const all = inOrder();
+    const at = all.findIndex(({ member }) => member.id === marked);
+    const next = all[Math.min(all.length - 1, Math.max(0, at === -1 ? 0 : at + by))];
     if (next) onMark(next.member.id);
   };
   const keys = (event: KeyboardEvent) => {

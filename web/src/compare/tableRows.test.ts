@@ -3,7 +3,7 @@ import type { Compared } from '@lastmark/core/compare';
 import { describe, expect, it } from 'vitest';
 import { viewsShown } from './ColumnsMenu.tsx';
 import { isHeld, rangeOf } from './Held.tsx';
-import { grouped, inOrder, isInside } from './tableRows.ts';
+import { grouped, inOrder, insideAll } from './tableRows.ts';
 import type { MeasureView } from './views.ts';
 
 const member = (id: string, maker = 'Tarnhook'): SetMember => ({
@@ -53,10 +53,18 @@ describe('rows of the table of a set', () => {
     expect(inOrder(members, undefined, [idle])).toBe(members);
   });
   it('are held to a range in the unit shown; what is no number holds nothing', () => {
-    const inside = (from: string, to: string, id: string) => isInside({ id: 'idle', range: [from, to] }, [idle], id);
-    expect(['a', 'b', 'c'].map((id) => inside('', '50', id))).toEqual([true, false, false]);
-    expect(['a', 'b', 'c'].map((id) => inside('40,0', '', id))).toEqual([true, true, false]);
-    expect(inside('much', '', 'c')).toBe(true);
+    const inside = (from: string, to: string, id = 'idle') =>
+      insideAll(members, [{ id, range: [from, to] }], [idle]).map((one) => one.id);
+    expect(inside('', '50')).toEqual(['a']);
+    expect(inside('40,0', '')).toEqual(['b', 'a']);
+    expect(inside('much', '')).toEqual(['b', 'c', 'a']);
+    expect(inside('1', '2', 'mass'), 'a column that is not there').toEqual(['b', 'c', 'a']);
+    const mass = view('mass', { a: 1, c: 2 }, 1);
+    const both = [
+      { id: 'idle', range: ['40', ''] as const },
+      { id: 'mass', range: ['', '1.5'] as const },
+    ];
+    expect(insideAll(members, both, [idle, mass]).map((one) => one.id)).toEqual(['a']);
   });
   it('come in groups with their number', () => {
     expect(grouped(members, 'maker').map(({ head, member: one }) => head ?? one?.id)).toEqual([

@@ -18,14 +18,26 @@ export interface Filter {
   readonly range: Range;
 }
 
-export function isInside({ id, range }: Filter, views: readonly MeasureView[], sample: string): boolean {
-  const view = views.find((one) => one.id === id);
-  const [low, high] = [number(range[0]), number(range[1])];
-  if (!view || (low === null && high === null)) return true;
-  const value = view.byId.get(sample)?.value;
-  if (value === undefined) return false;
-  const shown = value * view.factor;
-  return (low === null || shown >= low) && (high === null || shown <= high);
+/** Members whose values lie in every range; one without a value lies in none. */
+export function insideAll(
+  members: readonly SetMember[],
+  filters: readonly Filter[],
+  views: readonly MeasureView[],
+): readonly SetMember[] {
+  // What is typed is read once, not once a sample.
+  const bounds = filters.flatMap(({ id, range }) => {
+    const view = views.find((one) => one.id === id);
+    const [low, high] = [number(range[0]), number(range[1])];
+    if (!view || (low === null && high === null)) return [];
+    return [{ byId: view.byId, factor: view.factor, low: low ?? -Infinity, high: high ?? Infinity }];
+  });
+  if (bounds.length === 0) return members;
+  return members.filter(({ id }) =>
+    bounds.every(({ byId, factor, low, high }) => {
+      const value = byId.get(id)?.value;
+      return value !== undefined && value * factor >= low && value * factor <= high;
+    }),
+  );
 }
 
 /** Samples in the order of a column; those without a value come last, whichever way. */

@@ -13,8 +13,8 @@ interface Props<T extends ChartType> {
   // biome-ignore lint/suspicious/noExplicitAny: charts differ in their data; only the canvas is used
   readonly chart: RefObject<Chart<T, any> | null>;
   readonly caption: string;
-  /** The data behind it, heads first. */
-  readonly table: Table;
+  /** The data behind it, heads first; as a function where there is much of it, asked when somebody wants to see it. */
+  readonly table: Table | (() => Table);
   readonly height?: number;
   readonly children: ReactNode;
 }
@@ -26,9 +26,11 @@ const cellText = (cell: Table[number][number] | undefined): string =>
         .replace(/\.$/, '')
     : String(cell ?? '');
 
+const tableOf = (table: Props<never>['table']): Table => (typeof table === 'function' ? table() : table);
+
 /** The picture for those who read: every number it is drawn from. */
-function Numbers({ caption, table }: { readonly caption: string; readonly table: Table }) {
-  const [heads = [], ...rows] = table;
+function Numbers({ caption, table }: Pick<Props<never>, 'caption' | 'table'>) {
+  const [heads = [], ...rows] = tableOf(table);
   const keyed = rows.map((row, index) => ({ row, key: String(index) }));
   return (
     <QuietTable<(typeof keyed)[number]>
@@ -65,7 +67,7 @@ export function Figure<T extends ChartType>({ chart, caption, table, height = 32
     context.fillText(caption, line, source.height + line);
     canvas.toBlob((blob) => blob && saveFile(`${caption}.png`, blob));
   };
-  const saveData = () => saveTable(caption, table);
+  const saveData = () => saveTable(caption, tableOf(table));
   return (
     <Box
       component="figure"
