@@ -54,6 +54,19 @@ test('a sheet is planned, edited, started with the tag of the sample, and run to
     await expect(steps.getByRole('listitem')).toHaveCount(count + 1);
     await expect(steps.getByRole('listitem').last()).toContainText('C1 9 V 3 A');
 
+    // What it does by itself: as sentences, as a tree of this sheet, and changed.
+    await page.getByText(/^By itself: 4 conditions, .* more at worst$/).click();
+    await expect(page.getByRole('list', { name: 'Conditions' })).toContainText('prove it again');
+    const tree = page.getByRole('list', { name: 'What may follow' });
+    await expect(tree).toContainText(/If it gives less than 95 %: leave out steps? \d+/);
+    await page.getByRole('checkbox', { name: 'Read again until U is small enough' }).check();
+    await page.getByLabel('U at most, %').fill('none');
+    await expect(page.getByText('U at most: write per cent between 0 and 100.')).toBeVisible();
+    await page.getByLabel('U at most, %').fill('2');
+    await page.getByLabel('Readings altogether').fill('2');
+    await page.getByRole('button', { name: 'Keep the conditions' }).click();
+    await expect(tree).toContainText('If U is more than 2 %: read again, once more at most');
+
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 
     // Started only with the sample that is meant.

@@ -1,8 +1,9 @@
 // What may be written of methods. Values are SI.
 import { CAPTURE_KINDS } from '@lastmark/core/capture';
+import { CONDITION_KINDS, type ConditionKind } from '@lastmark/core/plan';
 import { ATTACHED } from '@lastmark/core/reading';
 import { boolean } from 'yup';
-import { list, mains, oneOf, optionalText, record, si, text, whole } from './parts.ts';
+import { list, mains, oneOf, optionalText, record, si, text, union, whole } from './parts.ts';
 
 const DAY = 86_400;
 const seconds = () => si(0, DAY).required();
@@ -13,6 +14,23 @@ const settle = record({
   over: si(1, 3600).required(),
   average: si(1, DAY).required(),
 });
+
+const CONDITIONS: Readonly<Record<ConditionKind, ReturnType<typeof record>>> = {
+  repeat: record({ kind: oneOf(['repeat']), within: si(0.0001, 0.9).required(), most: whole(2, 50).required() }),
+  unsettled: record({ kind: oneOf(['unsettled']), longest: si(1, 14_400).required() }),
+  folded: record({ kind: oneOf(['folded']), share: si(0.01, 0.999).required() }),
+  dropped: record({ kind: oneOf(['dropped']) }),
+  gone: record({ kind: oneOf(['gone']) }),
+};
+
+/** What a run does by itself; left out for nothing. */
+export const conditions = () =>
+  list(union(CONDITIONS), CONDITION_KINDS.length)
+    .test('own-kinds', 'A condition stands twice', (all) => {
+      const kinds = (all as { kind?: string }[] | undefined)?.map((one) => one?.kind) ?? [];
+      return new Set(kinds).size === kinds.length;
+    })
+    .optional();
 
 const method = record({
   title: text(80),
@@ -36,6 +54,9 @@ const method = record({
   captures: list(oneOf(CAPTURE_KINDS), CAPTURE_KINDS.length),
   devices: yes(),
   charges: yes(),
+  conditions: conditions(),
+  hottest: si(273.15, 423.15).nullable().optional(),
+  watch: oneOf(['as the steps ask', 'all the time']).optional(),
   line: record({ pluggings: whole(1, 50).required(), bends: yes() })
     .nullable()
     .defined(),

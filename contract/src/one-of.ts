@@ -17,6 +17,7 @@ export const ONE_OF: Readonly<Record<string, string>> = {
   sweep: 'supply',
   captures: 'recording',
   claimIds: 'promise',
+  conditions: 'condition',
   picks: 'sample',
   measures: 'measure',
   own: 'own measure',

@@ -5,6 +5,7 @@ import type { StepKind } from '@lastmark/core/plan';
 import { OUTCOMES } from '@lastmark/core/proof';
 import { ATTACHED } from '@lastmark/core/reading';
 import { array, boolean, string } from 'yup';
+import { conditions } from './method-schemas.ts';
 import { id, list, mains, oneOf, optionalText, output, portLabel, record, si, text, union, whole } from './parts.ts';
 
 const settleRule = record({
@@ -25,6 +26,8 @@ const stepOf = <Fields extends Record<string, unknown>>(kind: StepKind, fields: 
     caution: string().strict().max(200).nullable().defined(),
     attended: boolean().strict().defined(),
     skip: string().strict().min(1, 'A step is left out with a reason').max(200).nullable().defined(),
+    because: string().strict().max(300).optional().default(undefined),
+    repeats: string().strict().max(26).optional().default(undefined),
     ...fields,
   });
 
@@ -88,6 +91,7 @@ export const sheetInput = record({
     const ids = (steps as { id?: string }[] | undefined)?.map((one) => one?.id) ?? [];
     return new Set(ids).size === ids.length;
   }),
+  conditions: conditions(),
 });
 
 /** Starting a run: who, with the tag of what really stands on the bench. */

@@ -1,5 +1,5 @@
 // Run sheets and their runs as they travel.
-import type { Limits, MethodBody, SheetStep } from '@lastmark/core/plan';
+import type { Condition, Limits, MethodBody, SheetStep } from '@lastmark/core/plan';
 import type { OUTCOMES } from '@lastmark/core/proof';
 import type { Place } from '@lastmark/core/reading';
 import type { ReadingInput } from './types.ts';
@@ -26,9 +26,12 @@ export interface SheetInput {
   title: string;
   rigId: string;
   steps: SheetStep[];
+  /** What a run does by itself; as it was where they are left out. */
+  conditions?: Condition[] | undefined;
 }
 
 export interface StoredSheet extends SheetInput {
+  conditions: Condition[];
   id: string;
   sampleId: string;
   methodId: string;
@@ -125,7 +128,10 @@ export interface SheetRun {
   /** Why it is held, what it waits for, how it ended. */
   says: string;
   stepId: string | null;
+  /** Those of the sheet as it was, and those it added itself. */
   steps: SheetStep[];
+  /** What it does by itself. */
+  conditions: Condition[];
   outcomes: Record<string, StepOutcome>;
   progress: Progress | null;
   watched: boolean;

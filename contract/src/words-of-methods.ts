@@ -20,4 +20,12 @@ export const METHOD_WORDS: Readonly<Record<string, Word>> = {
   'method.hold': ['Held', 'duration'],
   'method.warmUp': ['Warm-up', 'duration'],
   claimIds: ['Promises to settle'],
+  conditions: ['What a run does by itself'],
+  watch: ['Who watches'],
+  within: ['U to be reached'],
+  most: ['Readings altogether'],
+  share: ['Share a port must give'],
+  longest: ['How long it goes on', 'duration'],
+  repeats: ['The step it reads again'],
+  because: ['Why it was added'],
 };

@@ -34,6 +34,9 @@ const both = (a: Seen | undefined, b: Seen): Seen =>
           : { sent: a.sent === undefined ? b.sent : b.sent === undefined ? a.sent : better(a.sent, b.sent) }),
       };
 
+/** Operations that answer the same thing: how far it has come when it is told is chance. */
+const ALIKE: readonly (readonly Operation[])[] = [['getRun', 'startRun', 'resumeRun', 'askOfRun', 'runSimulated']];
+
 /** Join what every test file saw, and write it down. Does nothing in tests as usual. */
 export function writeAnswers(): void {
   if (LEARN === null) return;
@@ -41,6 +44,13 @@ export function writeAnswers(): void {
   for (const file of readdirSync(LEARN).sort()) {
     const seen = JSON.parse(readFileSync(join(LEARN, file), 'utf8')) as Record<string, Seen>;
     for (const [operation, one] of Object.entries(seen)) all.set(operation, both(all.get(operation), one));
+  }
+  for (const operations of ALIKE) {
+    const shape = operations.flatMap((one) => all.get(one)?.shape ?? []).reduce(joined, {});
+    for (const one of operations) {
+      const own = all.get(one);
+      if (own) all.set(one, { ...own, shape });
+    }
   }
   const lines = [...all]
     .sort(([a], [b]) => (a < b ? -1 : 1))

@@ -1,7 +1,7 @@
 // A simulated rack with its rig on a harness, for tests of runs.
 import { CLASSES, type InstrumentClass, type Rack, startRack } from '@lastmark/bench/sim';
 import type { Sample, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
-import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
+import { type Condition, ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
 import { expect } from 'vitest';
 import { listRigs } from '../src/bench/store.ts';
@@ -17,6 +17,7 @@ export interface TestRig {
   readonly sheet: (
     steps?: (made: readonly SheetStep[]) => readonly SheetStep[],
     methodId?: string,
+    conditions?: readonly Condition[],
   ) => Promise<StoredSheet>;
   readonly start: (sheetId: string, part?: object) => Promise<SheetRun>;
   readonly ask: (runId: string, ask: object) => Promise<SheetRun>;
@@ -82,13 +83,13 @@ export async function startRig(
     sample,
     make,
     call,
-    sheet: async (change, methodId = 'local-mains') => {
+    sheet: async (change, methodId = 'local-mains', conditions = undefined) => {
       const made = await call<StoredSheet>('post', `/samples/${sample.id}/run-sheets`, { methodId, rigId: rig.id });
       if (!change) return made;
       const answer = await request(harness.app)
         .put(`/api/run-sheets/${made.id}`)
         .set('If-Match', '"v1"')
-        .send({ title: made.title, rigId: rig.id, steps: change(made.steps) });
+        .send({ title: made.title, rigId: rig.id, steps: change(made.steps), ...(conditions ? { conditions } : {}) });
       expect(answer.status, JSON.stringify(answer.body)).toBe(200);
       return answer.body as StoredSheet;
     },

@@ -1,5 +1,6 @@
 // Heat: soaks, what surfaces approach, what happened to the output, touch limits, predictions.
 export * from './compare.ts';
+export * from './cooling.ts';
 export * from './events.ts';
 export * from './fit.ts';
 export * from './image.ts';

@@ -1,5 +1,6 @@
 // The whole sheet of a method for a sample, from everything that is known of it.
 import { bendPlan, USUAL_BENDS } from '../bends/index.ts';
+import { coolingSeconds } from '../heat/index.ts';
 import { type Method, makeLineSheet, makeSheet, type SheetStep } from '../plan/index.ts';
 import { completeLoadings, type Dossier, judgeSample, type Verdict } from '../verdict/index.ts';
 
@@ -35,6 +36,7 @@ export function wholeSheet(
       .filter(({ purpose, evidence }) => purpose === 'efficiency' && evidence === 'load')
       .map(({ outputs }) => outputs),
     devices: dossier.devices,
+    cools: coolingSeconds(dossier.captures),
     wanted: completeLoadings(dossier, []),
   });
 }

@@ -39,6 +39,8 @@ export interface SheetSource {
   /** Loadings of the efficiency station there are already. */
   readonly loadings: readonly (readonly Output[])[];
   readonly devices: readonly { readonly id: string; readonly name: string }[];
+  /** How long the sample takes to cool, s; null or left out where nothing tells. */
+  readonly cools?: number | null;
   /** What a complete efficiency result needs; some only at one mains. */
   readonly wanted: readonly { readonly outputs: readonly Output[]; readonly mains: Mains | null }[];
 }
@@ -89,6 +91,15 @@ function loadingsOf(method: Method, source: SheetSource): readonly Loading[] {
   // The strongest first: the warm-up before it is the hardest.
   return distinct.sort((a, b) => wattsOf(b.outputs) - wattsOf(a.outputs));
 }
+
+/** Steps with ids of their own, no hotter and no less watched than the method allows. */
+export const asTheMethodSays = ({ hottest, watch }: Method, steps: readonly NewStep[]): readonly SheetStep[] =>
+  steps.map((step, index) => ({
+    ...step,
+    id: `s${index + 1}`,
+    ...(hottest == null ? {} : { hottest: Math.min(hottest, step.hottest ?? hottest) }),
+    ...(watch === 'all the time' ? { attended: true } : {}),
+  }));
 
 /**
  * The steps of a sheet in the order that disturbs least: the rig proves itself, idle from cold unless the procedure puts
@@ -146,11 +157,11 @@ export function makeSheet(method: Method, source: SheetSource): readonly SheetSt
     if (method.captures.includes('sweep')) steps.push(sweepStep(first, strongest));
   }
   if (method.hold > 0 && held) steps.push(holdStep(method, mains.at(-1) ?? first, held));
-  if (loadings.length > 0 || method.hold > 0) steps.push(coolStep(by));
+  if (loadings.length > 0 || method.hold > 0) steps.push(coolStep(by, source.cools ?? null));
   // From cold again, each mains on its own.
   if (method.soak > 0 && held && by === 'instruments')
-    for (const supply of mains) steps.push(soakStep(supply, held, method.soak), coolStep(by));
-  return steps.map((step, index) => ({ ...step, id: `s${index + 1}` }));
+    for (const supply of mains) steps.push(soakStep(supply, held, method.soak), coolStep(by, source.cools ?? null));
+  return asTheMethodSays(method, steps);
 }
 
 /** What the order of a sheet gets wrong, a sentence each; an edited sheet is checked anew. */

@@ -1,8 +1,10 @@
 // The run sheet of something that sits in the line: its marker, its resistance plugging by plugging, its bends.
+
 import type { Bending, BendPlan } from '../bends/index.ts';
 import { CABLE_PLACES, placesOf } from '../cable/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import type { Mains } from '../reading/index.ts';
+import { asTheMethodSays } from './generate.ts';
 import { LOADED, readOutStep, rigStep, stepBase } from './steps.ts';
 import type { Method, NewStep, SheetStep } from './types.ts';
 
@@ -85,7 +87,8 @@ export const bendStep = (bending: Bending, from: number, count: number): NewStep
  * bent, every look that is still due with a series of drops behind it.
  * @example ofKind(makeLineSheet(method, source), 'resistance').map(({ replug }) => replug) // [false, true, true]
  */
-export function makeLineSheet({ line, mains }: Method, source: LineSource): readonly SheetStep[] {
+export function makeLineSheet(method: Method, source: LineSource): readonly SheetStep[] {
+  const { line, mains } = method;
   const [supply] = mains;
   if (!line || !supply) return [];
   const most = mostAmps(source);
@@ -99,5 +102,5 @@ export function makeLineSheet({ line, mains }: Method, source: LineSource): read
       resistanceStep(supply, most, true),
     ]),
   ];
-  return steps.map((step, index) => ({ ...step, id: `s${index + 1}` }));
+  return asTheMethodSays(method, steps);
 }

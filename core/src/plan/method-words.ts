@@ -2,6 +2,7 @@
 import { CAPTURE_KINDS, KIND_WORDS } from '../capture/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { mainsLabel } from '../reading/index.ts';
+import { conditionProblems, conditionWords } from './conditions.ts';
 import type { Method } from './types.ts';
 
 /** A method that is not yet kept. */
@@ -58,11 +59,20 @@ export function methodLines(method: MethodBody): readonly MethodLine[] {
         },
         { what: 'Devices', says: method.devices ? 'each at each port' : 'none' },
         { what: 'Whole charges', says: method.charges ? 'each device from empty' : 'none' },
+        { what: 'By itself', says: (method.conditions ?? []).map(conditionWords).join(' ') || 'nothing' },
       ];
   return [
     { what: 'For', says: method.kinds.join(', ') },
     { what: 'Read by', says: method.by },
     { what: 'Mains', says: method.mains.map(mainsLabel).join(', then ') },
+    {
+      what: 'Loads go off',
+      says:
+        method.hottest == null
+          ? 'at the limits of bench and sample'
+          : `at ${formatPlain(method.hottest, 'temperature', '°C')}, or at a lower limit of bench or sample`,
+    },
+    { what: 'Watched', says: method.watch ?? 'as the steps ask' },
     ...own,
   ];
 }
@@ -98,6 +108,10 @@ export function methodProblems(method: MethodBody): readonly string[] {
       ? ['Load points without a warm-up are read of a cold charger: give a warm-up.']
       : []),
     ...(idle > 0 && idleAttached.length === 0 ? ['Say what is attached while idle is read.'] : []),
+    ...(method.hottest != null && !(method.hottest >= 273.15 && method.hottest <= 423.15)
+      ? ['Loads go off between 0 and 150 °C.']
+      : []),
+    ...conditionProblems(method.conditions ?? []),
     ...([warmUp, idle, hold, soak].some((seconds) => !(seconds >= 0 && seconds <= 86_400))
       ? ['A time is between nothing and a day.']
       : []),

@@ -2,6 +2,7 @@
 
 import { ONE_PERCENT_RULE } from '../procedure/index.ts';
 import { CAR_STOPS, MAINS_CHOICES, type Mains, REGULATORY_PAIR } from '../reading/index.ts';
+import { USUAL_CONDITIONS } from './conditions.ts';
 import type { Method } from './types.ts';
 
 const EU: Mains = { kind: 'ac', volts: 230, hertz: 50 };
@@ -26,6 +27,7 @@ const BY_INSTRUMENTS = {
   captures: ['inrush', 'fading', 'waveform', 'ripple'],
   devices: false,
   charges: false,
+  conditions: [USUAL_CONDITIONS.unsettled, USUAL_CONDITIONS.folded, USUAL_CONDITIONS.dropped, USUAL_CONDITIONS.gone],
   line: null,
 } as const satisfies Partial<Method>;
 
@@ -60,6 +62,7 @@ const CHARGER_METHODS: readonly Method[] = [
   {
     ...BY_INSTRUMENTS,
     id: 'desk',
+    conditions: [],
     title: 'Desk rig without instruments',
     says: 'Wall meter, inline meter and real devices, typed at the keypad; local mains.',
     kinds: ['wall', 'desktop', 'car'],
@@ -75,6 +78,7 @@ const CHARGER_METHODS: readonly Method[] = [
   {
     ...BY_INSTRUMENTS,
     id: 'charges',
+    conditions: [],
     title: 'Whole charges',
     says: 'Each device from empty to full at the first port, logged by an inline meter to its end and a while after it; local mains.',
     kinds: ['wall', 'desktop', 'car'],
@@ -126,6 +130,7 @@ const LINE_METHODS: readonly Method[] = [
   {
     ...IN_LINE,
     id: 'line',
+    conditions: [],
     title: 'Resistance, three pluggings',
     says: 'Its marker is read, then the drop between two meters at whole amperes up to what it may carry, plugged anew three times: what its contacts add is told from its wire.',
     line: { pluggings: 3, bends: false },
@@ -133,6 +138,7 @@ const LINE_METHODS: readonly Method[] = [
   {
     ...IN_LINE,
     id: 'bends',
+    conditions: [],
     title: 'Bends with looks between',
     says: 'The same at the start, then bent as Rules say, and its resistance read again at every look, once plugged.',
     line: { pluggings: 3, bends: true },

@@ -26,7 +26,7 @@ export interface Settling {
 
 /**
  * Judge the looks since the point was set: settled when input power drifts less than the rule allows over its stretch;
- * when it will not, the longer time is averaged. No rule settles at once. 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii)
+ * when it will not, it goes on as long as it may, and then the last of it is averaged. No rule settles at once. 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii)
  * @param looks oldest first; what is not finite is left out
  */
 export function settling(looks: readonly Look[], rule: SettleRule | null): Settling {
@@ -43,7 +43,7 @@ export function settling(looks: readonly Look[], rule: SettleRule | null): Settl
   const drift = most > 0 ? (most - least) / most : null;
   const enough = span >= rule.over - 1e-9 && stretch.length >= 2;
   if (enough && drift !== null && drift <= rule.fraction) return { done: true, averaged: false, drift, from, share: 1 };
-  if (span >= rule.average - 1e-9)
+  if (span >= Math.max(rule.average, rule.longest ?? 0) - 1e-9)
     return { done: true, averaged: true, drift, from: last.seconds - rule.average, share: 1 };
   return { done: false, averaged: false, drift, from, share: Math.min(1, span / rule.over) };
 }

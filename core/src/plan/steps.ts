@@ -152,12 +152,22 @@ export const holdStep = (method: Method, mains: Mains, outputs: readonly Output[
   attended: true,
 });
 
-export const coolStep = (by: By): NewStep<'cool'> => ({
-  ...stepBase('cool', by, 'Loads off, let it cool 10 min'),
-  dwell: 600,
-  caution: 'Hot surfaces: let it cool before unplugging.',
-  attended: false,
-});
+/** Time to cool where nothing is known of the sample, and the least and most there is, s. */
+const USUAL_COOLING = 600;
+const LONGEST_COOLING = 4 * 3600;
+
+/** @param cools how long this sample takes by its own soaks, s; null where none tells */
+export function coolStep(by: By, cools: number | null = null): NewStep<'cool'> {
+  const dwell =
+    cools === null ? USUAL_COOLING : Math.min(LONGEST_COOLING, Math.max(USUAL_COOLING, Math.ceil(cools / 60) * 60));
+  const time = formatPlain(dwell, 'duration', 'min');
+  return {
+    ...stepBase('cool', by, `Loads off, let it cool ${time}${cools === null ? '' : ', by its own soak'}`),
+    dwell,
+    caution: 'Hot surfaces: let it cool before unplugging.',
+    attended: false,
+  };
+}
 
 export const deviceStep = (
   mains: Mains,

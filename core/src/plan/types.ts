@@ -5,6 +5,7 @@ import type { CaptureKind } from '../capture/types.ts';
 import type { ProfileClass } from '../instrument/index.ts';
 import type { SettleRule } from '../procedure/index.ts';
 import type { Attached, Mains, Output } from '../reading/index.ts';
+import type { Condition } from './condition-types.ts';
 
 /** What a step does. */
 export const STEP_KINDS = [
@@ -65,6 +66,10 @@ interface StepBase<Kind extends StepKind> {
   readonly attended: boolean;
   /** Why it is left out; null while it is to be done. */
   readonly skip: string | null;
+  /** Why a run added it; without one it is of the sheet. */
+  readonly because?: string | undefined;
+  /** The step it reads again; id. */
+  readonly repeats?: string | undefined;
 }
 
 /** A step at a supply. */
@@ -192,6 +197,12 @@ export interface Method {
   readonly captures: readonly CaptureKind[];
   /** Whether real devices serve as loads. */
   readonly devices: boolean;
+  /** What a run does by itself when a step turns out in some way. */
+  readonly conditions?: readonly Condition[] | undefined;
+  /** Hottest spot at which its loads go off, K, where a sample's or the bench's limit is not lower; null for theirs alone. */
+  readonly hottest?: number | null | undefined;
+  /** Who is there: as each step asks for it, or somebody all the time. */
+  readonly watch?: 'as the steps ask' | 'all the time' | undefined;
   /** Whether each device is charged from empty to full on the first port. */
   readonly charges: boolean;
   /** What is done with something that sits in the line; null where chargers are measured. */

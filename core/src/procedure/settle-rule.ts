@@ -8,6 +8,8 @@ export interface SettleRule {
   readonly over: number;
   /** Averaged over this long when it does not settle, s. */
   readonly average: number;
+  /** When it goes on before it is averaged: until then at most, s. */
+  readonly longest?: number | undefined;
 }
 
 /** Source: 10 CFR 430 subpart B appendix Z, 3(a)(1)(iii); EN 50563:2011, 5.3: 1 % over 5 min, else 30 min averaged. */

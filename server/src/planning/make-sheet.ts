@@ -74,6 +74,7 @@ export async function createSheet(
       rigId,
       title: claimIds ? `${method.title}, what settles most` : method.title,
       steps: [...steps],
+      conditions: [...(method.conditions ?? [])],
       version: 1,
       createdAt: new Date(),
     };

@@ -105,6 +105,14 @@ async function storedPoint(
   return { row, own: await readingsOf(db, id) };
 }
 
+/** Points as they are stored, in the order of their ids; for a few of them. */
+export async function storedPoints(db: Queries, ids: readonly string[]): Promise<Point[]> {
+  const found = await Promise.all([...ids].sort().map((id) => storedPoint(db, id)));
+  return found.flatMap((one) =>
+    one ? [{ ...one.row, takenAt: one.row.takenAt.toISOString(), readings: one.own }] : [],
+  );
+}
+
 const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof points.$inferInsert, 'id'>): boolean =>
   row.sampleId === wanted.sampleId &&
   row.setupId === wanted.setupId &&

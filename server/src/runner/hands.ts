@@ -1,5 +1,6 @@
 // What a step of a run has at hand: the rig, what it told, and ways to wait for things and people.
 import type { Ask, Progress, SheetRun, StepOutcome, StoredInstrument, StoredRig } from '@lastmark/contract';
+import type { StepFound } from '@lastmark/core/plan';
 import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database.ts';
 import type { RigDriver } from './driver.ts';
@@ -34,6 +35,8 @@ export interface Hands {
   readonly recordNow: () => boolean;
   /** What came of the steps so far, by id. */
   readonly outcomes: () => Readonly<Record<string, StepOutcome>>;
+  /** What a step saw that its readings do not tell. */
+  readonly saw: (found: Partial<StepFound>) => void;
   /** Make sure, in a transaction, that the run is still this server's. */
   readonly mine: (tx: Queries) => Promise<void>;
   /** Write a step's outcome in the transaction that stores what it made. */

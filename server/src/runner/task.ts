@@ -1,7 +1,7 @@
 // Carries out one run: step after step, with everything that can end a step early. Its state is the row in the database.
 
 import type { LiveEvent, StepOutcome } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { SheetStep, StepFound } from '@lastmark/core/plan';
 import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database.ts';
 import { LostOwnership, type Ownership } from '../leases/ownership.ts';
@@ -13,6 +13,7 @@ import type { Permission } from './driver.ts';
 import { SwitchedOff } from './driver-problems.ts';
 import { endRun, interruptRun } from './endings.ts';
 import type { ConfirmRule } from './faults.ts';
+import { followedBy } from './follow.ts';
 import type { Hands } from './hands.ts';
 import { Keeper } from './keeper.ts';
 import { LeaseWatch } from './lease-watch.ts';
@@ -47,6 +48,8 @@ export class RunTask {
   #keeper!: Keeper;
   #telling: readonly string[] = [];
   #outcomes: Record<string, StepOutcome> = {};
+  /** What the step that is on saw so far. */
+  #saw: Partial<StepFound> = {};
   /** Warm-ups that people agreed to go without; ids. */
   readonly #cold = new Set<string>();
   readonly #own: Ownership;
@@ -121,6 +124,9 @@ export class RunTask {
       typed: (says) => attention.askOf('record', says),
       recordNow: () => this.#asks.take('record') !== null,
       outcomes: () => this.#outcomes,
+      saw: (found) => {
+        this.#saw = { ...this.#saw, ...found };
+      },
       mine: (tx) => this.#own.assert(tx),
       finish: (tx, outcome) => this.#finish(tx, outcome),
     };
@@ -185,8 +191,17 @@ export class RunTask {
     const { step } = this.#attention;
     if (!step) return;
     const outcomes = { ...this.#outcomes, [step.id]: { ...outcome, at: new Date().toISOString() } };
-    await this.#own.write(tx, { outcomes });
+    const then = outcome.state === 'skipped' ? null : await followedBy(tx, this.#hands, step, outcomes, this.#saw);
+    if (then?.says) outcomes[step.id] = { ...outcomes[step.id], says: `${outcome.says} · ${then.says}` } as StepOutcome;
+    await this.#own.write(tx, { outcomes, ...(then?.steps ? { steps: [...then.steps] } : {}) });
     this.#outcomes = outcomes;
+    if (then?.steps) this.#follow(then.steps);
+  }
+
+  /** What is still to be done is what follows now. */
+  #follow(steps: readonly SheetStep[]): void {
+    const { steps: known } = this.#hands.run;
+    known.splice(0, known.length, ...steps);
   }
 
   /** Loads off and nothing goes on until a person says so. @returns what to do with the step then */
@@ -238,6 +253,7 @@ export class RunTask {
 
   async #begin(step: SheetStep): Promise<void> {
     this.#attention.step = step;
+    this.#saw = {};
     await this.#save({ stepId: step.id, state: 'running', says: '' });
   }
 
@@ -293,8 +309,17 @@ export class RunTask {
   async #silence(silent: Silent, step: SheetStep): Promise<Silent | StepFailed> {
     await this.#lease.makeSafe();
     const madeIds = await recordSilence(this.#hands, silent);
-    if (silent.how === 'dropped a level') return new StepFailed(silent.message, madeIds);
+    if (silent.how === 'dropped a level') {
+      this.#saw = { ...this.#saw, given: silent.ports.map((port) => ({ port, share: null })) };
+      return new StepFailed(silent.message, madeIds);
+    }
     this.#hands.outputs.doubt(silent.ports, step.id);
+    // Written down at once: a run that holds may be taken over.
+    const { steps } = await followedBy(this.#parts.db, this.#hands, step, this.#outcomes, { gone: silent.ports });
+    if (steps) {
+      await this.#save({ steps: [...steps] });
+      this.#follow(steps);
+    }
     return silent;
   }
 
@@ -328,7 +353,9 @@ export class RunTask {
       await this.#prepare();
       await this.#hands.driver.watchdog(WATCHDOG_SECONDS).catch(() => undefined);
       const { steps } = this.#hands.run;
-      for (const step of steps) {
+      // What a step adds stands behind it, so that the walk comes to it.
+      for (let at = 0; at < steps.length; at += 1) {
+        const step = steps[at] as SheetStep;
         if (this.#outcomes[step.id]) continue;
         if (step.skip !== null) {
           this.#attention.step = step;

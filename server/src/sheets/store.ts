@@ -1,6 +1,6 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
 import type { SheetInput, SheetRow, StoredSheet } from '@lastmark/contract';
-import { loadedPlaces, methodOf, portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
+import { conditionProblems, loadedPlaces, methodOf, portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
 import { listRigs } from '../bench/store.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -14,6 +14,7 @@ const MOST_LISTED = 200;
 
 export const toSheet = (row: typeof runSheets.$inferSelect): StoredSheet => ({
   ...row,
+  conditions: row.conditions ?? [],
   createdAt: row.createdAt.toISOString(),
 });
 
@@ -89,7 +90,10 @@ export async function updateSheet(
       const stray = portsOf(step).find((port) => !labels.includes(port));
       if (stray !== undefined) throw refused(`steps[${index}]`, `There is no port "${stray}".`);
     }
-    const changed = { ...row, ...input, version: row.version + 1 };
+    const problems = conditionProblems(input.conditions ?? []);
+    if (problems.length > 0) throw refused('conditions', problems.join(' '));
+    const conditions = input.conditions ?? row.conditions;
+    const changed = { ...row, ...input, conditions, version: row.version + 1 };
     await tx.update(runSheets).set(changed).where(eq(runSheets.id, id));
     return toSheet(changed);
   });

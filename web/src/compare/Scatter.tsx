@@ -153,6 +153,7 @@ export function Scatter(props: Props) {
     animation: false,
     maintainAspectRatio: false,
     normalized: true,
+    parsing: false,
     onHover: (_event, [mark], { data }) => {
       const own =
         mark && (data.datasets[mark.datasetIndex]?.data[mark.index] as unknown as { id?: string } | undefined);
@@ -174,12 +175,14 @@ export function Scatter(props: Props) {
     datasets: [
       ...kinds.map((kind, at) => {
         const own = points.filter(({ member }) => member.kind === kind);
+        // One radius for all is one set of options for all; a list is one for each of ten thousand.
+        const radius = size ? own.map((one) => one.radius) : SMALLEST + 1;
         return {
           label: kind,
           data: own.map(({ member, x: px, y: py }) => ({ x: px, y: py, id: member.id })),
           pointStyle: SHAPES[kind],
-          pointRadius: own.map(({ radius }) => radius),
-          pointHoverRadius: own.map(({ radius }) => radius),
+          pointRadius: radius,
+          pointHoverRadius: radius,
           backgroundColor: `${colourOf(at)}b0`,
           borderColor: colourOf(at),
         };

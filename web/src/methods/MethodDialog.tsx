@@ -9,6 +9,7 @@ import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { ConditionFields } from '../parts/ConditionFields.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
@@ -159,6 +160,13 @@ export function MethodDialog({ from, change, onClose }: Props) {
         {!cable && text('hold', 'Held at full power', 'none')}
         {!cable && text('soak', 'Soak at each mains', '60 min')}
         {!cable && text('sweep', 'Other supplies', 'none')}
+        {text('hottest', 'Loads go off at, °C', 'the limits there are')}
+        <ChoiceInput
+          control={control}
+          name="watch"
+          label="Somebody is there"
+          options={['as the steps ask', 'all the time']}
+        />
       </Box>
       {!cable && (
         <>
@@ -179,6 +187,10 @@ export function MethodDialog({ from, change, onClose }: Props) {
             all={CAPTURE_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
             chosen={values.captures}
             onChange={(captures) => set({ captures })}
+          />
+          <ConditionFields
+            value={values.byItself}
+            onChange={(part) => set({ byItself: { ...values.byItself, ...part } })}
           />
         </>
       )}

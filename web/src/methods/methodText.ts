@@ -1,8 +1,9 @@
 // A method while it is typed: texts in, a method out, with what cannot be read said by name.
 import { CAPTURE_KINDS, type CaptureKind } from '@lastmark/core/capture';
 import { type MethodBody, methodProblems } from '@lastmark/core/plan';
-import { formatPlain } from '@lastmark/core/quantity';
+import { formatPlain, ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
+import { type ConditionText, fromConditionText, toConditionText } from '../parts/conditionText.ts';
 import { typedMinutes } from '../parts/fields.tsx';
 
 export const KINDS = ['wall', 'desktop', 'car', 'cable'] as const;
@@ -30,6 +31,10 @@ export interface MethodText {
   readonly captures: readonly string[];
   readonly pluggings: string;
   readonly bends: string;
+  /** °C */
+  readonly hottest: string;
+  readonly watch: string;
+  readonly byItself: ConditionText;
   readonly note: string;
 }
 
@@ -64,6 +69,9 @@ export function toMethodText({ settle, line, ...method }: MethodBody): MethodTex
     captures: method.captures,
     pluggings: line ? String(line.pluggings) : '3',
     bends: line?.bends ? 'yes' : 'no',
+    hottest: method.hottest == null ? '' : String(Number((method.hottest - ZERO_CELSIUS).toFixed(2))),
+    watch: method.watch ?? 'as the steps ask',
+    byItself: toConditionText(method.conditions ?? []),
     note: '',
   };
 }
@@ -109,6 +117,14 @@ function partsOf(text: string, problems: string[]): number[] {
     });
 }
 
+function hottestOf(text: string, problems: string[]): number | null {
+  if (text.trim() === '') return null;
+  const celsius = number(text.replace(/°?\s*C$/i, '').trim());
+  if (celsius >= 0 && celsius <= 150) return celsius + ZERO_CELSIUS;
+  problems.push('Loads go off at: write degrees Celsius up to 150, or leave it empty.');
+  return null;
+}
+
 export type ReadMethod =
   | { readonly ok: true; readonly method: MethodBody }
   | { readonly ok: false; readonly problems: readonly string[] };
@@ -150,6 +166,9 @@ export function fromMethodText(text: MethodText): ReadMethod {
     hold: time(text.hold, 'Held'),
     sweep: cable ? [] : suppliesOf(text.sweep, 'Other supplies', problems),
     captures: cable ? [] : CAPTURE_KINDS.filter((kind: CaptureKind) => text.captures.includes(kind)),
+    hottest: hottestOf(text.hottest, problems),
+    watch: text.watch === 'all the time' ? 'all the time' : 'as the steps ask',
+    conditions: cable ? [] : fromConditionText(text.byItself, problems),
     line: cable ? { pluggings, bends: text.bends === 'yes' } : null,
   };
   const all = problems.length > 0 ? problems : methodProblems(method);

@@ -41,9 +41,10 @@ export function RunSide({ run, at }: { readonly run: SheetRun; readonly at: numb
       <Typography variant="h2" sx={{ mb: 0.5 }}>
         Next
       </Typography>
-      {next.map(({ id, title }) => (
+      {next.map(({ id, title, because }) => (
         <Box key={id} sx={{ py: 0.75, fontSize: 17, borderBottom: 1, borderColor: 'divider' }}>
           {title}
+          {because && <Box sx={{ fontSize: 14, color: 'text.secondary' }}>Added: {because}</Box>}
         </Box>
       ))}
       {next.length === 0 && <Typography color="text.secondary">Nothing more.</Typography>}
@@ -75,6 +76,7 @@ export function RunSide({ run, at }: { readonly run: SheetRun; readonly at: numb
               {step.title}
               {outcome.state !== 'done' && `: ${WORDS[outcome.state]}`}
             </Box>
+            {step.because && <Box>Added: {step.because}</Box>}
             <Box sx={{ color: 'text.secondary', overflowWrap: 'anywhere', whiteSpace: 'pre-line' }}>{outcome.says}</Box>
           </Box>
         ))}

@@ -56,6 +56,7 @@ export function RunStep({
         <Box sx={{ color: 'text.secondary', fontSize: 16 }}>
           Step {number} of {run.steps.length} · {STEP_WORDS[step.kind]}
           {mains && ` · ${mainsLabel(mains)}`}
+          {step.because && ` · added: ${step.because}`}
         </Box>
       )}
       {!over && step?.caution && <Caution line={step.caution} />}

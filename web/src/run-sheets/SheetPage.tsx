@@ -18,6 +18,7 @@ import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { AddStepDialog } from './AddStepDialog.tsx';
+import { ByItself } from './ByItself.tsx';
 import { HandWork } from './HandWork.tsx';
 import { LimitFields } from './LimitFields.tsx';
 import { SheetGaps } from './SheetGaps.tsx';
@@ -44,8 +45,8 @@ function useSheet(sheet: StoredSheet) {
     },
     onError: () => queryClient.invalidateQueries({ queryKey }),
   });
-  const { title, rigId, steps } = sheet;
-  const before: SheetInput = { title, rigId, steps };
+  const { title, rigId, steps, conditions } = sheet;
+  const before: SheetInput = { title, rigId, steps, conditions };
   return {
     error: save.error,
     pending: save.isPending,
@@ -125,6 +126,13 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
         />
       )}
       {dossier && <LimitFields sample={dossier.sample} />}
+      <ByItself
+        // Taken back, it is typed anew.
+        key={JSON.stringify(sheet.conditions)}
+        steps={steps}
+        conditions={sheet.conditions}
+        onChange={(conditions) => change({ conditions }, 'The conditions are kept.')}
+      />
       {rig && <HandWork steps={steps} rig={rig} />}
       {dossier && !method?.line && <SheetGaps steps={steps} dossier={dossier} />}
       {findings.map((finding) => (

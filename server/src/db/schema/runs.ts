@@ -1,6 +1,6 @@
 // Run sheets and their runs.
 import type { Ask, Progress, RunSample, RunState, StepOutcome } from '@lastmark/contract';
-import type { SheetStep } from '@lastmark/core/plan';
+import type { Condition, SheetStep } from '@lastmark/core/plan';
 import { boolean, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
 import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { instruments, rigs } from './bench.ts';
@@ -22,6 +22,8 @@ export const runSheets = mysqlTable(
       .references(() => rigs.id),
     title: varchar('title', { length: 120 }).notNull(),
     steps: jsonColumn<SheetStep[]>('steps').notNull(),
+    /** What a run does by itself; null for sheets of before there was any. */
+    conditions: jsonColumn<Condition[]>('conditions'),
     version: int('version').notNull().default(1),
     createdAt: momentColumn('created_at').notNull(),
   },
@@ -47,8 +49,9 @@ export const sheetRuns = mysqlTable(
     state: varchar('state', { length: 12 }).$type<RunState>().notNull(),
     says: varchar('says', { length: 600 }).notNull(),
     stepId: varchar('step_id', { length: 26 }),
-    /** The steps as they were when it started. */
+    /** The steps as they were when it started, and those it added itself. */
     steps: jsonColumn<SheetStep[]>('steps').notNull(),
+    conditions: jsonColumn<Condition[]>('conditions'),
     outcomes: jsonColumn<Record<string, StepOutcome>>('outcomes').notNull(),
     progress: jsonColumn<Progress>('progress'),
     watched: boolean('watched').notNull(),

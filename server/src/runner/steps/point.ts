@@ -1,5 +1,5 @@
 // A load point: set, wait, settle, read, store.
-import { type PointStep, type SheetStep, settling, stepSeconds, warmUpBefore } from '@lastmark/core/plan';
+import { type PointStep, type SheetStep, settleUnder, settling, stepSeconds, warmUpBefore } from '@lastmark/core/plan';
 import { fixed, type QuantityId } from '@lastmark/core/quantity';
 import type { Place, Taken } from '@lastmark/core/reading';
 import { newId } from '../../db/ids.ts';
@@ -52,7 +52,7 @@ interface Rested {
 
 /** Wait until the input has settled, or until it has been averaged long enough. */
 async function settle(hands: Hands, step: PointStep): Promise<Rested> {
-  const rule = step.settle;
+  const rule = settleUnder(step.settle, hands.run.conditions);
   if (!rule) return { from: await freshLooks(hands, step, 'Reading'), how: '', rest: null };
   const begun = hands.looks.begin();
   let now = settling([], rule);

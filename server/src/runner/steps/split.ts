@@ -195,6 +195,8 @@ export async function splitStep(hands: Hands, step: SplitStep): Promise<void> {
       .filter(({ volts }) => volts !== null && volts < SILENT_VOLTS)
       .map(({ port }) => `${port} gives nothing in this set; alone it does.`);
     const found = silent.length > 0;
+    const gone = (taken[0]?.shares ?? []).filter(({ volts }) => volts !== null && volts < SILENT_VOLTS);
+    hands.saw({ dropped: [...new Set([...drops.filter((one) => one.dropped), ...gone].map(({ port }) => port))] });
     await hands.finish(tx, { state: 'done', says: [says, ...broke, ...silent].join(' · '), found, madeIds });
   });
 }

@@ -1,0 +1,211 @@
+// A run that does something by itself: reads again, leaves out, adds, and says why; what it added survives its server.
+import { CHARGERS } from '@lastmark/bench/sim';
+import type { SampleDossier, SheetRun, StoredMethod, StoredSheet } from '@lastmark/contract';
+import {
+  type Condition,
+  type Method,
+  methodOf,
+  ofKind,
+  type PointStep,
+  type SheetStep,
+  USUAL_CONDITIONS,
+} from '@lastmark/core/plan';
+import request from 'supertest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { type Harness, startHarness } from '../testing/harness.ts';
+import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
+
+let harness: Harness;
+let bench: TestRig;
+beforeAll(async () => {
+  harness = await startHarness('conditions', { liveEvery: 25 });
+  bench = await startRig(harness, 60);
+  for (const volts of [5, 20])
+    await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts, amps: volts === 5 ? 3 : 2.25 });
+});
+afterEach(async () => {
+  await bench.release();
+  bench.rack.bench.setSupply({ on: false });
+  bench.rack.bench.setSupply({ on: true });
+});
+afterAll(async () => {
+  await harness.stop();
+  await bench.close();
+});
+
+const run = async (
+  steps: (made: readonly SheetStep[]) => readonly SheetStep[],
+  conditions: readonly Condition[],
+): Promise<SheetRun> => bench.start((await bench.sheet(steps, 'local-mains', conditions)).id);
+const shortPoint = (made: readonly SheetStep[], id: string, part: Partial<PointStep> = {}): PointStep => {
+  const series = ofKind(made, 'point').find(({ station, load }) => station === 'efficiency' && load === 1);
+  return { ...(series as PointStep), id, dwell: 4, settle: null, attended: false, ...part };
+};
+const U = /U ([\d.]+) %: the meters alone leave ([\d.]+) %/;
+
+const put = (sheet: StoredSheet, conditions: unknown) =>
+  request(harness.app)
+    .put(`/api/run-sheets/${sheet.id}`)
+    .set('If-Match', `"v${sheet.version}"`)
+    .send({ title: sheet.title, rigId: sheet.rigId, steps: sheet.steps, conditions });
+
+describe('a point whose U is to be small', () => {
+  it('is read again until it is, or says that reading again would not help; each reading stands in the record', async () => {
+    const exact = await run((made) => [shortPoint(made, 'p')], [{ kind: 'repeat', within: 0.0001, most: 4 }]);
+    const alone = await bench.toItsEnd(exact.id, 'the exact one');
+    const [, all = '', floor = ''] = U.exec(alone.outcomes.p?.says ?? '') ?? [];
+    expect(alone.steps, alone.outcomes.p?.says).toHaveLength(1);
+    expect(Number(all)).toBeGreaterThanOrEqual(Number(floor));
+    expect(Number(floor)).toBeGreaterThan(0.01);
+    // Wider than what the meters leave by a hair: some readings get there or the count ends it.
+    const within = (Number(floor) / 100) * 1.0005;
+    const { id } = await run((made) => [shortPoint(made, 'p')], [{ kind: 'repeat', within, most: 3 }]);
+    const ended = await bench.toItsEnd(id, 'the repeats');
+    const turns = ended.steps.length;
+    expect(ended.says).toBe(`${turns} of ${turns} steps done.`);
+    if (turns > 1) {
+      expect(ended.steps.slice(1).map(({ repeats }) => repeats)).toEqual(Array(turns - 1).fill('p'));
+      expect(ended.steps[1]?.because).toMatch(/^U was [\d.]+ %, more than [\d.]+ %\.$/);
+    }
+    const last = ended.outcomes[ended.steps.at(-1)?.id ?? '']?.says ?? '';
+    expect(turns === 3 || !last.includes('U ')).toBe(true);
+    const { points } = await bench.call<SampleDossier>('get', `/samples/${bench.sample.id}/dossier`);
+    const made = Object.values(ended.outcomes).flatMap(({ madeIds }) => madeIds);
+    expect(made).toHaveLength(turns);
+    expect(points.filter((one) => made.includes(one.id))).toHaveLength(turns);
+  });
+
+  it('takes looser words at their word: nothing is read twice', async () => {
+    const { id } = await run((made) => [shortPoint(made, 'p')], [{ kind: 'repeat', within: 0.5, most: 9 }]);
+    const ended = await bench.toItsEnd(id, 'one reading');
+    expect([ended.steps.length, ended.says]).toEqual([1, '1 of 1 steps done.']);
+  });
+});
+
+describe('an output that goes away under load', () => {
+  it('is proved again right behind the step, which is in the run before anybody answers', async () => {
+    const { id } = await run(
+      (made) => [fullPoint(made, { id: 'soak', dwell: 6, attended: false }), shortPoint(made, 'after')],
+      [USUAL_CONDITIONS.gone],
+    );
+    await expect.poll(() => bench.rack.bench.isOn('C1'), { interval: 20 }).toBe(true);
+    bench.rack.bench.cutOut();
+    const held = await bench.until(id, ({ state }) => state === 'held', 'held');
+    expect(held.steps.map((step) => [step.id, step.because ?? ''])).toEqual([
+      ['soak', ''],
+      ['a1', 'C1 went away under load.'],
+      ['a2', 'C1 went away under load.'],
+      ['after', ''],
+    ]);
+    await bench.ask(id, { kind: 'cycle' });
+    await bench.until(id, ({ state }) => state !== 'held', 'goes on');
+    const ended = await bench.toItsEnd(id, 'proved again');
+    expect(ended.says).toBe('4 of 4 steps done.');
+    expect(ended.outcomes.a1?.says).toMatch(/^C1 20\.\d+ V/);
+    expect(ended.outcomes.a2?.says).toMatch(/^C1 (19|20)\.\d+ V 2\.2\d+ A/);
+  });
+});
+
+describe('a port that gives less than is asked', () => {
+  it('has the rest of that level left out with the reason, and other levels read', async () => {
+    const whole = CHARGERS.find(({ name }) => name === 'Ember 45');
+    if (!whole) throw new Error('no such charger');
+    bench.rack.bench.load({ ...whole, ports: whole.ports.map((port) => ({ ...port, weak: 0.93 })) });
+    const { id } = await run(
+      (made) => {
+        const full = fullPoint(made, { id: 'full', dwell: 4, attended: false });
+        const [output] = full.outputs;
+        if (!output) throw new Error('no output');
+        return [
+          full,
+          { ...full, id: 'half', load: 0.5 },
+          { ...full, id: 'low', outputs: [{ ...output, volts: 5, amps: 1 }] },
+        ];
+      },
+      [USUAL_CONDITIONS.folded],
+    );
+    const ended = await bench.toItsEnd(id, 'the rest left out');
+    expect(ended.outcomes.half).toMatchObject({ state: 'skipped', says: expect.stringMatching(/^C1 (gave|fell)/) });
+    expect(ended.outcomes.low?.state).toBe('done');
+  });
+});
+
+describe('conditions', () => {
+  it('come with the method, stay where a change names none, and are changed with the sheet', async () => {
+    const sheet = await bench.sheet();
+    expect(sheet.conditions.map(({ kind }) => kind)).toEqual(['unsettled', 'folded', 'dropped', 'gone']);
+    const same = await put(sheet, undefined);
+    expect([same.status, same.body.conditions]).toEqual([200, sheet.conditions]);
+    const other = await put(same.body, [{ kind: 'repeat', within: 0.01, most: 2 }]);
+    expect([other.status, other.body.conditions]).toEqual([200, [{ kind: 'repeat', within: 0.01, most: 2 }]]);
+    expect((await put(other.body, [])).body.conditions).toEqual([]);
+  });
+  it.each([
+    [[{ kind: 'gone' }, { kind: 'gone' }], 'A condition stands twice'],
+    [[{ kind: 'repeat', within: 0.01, most: 1 }], 'Readings altogether of condition 1 must be at least 2'],
+    [[{ kind: 'folded', share: 1.2 }], 'Share a port must give of condition 1 must be at most'],
+    [[{ kind: 'dance' }], 'condition 1'],
+  ])('that cannot be kept are refused in words: %j', async (conditions, words) => {
+    const answer = await put(await bench.sheet(), conditions);
+    expect([answer.status, JSON.stringify(answer.body.errors)]).toEqual([422, expect.stringContaining(words)]);
+  });
+});
+
+describe('a method of one’s own', () => {
+  const { id: _id, ...local } = methodOf('local-mains') as Method;
+  const own = (part: object) => ({
+    method: { ...local, title: 'Hut, watched', hottest: 348.15, watch: 'all the time', ...part },
+    note: '',
+  });
+  it('carries its conditions, its heat limit and who watches into the sheet', async () => {
+    const conditions: Condition[] = [{ kind: 'repeat', within: 0.01, most: 3 }];
+    const made = await bench.make.post<StoredMethod>('/methods', own({ conditions }));
+    const sheet = await bench.call<StoredSheet>('post', `/samples/${bench.sample.id}/run-sheets`, {
+      methodId: made.id,
+      rigId: bench.rig.id,
+    });
+    expect(sheet.conditions).toEqual(conditions);
+    expect(sheet.steps.length).toBeGreaterThan(5);
+    expect(sheet.steps.every(({ hottest, attended }) => hottest === 348.15 && attended)).toBe(true);
+  });
+  it.each([
+    [{ hottest: 600 }, 'method.hottest'],
+    [{ watch: 'never' }, 'method.watch'],
+    [{ conditions: [{ kind: 'gone' }, { kind: 'gone' }] }, 'method.conditions'],
+  ])('is refused with %j', async (part, path) => {
+    const answer = await request(harness.app).post('/api/methods').send(own(part));
+    expect([answer.status, answer.body.errors?.[0]?.path]).toEqual([422, path]);
+  });
+});
+
+describe('a port that drops out of a combination', () => {
+  it('is read in pairs with each of the others that the sheet does not have', async () => {
+    const truth = CHARGERS.find(({ name }) => name === 'Quad 130');
+    if (!truth) throw new Error('no such charger');
+    bench.rack.clock.speed = 4;
+    bench.rack.bench.load(truth);
+    const sample = await bench.make.sample({
+      model: {
+        model: 'Quad 130',
+        kind: 'desktop',
+        ports: truth.ports.map(({ label }) => ({ label, connector: 'C', twin: null })),
+      },
+    });
+    const made = await bench.call<StoredSheet>('post', `/samples/${sample.id}/run-sheets`, {
+      methodId: 'local-mains',
+      rigId: bench.rig.id,
+    });
+    const triple = ofKind(made.steps, 'split').find(({ order }) => order.length === 3 && order.includes('C1'));
+    if (!triple) throw new Error('no set of three');
+    await put({ ...made, steps: [triple] }, [USUAL_CONDITIONS.dropped]).expect(200);
+    const { id } = await bench.start(made.id, { tag: sample.tag });
+    const after = await bench.until(id, ({ outcomes }) => outcomes[triple.id] !== undefined, 'the set of three');
+    const pairs = ofKind(after.steps, 'split').filter(({ order }) => order.length === 2);
+    expect(after.outcomes[triple.id]?.says).toMatch(/dropped when/);
+    expect(pairs.length, JSON.stringify(after.outcomes)).toBeGreaterThan(0);
+    for (const { order, because } of pairs) {
+      expect(order.every((port) => triple.order.includes(port))).toBe(true);
+      expect(because).toMatch(/ dropped out of /);
+    }
+  });
+});
