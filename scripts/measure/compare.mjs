@@ -43,40 +43,81 @@ async function fillMeasures(databaseUrl) {
   await db.end();
 }
 
-async function measureScreen(url) {
+const TURNS = 7;
+const MOVED_SECONDS = 3;
+
+/** A comparison of everything, kept as people keep one. @returns its id */
+async function keepAll(url, rule) {
+  const answer = await fetch(`${url}/api/comparisons`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({
+      title: 'Everything there is',
+      note: '',
+      rule,
+      measures: MEASURES.map(([measure]) => ({ measure, condition: null })),
+      own: [],
+      weights: [],
+    }),
+  });
+  return (await answer.json()).id;
+}
+
+/** Frames a second while a field is moved, another value every frame. */
+const framesOf = (field, values) =>
+  field.evaluate(
+    (input, { most, seconds }) =>
+      new Promise((resolve) => {
+        const { set } = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value');
+        let count = 0;
+        const start = performance.now();
+        const step = () => {
+          set.call(input, String(60 + (count % most)));
+          for (const kind of ['input', 'change']) input.dispatchEvent(new Event(kind, { bubbles: true }));
+          count += 1;
+          if (performance.now() - start < seconds * 1000) requestAnimationFrame(step);
+          else resolve(count / seconds);
+        };
+        requestAnimationFrame(step);
+      }),
+    { most: values, seconds: MOVED_SECONDS },
+  );
+
+async function measureScreen(url, id) {
   const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-    await page.goto(`${url}/compare`);
-    await page.getByRole('heading', { name: 'Compare' }).waitFor();
-    const begun = performance.now();
-    await page.goto(`${url}/compare/new?view=Picture`);
-    await page.getByText(/against .*: \d{4,} samples/).waitFor({ timeout: 60_000 });
-    const painted = performance.now() - begun;
-    await page.getByRole('button', { name: 'Cancel' }).click();
+    const painted = [];
+    for (let turn = 0; turn <= TURNS; turn += 1) {
+      await page.goto(`${url}/compare`);
+      await page.getByRole('heading', { name: 'Compare' }).waitFor();
+      const begun = performance.now();
+      await page.goto(`${url}/compare/${id}`);
+      // Points are on the canvas, not only a place for them.
+      await page.waitForFunction(
+        () => {
+          const canvas = document.querySelector('canvas');
+          if (!canvas || canvas.width < 400) return false;
+          return canvas
+            .getContext('2d')
+            .getImageData(200, 100, 300, 200)
+            .data.some((one) => one > 0);
+        },
+        null,
+        { polling: 'raf' },
+      );
+      // The first brings the program.
+      if (turn > 0) painted.push(performance.now() - begun);
+      await page.waitForLoadState('networkidle');
+    }
+    await page.getByLabel('Hold to a range').click();
+    await page.getByRole('option', { name: /^Idle/ }).click();
+    const slider = page.getByRole('slider').last();
+    const picture = await framesOf(slider, 300);
+    const held = await page.getByText(/^\d+ of \d{4,} samples$/).textContent();
     await page.getByRole('button', { name: 'Table', exact: true }).click();
-    const field = page.getByLabel('Idle to');
-    await field.waitFor();
-    // Frames while a range is moved, a value a frame.
-    await field.focus();
-    const frames = await page.evaluate(
-      () =>
-        new Promise((resolve) => {
-          const input = document.activeElement;
-          const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
-          let count = 0;
-          const start = performance.now();
-          const step = () => {
-            set.call(input, String(60 + (count % 30)));
-            input.dispatchEvent(new Event('input', { bubbles: true }));
-            count += 1;
-            if (performance.now() - start < 3000) requestAnimationFrame(step);
-            else resolve(count / 3);
-          };
-          requestAnimationFrame(step);
-        }),
-    );
-    return { painted, frames };
+    const table = await framesOf(page.getByLabel('Idle to'), 30);
+    return { painted, picture, table, held };
   } finally {
     await browser.close();
   }
@@ -108,9 +149,13 @@ export async function measureCompare(stage, { filled = false } = {}) {
   console.log(
     `  set with six measures   p50 ${median(times).toFixed(0)} ms, p95 ${quantile(times, 0.95).toFixed(0)} ms`,
   );
-  const { painted, frames } = await measureScreen(stage.url);
-  console.log(`  scatter on the screen   ${painted.toFixed(0)} ms from the address, goal ≤ 1000 ms`);
-  console.log(`  a range that is moved   ${frames.toFixed(0)} frames a second, goal ≥ 30`);
+  const { painted, picture, table, held } = await measureScreen(stage.url, await keepAll(stage.url, rule));
+  console.log(
+    `  scatter on the screen   median ${median(painted).toFixed(0)} ms from the address to its points (${Math.min(...painted).toFixed(0)}–${Math.max(...painted).toFixed(0)}), goal ≤ 1000 ms`,
+  );
+  console.log(
+    `  a range that is moved   ${picture.toFixed(0)} frames a second in the picture (at last ${held}), ${table.toFixed(0)} in the table, goal ≥ 30`,
+  );
 }
 
 export async function measureCompareTruth() {

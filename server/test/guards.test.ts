@@ -19,6 +19,14 @@ beforeAll(async () => {
 });
 afterAll(() => harness.stop());
 
+describe('an answer', () => {
+  const asked = () => request(harness.app).get('/api/openapi.json').set('Accept-Encoding', 'gzip');
+  it('is made small for who is far away, and not for a browser beside the server', async () => {
+    expect((await asked()).headers['content-encoding']).toBeUndefined();
+    expect((await asked().set('X-Forwarded-For', '10.0.0.7')).headers['content-encoding']).toBe('gzip');
+  });
+});
+
 describe('health', () => {
   it('is ok while the database answers', async () => {
     const answer = await request(harness.app).get('/api/health');

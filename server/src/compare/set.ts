@@ -155,10 +155,17 @@ interface ValueRow {
 
 /** Above so many members it is quicker to read a measure whole. */
 const FEW = 500;
+/** So few measures are read whole while the members are still being looked for. */
+const FEW_MEASURES = 3;
 
-async function valuesOf(db: Database, ids: readonly string[], wanted: readonly string[]): Promise<readonly ValueRow[]> {
-  if (ids.length === 0 || wanted.length === 0) return [];
-  const few = ids.length <= FEW;
+/** @param ids of whom; null for everybody */
+async function valuesOf(
+  db: Database,
+  ids: readonly string[] | null,
+  wanted: readonly string[],
+): Promise<readonly ValueRow[]> {
+  if (ids?.length === 0 || wanted.length === 0) return [];
+  const few = ids !== null && ids.length <= FEW;
   return rowsOf<ValueRow>(
     db,
     `SELECT sample_id AS sampleId, measure, condition_words AS \`condition\`, value, u, common, meters, \`at\`, below
@@ -223,15 +230,18 @@ async function fatesIn(db: Database, members: readonly Facts[]): Promise<SetAnsw
  * are left out, never mixed in.
  */
 export async function lookAtSet(db: Database, rule: SetRule, wanted: readonly WantedMeasure[]): Promise<SetAnswer> {
-  const all = await factsOf(db, rule);
+  const names = [...new Set(wanted.map(({ measure }) => measure))].filter((measure) => !measure.startsWith('own-'));
+  const whole = rule.kind === 'rule' && names.length <= FEW_MEASURES;
+  const [all, everybody] = await Promise.all([factsOf(db, rule), whole ? valuesOf(db, null, names) : null]);
   const { members, out } = membersOf(rule, all);
   const places = new Map(members.map(({ id }, place) => [id, place]));
-  const names = [...new Set(wanted.map(({ measure }) => measure))].filter((measure) => !measure.startsWith('own-'));
-  const rows = await valuesOf(
-    db,
-    members.map(({ id }) => id),
-    names,
-  );
+  const rows =
+    everybody ??
+    (await valuesOf(
+      db,
+      members.map(({ id }) => id),
+      names,
+    ));
   const byMeasure = new Map(names.map((measure) => [measure, [] as ValueRow[]]));
   for (const row of rows) if (places.has(row.sampleId)) byMeasure.get(row.measure)?.push(row);
   const conditions = names.map((measure) => ({

@@ -129,6 +129,13 @@ function serveBrowserFiles(app: Express, web: string): void {
   });
 }
 
+/** Whether anything is gained by making an answer small: not over the loopback, unless somebody passes it on. */
+function isFarAway({ socket, path, headers }: Request): boolean {
+  if (!path.startsWith('/api/') || headers['x-forwarded-for'] !== undefined || headers.via !== undefined) return true;
+  const { remoteAddress = '' } = socket;
+  return !/^(::1|(::ffff:)?127\.)/.test(remoteAddress);
+}
+
 /** Build the application without listening. */
 export function createApp({ db, handlers, log, web, door, wrote }: AppParts): Express {
   const app = express();
@@ -163,7 +170,7 @@ export function createApp({ db, handlers, log, web, door, wrote }: AppParts): Ex
   );
   app.use(guard(door));
   app.use(sameOrigin());
-  app.use(compression());
+  app.use(compression({ filter: (request, response) => isFarAway(request) && compression.filter(request, response) }));
   for (const [name, route] of Object.entries(ROUTES) as [keyof typeof ROUTES, Route][]) {
     app[route.method](expressPath(route.path), ...bodyParser(route), operation(route, handlers[name], { db, wrote }));
   }

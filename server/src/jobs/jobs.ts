@@ -21,6 +21,8 @@ const SHAPES: Readonly<Record<Lane, LaneShape>> = {
   file: { threads: Math.max(1, Math.floor(cores / 4)), waiting: 24, memory: 1024 },
   background: { threads: 1, waiting: 1, memory: 512 },
 };
+/** Room for what is made and dropped within a job: of ten thousand rows, a thread's usual room is cleared dozens of times. */
+const YOUNG_MEGABYTES = 96;
 /** A job that takes longer is ended, ms. */
 const LONGEST_MILLISECONDS = 120_000;
 /** When to try again, s. */
@@ -62,7 +64,7 @@ class Queue {
       idleTimeout: 60_000,
       concurrentTasksPerWorker: 1,
       workerData: { databaseUrl },
-      resourceLimits: { maxOldGenerationSizeMb: shape.memory },
+      resourceLimits: { maxOldGenerationSizeMb: shape.memory, maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
     });
   }
 

@@ -1,8 +1,9 @@
 // The set as a picture: any measure against any other, or every one beside each other; one of them may be held to a range.
 import type { SetMember } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Choice } from '../parts/fields.tsx';
+import { usePaced } from '../parts/usePaced.ts';
 import { Held, type HeldRange, isHeld, rangeOf } from './Held.tsx';
 import { Panels } from './Panels.tsx';
 import { Scatter } from './Scatter.tsx';
@@ -39,8 +40,9 @@ function heldMembers(
 
 export function Picture({ views, members, marked, params, onPut }: Props) {
   const [held, setHeld] = useState<HeldRange | null>(null);
-  const asked = useDeferredValue(held);
+  const asked = usePaced(held);
   const shown = useMemo(() => heldMembers(members, views, asked), [members, views, asked]);
+  const mark = useCallback((id: string | null) => onPut({ sample: id }), [onPut]);
   const usual = usualPair(views.map(({ id }) => id));
   const pick = (name: string, other: string | undefined) =>
     views.find(({ id }) => id === params.get(name)) ?? views.find(({ id }) => id === other);
@@ -67,9 +69,7 @@ export function Picture({ views, members, marked, params, onPut }: Props) {
       </Box>
       <Held views={views} held={held} onHold={setHeld} shown={shown.length} of={members.length} />
       {x && every && <Panels members={shown} views={views} x={x} marked={marked} onOpen={(id) => onPut({ y: id })} />}
-      {x && y && !every && (
-        <Scatter members={shown} x={x} y={y} size={size} marked={marked} onMark={(id) => onPut({ sample: id })} />
-      )}
+      {x && y && !every && <Scatter members={shown} x={x} y={y} size={size} marked={marked} onMark={mark} />}
     </>
   );
 }

@@ -3,20 +3,30 @@ import type { SetMember } from '@lastmark/contract/types';
 import { edgeOf } from '@lastmark/core/compare';
 import type { Table } from '@lastmark/core/table';
 import Box from '@mui/material/Box';
-import { Chart, type ChartOptions, Legend, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import {
+  Chart,
+  type ChartOptions,
+  Legend,
+  LinearScale,
+  LineElement,
+  PointElement,
+  type PointStyle,
+  ScatterController,
+} from 'chart.js';
+import { type KeyboardEvent, memo, useMemo, useRef, useState } from 'react';
 import { Scatter as ScatterChart } from 'react-chartjs-2';
 import { useNavigate } from 'react-router';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 import { useMarks } from '../parts/useMarks.ts';
 import { rangeOf } from './Held.tsx';
+import { stampPoints } from './stamps.ts';
 import { axisTitle, type MeasureView, sampleTitle, words } from './views.ts';
 
 Chart.register(ScatterController, PointElement, LineElement, LinearScale, Legend);
 
 /** Shapes that are told apart in grey too. */
-const SHAPES: Readonly<Record<SetMember['kind'], string>> = {
+const SHAPES: Readonly<Record<SetMember['kind'], PointStyle>> = {
   wall: 'circle',
   desktop: 'rect',
   car: 'triangle',
@@ -25,6 +35,9 @@ const SHAPES: Readonly<Record<SetMember['kind'], string>> = {
 const KINDS = ['wall', 'desktop', 'car', 'cable'] as const;
 /** Above so many points whiskers would only be a haze. */
 const MOST_WHISKERS = 400;
+/** From so many points on they are stamped. */
+const MANY = 1000;
+const LEAST_SHRUNK = 0.4;
 const SMALLEST = 4;
 const LARGEST = 14;
 
@@ -86,8 +99,8 @@ const pointWords = ({ member }: Point, x: MeasureView, y: MeasureView): string =
   return `${sampleTitle(member)}: ${x.title} ${vx ? words(x, vx) : '–'}, ${y.title} ${vy ? words(y, vy) : '–'}`;
 };
 
-export function Scatter(props: Props) {
-  const { members, x, y, size, marked, onMark } = props;
+/** Drawn again only when what it shows is another: a range that is being moved is not yet. */
+export const Scatter = memo(function Scatter({ members, x, y, size, marked, onMark }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'scatter'>>(null);
   const navigate = useNavigate();
@@ -98,8 +111,23 @@ export function Scatter(props: Props) {
   const named =
     points.length <= 14 ? points : points.filter((one) => one.edge || one.member.id === marked).slice(0, 14);
 
+  const many = points.length >= MANY;
+  // Smaller and lighter the more there are: how close they lie is what is to be seen then.
+  const shrunk = many ? Math.max(LEAST_SHRUNK, Math.sqrt(MANY / points.length)) : 1;
+  const looks = KINDS.filter((kind) => points.some(({ member }) => member.kind === kind)).map((kind, at) => {
+    const own = points.filter(({ member }) => member.kind === kind);
+    // One radius for all is one set of options for all; a list is one for each of ten thousand.
+    const colour = colourOf(at);
+    const look = many
+      ? { style: SHAPES[kind], fill: `${colour}30`, border: `${colour}60` }
+      : { style: SHAPES[kind], fill: `${colour}b0`, border: colour };
+    return { kind, own, radii: size ? own.map(({ radius }) => radius * shrunk) : (SMALLEST + 1) * shrunk, look, colour };
+  });
   const marks = useMarks<'scatter'>({
     id: 'compare-marks',
+    beforeDatasetsDraw: (drawn) => {
+      if (many) stampPoints(drawn as unknown as Chart, looks);
+    },
     afterDatasetsDraw: ({ ctx, scales, chartArea }) => {
       const { x: sx, y: sy } = scales;
       if (!sx || !sy) return;
@@ -170,23 +198,20 @@ export function Scatter(props: Props) {
     },
     plugins: { legend: { display: true, labels: { usePointStyle: true } }, tooltip: { enabled: false } },
   };
-  const kinds = KINDS.filter((kind) => points.some(({ member }) => member.kind === kind));
   const data = {
     datasets: [
-      ...kinds.map((kind, at) => {
-        const own = points.filter(({ member }) => member.kind === kind);
-        // One radius for all is one set of options for all; a list is one for each of ten thousand.
-        const radius = size ? own.map((one) => one.radius) : SMALLEST + 1;
-        return {
-          label: kind,
-          data: own.map(({ member, x: px, y: py }) => ({ x: px, y: py, id: member.id })),
-          pointStyle: SHAPES[kind],
-          pointRadius: radius,
-          pointHoverRadius: radius,
-          backgroundColor: `${colourOf(at)}b0`,
-          borderColor: colourOf(at),
-        };
-      }),
+      ...looks.map(({ kind, own, radii, look, colour }) => ({
+        label: kind,
+        data: own.map(({ member, x: px, y: py }) => ({ x: px, y: py, id: member.id })),
+        pointStyle: look.style,
+        // Stamped points are not drawn again, and are pointed at all the same.
+        ...(many
+          ? { pointRadius: 0, pointHoverRadius: 0, pointHitRadius: SMALLEST + 2 }
+          : { pointRadius: radii, pointHoverRadius: radii }),
+        // The legend shows them as few ones look.
+        backgroundColor: `${colour}b0`,
+        borderColor: colour,
+      })),
       ...(edge.length > 1
         ? [
             {
@@ -242,4 +267,4 @@ export function Scatter(props: Props) {
       </Box>
     </Figure>
   );
-}
+});

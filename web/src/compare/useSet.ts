@@ -2,7 +2,11 @@
 import type { ComparisonBody, WantedMeasure } from '@lastmark/contract/types';
 import type { SetRule } from '@lastmark/core/compare';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { setQuery } from './queries.ts';
+
+/** The rest is asked for after this, whatever is being drawn, ms. */
+const LONGEST_DRAWING = 1500;
 
 /** Ids a picture looks at where the address names none: the first, and the third from the end. */
 export const usualPair = (ids: readonly string[]): readonly [string | undefined, string | undefined] => [
@@ -32,9 +36,16 @@ export function useSet(
 ) {
   const all = setQuery(rule, wanted ?? []);
   const there = useQueryClient().getQueryData(all.queryKey) !== undefined;
-  // Asked first, answered first: one after the other is worked out.
   const soon = useQuery({ ...setQuery(rule, soonest ?? []), enabled: soonest !== null && !there });
-  const whole = useQuery({ ...all, enabled: wanted !== undefined });
+  // The rest once the picture stands: working it out and reading it takes as long as drawing does.
+  const [drawn, setDrawn] = useState(soonest === null || there);
+  const { isPending } = soon;
+  useEffect(() => {
+    if (isPending) return;
+    const idle = requestIdleCallback(() => setDrawn(true), { timeout: LONGEST_DRAWING });
+    return () => cancelIdleCallback(idle);
+  }, [isPending]);
+  const whole = useQuery({ ...all, enabled: wanted !== undefined && drawn });
   const early = whole.data === undefined && !whole.isError && soonest !== null && soon.data !== undefined;
   return { query: early ? soon : whole, complete: !early };
 }
