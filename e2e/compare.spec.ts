@@ -8,6 +8,8 @@ test('the demo’s set says who fell out, marks a sample by keyboard, and calls 
   await page.goto('/compare');
   await page.getByRole('link', { name: 'Wall chargers for the huts' }).click();
   await expect(page.getByText(/^\d+ samples/).first()).toBeVisible();
+  // Figures of a fresh shelf come one by one.
+  await expect(page.getByText('being worked out')).toHaveCount(0);
   await page.getByText(/outside, and why/).click();
   await expect(page.getByRole('list', { name: 'Outside' })).toContainText('desktop, and the set takes wall');
   await expect(page.getByRole('list', { name: 'Outside' })).toContainText(

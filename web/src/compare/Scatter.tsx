@@ -121,7 +121,13 @@ export const Scatter = memo(function Scatter({ members, x, y, size, marked, onMa
     const look = many
       ? { style: SHAPES[kind], fill: `${colour}30`, border: `${colour}60` }
       : { style: SHAPES[kind], fill: `${colour}b0`, border: colour };
-    return { kind, own, radii: size ? own.map(({ radius }) => radius * shrunk) : (SMALLEST + 1) * shrunk, look, colour };
+    return {
+      kind,
+      own,
+      radii: size ? own.map(({ radius }) => radius * shrunk) : (SMALLEST + 1) * shrunk,
+      look,
+      colour,
+    };
   });
   const marks = useMarks<'scatter'>({
     id: 'compare-marks',

@@ -77,11 +77,27 @@ interface Props extends Of {
   readonly onChange: (conditions: Condition[]) => void;
 }
 
-export function ByItself({ steps, conditions, onChange }: Props) {
+function Editor({ conditions, onChange }: Pick<Props, 'conditions' | 'onChange'>) {
   const [text, setText] = useState(() => toConditionText(conditions));
   const problems: string[] = [];
   const typed = fromConditionText(text, problems);
   const changed = JSON.stringify(typed) !== JSON.stringify(conditions);
+  return (
+    <>
+      <ConditionFields value={text} onChange={(part) => setText({ ...text, ...part })} />
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+        <Button variant="outlined" disabled={!changed || problems.length > 0} onClick={() => onChange(typed)}>
+          Keep the conditions
+        </Button>
+        <Box role="status" sx={{ color: 'error.main' }}>
+          {problems.join(' ')}
+        </Box>
+      </Box>
+    </>
+  );
+}
+
+export function ByItself({ steps, conditions, onChange }: Props) {
   const most = mostSeconds(conditions, steps);
   return (
     <Box component="details" sx={{ mb: 2 }}>
@@ -100,15 +116,8 @@ export function ByItself({ steps, conditions, onChange }: Props) {
           </Box>
         )}
         {conditions.length > 0 && <Tree steps={steps} conditions={conditions} />}
-        <ConditionFields value={text} onChange={(part) => setText({ ...text, ...part })} />
-        <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-          <Button variant="outlined" disabled={!changed || problems.length > 0} onClick={() => onChange(typed)}>
-            Keep the conditions
-          </Button>
-          <Box role="status" sx={{ color: 'error.main' }}>
-            {problems.join(' ')}
-          </Box>
-        </Box>
+        {/* Kept or taken back, it is typed anew. */}
+        <Editor key={JSON.stringify(conditions)} conditions={conditions} onChange={onChange} />
       </Box>
     </Box>
   );

@@ -127,8 +127,6 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
       )}
       {dossier && <LimitFields sample={dossier.sample} />}
       <ByItself
-        // Taken back, it is typed anew.
-        key={JSON.stringify(sheet.conditions)}
         steps={steps}
         conditions={sheet.conditions}
         onChange={(conditions) => change({ conditions }, 'The conditions are kept.')}
