@@ -5,6 +5,7 @@ import { median, quantile, timed } from './figures.mjs';
 
 const SAMPLES = 10_000;
 const REQUESTS = 150;
+const ORDERS = ['watts', 'efficiency', 'idle', 'mass', 'short', 'name'];
 
 const ALPHABET = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 /** An id of its own for every number and kind. */
@@ -15,7 +16,7 @@ export const idOf = (kind, number) => {
 };
 
 /** Copies of a demo model with a number and a claim each, put straight into the tables. */
-export async function fillShelf(url, databaseUrl) {
+export async function fillShelf(url, databaseUrl, { first = 0, count = SAMPLES } = {}) {
   const db = await createConnection({ uri: databaseUrl.replace(/^mariadb:/, 'mysql:'), timezone: 'Z' });
   const { items } = await (await fetch(`${url}/api/samples?size=1`)).json();
   const [[source]] = await db.query(
@@ -25,7 +26,7 @@ export async function fillShelf(url, databaseUrl) {
   const promise = JSON.stringify({ kind: 'total', watts: 45 });
   const duration = JSON.stringify({ kind: 'unstated' });
   const text = (value) => (typeof value === 'string' ? value : JSON.stringify(value));
-  for (let from = 0; from < SAMPLES; from += 500) {
+  for (let from = first; from < first + count; from += 500) {
     const numbers = Array.from({ length: 500 }, (_, index) => from + index);
     await db.query('INSERT INTO models (id, maker, model, kind, facts) VALUES ?', [
       numbers.map((n) => [idOf('M', n), source.maker, `Bench ${n}`, source.kind, text(source.model_facts)]),
@@ -79,25 +80,28 @@ async function editBench(url) {
 }
 
 export async function measureShelf({ url, databaseUrl }) {
-  const db = await fillShelf(url, databaseUrl);
-  const first = await rate(db);
+  const tenth = SAMPLES / 10;
+  const db = await fillShelf(url, databaseUrl, { count: tenth });
+  await rate(db);
   const ask = async (query) => {
     const answer = await fetch(`${url}/api/samples?size=50&${query}`);
     const { items } = await answer.json();
     if (answer.status !== 200 || items.length === 0) throw new Error(`${query}: ${answer.status}`);
   };
   const WAYS = {
-    page: (turn) => `page=${(turn % 200) + 1}`,
+    page: (turn) => `page=${(turn % 20) + 1}`,
+    'page far behind': (turn, samples) => `page=${Math.floor(samples / 50) - (turn % 20)}`,
+    'one kind, in an order': (turn) => `kind=wall&sort=${ORDERS[turn % 6]}&down=${turn % 2 === 0}`,
+    'search in one kind': (turn) => `kind=wall&q=bench+${turn}`,
     search: (turn) => `q=bench+${turn}`,
     'search of one letter': () => 'q=e',
-    order: (turn) =>
-      `sort=${['watts', 'efficiency', 'idle', 'mass', 'short', 'name'][turn % 6]}&down=${turn % 2 === 0}`,
+    order: (turn) => `sort=${ORDERS[turn % 6]}&down=${turn % 2 === 0}`,
   };
-  const measure = async (requests) => {
+  const measure = async (requests, samples = SAMPLES) => {
     const times = {};
     for (const [name, query] of Object.entries(WAYS)) {
       times[name] = [];
-      for (let turn = 0; turn < requests; turn += 1) times[name].push(await timed(() => ask(query(turn))));
+      for (let turn = 0; turn < requests; turn += 1) times[name].push(await timed(() => ask(query(turn, samples))));
     }
     return times;
   };
@@ -108,8 +112,17 @@ export async function measureShelf({ url, databaseUrl }) {
         `    ${name.padEnd(22)} p50 ${median(values).toFixed(1)} ms, p95 ${quantile(values, 0.95).toFixed(1)} ms`,
       );
   };
+  const small = await measure(REQUESTS, tenth);
+  await (await fillShelf(url, databaseUrl, { first: tenth, count: SAMPLES - tenth })).end();
+  const first = await rate(db);
+  const large = await measure(REQUESTS);
   console.log(`shelf of ${SAMPLES} samples, pages of 50, ${REQUESTS} requests each`);
-  show('nothing to work out', await measure(REQUESTS));
+  show('nothing to work out', large);
+  console.log(
+    `  against a shelf of ${tenth}, medians: ${Object.keys(WAYS)
+      .map((name) => `${name} ${(median(large[name]) / median(small[name])).toFixed(2)}`)
+      .join(', ')}; goal ≤ 1.2`,
+  );
   const edit = await timed(() => editBench(url));
   const during = await measure(Math.ceil(REQUESTS / 3));
   const left = await waitingIn(db);
