@@ -16,7 +16,7 @@ const settle = record({
 });
 
 const CONDITIONS: Readonly<Record<ConditionKind, ReturnType<typeof record>>> = {
-  repeat: record({ kind: oneOf(['repeat']), within: si(0.0001, 0.9).required(), most: whole(2, 50).required() }),
+  repeat: record({ kind: oneOf(['repeat']), within: si(0.000001, 0.9).required(), most: whole(2, 50).required() }),
   unsettled: record({ kind: oneOf(['unsettled']), longest: si(1, 14_400).required() }),
   folded: record({ kind: oneOf(['folded']), share: si(0.01, 0.999).required() }),
   dropped: record({ kind: oneOf(['dropped']) }),

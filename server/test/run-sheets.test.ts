@@ -1,4 +1,4 @@
-import { CHARGERS, idleMean } from '@lastmark/bench/sim';
+import { idleMean } from '@lastmark/bench/sim';
 import type { RunTrace, SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
 import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
@@ -254,18 +254,9 @@ describe('who and what', () => {
 
 describe('a sweep of combinations', () => {
   it('plugs in one after the other, sees what drops out, and loads what each offers', async () => {
-    const truth = CHARGERS.find(({ name }) => name === 'Quad 130');
-    if (!truth) throw new Error('no such charger');
+    const { truth, sample } = await bench.play('Quad 130');
     // Looks as close together as at a real bench.
     bench.rack.clock.speed = 4;
-    bench.rack.bench.load(truth);
-    const sample = await bench.make.sample({
-      model: {
-        model: 'Quad 130',
-        kind: 'desktop',
-        ports: truth.ports.map(({ label }) => ({ label, connector: 'C', twin: null })),
-      },
-    });
     const made = await bench.call<{ id: string; title: string; steps: SheetStep[] }>(
       'post',
       `/samples/${sample.id}/run-sheets`,

@@ -1,5 +1,5 @@
 // A simulated rack with its rig on a harness, for tests of runs.
-import { CLASSES, type InstrumentClass, type Rack, startRack } from '@lastmark/bench/sim';
+import { CHARGERS, type ChargerTruth, CLASSES, type InstrumentClass, type Rack, startRack } from '@lastmark/bench/sim';
 import type { Sample, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
 import { type Condition, ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
@@ -19,6 +19,8 @@ export interface TestRig {
     methodId?: string,
     conditions?: readonly Condition[],
   ) => Promise<StoredSheet>;
+  /** Put a desktop charger of the simulated world on the bench, and take it in as a sample. */
+  readonly play: (name: string) => Promise<{ readonly truth: ChargerTruth; readonly sample: Sample }>;
   readonly start: (sheetId: string, part?: object) => Promise<SheetRun>;
   readonly ask: (runId: string, ask: object) => Promise<SheetRun>;
   /** Wait until a run is as wanted. */
@@ -92,6 +94,13 @@ export async function startRig(
         .send({ title: made.title, rigId: rig.id, steps: change(made.steps), ...(conditions ? { conditions } : {}) });
       expect(answer.status, JSON.stringify(answer.body)).toBe(200);
       return answer.body as StoredSheet;
+    },
+    play: async (name) => {
+      const truth = CHARGERS.find((one) => one.name === name);
+      if (!truth) throw new Error(`The simulated bench has no ${name}.`);
+      rack.bench.load(truth);
+      const ports = truth.ports.map(({ label }) => ({ label, connector: 'C' as const, twin: null }));
+      return { truth, sample: await make.sample({ model: { model: name, kind: 'desktop', ports } }) };
     },
     start: (sheetId, part = {}) =>
       call<SheetRun>('post', `/run-sheets/${sheetId}/runs`, {
