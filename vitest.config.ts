@@ -6,6 +6,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          setupFiles: ['scripts/lib/chance.mjs'],
           // Chance is drawn often enough to tell; beside a busy processor that takes its time.
           testTimeout: 120_000,
           // Nothing in these has a state to be kept apart.
@@ -18,6 +19,7 @@ export default defineConfig({
       {
         test: {
           name: 'api',
+          setupFiles: ['scripts/lib/chance.mjs'],
           include: ['server/**/*.test.ts'],
           globalSetup: ['server/testing/database.global.ts', 'server/testing/answers.global.ts'],
           // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.

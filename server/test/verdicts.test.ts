@@ -243,6 +243,19 @@ describe('key figures', () => {
         .filter((id) => ours.includes(id));
     expect(await order(false)).toEqual([small.id, large.id, unknown.id]);
     expect(await order(true)).toEqual([large.id, small.id, unknown.id]);
+    // Page by page it is the same list: nothing twice and nothing left out where those without a figure begin.
+    for (const query of [{}, { down: true }, { kind: 'wall' as const }]) {
+      const ids = async (size: number, page: number) =>
+        (await listSamples(harness.db, { size, page, sort: 'watts', ...query })).items.map(({ id }) => id);
+      const whole = await ids(200, 1);
+      const pages: string[] = [];
+      for (let page = 1; pages.length < whole.length; page += 1) {
+        const more = await ids(2, page);
+        expect(more.length).toBeGreaterThan(0);
+        pages.push(...more);
+      }
+      expect(pages).toEqual(whole);
+    }
   });
 });
 

@@ -111,7 +111,7 @@ describe('laws', () => {
         for (const combine of [product, ratio, (x: typeof other, y: typeof other) => sum([x, y])]) {
           const before = standardUncertainty(combine(measured(a, ua), other));
           const after = standardUncertainty(combine(measured(a, ua + extra), other));
-          expect(after).toBeGreaterThanOrEqual(before * (1 - 1e-12));
+          expect(after).toBeGreaterThanOrEqual(before * (1 - 1e-12) - 1e-300);
         }
       }),
     );
@@ -121,7 +121,9 @@ describe('laws', () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(value, u, repeat), { minLength: 1, maxLength: 8 }), (parts) => {
         const mean = meanOfCommon(parts.map(([v, ui, ur]) => measured(v, ui, ur, 3)));
-        expect(standardUncertainty(mean)).toBeGreaterThanOrEqual(Math.min(...parts.map(([, ui]) => ui)) * (1 - 1e-12));
+        const best = Math.min(...parts.map(([, ui]) => ui));
+        // Below the smallest ordinary number a float keeps only whole steps; nothing is measured there.
+        expect(standardUncertainty(mean)).toBeGreaterThanOrEqual(best * (1 - 1e-12) - 1e-300);
       }),
     );
   });

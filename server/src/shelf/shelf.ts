@@ -1,7 +1,7 @@
 // The shelf: pages of samples with their key figures as they were last worked out.
 import type { Page, SampleRow, ShelfOrder, ShelfQuery } from '@lastmark/contract';
 import { FIGURES_FORM, type KeyFigures } from '@lastmark/core/verdict';
-import { and, asc, count, desc, eq, inArray, like, ne, or, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, like, ne, or, type SQL, sql } from 'drizzle-orm';
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -42,19 +42,14 @@ function filters({ q, kind, label, archived = false }: ShelfQuery, hidden: Hidde
   );
 }
 
-/** A value that is missing comes last, whichever way it is sorted. */
-const valued = (column: AnyMySqlColumn, down: boolean): readonly SQL[] =>
-  // Downwards MariaDB puts it last by itself, along the index.
-  down ? [desc(column)] : [sql`${column} IS NULL`, asc(column)];
-
-const ORDERS: Readonly<Record<ShelfOrder, (down: boolean) => readonly SQL[]>> = {
-  name: (down) => [down ? desc(samples.words) : asc(samples.words)],
-  watts: (down) => valued(figures.watts, down),
-  efficiency: (down) => valued(figures.efficiency, down),
-  idle: (down) => valued(figures.idle, down),
-  mass: (down) => valued(figures.massPerWatt, down),
-  short: (down) => valued(figures.short, down),
-};
+/** Orders by a figure; what has none comes last, whichever way. */
+const FIGURES = {
+  watts: figures.watts,
+  efficiency: figures.efficiency,
+  idle: figures.idle,
+  mass: figures.massPerWatt,
+  short: figures.short,
+} satisfies Partial<Record<ShelfOrder, AnyMySqlColumn>>;
 
 const UNKNOWN: KeyFigures = {
   form: FIGURES_FORM,
@@ -72,28 +67,57 @@ interface Found {
   readonly total: number;
 }
 
+/** Ids in the order of a figure: along its index both ways, and those without the figure after them. */
+async function idsByFigure(
+  db: Database,
+  column: AnyMySqlColumn,
+  where: SQL | undefined,
+  { down, size, offset }: { readonly down: boolean; readonly size: number; readonly offset: number },
+): Promise<readonly string[]> {
+  const among = (also: SQL | undefined) => {
+    const ids = db.select({ id: figures.sampleId }).from(figures).$dynamic();
+    if (where) ids.innerJoin(samples, eq(samples.id, figures.sampleId));
+    return ids.where(and(where, also));
+  };
+  const idsOf = (rows: readonly { readonly id: string }[]) => rows.map(({ id }) => id);
+  // Downwards MariaDB puts what is missing last by itself.
+  if (down)
+    return idsOf(await among(undefined).orderBy(desc(column), desc(figures.sampleId)).limit(size).offset(offset));
+  const valued = idsOf(
+    await among(isNotNull(column)).orderBy(asc(column), asc(figures.sampleId)).limit(size).offset(offset),
+  );
+  if (valued.length === size) return valued;
+  const counted = db.select({ total: count() }).from(figures).$dynamic();
+  if (where) counted.innerJoin(samples, eq(samples.id, figures.sampleId));
+  const [before] = await counted.where(and(where, isNotNull(column)));
+  const without = await among(isNull(column))
+    .orderBy(asc(figures.sampleId))
+    .limit(size - valued.length)
+    .offset(Math.max(0, offset - (before?.total ?? 0)));
+  return [...valued, ...idsOf(without)];
+}
+
 /** Ids of one page and how many there are: of narrow columns, so that only the rows of the page are read whole. */
 async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
   const { page = 1, size = DEFAULT_SIZE, sort, down = false } = query;
   const [away, archived] = await Promise.all([someAway(db), someArchived(db)]);
   const where = filters(query, { away, archived }, db);
-  const counting = db.select({ total: count() }).from(samples).where(where);
+  const offset = (page - 1) * size;
+  // Ties go the way of the order, so that an index alone gives it.
+  const way = !sort || down ? desc : asc;
   const ids =
     sort && sort !== 'name'
-      ? db
-          .select({ id: figures.sampleId })
-          .from(figures)
-          .$dynamic()
-          .orderBy(...ORDERS[sort](down), desc(figures.sampleId))
+      ? idsByFigure(db, FIGURES[sort], where, { down, size, offset })
       : db
           .select({ id: samples.id })
           .from(samples)
-          .$dynamic()
           .where(where)
-          .orderBy(...(sort ? ORDERS[sort](down) : [desc(samples.updatedAt)]), desc(samples.id));
-  if (sort && sort !== 'name' && where) ids.innerJoin(samples, eq(samples.id, figures.sampleId)).where(where);
-  const [rows, [counted]] = await Promise.all([ids.limit(size).offset((page - 1) * size), counting]);
-  return { ids: rows.map(({ id }) => id), total: counted?.total ?? 0 };
+          .orderBy(way(sort ? samples.words : samples.updatedAt), way(samples.id))
+          .limit(size)
+          .offset(offset)
+          .then((rows) => rows.map(({ id }) => id));
+  const [found, [counted]] = await Promise.all([ids, db.select({ total: count() }).from(samples).where(where)]);
+  return { ids: found, total: counted?.total ?? 0 };
 }
 
 /** One page of the shelf, last changed first. It waits for no arithmetic: what is out of date says so. */
