@@ -264,8 +264,9 @@ function pdAnalyser({ bench }: Surroundings): Device {
   };
 }
 
-function multimeter({ bench, clock, seed }: Surroundings): Device {
-  const volts = meter(seed, 51, { gain: 0.00015, offset: 0.001, noise: 0.0002, step: 0.0001 });
+function multimeter({ bench, clock, seed, drift = 1 }: Surroundings): Device {
+  const own = meter(seed, 51, { gain: 0.00015, offset: 0.001, noise: 0.0002, step: 0.0001 });
+  const volts = (truth: number) => own(truth * drift);
   return {
     identity: identity('Bench multimeter'),
     reset: () => undefined,

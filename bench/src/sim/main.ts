@@ -1,7 +1,7 @@
 // The simulated bench as a process of its own.
 import { readFileSync } from 'node:fs';
+import { type BenchParts, benchParts, readBench } from './parameter-file.ts';
 import { startRack } from './rack.ts';
-import { readChargers } from './seeded.ts';
 
 const wanted = (name: string, otherwise: number): number => {
   const value = Number(process.env[name] ?? otherwise);
@@ -12,23 +12,26 @@ const wanted = (name: string, otherwise: number): number => {
   return value;
 };
 
-/** Chargers of a parameter file, beside those of the world. */
-function more() {
+/** What a parameter file puts beside the world: chargers, cables, faults of the rig. */
+function more(): BenchParts {
   const file = process.env.BENCH_CHARGERS;
-  if (!file) return [];
+  if (!file) return benchParts({});
   try {
-    return readChargers(readFileSync(file, 'utf8')).map(({ truth }) => truth);
+    return readBench(readFileSync(file, 'utf8'));
   } catch (error) {
     console.error(`BENCH_CHARGERS: ${(error as Error).message}`);
     process.exit(1);
   }
 }
 
+const { chargers, cables, rig } = more();
 const rack = await startRack({
   firstPort: wanted('BENCH_PORT', 5300),
   speed: wanted('BENCH_SPEED', 1),
   seed: wanted('BENCH_SEED', 1),
-  chargers: more(),
+  chargers: chargers.map(({ truth }) => truth),
+  cables: cables.map(({ truth }) => truth),
+  rig,
 }).catch((error: Error) => {
   console.error(`The simulated bench cannot start: ${error.message}. Choose other ports with BENCH_PORT.`);
   process.exit(1);

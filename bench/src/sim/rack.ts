@@ -1,11 +1,12 @@
 // The whole rack: every instrument on its own loopback port, and a control port for what a person does by hand.
 import { BATTERIES } from './battery.ts';
 import { SimulatedBench } from './bench.ts';
-import { CABLES } from './cables.ts';
 import { RunningClock } from './clock.ts';
 import { CLASSES, deviceOf, type InstrumentClass } from './instruments.ts';
+import { cablesOn, type RigTruth, SOUND_RIG } from './rig-truth.ts';
 import { type Device, FAULTS, type Fault, illegal, numberArg, ScpiServer } from './scpi-server.ts';
-import type { ChargerTruth } from './truth.ts';
+import { number } from './surroundings.ts';
+import type { CableTruth, ChargerTruth } from './truth.ts';
 import { CHARGERS, named } from './world.ts';
 
 export interface RackOptions {
@@ -15,6 +16,9 @@ export interface RackOptions {
   readonly seed: number;
   /** Chargers beside those of the world. */
   readonly chargers?: readonly ChargerTruth[] | undefined;
+  /** Cables beside those of the world. */
+  readonly cables?: readonly CableTruth[] | undefined;
+  readonly rig?: RigTruth | undefined;
 }
 
 export interface Rack {
@@ -30,6 +34,7 @@ const unquoted = (text: string | undefined): string => (text ?? '').replace(/^["
 
 function control(
   chargers: readonly ChargerTruth[],
+  cables: readonly CableTruth[],
   bench: SimulatedBench,
   clock: RunningClock,
   fault: (kind: InstrumentClass, fault: Fault | 'none') => void,
@@ -46,10 +51,18 @@ function control(
         return null;
       },
       'BENC:CHAR?': () => `"${bench.charger.name}"`,
-      'BENC:CABL:CAT?': () => CABLES.map(({ name }) => `"${name.replaceAll('"', "'")}"`).join(','),
+      // What its own display shows of the power it gives, W; nothing on one without a display.
+      'BENC:DISP?': () => {
+        const { display, ports } = bench.charger;
+        const states = ports.map(({ label }) => bench.port(label));
+        return display === null
+          ? 'NONE'
+          : number(states.reduce((sum, { volts, amps }) => sum + volts * amps, 0) * display);
+      },
+      'BENC:CABL:CAT?': () => cables.map(({ name }) => `"${name.replaceAll('"', "'")}"`).join(','),
       'BENC:CABL': (args) => {
         const wanted = unquoted(args.join(', ').replace(/,\s+/g, ', ')).replaceAll("'", '"');
-        const found = named(CABLES, wanted);
+        const found = named(cables, wanted);
         if (!found) throw illegal('no such cable');
         bench.lay(found);
         return null;
@@ -101,17 +114,26 @@ function control(
 }
 
 /** Start every instrument. */
-export async function startRack({ firstPort, speed, seed, chargers = [] }: RackOptions): Promise<Rack> {
+export async function startRack({
+  firstPort,
+  speed,
+  seed,
+  chargers = [],
+  cables: more = [],
+  rig = SOUND_RIG,
+}: RackOptions): Promise<Rack> {
   const clock = new RunningClock(speed);
   const [charger] = CHARGERS;
-  const [cable] = CABLES;
+  const cables = cablesOn(rig, more);
+  const [cable] = cables;
   if (!charger || !cable) throw new Error('The world has no charger or no cable.');
   const bench = new SimulatedBench(charger, cable, clock);
   const servers = new Map(
-    CLASSES.map((kind) => [kind, new ScpiServer(deviceOf(kind, { bench, clock, seed }))] as const),
+    CLASSES.map((kind) => [kind, new ScpiServer(deviceOf(kind, { bench, clock, seed, drift: rig.drift }))] as const),
   );
   const fault = (kind: InstrumentClass, what: Fault | 'none') => servers.get(kind)?.fault(what);
-  const hand = new ScpiServer(control([...CHARGERS, ...chargers], bench, clock, fault));
+  const hand = new ScpiServer(control([...CHARGERS, ...chargers], cables, bench, clock, fault));
+  if (rig.frozen) fault(rig.frozen, 'freeze');
   const at = (offset: number) => (firstPort === 0 ? 0 : firstPort + offset);
   const ports: Record<string, number> = { control: await hand.listen(at(0)) };
   for (const [index, kind] of CLASSES.entries()) ports[kind] = (await servers.get(kind)?.listen(at(index + 1))) ?? 0;

@@ -8,7 +8,7 @@ import {
   HandClock,
   idleMean,
   named,
-  readChargers,
+  readBench,
   SimulatedBench,
   seededCharger,
 } from './index.ts';
@@ -117,18 +117,27 @@ describe('a fault', () => {
 
 describe('a list of chargers', () => {
   it('is read, and each wrong entry told by its place', () => {
-    const read = readChargers('[{ "seed": 3 }, { "seed": 4, "faults": ["timer"], "name": "Alder 65" }]');
+    const { chargers: read } = readBench('[{ "seed": 3 }, { "seed": 4, "faults": ["timer"], "name": "Alder 65" }]');
     expect(read.map(({ truth, faults }) => [truth.name, faults.map(({ id }) => id)]).at(1)).toEqual([
       'Alder 65',
       ['timer'],
     ]);
-    expect(() => readChargers('{')).toThrow('no JSON');
-    expect(() => readChargers('{}')).toThrow('no list');
-    expect(() => readChargers('[{ "seed": 1 }, { "seed": "two" }]')).toThrow('Entry 2 is no charger');
-    expect(() => readChargers('[{ "seed": 1, "faults": ["haunted"] }]')).toThrow('Entry 1: There is no fault');
-    expect(() => readChargers('[{ "seed": 1, "name": "A" }, { "seed": 2, "name": "a" }]')).toThrow(
+    expect(() => readBench('{')).toThrow('no JSON');
+    expect(() => readBench('7')).toThrow('no list');
+    expect(() => readBench('{ "chargers": 7 }')).toThrow('no list');
+    expect(() => readBench('{ "meters": [] }')).toThrow('“meters” is nothing a bench has');
+    expect(() => readBench('{ "rig": "worn lead" }')).toThrow('Faults of the rig are a list');
+    expect(() => readBench('{ "rig": ["haunted"] }')).toThrow('A rig has no fault “haunted”');
+    expect(() => readBench('{ "cables": [{ "seed": 1, "faults": ["timer"] }] }')).toThrow(
+      'Entry 1: A cable has no fault “timer”',
+    );
+    expect(readBench('{}')).toEqual({ chargers: [], cables: [], rig: { lead: 0, drift: 1, frozen: null } });
+    expect(readBench('{ "rig": ["worn lead"] }').rig.lead).toBe(0.125);
+    expect(() => readBench('[{ "seed": 1 }, { "seed": "two" }]')).toThrow('Entry 2 is no charger');
+    expect(() => readBench('[{ "seed": 1, "faults": ["haunted"] }]')).toThrow('Entry 1: There is no fault');
+    expect(() => readBench('[{ "seed": 1, "name": "A" }, { "seed": 2, "name": "a" }]')).toThrow(
       'Two chargers are called “a”',
     );
-    expect(() => readChargers('[{ "seed": 1, "name": "\\"; *RST" }]')).toThrow('Entry 1 is no charger');
+    expect(() => readBench('[{ "seed": 1, "name": "\\"; *RST" }]')).toThrow('Entry 1 is no charger');
   });
 });

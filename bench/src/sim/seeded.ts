@@ -95,6 +95,8 @@ export function seededCharger({ seed, faults = [], name }: SeededInput): SeededC
     allocations: allocationsOf(ports, nameplate),
     loss: { ...SOUND.loss, fixed: spread(0.2 * size), proportional: spread(0.05) },
     idle: { ...SOUND.idle, floor: spread(0.024 + 0.0003 * nameplate) },
+    // Whoever sells several ports likes to show what they do.
+    display: count > 1 ? 1 : null,
     correctionFrom: nameplate > 75 ? 0.45 * nameplate : Number.POSITIVE_INFINITY,
     heat: {
       ...SOUND.heat,
@@ -116,44 +118,4 @@ export function seededCharger({ seed, faults = [], name }: SeededInput): SeededC
     label: labelOf(sound),
     faults: known,
   };
-}
-
-const isInput = (value: unknown): value is SeededInput =>
-  typeof value === 'object' &&
-  value !== null &&
-  'seed' in value &&
-  Number.isInteger(value.seed) &&
-  (!('faults' in value) || (Array.isArray(value.faults) && value.faults.every((one) => typeof one === 'string'))) &&
-  (!('name' in value) || (typeof value.name === 'string' && /^[\w .()-]{1,60}$/.test(value.name)));
-
-const MOST = 500;
-
-/**
- * The chargers of a parameter file: JSON, a list of `{ "seed": 7, "faults": ["timer"], "name": "Alder 65" }`.
- * @throws RangeError that says which entry is wrong, and what to write
- */
-export function readChargers(text: string): readonly SeededCharger[] {
-  let read: unknown;
-  try {
-    read = JSON.parse(text);
-  } catch {
-    throw new RangeError('The list of chargers is no JSON.');
-  }
-  if (!Array.isArray(read)) throw new RangeError('The list of chargers is no list. Write [{ "seed": 1 }].');
-  if (read.length > MOST) throw new RangeError(`The list has more than ${MOST} chargers.`);
-  const chargers = read.map((value: unknown, at) => {
-    if (!isInput(value))
-      throw new RangeError(
-        `Entry ${at + 1} is no charger. Write { "seed": 1, "faults": ["timer"], "name": "Alder 65" }.`,
-      );
-    try {
-      return seededCharger(value);
-    } catch (error) {
-      throw error instanceof RangeError ? new RangeError(`Entry ${at + 1}: ${error.message}`) : error;
-    }
-  });
-  const names = chargers.map(({ truth }) => truth.name.toLowerCase());
-  const twice = names.find((name, at) => names.indexOf(name) !== at);
-  if (twice !== undefined) throw new RangeError(`Two chargers are called “${twice}”. Give one another name.`);
-  return chargers;
 }

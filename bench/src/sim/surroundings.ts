@@ -8,6 +8,8 @@ export interface Surroundings {
   readonly bench: SimulatedBench;
   readonly clock: Clock;
   readonly seed: number;
+  /** Factor the voltmeter at the port is off by; left out for none. */
+  readonly drift?: number | undefined;
 }
 
 export const identity = (model: string): string => `Fernwall Workshop,${model},FW-0001,1.0`;

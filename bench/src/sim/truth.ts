@@ -124,6 +124,8 @@ export interface ChargerTruth {
   readonly heat: HeatTruth;
   readonly overload: OverloadTruth;
   readonly supply: SupplyTruth;
+  /** What its own display shows of the power it gives, as a factor; null for one without a display. */
+  readonly display: number | null;
   /** Power that is held for a time only; null when everything is held. */
   readonly peak: { readonly above: number; readonly seconds: number; readonly downTo: number } | null;
 }

@@ -42,6 +42,7 @@ export const SOUND: Omit<ChargerTruth, 'name' | 'kind' | 'nameplate' | 'ports'> 
   },
   overload: { at: 1.14, how: 'cuts off', recovery: 2 },
   supply: { inrushOhms: 5, bulkFarads: 27e-6, bleedSeconds: 3.2, cutOut: null, restart: null, droopBelow12: 0 },
+  display: null,
   peak: null,
 };
 
