@@ -4,6 +4,8 @@ export * from './method-schemas.ts';
 export * from './openapi.ts';
 export * from './plan-schemas.ts';
 export * from './plan-types.ts';
+export * from './practice-schemas.ts';
+export * from './practice-types.ts';
 export * from './proof-schemas.ts';
 export * from './routes.ts';
 export * from './schemas.ts';

@@ -46,6 +46,8 @@ export const ONE_OF: Readonly<Record<string, string>> = {
   points: 'point',
   spots: 'point of the thermometer',
   ports: 'port',
+  parts: 'part',
+  faults: 'fault',
   prices: 'price',
   readings: 'reading',
   shares: 'share',

@@ -1,6 +1,7 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import { BENCH_ROUTES } from './bench-routes.ts';
 import { COMPARE_ROUTES } from './compare-routes.ts';
+import { PRACTICE_ROUTES } from './practice-routes.ts';
 import { REPORT_ROUTES } from './report-routes.ts';
 import type { ParamOf, Route } from './route.ts';
 import { RUN_ROUTES } from './run-routes.ts';
@@ -17,6 +18,7 @@ export const ROUTES = {
   ...TRIAL_ROUTES,
   ...COMPARE_ROUTES,
   ...REPORT_ROUTES,
+  ...PRACTICE_ROUTES,
 } as const satisfies Record<string, Route>;
 
 export type Operation = keyof typeof ROUTES;

@@ -3,6 +3,7 @@
 import type { Word } from './word.ts';
 import { CABLE_WORDS } from './words-of-cables.ts';
 import { COMPARE_WORDS } from './words-of-comparisons.ts';
+import { DRILL_WORDS } from './words-of-drills.ts';
 import { METHOD_WORDS } from './words-of-methods.ts';
 import { REPORT_WORDS } from './words-of-reports.ts';
 
@@ -320,5 +321,6 @@ export const WORDS: Readonly<Record<string, Word>> = {
   ...CABLE_WORDS,
   ...COMPARE_WORDS,
   ...METHOD_WORDS,
+  ...DRILL_WORDS,
   ...REPORT_WORDS,
 };

@@ -32,6 +32,8 @@ import { changeProfile, createProfile, listProfiles } from './links/profiles.ts'
 import { streamEvents } from './live/answer.ts';
 import { createMethod, listMethods, listMethodVersions, retireMethod, updateMethod } from './methods/store.ts';
 import { createSheet } from './planning/make-sheet.ts';
+import type { Practice } from './practice/practice.ts';
+import { practiceHandlers } from './practice-handlers.ts';
 import { getProfile, updateProfile } from './profile/store.ts';
 import { addReadOut } from './read-outs/store.ts';
 import { explainReading } from './readings/because.ts';
@@ -79,18 +81,11 @@ function addressed(input: InstrumentInput, places: Places): InstrumentInput {
   return input;
 }
 
-/** All handlers. */
-export const createHandlers = ({
-  version,
-  links,
-  roster,
-  live,
-  runner,
-  hand,
-  jobs,
-  door,
-  ...bench
-}: Working): Handlers => {
+/** All handlers. @param practice where drills are; null inside one */
+export const createHandlers = (
+  { version, links, roster, live, runner, hand, jobs, door, ...bench }: Working,
+  practice: Practice | null = null,
+): Handlers => {
   /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
   const known = async <T extends { version: number }>(changed: T): Promise<Answer<T>> => {
     await roster.refresh();
@@ -273,6 +268,7 @@ export const createHandlers = ({
     addCableRun: async (call) => ({ body: await addCableRun(call.db, call.params.sampleId, call.body.run) }),
     addCheck: async (call) => ({ body: await addCheck(call.db, call.params.sampleId, call.body.check) }),
     ...compareHandlers(jobs),
+    ...practiceHandlers(practice),
     ...reportHandlers(jobs),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),

@@ -15,6 +15,8 @@ import { Door } from './http/door.ts';
 import { Networks } from './links/networks.ts';
 import { Places } from './links/places.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
+import { startBenchProcess } from './practice/bench-process.ts';
+import { Practice } from './practice/practice.ts';
 import { createWorking } from './working.ts';
 
 const STOP_MILLISECONDS = 10_000;
@@ -60,13 +62,24 @@ async function main(): Promise<void> {
   });
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
+  const practice = new Practice({
+    db,
+    databaseUrl: config.databaseUrl,
+    log,
+    door,
+    version,
+    startBench: startBenchProcess,
+    handlers: createHandlers,
+    realOff: () => working.loadsOff.press(),
+  });
   const app = createApp({
     db,
-    handlers: createHandlers(working),
+    handlers: createHandlers(working, practice),
     log,
     web: WEB,
     door,
     wrote: () => working.figures.nudge(),
+    practice: practice.handle,
   });
   const server = createServer({ keepAliveTimeout: KEEP_ALIVE_MILLISECONDS }, app);
   await new Promise<void>((resolve, reject) => {
@@ -82,8 +95,7 @@ async function main(): Promise<void> {
     setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();
     // Also those that are idle only once what they asked is answered.
     setInterval(() => server.closeIdleConnections(), SWEEP_MILLISECONDS);
-    void working
-      .close()
+    void Promise.all([practice.close(), working.close()])
       .then(() => new Promise((resolve) => server.close(resolve)))
       .then(() => Promise.all([pool.end(), vital.pool.end(), dropIncoming()]))
       .then(() => process.exit(0))

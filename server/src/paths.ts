@@ -11,3 +11,5 @@ export const SCRIPTS = beside('../../scripts');
 export const DATA = process.env.LASTMARK_DATA ?? beside('../../.lastmark');
 /** The worker threads' program, always as built. */
 export const WORKER = beside('../dist/worker.js');
+/** The simulated bench’s program, as built. */
+export const BENCH = beside('../../bench/dist/main.js');

@@ -64,12 +64,17 @@ describe('the API description', () => {
     const described = Object.entries(body.paths as Record<string, object>).flatMap(([path, methods]) =>
       Object.keys(methods).map((method) => `${method} ${path}`),
     );
-    const layers = (
-      harness.app.router as unknown as { stack: { route?: { path: string; methods: Record<string, boolean> } }[] }
-    ).stack;
-    const served = layers.flatMap(({ route }) =>
-      route ? Object.keys(route.methods).map((method) => `${method} ${route.path.replace(/:(\w+)/g, '{$1}')}`) : [],
-    );
+    interface Layer {
+      readonly route?: { readonly path: string; readonly methods: Readonly<Record<string, boolean>> };
+      readonly handle?: { readonly stack?: readonly Layer[] };
+    }
+    const routesIn = (layers: readonly Layer[]): string[] =>
+      layers.flatMap(({ route, handle }) =>
+        route
+          ? Object.keys(route.methods).map((method) => `${method} ${route.path.replace(/:(\w+)/g, '{$1}')}`)
+          : routesIn(handle?.stack ?? []),
+      );
+    const served = routesIn((harness.app.router as unknown as { stack: Layer[] }).stack);
     expect(served.sort()).toEqual(described.sort());
   });
 });

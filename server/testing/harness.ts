@@ -1,6 +1,7 @@
 // A server on a fresh database for a test file, spoken to over HTTP.
 
 import { randomUUID } from 'node:crypto';
+import { benchParts, startRack } from '@lastmark/bench/sim';
 import type { AttachmentInfo, Sample, SampleInput, StoredClaim, StoredRig, StoredSetup } from '@lastmark/contract';
 import type { Express } from 'express';
 import { createPool } from 'mysql2/promise';
@@ -17,6 +18,9 @@ import { Door } from '../src/http/door.ts';
 import { Places } from '../src/links/places.ts';
 import { LIVE_EVERY } from '../src/live/stream.ts';
 import { MIGRATIONS } from '../src/paths.ts';
+import type { StartBench } from '../src/practice/bench-process.ts';
+import { PRACTICE_SPEED } from '../src/practice/bench-process.ts';
+import { Practice } from '../src/practice/practice.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
 import type { Runner } from '../src/runner/runner.ts';
 import { createWorking, type Working } from '../src/working.ts';
@@ -28,8 +32,23 @@ export interface Harness extends Connection {
   readonly log: string[];
   readonly runner: Runner;
   readonly working: Working;
+  readonly practice: Practice;
   readonly stop: () => Promise<void>;
 }
+
+/** The simulated bench of a drill in this process. */
+export const startBenchHere: StartBench = async (file) => {
+  const { chargers, cables, rig } = benchParts(file);
+  const { ports, close } = await startRack({
+    firstPort: 0,
+    speed: PRACTICE_SPEED,
+    seed: 1,
+    chargers: chargers.map(({ truth }) => truth),
+    cables: cables.map(({ truth }) => truth),
+    rig,
+  });
+  return { ports, close };
+};
 
 /** A migrated database of its own and an application on it. */
 export async function startHarness(
@@ -66,14 +85,25 @@ export async function startHarness(
     // As the start command names a server.
     owner: randomUUID(),
   });
+  const practice = new Practice({
+    db: connection.db,
+    databaseUrl: url,
+    log: logger,
+    door,
+    version: '9.9.9',
+    startBench: startBenchHere,
+    handlers: createHandlers,
+    realOff: () => working.loadsOff.press(),
+  });
   const answers = new Answers(name);
   const app = createApp({
     db: connection.db,
-    handlers: answers.watch(createHandlers(working)),
+    handlers: answers.watch(createHandlers(working, practice)),
     log: logger,
     web: '/nowhere',
     door,
     wrote: () => working.figures.nudge(),
+    practice: practice.handle,
   });
   return {
     ...connection,
@@ -82,7 +112,9 @@ export async function startHarness(
     log,
     runner: working.runner,
     working,
+    practice,
     stop: async () => {
+      await practice.close();
       await working.close();
       await vital.pool.end();
       await connection.pool.end();

@@ -15,8 +15,8 @@ export const CABLE_FAULTS: readonly string[] = Object.keys(CHANGES);
 
 export interface SeededCable {
   readonly truth: CableTruth;
-  /** What is printed on it, as Claims reads it. */
-  readonly label: readonly string[];
+  /** What is printed on its plug: A and V it may carry. */
+  readonly rating: { readonly amps: number; readonly volts: number };
   /** m */
   readonly length: number;
 }
@@ -51,5 +51,5 @@ export function seededCable({
       throw new RangeError(`A cable has no fault “${id}”. There are: ${CABLE_FAULTS.join(', ')}.`);
     return change(cable);
   }, sound);
-  return { truth, label: ['5 A', '48 V'], length: 1 };
+  return { truth, rating: { amps: 5, volts: 48 }, length: 1 };
 }

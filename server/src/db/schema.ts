@@ -6,6 +6,7 @@ export * from './schema/compare.ts';
 export * from './schema/files.ts';
 export * from './schema/measured.ts';
 export * from './schema/methods.ts';
+export * from './schema/practice.ts';
 export * from './schema/reports.ts';
 export * from './schema/rules.ts';
 export * from './schema/runs.ts';

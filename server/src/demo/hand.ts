@@ -1,6 +1,7 @@
 // What a person does by hand at the simulated bench: put a charger on it, lay a cable, set how fast its clock runs.
 
 import { ScpiClient } from '@lastmark/bench/scpi';
+import { CLASSES } from '@lastmark/bench/sim';
 import { overSocket } from '@lastmark/bench/ways';
 import type { SheetRun, SimulatedBenchState, SimulatedDeviceInput, SimulatedInput } from '@lastmark/contract';
 import { listRigs } from '../bench/store.ts';
@@ -55,6 +56,17 @@ export class Hand {
   async put(charger: string, speed: number, cable = SIMULATED_CABLE): Promise<void> {
     for (const command of [`BENC:CHAR "${charger}"`, `BENC:CABL "${cable}"`, `BENC:SPE ${speed}`])
       await this.#client.confirm(command);
+  }
+
+  /** What the display of the charger on the bench shows, W; null for one without. */
+  async display(): Promise<number | null> {
+    const shown = await this.#client.query('BENC:DISP?');
+    return shown === 'NONE' ? null : Number(shown);
+  }
+
+  /** Switch the meters off and on: what stood still moves again. */
+  async restartMeters(): Promise<void> {
+    for (const kind of CLASSES) await this.#client.confirm(`BENC:FAUL ${kind},none`);
   }
 
   /** Plug a device into a port of a charger, which is put there first where another stands; null pulls the port. */

@@ -1,5 +1,7 @@
 // The door: so many requests at once and no more. Who is refused costs next to nothing; Loads off is always let in.
+
 import type { RequestHandler } from 'express';
+import { inItsWorld } from './paths.ts';
 
 /** Requests in work at once: more than a room full of browsers asks. */
 const MOST_REQUESTS = 100;
@@ -35,7 +37,7 @@ export function admission(): RequestHandler {
     return turn.taken > PER_TURN && performance.now() - turn.began > LONGEST_TURN_MILLISECONDS;
   };
   return (request, response, next) => {
-    const path = request.url.split('?', 1)[0];
+    const path = inItsWorld(request.url.split('?', 1)[0] ?? '');
     if (path === ALWAYS || path === STREAM) {
       next();
       return;

@@ -9,6 +9,7 @@ import express, {
   type Request,
   type RequestHandler,
   type Response,
+  type Router,
 } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -19,6 +20,7 @@ import { bodyOf, bodyParser, dropFile } from './body.ts';
 import { type Door, guard } from './door.ts';
 import type { Answer, Call, Handler, Handlers } from './handlers.ts';
 import { withIds } from './own-ids.ts';
+import { isApi, PRACTICE } from './paths.ts';
 import { invalid, ProblemError, toProblem } from './problem.ts';
 import { sameOrigin } from './same-origin.ts';
 
@@ -36,6 +38,8 @@ export interface AppParts {
   readonly door: Door;
   /** Told after every write: what follows from it is worked out anew. */
   readonly wrote: () => void;
+  /** Answers for the world of practice; left out where there is none. */
+  readonly practice?: RequestHandler | undefined;
 }
 
 /** Path of a contract route as Express writes it. */
@@ -131,13 +135,25 @@ function serveBrowserFiles(app: Express, web: string): void {
 
 /** Whether anything is gained by making an answer small: not over the loopback, unless somebody passes it on. */
 function isFarAway({ socket, path, headers }: Request): boolean {
-  if (!path.startsWith('/api/') || headers['x-forwarded-for'] !== undefined || headers.via !== undefined) return true;
+  if (!isApi(path) || headers['x-forwarded-for'] !== undefined || headers.via !== undefined) return true;
   const { remoteAddress = '' } = socket;
   return !/^(::1|(::ffff:)?127\.)/.test(remoteAddress);
 }
 
+/** The operations of the contract on one database. */
+export function operations({ db, handlers, wrote }: Pick<AppParts, 'db' | 'handlers' | 'wrote'>): Router {
+  const router = express.Router();
+  for (const [name, route] of Object.entries(ROUTES) as [keyof typeof ROUTES, Route][])
+    router[route.method](
+      expressPath(route.path),
+      ...bodyParser(route),
+      operation(route, handlers[name], { db, wrote }),
+    );
+  return router;
+}
+
 /** Build the application without listening. */
-export function createApp({ db, handlers, log, web, door, wrote }: AppParts): Express {
+export function createApp({ db, handlers, log, web, door, wrote, practice }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -145,7 +161,7 @@ export function createApp({ db, handlers, log, web, door, wrote }: AppParts): Ex
   app.use(
     pinoHttp({
       logger: log,
-      autoLogging: { ignore: (request) => !request.url?.startsWith('/api') },
+      autoLogging: { ignore: (request) => !isApi(request.url ?? '') },
       customLogLevel: (_q, s, e) => (s.statusCode !== 503 && (e || s.statusCode >= 500) ? 'error' : 'debug'),
     }),
   );
@@ -171,10 +187,9 @@ export function createApp({ db, handlers, log, web, door, wrote }: AppParts): Ex
   app.use(guard(door));
   app.use(sameOrigin());
   app.use(compression({ filter: (request, response) => isFarAway(request) && compression.filter(request, response) }));
-  for (const [name, route] of Object.entries(ROUTES) as [keyof typeof ROUTES, Route][]) {
-    app[route.method](expressPath(route.path), ...bodyParser(route), operation(route, handlers[name], { db, wrote }));
-  }
-  app.use('/api', () => {
+  app.use(operations({ db, handlers, wrote }));
+  if (practice) app.use(PRACTICE, practice);
+  app.use(['/api', `${PRACTICE}/api`], () => {
     throw new ProblemError(404, 'Not found', 'The API has no such address. See /api/openapi.json.');
   });
   serveBrowserFiles(app, web);

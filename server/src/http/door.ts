@@ -3,6 +3,7 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { hostname, networkInterfaces } from 'node:os';
 import type { RequestHandler } from 'express';
+import { isApi } from './paths.ts';
 import { ProblemError } from './problem.ts';
 
 const COOKIE = 'lastmark_door';
@@ -92,7 +93,7 @@ export function guard(door: Door): RequestHandler {
         'Wrong host',
         'This server does not answer to that name. Start it with LASTMARK_HOSTS set to the names it has.',
       );
-    if (request.path.startsWith('/api') && request.path !== ENTRANCE && !door.lets(request.get('Cookie')))
+    if (isApi(request.path) && request.path !== ENTRANCE && !door.lets(request.get('Cookie')))
       throw new ProblemError(401, 'Token asked', 'Give the token that was printed where Lastmark was started.');
     next();
   };

@@ -1,5 +1,6 @@
 // Only our own pages may talk to the server.
 import type { RequestHandler } from 'express';
+import { isApi } from './paths.ts';
 import { ProblemError } from './problem.ts';
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
@@ -12,7 +13,7 @@ export function sameOrigin(): RequestHandler {
     const site = request.get('Sec-Fetch-Site');
     const foreignOrigin = origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`;
     const foreignSite = site === 'cross-site' || site === 'same-site';
-    if ((foreignOrigin || foreignSite) && (!SAFE.has(request.method) || request.path.startsWith('/api'))) {
+    if ((foreignOrigin || foreignSite) && (!SAFE.has(request.method) || isApi(request.path))) {
       throw new ProblemError(403, 'Another site', 'Requests from other sites are refused.');
     }
     next();
