@@ -38,6 +38,8 @@ export interface DrillPartRow {
 
 export interface DrillState extends DrillRow {
   parts: DrillPartRow[];
+  /** Whether its world is open: what was measured in it can be looked at. */
+  open: boolean;
   /** Bench time there is and was used, s, and the steps it went into. */
   budget: number;
   used: { steps: number; seconds: number };

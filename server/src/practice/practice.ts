@@ -108,6 +108,7 @@ export class Practice {
     return {
       ...rowOf(row),
       parts: [...parts],
+      open: world !== null,
       budget,
       used,
       onBench: world?.onBench ?? null,

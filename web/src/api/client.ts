@@ -1,5 +1,6 @@
 // Talks to the server: JSON both ways, problems as errors.
 import type { Problem } from '@lastmark/contract/types';
+import { apiUrl, realUrl } from './world.ts';
 
 /** What the server refused, or that it could not be reached. */
 export class ApiProblem extends Error {
@@ -54,6 +55,8 @@ export interface Options {
   /** Version last seen, for writes that must not overwrite a newer one. */
   readonly ifMatch?: string;
   readonly signal?: AbortSignal;
+  /** Of the real world, also from within practice. */
+  readonly real?: boolean;
 }
 
 interface Content {
@@ -77,7 +80,10 @@ function formOf(body: unknown, file: string | Blob | null): Content {
 }
 
 /** Call the API. @throws ApiProblem */
-export async function api<T>(path: string, { method = 'GET', body, file, ifMatch, signal }: Options = {}): Promise<T> {
+export async function api<T>(
+  path: string,
+  { method = 'GET', body, file, ifMatch, signal, real = false }: Options = {},
+): Promise<T> {
   const { type, content } = file === undefined ? contentOf(body) : formOf(body, file);
   const headers: Record<string, string> = {
     ...(type ? { 'Content-Type': type } : {}),
@@ -85,7 +91,12 @@ export async function api<T>(path: string, { method = 'GET', body, file, ifMatch
   };
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { method, headers, body: content, signal: signal ?? null });
+    response = await fetch(real ? realUrl(path) : apiUrl(path), {
+      method,
+      headers,
+      body: content,
+      signal: signal ?? null,
+    });
   } catch (error) {
     if (signal?.aborted) throw error;
     throw unreachable();

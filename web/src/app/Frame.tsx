@@ -2,11 +2,13 @@
 import Box from '@mui/material/Box';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
+import { PRACTISING } from '../api/world.ts';
 import { useKeys } from '../state/useKeys.ts';
 import { useNarrow } from '../state/useNarrow.ts';
 import { LoadsOff } from './LoadsOff.tsx';
 import { Spine } from './Spine.tsx';
 
+const Band = lazy(async () => ({ default: (await import('../practice/Band.tsx')).Band }));
 const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }));
 
 /** The command box is fetched when the first view stands, so that the first press of its keys finds it. */
@@ -72,6 +74,11 @@ export function Frame() {
       </Box>
       <Spine onCommand={() => setOpen('command')} onKeys={() => setOpen('keys')} />
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', minHeight: narrow ? 0 : '100vh' }}>
+        {PRACTISING && (
+          <Suspense fallback={<Box sx={{ minHeight: 52 }} />}>
+            <Band />
+          </Suspense>
+        )}
         <Box component="main" id="work" tabIndex={-1} sx={{ flex: 1, minWidth: 0, '&:focus': { outline: 'none' } }}>
           <Outlet />
         </Box>

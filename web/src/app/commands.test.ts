@@ -33,6 +33,7 @@ describe('the command box', () => {
       'Bench',
       'Today',
       'Bench day',
+      'Drills',
       'Methods',
       'Rules',
     ]);

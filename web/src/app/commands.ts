@@ -1,5 +1,7 @@
 // Where the command box can go, with the words people use for it.
+
 import { STATIONS_ABOUT, type StationId, stationsOf } from '@lastmark/core/station';
+import { PRACTISING } from '../api/world.ts';
 
 export interface Place {
   readonly title: string;
@@ -98,6 +100,16 @@ export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Pla
       words: 'morning runs next overdue calibration loans follow-up borderline',
     },
     { title: 'Bench day', hint: 'page', to: '/day', words: 'schedule plan people calendar when order' },
+    ...(PRACTISING
+      ? []
+      : [
+          {
+            title: 'Drills',
+            hint: 'page' as const,
+            to: '/drills',
+            words: 'practice learn exercise train hidden faults',
+          },
+        ]),
     { title: 'Methods', hint: 'page', to: '/methods', words: 'schools versions procedure' },
     { title: 'Rules', hint: 'page', to: '/rules', words: 'price kwh tariff limits method mains settings currency' },
   ];

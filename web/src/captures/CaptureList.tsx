@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
+import { apiUrl } from '../api/world.ts';
 import { Loading } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { useSample } from '../state/sample.tsx';
@@ -88,7 +89,7 @@ export function CaptureList({ kinds, supplies, empty }: Props) {
               <Button size="small" aria-expanded={shown} onClick={() => setOpen(shown ? null : capture.id)}>
                 {shown ? 'Hide' : 'Show'}
               </Button>
-              <Button size="small" component="a" href={`/api/captures/${capture.id}/trace.csv`}>
+              <Button size="small" component="a" href={apiUrl(`/captures/${capture.id}/trace.csv`)}>
                 CSV
               </Button>
               <Button

@@ -10,6 +10,7 @@ import { sizeWords, uploadAttachment } from '../api/attachments.ts';
 import { api } from '../api/client.ts';
 import { takeBackImport } from '../api/imports.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
+import { apiUrl } from '../api/world.ts';
 import { useSample } from '../state/sample.tsx';
 import { CaptionDialog } from './CaptionDialog.tsx';
 import { FileButton } from './FileButton.tsx';
@@ -31,7 +32,7 @@ interface TileProps {
 }
 
 function Tile({ file, onRemove, onDescribe, onTakeBack }: TileProps) {
-  const href = `/api/attachments/${file.id}`;
+  const href = apiUrl(`/attachments/${file.id}`);
   return (
     <Box component="li" sx={{ width: 104 }}>
       <Box

@@ -3,6 +3,7 @@ import type { AttachmentInfo } from '@lastmark/contract/types';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { api } from '../api/client.ts';
+import { apiUrl } from '../api/world.ts';
 import { FormDialog } from './form/FormDialog.tsx';
 import { TextInput } from './form/inputs.tsx';
 import { useTyped } from './form/useTyped.ts';
@@ -24,7 +25,7 @@ export function CaptionDialog({ file, onClose, onKept }: Props) {
   return (
     <FormDialog title={file.name} form={form} onSave={keep} onClose={onClose} action="Keep">
       {file.hasThumbnail && (
-        <img src={`/api/attachments/${file.id}/thumbnail`} alt="" style={{ maxWidth: 240, maxHeight: 240 }} />
+        <img src={apiUrl(`/attachments/${file.id}/thumbnail`)} alt="" style={{ maxWidth: 240, maxHeight: 240 }} />
       )}
       <TextInput control={control} name="caption" label="What it shows" max={200} more={{ autoFocus: true }} />
       <FormControlLabel

@@ -1,7 +1,8 @@
 // Keeps what is being typed in this browser until the server has it.
 import { useCallback, useState } from 'react';
+import { PRACTISING } from '../api/world.ts';
 
-const PREFIX = 'lastmark.draft.';
+const PREFIX = PRACTISING ? 'lastmark.practice.' : 'lastmark.draft.';
 
 export function readDraft<T>(key: string): T | null {
   try {

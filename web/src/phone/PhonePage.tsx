@@ -9,6 +9,7 @@ import { useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { uploadAttachment } from '../api/attachments.ts';
 import { api } from '../api/client.ts';
+import { apiUrl } from '../api/world.ts';
 import { CaptionDialog } from '../parts/CaptionDialog.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { sampleName } from '../parts/SampleField.tsx';
@@ -26,7 +27,7 @@ function Sent({
       {files.map((file) => (
         <Box component="li" key={file.id} sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
           <img
-            src={`/api/attachments/${file.id}/thumbnail`}
+            src={apiUrl(`/attachments/${file.id}/thumbnail`)}
             alt=""
             width={72}
             height={72}

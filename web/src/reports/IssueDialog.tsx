@@ -9,6 +9,7 @@ import { useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { apiUrl } from '../api/world.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
@@ -44,7 +45,7 @@ const draftAddress = (sampleId: string, { language, leaves, others }: Form): str
   const query = new URLSearchParams({ language });
   if (leaves.length > 0) query.set('leaves', leaves.join(','));
   if (others.length > 0) query.set('otherSamples', others.map(({ id }) => id).join(','));
-  return `/api/samples/${sampleId}/report.pdf?${query}`;
+  return apiUrl(`/samples/${sampleId}/report.pdf?${query}`);
 };
 
 export function IssueDialog({ sampleId, kind, amends, onClose }: Props) {

@@ -4,6 +4,7 @@ import { LANGUAGE_NAMES } from '@lastmark/core/conclusion';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Link } from 'react-router';
+import { apiUrl } from '../api/world.ts';
 import { QuietTable } from '../parts/QuietTable.tsx';
 
 const KIND_WORDS: Readonly<Record<StoredReport['kind'], string>> = {
@@ -57,15 +58,15 @@ export function ReportTable({ items, ofAll = false, onAmend }: Props) {
           head: 'Code',
           cell: ({ id, code }) => (
             <Box sx={{ whiteSpace: 'nowrap', '& a': { display: 'inline-block', minHeight: 24, lineHeight: '24px' } }}>
-              <a href={`/api/reports/${id}/report.pdf`} target="_blank" rel="noreferrer">
+              <a href={apiUrl(`/reports/${id}/report.pdf`)} target="_blank" rel="noreferrer">
                 {code}
               </a>
               <Box sx={{ fontSize: 13, fontWeight: 400 }}>
-                <a href={`/api/reports/${id}/report.html`} aria-label={`${code} as HTML`}>
+                <a href={apiUrl(`/reports/${id}/report.html`)} aria-label={`${code} as HTML`}>
                   HTML
                 </a>{' '}
                 ·{' '}
-                <a href={`/api/reports/${id}/pictures.zip`} aria-label={`Pictures of ${code}`}>
+                <a href={apiUrl(`/reports/${id}/pictures.zip`)} aria-label={`Pictures of ${code}`}>
                   pictures
                 </a>
               </Box>

@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { apiUrl } from '../api/world.ts';
 import { Page } from '../parts/Page.tsx';
 import { Loading, QueryGate } from '../parts/QueryGate.tsx';
 import { codeQuery, reportsQuery } from './queries.ts';
@@ -41,7 +42,7 @@ function Answer({ code }: { readonly code: string }) {
       {answerWords(query.data)}{' '}
       {shown && state !== 'damaged' && (
         <>
-          <a href={`/api/reports/${shown.id}/report.pdf`} target="_blank" rel="noreferrer">
+          <a href={apiUrl(`/reports/${shown.id}/report.pdf`)} target="_blank" rel="noreferrer">
             Open {newest ? 'the newest' : 'it'}
           </a>{' '}
           or <Link to={`/samples/${shown.sampleId}/verdict`}>go to the sample</Link>.

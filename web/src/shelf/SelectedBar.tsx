@@ -9,6 +9,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { apiUrl } from '../api/world.ts';
 import { useNotify } from '../state/notices.tsx';
 
 interface Props {
@@ -93,7 +94,7 @@ export function SelectedBar({ selected, archived, onDone }: Props) {
       </Button>
       <Button
         component="a"
-        href={`/api/study.zip?samples=${selected.map(({ id }) => id).join(',')}`}
+        href={apiUrl(`/study.zip?samples=${selected.map(({ id }) => id).join(',')}`)}
         disabled={selected.length === 0}
       >
         Package

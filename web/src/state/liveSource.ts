@@ -1,6 +1,7 @@
 // One stream of live numbers for the whole page, opened while anyone wants it. The browser comes back by itself and
 // names the last event it saw.
 import type { LiveEvent } from '@lastmark/contract/types';
+import { apiUrl } from '../api/world.ts';
 
 type Listener = (event: LiveEvent) => void;
 
@@ -10,7 +11,7 @@ let source: EventSource | null = null;
 let isOpen = false;
 
 function open(): void {
-  source = new EventSource('/api/live');
+  source = new EventSource(apiUrl('/live'));
   source.onopen = () => {
     isOpen = true;
   };

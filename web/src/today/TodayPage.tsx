@@ -7,6 +7,7 @@ import { queryOptions, useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client.ts';
+import { PRACTISING } from '../api/world.ts';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { howLong, RUN_WORDS } from '../run-sheets/words.ts';
@@ -171,9 +172,16 @@ export function TodayPage() {
     <Page
       title="Today"
       actions={
-        <Button component={Link} to="/day" variant="outlined">
-          Plan the bench day
-        </Button>
+        <>
+          {!PRACTISING && (
+            <Button component={Link} to="/drills">
+              Drills
+            </Button>
+          )}
+          <Button component={Link} to="/day" variant="outlined">
+            Plan the bench day
+          </Button>
+        </>
       }
     >
       <QueryGate query={query} what="what is due">

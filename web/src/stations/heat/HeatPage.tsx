@@ -8,6 +8,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { apiUrl } from '../../api/world.ts';
 import { useCapture } from '../../captures/useCapture.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
@@ -115,7 +116,7 @@ export function HeatPage() {
                 {capture.soak?.adapter ? `, through ${capture.soak.adapter}` : ''}
                 {capture.note ? `. ${capture.note}` : ''}
               </Typography>
-              <Button size="small" component="a" href={`/api/captures/${capture.id}/trace.csv`}>
+              <Button size="small" component="a" href={apiUrl(`/captures/${capture.id}/trace.csv`)}>
                 CSV
               </Button>
               <Button

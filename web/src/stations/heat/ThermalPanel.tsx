@@ -11,6 +11,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { api } from '../../api/client.ts';
 import { attachmentsQuery, queryClient } from '../../api/queries.ts';
+import { apiUrl } from '../../api/world.ts';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { useNotify } from '../../state/notices.tsx';
@@ -98,7 +99,7 @@ export function ThermalPanel() {
     setOpen('reason' in image ? null : { name, text, image, kept: isKept });
   };
   const fetchKept = async ({ id, name }: AttachmentInfo) =>
-    show(name, await (await fetch(`/api/attachments/${id}`)).text(), true);
+    show(name, await (await fetch(apiUrl(`/attachments/${id}`))).text(), true);
   const keep = async ({ name, text }: Open) => {
     const called = `${PREFIX}${name.replace(/\.[a-z]+$/i, '')}.csv`;
     await api(`/attachments?${new URLSearchParams({ owner: 'sample', ownerId: sampleId, name: called })}`, {

@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { apiUrl } from '../../api/world.ts';
 import { useSample } from '../../state/sample.tsx';
 
 const day = (iso: string): string => iso.slice(0, 10);
@@ -44,7 +45,7 @@ function Issued({ reports }: { readonly reports: readonly StoredReport[] }) {
       {inOrder.map(({ id, code, issuedAt, fate, kind }, at) => (
         <span key={id}>
           {at > 0 && ' · '}
-          <a href={`/api/reports/${id}/report.pdf`} target="_blank" rel="noreferrer">
+          <a href={apiUrl(`/reports/${id}/report.pdf`)} target="_blank" rel="noreferrer">
             {code}
           </a>{' '}
           of {day(issuedAt)}

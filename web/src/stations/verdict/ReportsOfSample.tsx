@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { apiUrl } from '../../api/world.ts';
 import { IssueDialog } from '../../reports/IssueDialog.tsx';
 import { reportsQuery } from '../../reports/queries.ts';
 import { ReportTable } from '../../reports/ReportTable.tsx';
@@ -23,13 +24,13 @@ export function ReportsOfSample({ sampleId, kind }: { readonly sampleId: string;
         </Typography>
         <Button
           variant="outlined"
-          href={`/api/samples/${sampleId}/report.pdf?language=${reportLanguage}`}
+          href={apiUrl(`/samples/${sampleId}/report.pdf?language=${reportLanguage}`)}
           target="_blank"
         >
           Look at the draft
         </Button>
-        <Button href={`/api/samples/${sampleId}/report.html?language=${reportLanguage}`}>Draft as HTML</Button>
-        <Button href={`/api/samples/${sampleId}/pictures.zip?language=${reportLanguage}`}>Pictures</Button>
+        <Button href={apiUrl(`/samples/${sampleId}/report.html?language=${reportLanguage}`)}>Draft as HTML</Button>
+        <Button href={apiUrl(`/samples/${sampleId}/pictures.zip?language=${reportLanguage}`)}>Pictures</Button>
         <Button variant="outlined" onClick={() => setOpen('first')}>
           Issue the report
         </Button>

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { apiUrl } from '../../api/world.ts';
 import { CableFace } from '../../parts/CableFace.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QueryGate } from '../../parts/QueryGate.tsx';
@@ -70,7 +71,7 @@ export function VerdictPage() {
   const { sample } = useSample().dossier;
   const conclusion = useQuery(conclusionQuery(sample.id));
   const reports = useQuery(reportsQuery(sample.id));
-  const base = `/api/samples/${sample.id}`;
+  const base = apiUrl(`/samples/${sample.id}`);
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <PageHead title="Verdict">

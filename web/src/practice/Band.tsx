@@ -1,0 +1,119 @@
+// The band over every page of practice: that it is practice, the bench time, what stands on the bench, and the way out.
+import type { DrillState } from '@lastmark/contract/practice';
+import { drillLevel } from '@lastmark/core/drill';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+import { api } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { realUrl } from '../api/world.ts';
+import { useNotify } from '../state/notices.tsx';
+import { drillNowQuery } from './queries.ts';
+import { benchTime } from './words.ts';
+
+const BAND = {
+  position: 'sticky',
+  top: 0,
+  zIndex: 6,
+  display: 'flex',
+  flexWrap: 'wrap',
+  alignItems: 'center',
+  columnGap: 2,
+  rowGap: 0.5,
+  px: 2,
+  py: 0.5,
+  minHeight: 52,
+  boxSizing: 'border-box',
+  bgcolor: 'background.paper',
+  borderBottom: '4px solid',
+  borderColor: 'warning.main',
+} as const;
+const STRIPES = 'repeating-linear-gradient(135deg, currentColor 0 6px, transparent 6px 12px)';
+
+const take = (drill: DrillState) => queryClient.setQueryData(drillNowQuery.queryKey, { drill });
+
+function Running({ drill }: { readonly drill: DrillState }) {
+  const notify = useNotify();
+  const { id, parts, budget, used, onBench, display } = drill;
+  const place = useMutation({
+    mutationFn: (sampleId: string) =>
+      api<DrillState>(`/drills/${id}/bench`, { method: 'POST', body: { sampleId }, real: true }),
+    onSuccess: take,
+    onError: (error) => notify(error.message),
+  });
+  const restart = useMutation({
+    mutationFn: () => api<DrillState>(`/drills/${id}/restart`, { method: 'POST', body: {}, real: true }),
+    onSuccess: (next) => {
+      take(next);
+      notify('Every meter was switched off and on.');
+    },
+    onError: (error) => notify(error.message),
+  });
+  const left = budget - used.seconds;
+  return (
+    <>
+      <Box sx={{ whiteSpace: 'nowrap' }}>{drillLevel(drill.levelId)?.title ?? drill.levelId}</Box>
+      <Box sx={{ whiteSpace: 'nowrap', fontWeight: left < 0 ? 600 : 400, color: left < 0 ? 'error.main' : undefined }}>
+        {left < 0
+          ? `▼ ${benchTime(-left)} over the bench time`
+          : `${benchTime(left)} of ${benchTime(budget)} bench time left`}
+      </Box>
+      <Box sx={{ flex: 1 }} />
+      <TextField
+        select
+        size="small"
+        label="On the bench"
+        value={onBench ?? ''}
+        disabled={place.isPending}
+        onChange={({ target }) => place.mutate(target.value)}
+        sx={{ width: 180 }}
+      >
+        {parts
+          .filter(({ of }) => of !== 'rig')
+          .map((part) => (
+            <MenuItem key={part.id} value={part.id}>
+              {part.name}
+            </MenuItem>
+          ))}
+      </TextField>
+      {display !== null && <Box sx={{ whiteSpace: 'nowrap' }}>Its display: {display.toFixed(1)} W</Box>}
+      <Button size="small" disabled={restart.isPending} onClick={() => restart.mutate()}>
+        Meters off and on
+      </Button>
+      <Button size="small" variant="contained" component={Link} to="/state">
+        State the verdict
+      </Button>
+    </>
+  );
+}
+
+export function Band() {
+  const { data, error } = useQuery(drillNowQuery);
+  useEffect(() => {
+    const before = document.title;
+    document.title = `Practice · ${before}`;
+    return () => {
+      document.title = before;
+    };
+  }, []);
+  return (
+    <Box component="section" aria-label="Practice" sx={BAND}>
+      <Box aria-hidden sx={{ width: 28, height: 28, color: 'warning.main', backgroundImage: STRIPES }} />
+      <Box sx={{ fontWeight: 700, letterSpacing: 1 }}>PRACTICE</Box>
+      {data?.drill ? (
+        <Running drill={data.drill} />
+      ) : (
+        <Box sx={{ flex: 1 }}>
+          {error ? error.message : data ? 'The drill is over: look, but its verdict is stated.' : ''}
+        </Box>
+      )}
+      <Button size="small" href={realUrl('').replace(/\/api$/, '/drills')}>
+        Out of practice
+      </Button>
+    </Box>
+  );
+}
