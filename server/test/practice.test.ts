@@ -1,5 +1,8 @@
 // Drills over HTTP: a world of their own, measured in with the same operations, judged against what was hidden.
+
+import { drawDrill } from '@lastmark/bench/sim';
 import type { DrillNow, DrillState, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
+import { drillLevel } from '@lastmark/core/drill';
 import type { SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -157,7 +160,9 @@ describe('a drill', () => {
     // Inside there is no drill in a drill, nothing is exported, reported or taken in.
     const inside = (path: string) => request(harness.app).get(`/practice/api${path}`);
     expect((await inside('/drills')).status).toBe(409);
-    expect((await inside(`/samples/${sample.id}/report.pdf?language=en`)).body.detail).toContain('This is practice');
+    for (const file of ['report.pdf?language=en', 'export.csv', 'export.json', 'package.zip', 'sheet.pdf'])
+      expect((await inside(`/samples/${sample.id}/${file}`)).body.detail).toContain('This is practice');
+    expect((await inside('/openapi.json')).status).toBe(200);
     const issued = await request(harness.app).post(`/practice/api/samples/${sample.id}/reports`).send({});
     expect([issued.status, (await inside('/no-such-address')).status]).not.toContain(201);
     expect((await inside('/no-such-address')).status).toBe(404);
@@ -172,6 +177,28 @@ describe('a drill', () => {
       truth: null,
       result: null,
     });
+  });
+
+  it.each([
+    ['worn lead', /^The rig does not prove itself\. Reference cable: 2[34]\d/],
+    ['meter out of calibration', /^The rig does not prove itself\. Reference cable: 2/],
+    ['frozen meter', /tells the same moment again and again/],
+  ])('with a %s is stopped by the rig check, and stating it is right', { timeout: 300_000 }, async (fault, says) => {
+    const level = drillLevel('rig');
+    const seed = Array.from({ length: 40 }, (_one, at) => at).find(
+      (at) => level && drawDrill(level, at).rig[0] === fault,
+    );
+    const drill = await begin('rig', seed ?? -1);
+    const [part] = drill.parts;
+    const done = await run(part?.id ?? '', ({ kind }) => kind === 'rig' || kind === 'point');
+    expect(done.state).toBe('held');
+    expect(done.says).toMatch(says);
+    const { result } = await post(`/api/drills/${drill.id}/verdict`, {
+      parts: [{ partId: 'rig', faults: [{ id: fault, basis: 'measured' }] }],
+    });
+    expect(result?.slips.filter(({ partId }) => partId === 'rig' || partId === null)).toEqual([]);
+    expect(result?.found).toBe(1);
+    await leave(drill);
   });
 
   it('goes on after the server was started anew', async () => {

@@ -15,7 +15,7 @@ const UNIT: UnitInput = {
   revision: '',
   serial: '',
   dateCode: '',
-  obtained: 'lent',
+  obtained: 'bought',
   disclosure: '',
   notes: '',
 };

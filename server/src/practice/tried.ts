@@ -24,12 +24,21 @@ export async function whatWasDone(
   faultsOf: (part: DrillPartRow) => readonly string[],
 ): Promise<Done> {
   const found = await db
-    .select({ sampleId: sheetRuns.sampleId, steps: sheetRuns.steps, outcomes: sheetRuns.outcomes })
+    .select({
+      sampleId: sheetRuns.sampleId,
+      steps: sheetRuns.steps,
+      outcomes: sheetRuns.outcomes,
+      stepId: sheetRuns.stepId,
+    })
     .from(sheetRuns)
     .orderBy(sheetRuns.startedAt, sheetRuns.id);
-  const runs = found.map(({ sampleId, steps, outcomes }) => ({
+  const runs = found.map(({ sampleId, steps, outcomes, stepId }) => ({
     sampleId,
-    steps: steps.filter(({ id }) => outcomes[id] !== undefined && outcomes[id]?.state !== 'skipped'),
+    steps: steps.filter(({ id, kind }) => {
+      const outcome = outcomes[id];
+      // A rig check that did not pass holds the run where it stands: that is what it is for.
+      return outcome ? outcome.state !== 'skipped' : kind === 'rig' && id === stepId;
+    }),
   }));
   const parts: DrillPart[] = [];
   for (const row of rows) {

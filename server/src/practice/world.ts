@@ -34,6 +34,12 @@ export interface WorldParts {
 }
 
 const nameOf = (databaseUrl: string): string => new URL(databaseUrl.replace(/^mariadb:/, 'mysql:')).pathname.slice(1);
+/** The same address with another database. */
+function addressOf(databaseUrl: string, name: string): string {
+  const url = new URL(databaseUrl.replace(/^mariadb:/, 'mysql:'));
+  url.pathname = `/${name}`;
+  return url.href;
+}
 /** Databases of drills begin with this. */
 export const worldPrefix = (databaseUrl: string): string => `${nameOf(databaseUrl)}_drill_`;
 export const worldName = (databaseUrl: string, drillId: string): string =>
@@ -57,7 +63,8 @@ const LEAVES = new Set<string>(['issueReport', 'takePackage', 'showDemo']);
 const leaves = (name: keyof typeof ROUTES): boolean => {
   const { answers, path } = ROUTES[name];
   if (path.startsWith('/attachments')) return false;
-  return LEAVES.has(name) || !/^(application\/json|text\/event-stream)$/.test(answers);
+  const isFile = /\.\w+$/.test(path) && name !== 'openapi';
+  return LEAVES.has(name) || isFile || !/^(application\/json|text\/event-stream)$/.test(answers);
 };
 const nothingLeaves: Handler = async () => {
   throw conflict('This is practice: nothing of it is exported, reported or taken in.');
@@ -102,7 +109,7 @@ export class World {
     const there = (await worldsIn(parts.db, parts.databaseUrl)).includes(name);
     if (!there) await makeDatabase(parts.db, name);
     const bench = await parts.startBench(file);
-    const url = parts.databaseUrl.replace(`/${nameOf(parts.databaseUrl)}`, `/${name}`);
+    const url = addressOf(parts.databaseUrl, name);
     const { pool, db } = connect(url);
     const vital = connect(url, VITAL_CONNECTIONS);
     const hand = new Hand(bench.ports.control);

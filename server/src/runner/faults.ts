@@ -28,6 +28,9 @@ interface Watched {
 /** Why loads must go off now, in a sentence; null while all is well. */
 export function faultNow({ driver, looks, limits, step, telling, unwatchedSince }: Watched): string | null {
   if (driver.lost) return `The connection to "${driver.loadName}" was lost while it drew.`;
+  const still = looks.stands();
+  if (still)
+    return `"${still.name}" tells the same moment again and again: it stands still. Switch it off and on, and see that its numbers move.`;
   if (!driver.isOn) return null;
   if (driver.switchedOff) return 'Loads were switched off.';
   const passed = limitPassed(limits, driver.asked, looks.moment());

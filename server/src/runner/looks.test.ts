@@ -22,7 +22,10 @@ function listening() {
     now += 50;
     looks.take({ instrumentId, values, problem: null } as LiveEvent);
   };
-  return { looks, tell };
+  const wait = (milliseconds: number) => {
+    now += milliseconds;
+  };
+  return { looks, tell, wait };
 }
 const MAINS = { quantity: 'power', place: 'mains', port: null } as const;
 
@@ -53,5 +56,34 @@ describe('what a run heard', () => {
     expect(looks.newest({ quantity: 'current', place: 'port', port: 'C2' })).toBeNull();
     expect(looks.newest({ quantity: 'voltage', place: 'port', port: 'C1' })).toBe(2);
     expect(looks.mean({ quantity: 'temperature', place: 'port', port: 'C1' }, 0)).toBeNull();
+  });
+  it('of a timekeeper that answers and whose time stands, says that it stands', () => {
+    const { looks, tell, wait } = listening();
+    const hear = (seconds: number) => tell('analyser', [seconds, 50, 230, 0.3, 0.7]);
+    hear(1);
+    // By 50 ms a look: the same moment for five seconds.
+    for (let at = 0; at < 100; at += 1) hear(1);
+    expect(looks.stands()).toBeNull();
+    hear(1);
+    expect(looks.stands()?.id).toBe('analyser');
+    hear(2);
+    expect(looks.stands()).toBeNull();
+    // One that does not answer at all is silent, which is something else; and the server’s own standstill is excused.
+    wait(6000);
+    expect(looks.stands()).toBeNull();
+    hear(3);
+    for (let at = 0; at < 101; at += 1) hear(3);
+    expect(looks.stands()?.id).toBe('analyser');
+    looks.excuse(1000);
+    expect(looks.stands()).toBeNull();
+    for (let at = 0; at < 20; at += 1) hear(3);
+    expect(looks.stands()).not.toBeNull();
+    looks.trust();
+    expect(looks.stands()).toBeNull();
+  });
+  it('of a timekeeper without a time of its own, never says that it stands', () => {
+    const { looks, tell } = listening();
+    for (let at = 0; at < 300; at += 1) tell('analyser', [null, 50, 230, 0.3, 0.7]);
+    expect(looks.stands()).toBeNull();
   });
 });

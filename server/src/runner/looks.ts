@@ -22,6 +22,8 @@ export interface Mean {
 
 /** An instrument that told no numbers for so long is lost, ms. */
 const LOST_MILLISECONDS = 2000;
+/** A timekeeper whose own time does not move for so long stands still, ms of the server. */
+const STILL_MILLISECONDS = 5000;
 
 /** Where a quantity of an output is read. */
 export interface Spot {
@@ -58,6 +60,8 @@ export class Looks {
   #clock: number | null = null;
   /** Whether the timekeeper tells a time of its own. */
   #ownClock = false;
+  /** When the timekeeper's own time last moved, ms of the server. */
+  #movedAt: number;
   #heardOf = 0;
   #suspicion: string | null = null;
 
@@ -67,6 +71,7 @@ export class Looks {
     this.#own = new Map(own.map((one) => [one.id, one]));
     this.#ports = ports;
     this.#now = now;
+    this.#movedAt = now();
   }
 
   /** Take what an instrument of the rig told. @returns whether it was one of the rig's, with numbers */
@@ -78,6 +83,7 @@ export class Looks {
     if (instrumentId === this.#timekeeper) {
       const time = toldNumber(instrument.class, values, 'time');
       this.#ownClock ||= time !== null;
+      if (time === null || time !== this.#clock) this.#movedAt = this.#now();
       this.#clock = time ?? (this.#ownClock ? this.#clock : this.#now() / 1000);
     }
     // Looks from before its first word would carry a time of another kind.
@@ -133,12 +139,22 @@ export class Looks {
   /** Forget suspicions of before. */
   trust(): void {
     this.#suspicion = null;
+    this.#movedAt = this.#now();
     for (const id of this.#own.keys()) this.#heard.set(id, this.#now());
   }
 
   /** This server itself stood still for a while: that is no silence of the instruments. @param milliseconds for how long */
   excuse(milliseconds: number): void {
+    this.#movedAt += milliseconds;
     for (const [id, at] of this.#heard) this.#heard.set(id, at + milliseconds);
+  }
+
+  /** The timekeeper where it answers and its own time stands: whatever waits by it would wait for ever. Null while it moves. */
+  stands(): StoredInstrument | null {
+    const id = this.#timekeeper;
+    const answers = this.#now() - (this.#heard.get(id) ?? Number.NEGATIVE_INFINITY) <= LOST_MILLISECONDS;
+    if (!this.#ownClock || !answers || this.#now() - this.#movedAt <= STILL_MILLISECONDS) return null;
+    return this.#own.get(id) ?? null;
   }
 
   /** An instrument that tells numbers and has gone silent; null when none has. @param telling ids that should be heard */

@@ -60,7 +60,14 @@ export function Frame() {
     '?': () => setOpen('keys'),
   });
   return (
-    <Box sx={{ display: 'flex', flexDirection: narrow ? 'column' : 'row', minHeight: '100vh' }}>
+    <Box
+      sx={{
+        display: 'flex',
+        flexDirection: narrow ? 'column' : 'row',
+        minHeight: '100vh',
+        ...(PRACTISING ? { borderLeft: '8px solid', borderColor: 'warning.main' } : {}),
+      }}
+    >
       <Box
         component="a"
         href="#work"

@@ -5,6 +5,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { NavLink, useLocation, useMatch } from 'react-router';
+import { PRACTISING } from '../api/world.ts';
 import { useSettings } from '../state/settings.tsx';
 import { useKeys } from '../state/useKeys.ts';
 import { useNarrow } from '../state/useNarrow.ts';
@@ -18,7 +19,8 @@ const PLACES = [
   { to: '/', title: 'Shelf' },
   { to: '/run-sheets', title: 'Run sheets' },
   { to: '/trials', title: 'Trials' },
-  { to: '/reports', title: 'Reports' },
+  // Nothing of practice is reported.
+  ...(PRACTISING ? [] : [{ to: '/reports', title: 'Reports' }]),
   { to: '/bench', title: 'Bench' },
   { to: '/rules', title: 'Rules' },
 ];

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useLocation, useParams, useSearchParams } from 'react-router';
-import { apiUrl } from '../api/world.ts';
+import { apiUrl, PRACTISING } from '../api/world.ts';
 import { Choice } from '../parts/fields.tsx';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -188,7 +188,7 @@ function Open({ id, stored, version, kept }: OpenProps) {
           <Button variant="outlined" onClick={() => setEditing(true)}>
             Set and measures
           </Button>
-          {id !== null && (
+          {id !== null && !PRACTISING && (
             <Button component="a" href={apiUrl(`/study.zip?comparison=${id}`)}>
               Package
             </Button>

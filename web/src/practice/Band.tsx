@@ -3,8 +3,7 @@ import type { DrillState } from '@lastmark/contract/practice';
 import { drillLevel } from '@lastmark/core/drill';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
+import NativeSelect from '@mui/material/NativeSelect';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
@@ -22,7 +21,7 @@ const BAND = {
   display: 'flex',
   flexWrap: 'wrap',
   alignItems: 'center',
-  columnGap: 2,
+  columnGap: 1.5,
   rowGap: 0.5,
   px: 2,
   py: 0.5,
@@ -56,33 +55,36 @@ function Running({ drill }: { readonly drill: DrillState }) {
   const left = budget - used.seconds;
   return (
     <>
-      <Box sx={{ whiteSpace: 'nowrap' }}>{drillLevel(drill.levelId)?.title ?? drill.levelId}</Box>
-      <Box sx={{ whiteSpace: 'nowrap', fontWeight: left < 0 ? 600 : 400, color: left < 0 ? 'error.main' : undefined }}>
-        {left < 0
-          ? `▼ ${benchTime(-left)} over the bench time`
-          : `${benchTime(left)} of ${benchTime(budget)} bench time left`}
+      <Box sx={{ flex: 1, fontSize: 14, lineHeight: 1.3, whiteSpace: 'nowrap' }}>
+        <Box>
+          {drillLevel(drill.levelId)?.title ?? drill.levelId}, {benchTime(budget)}
+        </Box>
+        <Box sx={{ fontWeight: left < 0 ? 600 : 400, color: left < 0 ? 'error.main' : 'text.secondary' }}>
+          {left < 0 ? `▼ ${benchTime(-left)} too much` : `${benchTime(left)} left`}
+        </Box>
       </Box>
-      <Box sx={{ flex: 1 }} />
-      <TextField
-        select
-        size="small"
-        label="On the bench"
+      <Box component="label" htmlFor="on-the-bench" sx={{ whiteSpace: 'nowrap' }}>
+        On the bench
+      </Box>
+      <NativeSelect
+        id="on-the-bench"
         value={onBench ?? ''}
         disabled={place.isPending}
         onChange={({ target }) => place.mutate(target.value)}
-        sx={{ width: 180 }}
+        sx={{ minWidth: 120, maxWidth: 170 }}
       >
+        {onBench === null && <option value="">nothing</option>}
         {parts
           .filter(({ of }) => of !== 'rig')
           .map((part) => (
-            <MenuItem key={part.id} value={part.id}>
+            <option key={part.id} value={part.id}>
               {part.name}
-            </MenuItem>
+            </option>
           ))}
-      </TextField>
-      {display !== null && <Box sx={{ whiteSpace: 'nowrap' }}>Its display: {display.toFixed(1)} W</Box>}
+      </NativeSelect>
+      {display !== null && <Box sx={{ whiteSpace: 'nowrap' }}>its display {display.toFixed(1)} W</Box>}
       <Button size="small" disabled={restart.isPending} onClick={() => restart.mutate()}>
-        Meters off and on
+        Restart meters
       </Button>
       <Button size="small" variant="contained" component={Link} to="/state">
         State the verdict
@@ -112,7 +114,7 @@ export function Band() {
         </Box>
       )}
       <Button size="small" href={realUrl('').replace(/\/api$/, '/drills')}>
-        Out of practice
+        Leave practice
       </Button>
     </Box>
   );

@@ -71,6 +71,7 @@ function Levels({ busy }: { readonly busy: boolean }) {
           error={asked && nobody}
           helperText={asked && nobody ? 'Say who practises: progress is kept by name.' : ' '}
           onChange={({ target }) => change({ person: target.value })}
+          sx={{ width: 260 }}
           slotProps={{ htmlInput: { maxLength: 60 } }}
         />
         <TextField
@@ -81,6 +82,7 @@ function Levels({ busy }: { readonly busy: boolean }) {
             strange ? 'A whole number of up to nine digits.' : 'The same number hides the same; empty draws one.'
           }
           onChange={({ target }) => setSeed(target.value)}
+          sx={{ width: 360 }}
           slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 12 } }}
         />
       </Box>

@@ -11,7 +11,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { leasesQuery, queryClient, rigsQuery, runQuery } from '../api/queries.ts';
-import { apiUrl } from '../api/world.ts';
+import { apiUrl, PRACTISING } from '../api/world.ts';
 import { Caution } from '../parts/Caution.tsx';
 import { useSettings } from '../state/settings.tsx';
 
@@ -79,9 +79,11 @@ export function StartForm({ sampleId, rigId, path, action }: Props) {
           helperText="Scan its label, or type what is printed on it."
           slotProps={{ htmlInput: { maxLength: 40, autoComplete: 'off', spellCheck: false } }}
         />
-        <Button href={apiUrl(`/samples/${sampleId}/label.pdf`)} target="_blank" sx={{ height: 40 }}>
-          Print the label
-        </Button>
+        {!PRACTISING && (
+          <Button href={apiUrl(`/samples/${sampleId}/label.pdf`)} target="_blank" sx={{ height: 40 }}>
+            Print the label
+          </Button>
+        )}
         <Button
           type="submit"
           variant="contained"

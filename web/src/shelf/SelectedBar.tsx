@@ -9,7 +9,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
-import { apiUrl } from '../api/world.ts';
+import { apiUrl, PRACTISING } from '../api/world.ts';
 import { useNotify } from '../state/notices.tsx';
 
 interface Props {
@@ -95,7 +95,7 @@ export function SelectedBar({ selected, archived, onDone }: Props) {
       <Button
         component="a"
         href={apiUrl(`/study.zip?samples=${selected.map(({ id }) => id).join(',')}`)}
-        disabled={selected.length === 0}
+        disabled={PRACTISING || selected.length === 0}
       >
         Package
       </Button>

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { apiUrl } from '../../api/world.ts';
+import { apiUrl, PRACTISING } from '../../api/world.ts';
 import { CableFace } from '../../parts/CableFace.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QueryGate } from '../../parts/QueryGate.tsx';
@@ -61,8 +61,28 @@ function AtAGlance({ reports }: { readonly reports: readonly StoredReport[] }) {
       </Typography>
       <NextSteps />
       <TrialsOfSample sampleId={sample.id} />
-      <ReportsOfSample sampleId={sample.id} kind={sample.model.kind} />
+      {!PRACTISING && <ReportsOfSample sampleId={sample.id} kind={sample.model.kind} />}
       <Peers />
+    </>
+  );
+}
+
+/** What leaves the house. */
+function Files({ base }: { readonly base: string }) {
+  return (
+    <>
+      <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
+        Print the sheet
+      </Button>
+      <Button variant="outlined" href={`${base}/export.csv`}>
+        Data as CSV
+      </Button>
+      <Button variant="outlined" href={`${base}/export.json`}>
+        Data as JSON
+      </Button>
+      <Button variant="outlined" href={`${base}/package.zip`}>
+        Package
+      </Button>
     </>
   );
 }
@@ -74,20 +94,7 @@ export function VerdictPage() {
   const base = apiUrl(`/samples/${sample.id}`);
   return (
     <Box sx={{ maxWidth: 1240 }}>
-      <PageHead title="Verdict">
-        <Button variant="contained" href={`${base}/sheet.pdf`} target="_blank">
-          Print the sheet
-        </Button>
-        <Button variant="outlined" href={`${base}/export.csv`}>
-          Data as CSV
-        </Button>
-        <Button variant="outlined" href={`${base}/export.json`}>
-          Data as JSON
-        </Button>
-        <Button variant="outlined" href={`${base}/package.zip`}>
-          Package
-        </Button>
-      </PageHead>
+      <PageHead title="Verdict">{!PRACTISING && <Files base={base} />}</PageHead>
       <QueryGate query={conclusion} what="the conclusion">
         {() => (
           <QueryGate query={reports} what="its reports">
