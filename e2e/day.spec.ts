@@ -20,7 +20,7 @@ test('two sheets are planned, a step is held and let go, and the day goes out as
   await expect(page.getByText('Choose the sheets of the day.')).toBeVisible();
   await page.getByLabel('Day', { exact: true }).fill('2026-11-30');
   await page.getByLabel('Who is there, a line each').fill('Warden 8:00–12:00, 13:00–22:00\nKeeper 25:00–3:00');
-  await expect(page.getByRole('alert')).toContainText('Line 2: “25:00–3:00” are no hours.');
+  await expect(page.getByRole('alert').filter({ hasText: 'Line' })).toContainText('Line 2: “25:00–3:00” are no hours.');
   await page.getByLabel('Who is there, a line each').fill('Warden 8:00–12:00, 13:00–22:00');
   await page
     .getByRole('checkbox', { name: /Ember 45, TE-45-0868: Desk rig/ })
@@ -30,6 +30,14 @@ test('two sheets are planned, a step is held and let go, and the day goes out as
     .getByRole('checkbox', { name: /Trio 75, PT-75-3310: Desk rig/ })
     .first()
     .check();
+  // What is planned is everybody’s, and stays over a reload.
+  await expect(page.getByText('Kept for everybody.')).toBeVisible();
+  await page.getByLabel(/There from: .*Trio 75/).fill('soon');
+  await expect(page.getByRole('alert').filter({ hasText: 'there from' })).toContainText('write a time such as 10:30');
+  await page.getByLabel(/There from: .*Trio 75/).fill('9:00');
+  await expect(page.getByText('Kept for everybody.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel(/There from: .*Trio 75/)).toHaveValue('9:00');
   const plan = page.getByRole('region', { name: 'The plan' });
   await expect(plan.getByRole('status')).toContainText(/Over at \d+:\d\d/);
   await expect(plan).toContainText('no plan is over before');

@@ -152,3 +152,23 @@ export const simulatedDeviceInput = record({
 });
 
 export const simulatedInput = record({ methodId: text(40), person: text(60), speed: si(1, 3600).required() });
+
+/** Three days after midnight at most: work that goes on over night. */
+const time = () => si(0, 3 * 86_400);
+const span = record({ from: time().required(), to: time().required() });
+
+export const benchDayInput = record({
+  from: time().required(),
+  setUp: si(0, 7200).required(),
+  people: list(record({ title: text(60), there: list(span, 12) }), 20),
+  sheets: list(
+    record({
+      sheetId: id(),
+      from: time().nullable().defined(),
+      due: time().nullable().defined(),
+      chamberId: id().nullable().defined(),
+    }),
+    12,
+  ),
+  pins: list(record({ taskId: text(60), at: time().required() }), 500),
+});

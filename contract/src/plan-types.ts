@@ -52,7 +52,8 @@ export interface SampleName {
 
 export interface SheetRow {
   id: string;
-  sample: SampleName;
+  /** With the day a lent one goes back; null where it stays. */
+  sample: SampleName & { returnBy: string | null };
   title: string;
   methodId: string;
   methodVersion: number | null;
@@ -214,4 +215,30 @@ export interface Today {
   borderline: (OfSample & { claims: number })[];
   /** Of samples with most promises open, what would settle most for its time; the best first. */
   next: (OfSample & { title: string; seconds: number; expected: number; open: number })[];
+}
+
+/** What is to be done on a day. Times are s after midnight. */
+export interface BenchDayBody {
+  /** When it begins. */
+  from: number;
+  /** How long another sample takes to set up, s. */
+  setUp: number;
+  people: { title: string; there: { from: number; to: number }[] }[];
+  sheets: {
+    sheetId: string;
+    /** When its sample comes, and when it has to be back; null for there all day. */
+    from: number | null;
+    due: number | null;
+    /** The chamber its soaks stand in; null for the open room. */
+    chamberId: string | null;
+  }[];
+  /** Steps somebody holds in their place: id of the task, and when it begins. */
+  pins: { taskId: string; at: number }[];
+}
+
+export interface BenchDay extends BenchDayBody {
+  /** ISO date. */
+  day: string;
+  /** 0 while nobody kept it. */
+  version: number;
 }

@@ -2,6 +2,7 @@
 import { methodInput } from './method-schemas.ts';
 import {
   askInput,
+  benchDayInput,
   newSheetInput,
   sheetInput,
   sheetsQuery,
@@ -12,6 +13,8 @@ import {
 } from './plan-schemas.ts';
 import type {
   Ask,
+  BenchDay,
+  BenchDayBody,
   MethodInput,
   RunTrace,
   SheetInput,
@@ -31,6 +34,12 @@ import type { Items } from './route-types.ts';
 export const RUN_ROUTES = {
   getToday: get('/today', 'What runs, what is next, what is overdue, and what was left borderline', {
     answer: is<Today>(),
+  }),
+  getBenchDay: get('/bench-days/{day}', 'What is to be done on a day, and by whom', { answer: is<BenchDay>() }),
+  putBenchDay: write('put', '/bench-days/{day}', 'Keep a day as it is planned', {
+    body: of<BenchDayBody>(benchDayInput),
+    ifMatch: true,
+    answer: is<BenchDay>(),
   }),
   listMethods: get('/methods', 'Methods as they are now: those that ship, and those of this bench', {
     answer: is<Items<StoredMethod>>(),

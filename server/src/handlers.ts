@@ -15,6 +15,7 @@ import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
 import { compareHandlers } from './compare-handlers.ts';
+import { getBenchDay, putBenchDay } from './day/store.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
 import { demoState } from './demo/shown.ts';
 import { createDevice, listDevices, updateDevice } from './devices/store.ts';
@@ -223,6 +224,8 @@ export const createHandlers = (
       body: { items: await listSheets(db, query.sampleId) },
     }),
     getToday: async ({ left }) => asJson(await jobs.run('today', {}, left)),
+    getBenchDay: async ({ db, params }) => versioned(await getBenchDay(db, params.day)),
+    putBenchDay: async ({ db, params, body, ifMatch }) => versioned(await putBenchDay(db, params.day, body, ifMatch)),
     listMethods: async ({ db }) => ({ body: { items: await listMethods(db) } }),
     listMethodVersions: async ({ db, params }) => ({ body: { items: await listMethodVersions(db, params.methodId) } }),
     createMethod: async ({ db, body }) => versioned(await createMethod(db, body)),

@@ -45,6 +45,8 @@ export interface Bound {
   readonly seconds: number;
   /** The resource that gives it; null where the chain of tasks does. */
   readonly resourceId: string | null;
+  /** People give it: together they are not there for longer. */
+  readonly people?: true;
 }
 
 /** Least time between the end of each task and the start of those behind it in its chain, s; by the ids of both. */
@@ -88,16 +90,49 @@ function lostOn(own: readonly Task[], sorted: readonly Task[], setUp: number): n
 }
 
 /**
+ * When people have been there for so long together at the earliest, s. All that is attended, and a set-up a further sample, has somebody there.
+ * @returns `now` without anything attended; Infinity is never told: whoever is not there long enough leaves something out
+ */
+function peopleBound({ tasks, people, setUp, now }: DayProblem): number {
+  const free = tasks.filter(({ fixed }) => fixed === null);
+  const attended = free.filter((task) => task.attended);
+  // A set-up stands before the first step of every sample but one on something they share; who shares nothing needs none.
+  const sharing = new Map<string, Set<string>>();
+  for (const { needs, sampleId } of tasks)
+    for (const id of needs) sharing.set(id, (sharing.get(id) ?? new Set()).add(sampleId));
+  const setUps = Math.max(0, ...[...sharing.values()].map((samples) => samples.size - 1));
+  const fixedSetUps = new Set(tasks.filter(({ fixed }) => fixed !== null).map(({ sampleId }) => sampleId)).size;
+  let left = attended.reduce((sum, { seconds }) => sum + seconds, 0) + Math.max(0, setUps - fixedSetUps) * setUp;
+  if (left <= 0 || people.length === 0) return now;
+  const marks = [...new Set(people.flatMap(({ there }) => there.flatMap(({ from, to }) => [from, to])))]
+    .filter((mark) => mark > now)
+    .sort((a, b) => a - b);
+  let at = now;
+  for (const mark of marks) {
+    const there = people.filter((one) =>
+      one.there.some(({ from, to }) => from <= at + 1e-9 && to >= mark - 1e-9),
+    ).length;
+    if (there * (mark - at) >= left) return at + left / there;
+    left -= there * (mark - at);
+    at = mark;
+  }
+  return now;
+}
+
+/**
  * The greatest of all lower bounds, s from the beginning: the longest chain, and for every resource what it has to do, with what stands before
  * and behind it. Set-ups count once a sample.
  */
-export function lowerBound({ tasks, resources, setUp, now }: DayProblem): Bound {
+export function lowerBound(problem: DayProblem): Bound {
+  const { tasks, resources, people, setUp, now } = problem;
   if (tasks.length === 0) return { seconds: now, resourceId: null };
-  const heads = headsOf(tasks, now);
+  const heads = headsOf(tasks, now, people);
   const tails = tailsOf(tasks);
   const sorted = inPrecedence(tasks);
   const chain = Math.max(...tasks.map(({ id }) => (heads.get(id) ?? now) + (tails.get(id) ?? 0)));
   let best: Bound = { seconds: chain, resourceId: null };
+  const there = peopleBound(problem);
+  if (there > best.seconds) best = { seconds: there, resourceId: null, people: true };
   for (const { id } of resources) {
     const own = tasks.filter(({ needs }) => needs.includes(id));
     if (own.length === 0) continue;

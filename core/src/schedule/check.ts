@@ -21,6 +21,10 @@ export function planFaults(problem: DayProblem, plan: Pick<DayPlan, 'placed' | '
     if (task.fixed !== null && Math.abs(own.start - task.fixed) > SLACK)
       say(`“${task.title}” was moved, and is fixed.`);
     if (task.fixed === null && own.start - own.setUp < now - SLACK) say(`“${task.title}” begins in the past.`);
+    if (task.fixed === null && task.from != null && own.start < task.from - SLACK)
+      say(`“${task.title}” begins before its sample is there.`);
+    if (task.fixed === null && task.due != null && own.end > task.due + SLACK)
+      say(`“${task.title}” is over after its sample has to be back.`);
     for (const { id, gap } of task.after) {
       const before = at.get(id);
       if (!before) say(`“${task.title}” is placed without what has to be over before it.`);

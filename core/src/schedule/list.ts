@@ -102,7 +102,7 @@ class Day {
   /** Where a task fits first; or why it never does. */
   fit(task: Task): Fit | string {
     const { now, people, resources } = this.#problem;
-    let from = Math.max(now, ...task.after.map(({ id, gap }) => (this.#ends.get(id) ?? 0) + gap));
+    let from = Math.max(now, task.from ?? now, ...task.after.map(({ id, gap }) => (this.#ends.get(id) ?? 0) + gap));
     for (let turn = 0; turn < 200; turn += 1) {
       const { start, setUp } = this.#resourcesFrom(task, from);
       if (!Number.isFinite(start)) return 'What is held in its place leaves no room for it.';
@@ -110,6 +110,7 @@ class Day {
         ({ id, until }) => task.needs.includes(id) && until !== null && start + task.seconds > until,
       );
       if (late) return `The calibration of “${late.title}” ends before it could be done.`;
+      if (task.due != null && start + task.seconds > task.due + 1e-9) return 'It has to go back before that.';
       const length = task.attended ? setUp + task.seconds : setUp;
       if (length === 0) return { start, setUp, personId: null };
       if (people.length === 0) return 'Nobody is there, and somebody has to be.';

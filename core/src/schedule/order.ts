@@ -1,5 +1,5 @@
 // Precedence among tasks: an order in which each finds what is before it, and how much follows behind each.
-import type { Task } from './types.ts';
+import type { Person, Task } from './types.ts';
 
 /**
  * Tasks in an order in which everything before a task stands before it.
@@ -39,13 +39,34 @@ export function tailsOf(tasks: readonly Task[]): ReadonlyMap<string, number> {
   return tails;
 }
 
-/** Earliest start of each task by what is before it alone, s. */
-export function headsOf(tasks: readonly Task[], now: number): ReadonlyMap<string, number> {
+/** Earliest start of an attended stretch from a moment on, whoever is there: it fits into one presence. Infinity where it never does. */
+function whenThere(from: number, seconds: number, people: readonly Person[]): number {
+  let earliest = Number.POSITIVE_INFINITY;
+  for (const { there } of people)
+    for (const { from: comes, to: goes } of there) {
+      const at = Math.max(from, comes);
+      if (at + seconds <= goes + 1e-9) earliest = Math.min(earliest, at);
+    }
+  return earliest;
+}
+
+/**
+ * Earliest start of each task by what is before it alone, s.
+ * @param people who may be there for what is attended; left out asks for nobody
+ */
+export function headsOf(
+  tasks: readonly Task[],
+  now: number,
+  people: readonly Person[] | null = null,
+): ReadonlyMap<string, number> {
   const heads = new Map<string, number>();
   const byId = new Map(tasks.map((task) => [task.id, task]));
   for (const task of inPrecedence(tasks)) {
     const ready = task.after.map(({ id, gap }) => (heads.get(id) ?? now) + (byId.get(id)?.seconds ?? 0) + gap);
-    heads.set(task.id, task.fixed ?? Math.max(now, ...ready));
+    const at = Math.max(now, task.from ?? now, ...ready);
+    const there = people && task.attended ? whenThere(at, task.seconds, people) : at;
+    // What nobody is ever there for is left out of the plan, and holds nothing up.
+    heads.set(task.id, task.fixed ?? (Number.isFinite(there) ? there : at));
   }
   return heads;
 }

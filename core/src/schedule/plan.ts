@@ -130,6 +130,10 @@ function holdsUp(problem: DayProblem, finish: number, bound: ReturnType<typeof l
     if (free < finish - Math.max(600, 0.02 * (finish - now)))
       return `Nobody is there when it could go on: with somebody always there it would be over ${hours(finish - free)} sooner.`;
   }
+  if (bound.people) {
+    const work = tasks.reduce((sum, task) => sum + (task.attended && task.fixed === null ? task.seconds : 0), 0);
+    return `Somebody must be there for ${hours(work)} of it: one more person would end it sooner.`;
+  }
   const resource = resources.find(({ id }) => id === bound.resourceId);
   if (resource) {
     const work = tasks

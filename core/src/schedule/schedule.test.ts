@@ -76,6 +76,87 @@ describe('heads, tails and bounds', () => {
     expect(headsOf(chain, 0).get('c')).toBe(35);
     expect(lowerBound(problem(chain))).toEqual({ seconds: 40, resourceId: null });
   });
+  it('wait for people: an attended step fits into one presence, and all of them into all there is', () => {
+    const hour = 3600;
+    const there = [
+      { from: 8 * hour, to: 12 * hour },
+      { from: 13 * hour, to: 17 * hour },
+    ];
+    const people = [{ id: 'p', title: 'Warden', there }];
+    const two = [task('a', 3 * hour, { attended: true }), task('b', 3 * hour, { attended: true, after: after('a') })];
+    // From 8 to 11; three hours more fit in after one o’clock only.
+    expect(lowerBound(problem(two, { people, now: 8 * hour })).seconds).toBe(16 * hour);
+    // Three of two hours on a machine each: four hours in the morning, and two behind one o’clock.
+    const three = ['x', 'y', 'z'].map((id) => task(id, 2 * hour, { attended: true, needs: [id] }));
+    const machines = ['x', 'y', 'z'].map((id) => ({ id, title: id, until: null }));
+    const day = problem(three, { people, now: 8 * hour, resources: machines });
+    expect(lowerBound(day)).toEqual({ seconds: 15 * hour, resourceId: null, people: true });
+    expect(planDay(day)).toMatchObject({ finish: 15 * hour, bound: 15 * hour });
+    expect(planDay(day).holdsUp).toContain('Nobody is there when it could go on');
+    // A second person ends it at ten, and at noon for the third.
+    const both = { ...day, people: [...people, { id: 'q', title: 'Keeper', there }] };
+    expect(lowerBound(both).seconds).toBe(11 * hour);
+    expect(planDay(both).finish).toBe(12 * hour);
+  });
+  it('never lie beyond the best there is with one person who takes breaks', () => {
+    const random = seededRandom(77);
+    let reached = 0;
+    for (let turn = 0; turn < 60; turn += 1) {
+      const tasks = Array.from({ length: 5 }, (_one, at) =>
+        task(`t${at}`, 60 * (1 + Math.floor(random() * 9)), {
+          attended: true,
+          sampleId: `s${at % 2}`,
+          after: at > 1 && random() < 0.4 ? after(`t${at - 2}`) : [],
+        }),
+      );
+      const there = [0, 1, 2, 3, 4, 5].map((at) => ({ from: 840 * at, to: 840 * at + 600 }));
+      const fits = (from: number, length: number) =>
+        there.map(({ from: comes, to }) => (Math.max(from, comes) + length <= to ? Math.max(from, comes) : Infinity));
+      // Every order, each as early as the one machine and the one person allow; a set-up belongs to the step behind it.
+      let best = Number.POSITIVE_INFINITY;
+      const visit = (left: readonly Task[], free: number, sample: string | null, done: ReadonlySet<string>): void => {
+        if (left.length === 0) best = Math.min(best, free);
+        for (const one of left) {
+          if (one.after.some(({ id }) => !done.has(id))) continue;
+          const change = sample !== null && sample !== one.sampleId ? 60 : 0;
+          const at = Math.min(...fits(free, change + one.seconds));
+          const rest = left.filter((other) => other !== one);
+          visit(rest, at + change + one.seconds, one.sampleId, new Set([...done, one.id]));
+        }
+      };
+      visit(tasks, 0, null, new Set());
+      const day = problem(tasks, { people: [{ id: 'p', title: 'Warden', there }], setUp: 60 });
+      const bound = lowerBound(day).seconds;
+      expect(bound).toBeLessThanOrEqual(best + 1e-9);
+      const plan = planDay(day);
+      expect(planFaults(day, plan)).toEqual([]);
+      expect(plan.finish).toBeGreaterThanOrEqual(best - 1e-9);
+      if (plan.finish <= best + 1e-9) reached += 1;
+    }
+    expect(reached).toBeGreaterThan(50);
+  });
+  it('wait for a delivery, and a sample that goes back goes first or is left out', () => {
+    const late = task('late', 10, { from: 50 });
+    const back = task('back', 10, { due: 25 });
+    const day = problem([task('long', 20), late, back]);
+    expect(headsOf(day.tasks, 0).get('late')).toBe(50);
+    const plan = planDay(day);
+    expect(planFaults(day, plan)).toEqual([]);
+    expect([plan.left, plan.finish]).toEqual([[], 60]);
+    expect(plan.placed.map(({ id }) => id)).toEqual(['back', 'long', 'late']);
+    const tooMuch = problem([task('first', 10, { due: 12 }), task('second', 10, { due: 12 })]);
+    expect(planDay(tooMuch).left).toEqual([{ id: expect.any(String), why: 'It has to go back before that.' }]);
+    // The checker believes neither.
+    const wrong = [
+      { id: 'late', start: 0, end: 10, personId: null, setUp: 0 },
+      { id: 'long', start: 10, end: 30, personId: null, setUp: 0 },
+      { id: 'back', start: 30, end: 40, personId: null, setUp: 0 },
+    ];
+    expect(planFaults(day, { placed: wrong, left: [] })).toEqual([
+      '“late” begins before its sample is there.',
+      '“back” is over after its sample has to be back.',
+    ]);
+  });
   it('of a resource are all its work, and a set-up a sample', () => {
     const three = [task('a', 10), task('b', 10), task('c', 10)];
     expect(lowerBound(problem(three, { setUp: 4 }))).toEqual({ seconds: 38, resourceId: 'load' });

@@ -33,6 +33,10 @@ export interface Task {
   readonly attended: boolean;
   /** Ids of tasks that are over before, each with the time that has to pass between, s. */
   readonly after: readonly { readonly id: string; readonly gap: number }[];
+  /** What it is done with is not there before, s: a delivery. Null or left out for there already. */
+  readonly from?: number | null | undefined;
+  /** It must be over by then, s: what it is done with goes back. Null or left out for whenever. */
+  readonly due?: number | null | undefined;
   /** Begun already, or held there by somebody, s; null for free. */
   readonly fixed: number | null;
 }

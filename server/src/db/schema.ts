@@ -3,6 +3,7 @@ export * from './schema/bench.ts';
 export * from './schema/cables.ts';
 export * from './schema/changes.ts';
 export * from './schema/compare.ts';
+export * from './schema/day.ts';
 export * from './schema/files.ts';
 export * from './schema/measured.ts';
 export * from './schema/methods.ts';

@@ -27,7 +27,12 @@ export async function getSheet(db: Queries, id: string): Promise<StoredSheet> {
 /** Sheets, newest first, of one sample or of all. */
 export async function listSheets(db: Queries, sampleId: string | undefined): Promise<SheetRow[]> {
   const rows = await db
-    .select({ sheet: runSheets, model: models, serial: samples.serial, method: methodVersions.body })
+    .select({
+      sheet: runSheets,
+      model: models,
+      unit: { serial: samples.serial, facts: samples.facts },
+      method: methodVersions.body,
+    })
     .from(runSheets)
     .innerJoin(samples, eq(runSheets.sampleId, samples.id))
     .innerJoin(models, eq(samples.modelId, models.id))
@@ -50,11 +55,18 @@ export async function listSheets(db: Queries, sampleId: string | undefined): Pro
     .from(sheetRuns)
     .where(sampleId ? eq(sheetRuns.sampleId, sampleId) : undefined)
     .orderBy(desc(sheetRuns.id));
-  return rows.map(({ sheet, model, serial, method }) => {
+  return rows.map(({ sheet, model, unit, method }) => {
     const run = runs.find(({ sheetId }) => sheetId === sheet.id);
     return {
       id: sheet.id,
-      sample: { id: sheet.sampleId, maker: model.maker, model: model.model, serial, tag: tagOf(sheet.sampleId) },
+      sample: {
+        id: sheet.sampleId,
+        maker: model.maker,
+        model: model.model,
+        serial: unit.serial,
+        tag: tagOf(sheet.sampleId),
+        returnBy: unit.facts.returnBy ?? null,
+      },
       title: sheet.title,
       methodId: sheet.methodId,
       methodVersion: sheet.methodVersion,

@@ -18,9 +18,17 @@ import type { DayWork } from '../workers/day.worker.ts';
 /** So many orders are tried at most: a second or two for the largest day, and away from the screen. */
 const TRIES = 1000;
 
+/** A sheet with when its sample is there, s after midnight, and the chamber of its soaks; null for all day, and for the open room. */
+export interface PlannedSheet {
+  readonly row: SheetRow;
+  readonly from: number | null;
+  readonly due: number | null;
+  readonly chamberId: string | null;
+}
+
 export interface DayAsked {
   /** Sheets, in the order they were chosen. */
-  readonly sheets: readonly SheetRow[];
+  readonly sheets: readonly PlannedSheet[];
   /** ISO day. */
   readonly day: string;
   /** When it begins, s after midnight. */
@@ -48,7 +56,13 @@ function begunOf(run: SheetRun | undefined, day: string): DaySheet['begun'] {
   });
 }
 
-function daySheet(row: SheetRow, sheet: StoredSheet, rig: StoredRig, run: SheetRun | undefined, day: string): DaySheet {
+function daySheet(
+  { row, ...there }: PlannedSheet,
+  sheet: StoredSheet,
+  rig: StoredRig,
+  run: SheetRun | undefined,
+  day: string,
+): DaySheet {
   const { maker, model, serial, tag } = row.sample;
   return {
     id: sheet.id,
@@ -56,6 +70,7 @@ function daySheet(row: SheetRow, sheet: StoredSheet, rig: StoredRig, run: SheetR
     name: `${maker} ${model}, ${serial || tag}`,
     steps: run?.steps ?? sheet.steps,
     rig,
+    ...there,
     begun: begunOf(run, day),
   };
 }
@@ -78,18 +93,19 @@ export function useDay({ sheets: rows, day, from, people, setUp, pins }: DayAske
   useEffect(() => () => worker.terminate(), [worker]);
   const { data: rigs } = useQuery(rigsQuery);
   const { data: instruments } = useQuery(instrumentsQuery);
-  const sheets = useQueries({ queries: rows.map(({ id }) => sheetQuery(id)) });
-  const runs = useQueries({ queries: rows.flatMap(({ run }) => (run ? [runQuery(run.id)] : [])) });
+  const sheets = useQueries({ queries: rows.map(({ row }) => sheetQuery(row.id)) });
+  const runs = useQueries({ queries: rows.flatMap(({ row: { run } }) => (run ? [runQuery(run.id)] : [])) });
   const stamp = [...sheets, ...runs].map(({ dataUpdatedAt }) => dataUpdatedAt).join();
   const ready = rigs && instruments && [...sheets, ...runs].every(({ data }) => data !== undefined);
   // biome-ignore lint/correctness/useExhaustiveDependencies: what was fetched is told by when it was
   const problem = useMemo((): DayProblem | null => {
     if (!ready) return null;
-    const known = rows.flatMap((row, at) => {
+    const known = rows.flatMap((planned, at) => {
+      const { row } = planned;
       const sheet = sheets[at]?.data;
       const rig = rigs.items.find(({ id }) => id === sheet?.rigId);
       const run = runs.find(({ data }) => data?.id === row.run?.id)?.data;
-      return sheet && rig ? [daySheet(row, sheet, rig, run, day)] : [];
+      return sheet && rig ? [daySheet(planned, sheet, rig, run, day)] : [];
     });
     return {
       tasks: tasksOf(known, pins),
