@@ -1,5 +1,6 @@
 // What may be wrong with a seeded charger: each fault changes what is true and leaves the label as it was.
 import { drillFault } from '@lastmark/core/drill';
+import { lossWatts } from './physics.ts';
 import type { ChargerTruth, PortTruth } from './truth.ts';
 
 export interface ChargerFault {
@@ -28,7 +29,19 @@ const last = (truth: ChargerTruth, change: (port: PortTruth) => PortTruth): Char
   ports: truth.ports.map((port, at) => (at === truth.ports.length - 1 ? change(port) : port)),
 });
 
-const CELSIUS = 273.15;
+/** K of a usual room. */
+const ROOM = 298.15;
+/** Part of its whole rise at which it throttles: reached within the hour of a soak, and not within a warm-up. */
+const NEARLY = 0.94;
+
+/** How hot it gets inside at full load by the end of a soak, all but a little, K: of the cooler of its first port alone and all together. */
+function nearlyHot({ loss, heat, nameplate, ports, allocations }: ChargerTruth): number {
+  const [first] = ports;
+  const all = allocations.find((one) => one.ports.length === ports.length);
+  const watts = [first?.watts ?? 0, ...(all ? [Object.values(all.watts).reduce((sum, one) => sum + one, 0)] : [])];
+  const lost = Math.min(...watts.map((drawn) => lossWatts(loss, [{ volts: 20, watts: drawn }], nameplate, 230)));
+  return ROOM + NEARLY * lost * (1 / heat.shellToRoom + 1 / heat.insideToShell);
+}
 
 const CHANGES: readonly Change[] = [
   {
@@ -48,7 +61,8 @@ const CHANGES: readonly Change[] = [
   },
   {
     id: 'timer',
-    fits: always,
+    // One port reaches the whole of it, so that one port shows it.
+    fits: ({ ports, nameplate }) => (ports[0]?.watts ?? 0) > 0.95 * nameplate,
     apply: (truth) => ({
       ...truth,
       peak: { above: 0.82 * truth.nameplate, seconds: 300, downTo: 0.8 * truth.nameplate },
@@ -90,7 +104,7 @@ const CHANGES: readonly Change[] = [
   {
     id: 'throttles when hot',
     fits: always,
-    apply: (truth) => ({ ...truth, heat: { ...truth.heat, throttleAt: CELSIUS + 62, throttleTo: 0.7 } }),
+    apply: (truth) => ({ ...truth, heat: { ...truth.heat, throttleAt: nearlyHot(truth), throttleTo: 0.7 } }),
   },
   {
     id: 'lying display',

@@ -2,6 +2,7 @@
 import { fixedWatts } from '@lastmark/core/pd';
 import { seededRandom } from '@lastmark/core/random';
 import { CHARGER_FAULTS, type ChargerFault, faultNamed } from './faults.ts';
+import { lossWatts } from './physics.ts';
 import type { Allocation, ChargerTruth, PortTruth } from './truth.ts';
 import { offers, SOUND } from './world.ts';
 
@@ -55,7 +56,40 @@ function allocationsOf(ports: readonly PortTruth[], nameplate: number): Allocati
     });
 }
 
-function labelOf({ nameplate, ports, allocations }: ChargerTruth): string[] {
+/** Four-point average at 230 V of some outputs, each at its highest level, as a part. */
+function average(
+  { loss, nameplate }: ChargerTruth,
+  outputs: readonly { readonly volts: number; readonly watts: number }[],
+): number {
+  const loads = [1, 0.75, 0.5, 0.25].map((load) => {
+    const drawn = outputs.map(({ volts, watts }) => ({ volts, watts: load * watts }));
+    const watts = drawn.reduce((sum, one) => sum + one.watts, 0);
+    return watts / (watts + lossWatts(loss, drawn, nameplate, 230));
+  });
+  return loads.reduce((sum, one) => sum + one, 0) / loads.length;
+}
+
+/** What its maker may print: a point and a half below what the worse of the first port alone and all together reach, in whole per cents. */
+function printedEfficiency(truth: ChargerTruth): number {
+  const { ports, allocations } = truth;
+  const top = ({ offers: listed }: PortTruth) =>
+    Math.max(...listed.map((one) => (one.kind === 'fixed' ? one.volts : 0)));
+  const [first] = ports;
+  const all = allocations.find((one) => one.ports.length === ports.length);
+  const alone = first ? [average(truth, [{ volts: top(first), watts: first.watts }])] : [];
+  const together = all
+    ? [
+        average(
+          truth,
+          ports.map((port) => ({ volts: top(port), watts: all.watts[port.label] ?? 0 })),
+        ),
+      ]
+    : [];
+  return Math.floor(100 * Math.min(...alone, ...together) - 1.5);
+}
+
+function labelOf(truth: ChargerTruth): string[] {
+  const { nameplate, ports, allocations } = truth;
   return [
     ...ports.map(
       ({ label, watts }) =>
@@ -68,7 +102,7 @@ function labelOf({ nameplate, ports, allocations }: ChargerTruth): string[] {
     ),
     `total ${nameplate} W`,
     `idle ${nameplate > 49 ? 0.21 : 0.1} W`,
-    'efficiency 87 %',
+    `efficiency ${printedEfficiency(truth)} %`,
   ];
 }
 
@@ -80,7 +114,8 @@ export function seededCharger({ seed, faults = [], name }: SeededInput): SeededC
   const random = seededRandom(seed);
   const one = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
   const nameplate = one(PLATES);
-  const count = nameplate < 45 ? 1 : 1 + Math.floor(random() * 3);
+  // One port gives 100 W at most; what is more takes several.
+  const count = nameplate < 45 ? 1 : (nameplate > 100 ? 2 : 1) + Math.floor(random() * (nameplate > 100 ? 2 : 3));
   const ports = Array.from({ length: count }, (_port, at) =>
     portOf(`C${at + 1}`, at === 0 ? Math.min(100, nameplate) : Math.max(20, Math.round(nameplate / (at + 2)))),
   );

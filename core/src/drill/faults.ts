@@ -155,7 +155,7 @@ const CHARGER: readonly DrillFault[] = [
     id: 'throttles when hot',
     of: 'charger',
     title: 'It gives less when it is hot',
-    says: 'From 62 °C inside it gives seven tenths.',
+    says: 'Once it is hot inside, within the hour, it gives seven tenths.',
     caughtBy: 'a soak of an hour with output read to its end',
     caught: (steps) => shortest(long(steps, SOAK_SECONDS)),
   },
