@@ -1,7 +1,7 @@
 // Drills over HTTP: a world of their own, measured in with the same operations, judged against what was hidden.
 
 import { drawDrill } from '@lastmark/bench/sim';
-import type { DrillNow, DrillState, SheetRun, StoredRig, StoredSheet } from '@lastmark/contract';
+import type { DrillNow, DrillState, SheetRun, StoredInstrument, StoredRig, StoredSheet } from '@lastmark/contract';
 import { drillLevel } from '@lastmark/core/drill';
 import type { SheetStep } from '@lastmark/core/plan';
 import request from 'supertest';
@@ -126,6 +126,11 @@ describe('a drill', () => {
     const hidden = await state(first);
     const again = await begin('day', 3);
     expect(again.parts.map(({ name }) => name)).toEqual(names);
+    // Who sells several ports shows on a display what they give; a cable lies between a strong charger and the load.
+    const [, several, , cable] = again.parts;
+    const placed = (sampleId = '') => post(`/api/drills/${again.id}/bench`, { sampleId });
+    expect(await placed(several?.id)).toMatchObject({ onBench: several?.id, display: 0 });
+    expect(await placed(cable?.id)).toMatchObject({ onBench: cable?.id, display: null });
     expect(await state(again)).toEqual(hidden);
     await leave(again);
   });
@@ -166,6 +171,22 @@ describe('a drill', () => {
     const issued = await request(harness.app).post(`/practice/api/samples/${sample.id}/reports`).send({});
     expect([issued.status, (await inside('/no-such-address')).status]).not.toContain(201);
     expect((await inside('/no-such-address')).status).toBe(404);
+    // Nor does anything in it speak to an instrument of the real bench.
+    const { items: meters } = await get<{ items: StoredInstrument[] }>('/practice/api/instruments');
+    const [meter] = meters;
+    if (!meter) throw new Error('no instrument');
+    const { id: meterId, version, ...instrument } = meter;
+    const moved = (part: object) =>
+      request(harness.app)
+        .put(`/practice/api/instruments/${meterId}`)
+        .set('If-Match', `"v${version}"`)
+        .send({ ...instrument, ...part });
+    expect((await moved({ address: '127.0.0.1:5301' })).body.detail).toContain('answers where it does');
+    expect((await moved({ firmware: '2.0' })).status).toBe(200);
+    const more = await request(harness.app)
+      .post('/practice/api/instruments')
+      .send({ ...instrument, address: 'serial:/dev/ttyS0' });
+    expect([more.status, more.body.errors?.[0]?.path]).toEqual([422, 'address']);
     // A sample put on the bench, its meters switched off and on; Loads off reaches both benches.
     expect(await post(`/api/drills/${drill.id}/bench`, { sampleId: sample.id })).toMatchObject({ onBench: sample.id });
     expect(await post(`/api/drills/${drill.id}/restart`, {})).toMatchObject({ state: 'under way' });

@@ -72,7 +72,7 @@ describe('what shows a fault', () => {
     ['refused level', [full('C1')], [full('C2')]],
     ['sagging level', [full('C1')], [IDLE]],
     ['timer', [WARM], [full('C1'), SPLIT]],
-    ['throttles when hot', [SOAK], [WARM]],
+    ['throttles when hot', [SOAK], [full('C1'), IDLE]],
     ['oversold split', [SPLIT], [full('C1'), full('C2')]],
     ['heavy idle', [IDLE], [WARM]],
     ['lossy', SHEET.filter(({ kind }) => kind === 'point'), [full('C1')]],

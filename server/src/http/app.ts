@@ -109,7 +109,7 @@ function answering(route: Route, handler: Handler, { db, wrote }: Pick<AppParts,
   };
 }
 
-export const problemResponse =
+const problemResponse =
   (log: Logger): ErrorRequestHandler =>
   (error, request, response, next) => {
     if (response.headersSent) return next(error);

@@ -4,13 +4,14 @@ import { type DrillPartRow, ROUTES } from '@lastmark/contract';
 import { sql } from 'drizzle-orm';
 import type { Router } from 'express';
 import type { Logger } from 'pino';
+import { listInstruments } from '../bench/store.ts';
 import { codesOf, connect, type Database, VITAL_CONNECTIONS } from '../db/database.ts';
 import { migrate } from '../db/migrate.ts';
 import { Hand } from '../demo/hand.ts';
 import { operations } from '../http/app.ts';
 import type { Door } from '../http/door.ts';
 import type { Call, Handler, Handlers } from '../http/handlers.ts';
-import { conflict, ProblemError } from '../http/problem.ts';
+import { conflict, ProblemError, refused } from '../http/problem.ts';
 import { MIGRATIONS } from '../paths.ts';
 import { getSheet } from '../sheets/store.ts';
 import { createWorking, type Working } from '../working.ts';
@@ -171,6 +172,12 @@ async function makeDatabase(db: Database, name: string): Promise<void> {
   }
 }
 
+/** Nothing of practice speaks to an instrument of the real bench. @throws 422 for another address than there is */
+function stays(asked: string | null, there: string | null): void {
+  if (asked !== there)
+    throw refused('address', 'In practice an instrument answers where it does: its address cannot be another.');
+}
+
 /** The operations as everywhere, but for what leaves the house, what starts a run, and Loads off. */
 function handlersOf(
   working: Working,
@@ -191,6 +198,15 @@ function handlersOf(
     runSimulated: async (call: Call<'runSimulated'>) => {
       await place(call.params.sampleId);
       return own.runSimulated(call);
+    },
+    createInstrument: async (call: Call<'createInstrument'>) => {
+      stays(call.body.address, null);
+      return own.createInstrument(call);
+    },
+    updateInstrument: async (call: Call<'updateInstrument'>) => {
+      const there = (await listInstruments(call.db)).find(({ id }) => id === call.params.instrumentId);
+      stays(call.body.address, there?.address ?? null);
+      return own.updateInstrument(call);
     },
     loadsOff: async (call: Call<'loadsOff'>) => {
       const real = realOff();
