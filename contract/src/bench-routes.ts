@@ -35,6 +35,15 @@ import type {
 
 export const BENCH_ROUTES = {
   health: get('/health', 'Whether server and database work', { answer: is<Health>() }),
+  healthLive: get('/health/live', 'Whether the server runs at all; asks nobody else', {
+    answer: is<{ status: string }>(),
+  }),
+  healthReady: get('/health/ready', 'Whether it takes requests: its database answers, and it is not stopping', {
+    answer: is<{ status: string }>(),
+  }),
+  getMetrics: get('/metrics', 'Figures for a monitoring system, in the Prometheus text format', {
+    answers: 'text/plain; version=0.0.4; charset=utf-8',
+  }),
   enter: write('post', '/door', 'Give the token printed at the start, once per browser', {
     body: of<{ token: string }>(doorInput),
     status: 204,

@@ -166,6 +166,10 @@ export async function startMariadb(folder, { port } = {}) {
       '--max-allowed-packet=64M',
       '--innodb-buffer-pool-size=256M',
       '--innodb-flush-log-at-trx-commit=1',
+      // What takes longer than a second is written down, with how many rows were looked at.
+      '--slow-query-log=1',
+      '--long-query-time=1',
+      `--slow-query-log-file=${join(folder, 'slow.log')}`,
     ],
     // A group of its own: Ctrl-C at the terminal must not reach it before the server has finished.
     { stdio: ['ignore', log, log], detached: true },

@@ -22,7 +22,7 @@ import { createDevice, listDevices, updateDevice } from './devices/store.ts';
 import { deleteSample } from './dossier/remove.ts';
 import { asJson, disposition, done, saved, tagged, versioned } from './http/answers.ts';
 import type { Answer, Call, Handlers } from './http/handlers.ts';
-import { ProblemError, refused } from './http/problem.ts';
+import { notFound, ProblemError, refused } from './http/problem.ts';
 import { listColumnMaps } from './importer/import.ts';
 import { takeBackImport } from './importer/take-back.ts';
 import { listLeases } from './leases/leases.ts';
@@ -59,6 +59,7 @@ import {
   revealTrial,
   updateTrial,
 } from './trials/store.ts';
+import type { Metrics } from './watch/metrics.ts';
 import type { Working } from './working.ts';
 
 /** Bytes in memory of their own, which a worker may be given whole. */
@@ -82,10 +83,16 @@ function addressed(input: InstrumentInput, places: Places): InstrumentInput {
   return input;
 }
 
-/** All handlers. @param practice where drills are; null inside one */
+/** What only a server has that stands for itself: where drills are, and who watches it. */
+export interface Outside {
+  readonly practice?: Practice | null;
+  readonly metrics?: Metrics | null;
+}
+
+/** All handlers. @param outside left out inside a drill */
 export const createHandlers = (
   { version, links, roster, live, runner, hand, jobs, door, ...bench }: Working,
-  practice: Practice | null = null,
+  { practice = null, metrics = null }: Outside = {},
 ): Handlers => {
   /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
   const known = async <T extends { version: number }>(changed: T): Promise<Answer<T>> => {
@@ -94,6 +101,17 @@ export const createHandlers = (
   };
   return {
     health: async (call) => ({ body: { ...(await health(call)), version } }),
+    healthLive: async () => ({ body: { status: 'ok' } }),
+    healthReady: async (call) => {
+      if (bench.isStopping())
+        throw new ProblemError(503, 'Stopping', 'The server finishes what it accepted and takes nothing new.');
+      const { status } = await health(call);
+      return { body: { status } };
+    },
+    getMetrics: async () => {
+      if (!metrics) throw notFound('page of figures');
+      return { body: await metrics.text() };
+    },
     enter: async ({ body }) => ({
       headers: { 'Set-Cookie': door.enter(body.token) },
     }),

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { readConfig } from './config.ts';
 import { backUpBeforeUpgrade } from './db/backup.ts';
-import { connect, VITAL_CONNECTIONS } from './db/database.ts';
+import { connect, connectionsOf, VITAL_CONNECTIONS } from './db/database.ts';
 import { alone, migrate } from './db/migrate.ts';
 import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
@@ -17,6 +17,7 @@ import { Places } from './links/places.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 import { startBenchProcess } from './practice/bench-process.ts';
 import { Practice } from './practice/practice.ts';
+import { Metrics } from './watch/metrics.ts';
 import { createWorking } from './working.ts';
 
 const STOP_MILLISECONDS = 10_000;
@@ -62,6 +63,7 @@ async function main(): Promise<void> {
   });
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
+  const metrics = new Metrics({ ...working, connections: () => connectionsOf(pool) });
   const practice = new Practice({
     db,
     databaseUrl: config.databaseUrl,
@@ -74,12 +76,13 @@ async function main(): Promise<void> {
   });
   const app = createApp({
     db,
-    handlers: createHandlers(working, practice),
+    handlers: createHandlers(working, { practice, metrics }),
     log,
     web: WEB,
     door,
     wrote: () => working.figures.nudge(),
     practice: practice.handle,
+    metrics,
   });
   const server = createServer({ keepAliveTimeout: KEEP_ALIVE_MILLISECONDS }, app);
   await new Promise<void>((resolve, reject) => {

@@ -49,6 +49,8 @@ export interface Working {
   readonly hand: Hand | null;
   /** Look after loads and runs, also those of a server known to be gone. */
   readonly watch: (died?: string | null) => Promise<void>;
+  /** Whether it is on its way to its end. */
+  readonly isStopping: () => boolean;
   /** Loads off, runs interrupted, connections closed. */
   readonly close: () => Promise<void>;
 }
@@ -76,8 +78,10 @@ export function createWorking({
   const jobs = new Jobs(databaseUrl);
   const figures = new FigureKeeper({ db, jobs, log, owner: self });
   const sweeper = new Sweeper(db, log);
+  let stopping = false;
   return {
     version,
+    isStopping: () => stopping,
     jobs,
     figures,
     door,
@@ -96,6 +100,7 @@ export function createWorking({
       sweeper.watch();
     },
     close: async () => {
+      stopping = true;
       await Promise.all([runner.close(), consoleLoads.close(), figures.close(), sweeper.close()]);
       await jobs.close();
       loadsOff.close();

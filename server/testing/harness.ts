@@ -8,7 +8,7 @@ import { createPool } from 'mysql2/promise';
 import { pino } from 'pino';
 import request from 'supertest';
 import { inject } from 'vitest';
-import { type Connection, connect, VITAL_CONNECTIONS } from '../src/db/database.ts';
+import { type Connection, connect, connectionsOf, VITAL_CONNECTIONS } from '../src/db/database.ts';
 import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
@@ -23,6 +23,7 @@ import { PRACTICE_SPEED } from '../src/practice/bench-process.ts';
 import { Practice } from '../src/practice/practice.ts';
 import { CONFIRM } from '../src/runner/faults.ts';
 import type { Runner } from '../src/runner/runner.ts';
+import { Metrics } from '../src/watch/metrics.ts';
 import { createWorking, type Working } from '../src/working.ts';
 import { Answers } from './answers.ts';
 
@@ -85,6 +86,7 @@ export async function startHarness(
     // As the start command names a server.
     owner: randomUUID(),
   });
+  const metrics = new Metrics({ ...working, connections: () => connectionsOf(connection.pool) });
   const practice = new Practice({
     db: connection.db,
     databaseUrl: url,
@@ -98,12 +100,13 @@ export async function startHarness(
   const answers = new Answers(name);
   const app = createApp({
     db: connection.db,
-    handlers: answers.watch(createHandlers(working, practice)),
+    handlers: answers.watch(createHandlers(working, { practice, metrics })),
     log: logger,
     web: '/nowhere',
     door,
     wrote: () => working.figures.nudge(),
     practice: practice.handle,
+    metrics,
   });
   return {
     ...connection,

@@ -28,6 +28,18 @@ export function connect(url: string, most = 10): Connection {
   return { pool, db: retrying(drizzle(pool, { schema, mode: 'default' })) };
 }
 
+/** Connections of a pool in use, and requests that wait for one. */
+export function connectionsOf(pool: Pool): { readonly used: number; readonly waiting: number } {
+  const { _allConnections, _freeConnections, _connectionQueue } = pool.pool as unknown as Record<
+    '_allConnections' | '_freeConnections' | '_connectionQueue',
+    { readonly length: number } | undefined
+  >;
+  return {
+    used: (_allConnections?.length ?? 0) - (_freeConnections?.length ?? 0),
+    waiting: _connectionQueue?.length ?? 0,
+  };
+}
+
 /** Errors of a transaction that failed only because another ran at the same time. */
 const COLLISIONS = ['ER_LOCK_DEADLOCK', 'ER_CHECKREAD'] as const;
 const MOST_TRIES = 5;

@@ -15,6 +15,8 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Database } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
+import type { Metrics } from '../watch/metrics.ts';
 import { admission } from './admission.ts';
 import { bodyOf, bodyParser, dropFile } from './body.ts';
 import { type Door, guard } from './door.ts';
@@ -38,6 +40,7 @@ export interface AppParts {
   readonly door: Door;
   /** Told after every write: what follows from it is worked out anew. */
   readonly wrote: () => void;
+  readonly metrics?: Pick<Metrics, 'measure'> | undefined;
   /** Answers for the world of practice; left out where there is none. */
   readonly practice?: RequestHandler | undefined;
 }
@@ -66,9 +69,15 @@ function leaving(response: Response): AbortSignal {
   return control.signal;
 }
 
-function operation(route: Route, handler: Handler, parts: Pick<AppParts, 'db' | 'wrote'>): RequestHandler {
+function operation(
+  name: string,
+  route: Route,
+  handler: Handler,
+  parts: Pick<AppParts, 'db' | 'wrote'>,
+): RequestHandler {
   const answered = answering(route, handler, parts);
   return async (request: Request, response: Response) => {
+    response.locals.operation = name;
     try {
       await answered(request, response);
     } finally {
@@ -133,6 +142,10 @@ function serveBrowserFiles(app: Express, web: string): void {
   });
 }
 
+/** The id a proxy gave a request, where it is one; else one of its own. It stands in the log and in the answer. */
+const requestIdOf = (given: string | string[] | undefined): string =>
+  typeof given === 'string' && /^[\w.-]{8,64}$/.test(given) ? given : newId();
+
 /** Whether anything is gained by making an answer small: not over the loopback, unless somebody passes it on. */
 function isFarAway({ socket, path, headers }: Request): boolean {
   if (!isApi(path) || headers['x-forwarded-for'] !== undefined || headers.via !== undefined) return true;
@@ -147,13 +160,13 @@ export function operations({ db, handlers, wrote }: Pick<AppParts, 'db' | 'handl
     router[route.method](
       expressPath(route.path),
       ...bodyParser(route),
-      operation(route, handlers[name], { db, wrote }),
+      operation(name, route, handlers[name], { db, wrote }),
     );
   return router;
 }
 
 /** Build the application without listening. */
-export function createApp({ db, handlers, log, web, door, wrote, practice }: AppParts): Express {
+export function createApp({ db, handlers, log, web, door, wrote, practice, metrics }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -161,6 +174,16 @@ export function createApp({ db, handlers, log, web, door, wrote, practice }: App
   app.use(
     pinoHttp({
       logger: log,
+      // Of headers none is written down: cookies and tokens are among them.
+      serializers: {
+        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({ id, method, url }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
+      genReqId: (request, response) => {
+        const id = requestIdOf(request.headers['x-request-id']);
+        response.setHeader('X-Request-Id', id);
+        return id;
+      },
       autoLogging: { ignore: (request) => !isApi(request.url ?? '') },
       customLogLevel: (_q, s, e) => (s.statusCode !== 503 && (e || s.statusCode >= 500) ? 'error' : 'debug'),
     }),
@@ -184,6 +207,7 @@ export function createApp({ db, handlers, log, web, door, wrote, practice }: App
       strictTransportSecurity: false,
     }),
   );
+  if (metrics) app.use(metrics.measure);
   app.use(guard(door));
   app.use(sameOrigin());
   app.use(compression({ filter: (request, response) => isFarAway(request) && compression.filter(request, response) }));

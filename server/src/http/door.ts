@@ -16,6 +16,8 @@ const LOOPBACK_BIND = /^(localhost|127(\.\d{1,3}){3}|::1)$/i;
 const ANYWHERE = new Set(['0.0.0.0', '::', '']);
 /** Where the token itself is given. */
 const ENTRANCE = '/api/door';
+/** Where it is not asked for: the door itself, and whether the server runs at all, which tells nothing else. */
+const OPEN: ReadonlySet<string> = new Set([ENTRANCE, '/api/health/live', '/api/health/ready']);
 
 export interface DoorSettings {
   /** Address the server is bound to. */
@@ -70,14 +72,30 @@ export class Door {
     return given !== undefined && same(given, stampOf(this.token));
   }
 
-  /** Take a token. @returns the cookie that lets this browser in from now on @throws 403 for a wrong one, 429 after too many */
-  enter(token: string): string {
+  /** Whether a script gives the token with its request. @param header its Authorization header */
+  takes(header: string | undefined): boolean {
+    if (this.token === null) return true;
+    const [, given] = /^Bearer (\S+)$/.exec(header ?? '') ?? [];
+    // Guessed at as seldom as at the door.
+    if (given === undefined || this.#tooMany()) return false;
+    if (same(given, this.token)) return true;
+    this.#wrong.push(Date.now());
+    return false;
+  }
+
+  /** Whether so many wrong tokens came in the last minute that none is looked at. */
+  #tooMany(): boolean {
     const now = Date.now();
     this.#wrong = this.#wrong.filter((at) => now - at < MINUTE);
-    if (this.#wrong.length >= MOST_TRIES)
+    return this.#wrong.length >= MOST_TRIES;
+  }
+
+  /** Take a token. @returns the cookie that lets this browser in from now on @throws 403 for a wrong one, 429 after too many */
+  enter(token: string): string {
+    if (this.#tooMany())
       throw new ProblemError(429, 'Too many tries', 'Too many wrong tokens. Wait a minute.', { again: 60 });
     if (this.token !== null && !same(token.trim(), this.token)) {
-      this.#wrong.push(now);
+      this.#wrong.push(Date.now());
       throw new ProblemError(403, 'Wrong token', 'This is not the token. It was printed where Lastmark was started.');
     }
     return `${COOKIE}=${stampOf(this.token ?? '')}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR_SECONDS}`;
@@ -93,7 +111,8 @@ export function guard(door: Door): RequestHandler {
         'Wrong host',
         'This server does not answer to that name. Start it with LASTMARK_HOSTS set to the names it has.',
       );
-    if (isApi(request.path) && request.path !== ENTRANCE && !door.lets(request.get('Cookie')))
+    const entered = door.lets(request.get('Cookie')) || door.takes(request.get('Authorization'));
+    if (isApi(request.path) && !OPEN.has(request.path) && !entered)
       throw new ProblemError(401, 'Token asked', 'Give the token that was printed where Lastmark was started.');
     next();
   };

@@ -112,6 +112,10 @@ class Queue {
     });
   }
 
+  get load(): { readonly running: number; readonly waiting: number } {
+    return { running: this.#running, waiting: this.#waiting.length };
+  }
+
   async close(): Promise<void> {
     for (const one of [...this.#waiting]) one.drop();
     await this.#pool.close().catch(() => undefined);
@@ -123,6 +127,11 @@ export class Jobs {
 
   constructor(databaseUrl: string) {
     this.#queues = new Map(LANES.map((lane) => [lane, new Queue(SHAPES[lane], databaseUrl)]));
+  }
+
+  /** How busy each lane is. */
+  load(): readonly { readonly lane: Lane; readonly running: number; readonly waiting: number }[] {
+    return [...this.#queues].map(([lane, queue]) => ({ lane, ...queue.load }));
   }
 
   /**

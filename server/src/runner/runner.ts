@@ -65,6 +65,11 @@ export class Runner {
     return getRun(db, runId);
   }
 
+  /** How many runs this server carries out. */
+  get carried(): number {
+    return this.#tasks.size;
+  }
+
   /** Ask something of a run, wherever it is carried out. */
   async ask(runId: string, ask: Ask): Promise<SheetRun> {
     await insertAsk(this.#parts.db, runId, ask);
