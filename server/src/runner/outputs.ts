@@ -159,7 +159,7 @@ export class OutputWatch {
     const ports = gone.map(({ port }) => port);
     const when =
       load > 0
-        ? `${formatPlain(Math.round(held), 'duration', held < 120 ? 's' : 'min')} after the load came on`
+        ? `${held < 120 ? `${Math.round(held)} s` : `${Math.round(held / 60)} min`} after the load came on`
         : 'without load';
     const says = `${ports.join(' + ')} ${how} ${when}: ${[`${under} at ${mainsLabel(mains)}`, ...heat].join(', ')}.`;
     const own = loaded.find(({ port }) => port === ports[0]);
