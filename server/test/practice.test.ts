@@ -130,6 +130,7 @@ describe('a drill', () => {
     const [, several, , cable] = again.parts;
     const placed = (sampleId = '') => post(`/api/drills/${again.id}/bench`, { sampleId });
     expect(await placed(several?.id)).toMatchObject({ onBench: several?.id, display: 0 });
+    expect((await get<DrillNow>('/api/drills/now')).drill?.display).toBe(0);
     expect(await placed(cable?.id)).toMatchObject({ onBench: cable?.id, display: null });
     expect(await state(again)).toEqual(hidden);
     await leave(again);

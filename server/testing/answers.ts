@@ -35,7 +35,10 @@ const both = (a: Seen | undefined, b: Seen): Seen =>
       };
 
 /** Operations that answer the same thing: how far it has come when it is told is chance. */
-const ALIKE: readonly (readonly Operation[])[] = [['getRun', 'startRun', 'resumeRun', 'askOfRun', 'runSimulated']];
+const ALIKE: readonly (readonly Operation[])[] = [
+  ['getRun', 'startRun', 'resumeRun', 'askOfRun', 'runSimulated'],
+  ['getDrill', 'startDrill', 'placeInDrill', 'restartMeters', 'stateVerdict'],
+];
 
 /** Join what every test file saw, and write it down. Does nothing in tests as usual. */
 export function writeAnswers(): void {
