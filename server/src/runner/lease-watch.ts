@@ -9,8 +9,11 @@ import { DatabaseGone } from './turns.ts';
 const TICK_MILLISECONDS = 100;
 /** A tick later than this means that the whole process was stopped: then it is not the database that is silent, ms. */
 const STOPPED_MILLISECONDS = 1500;
-/** How long the database has to say whose the run is after the lease ran out, ms. */
-const ANSWER_MILLISECONDS = 1000;
+/**
+ * How long the database has to say whose the run is after the lease ran out, ms. Loads are off by then, or were left to their own
+ * watchdog for longer than this; a server that wakes beside a busy one must not switch off what another draws by now.
+ */
+const ANSWER_MILLISECONDS = 2500;
 
 interface Parts {
   readonly own: Ownership;

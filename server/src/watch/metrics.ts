@@ -1,16 +1,20 @@
 // Figures for whoever watches the server from outside, in the Prometheus text format.
 import type { RequestHandler } from 'express';
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
-import type { Working } from '../working.ts';
 
 /** Bounds of the buckets of an answer's time, s: around what lists, loads off and reports may take. */
 const SECONDS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.2, 0.5, 1, 2, 5];
 
 /** What is counted of a server at work. */
-export type Watched = Pick<Working, 'jobs' | 'live' | 'runner'> & {
+export interface Watched {
+  readonly jobs: {
+    readonly load: () => readonly { readonly lane: string; readonly running: number; readonly waiting: number }[];
+  };
+  readonly runner: { readonly carried: number };
+  readonly live: { readonly listening: number };
   /** Connections to the database in use, and those that wait for one. */
   readonly connections: () => { readonly used: number; readonly waiting: number };
-};
+}
 
 export class Metrics {
   readonly #registry = new Registry();
