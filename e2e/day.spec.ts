@@ -38,6 +38,23 @@ test('two sheets are planned, a step is held and let go, and the day goes out as
   await expect(page.getByText('Kept for everybody.')).toBeVisible();
   await page.reload();
   await expect(page.getByLabel(/There from: .*Trio 75/)).toHaveValue('9:00');
+  // What cannot be kept yet is there again after a reload, and is never kept over what another kept meanwhile.
+  await page.getByLabel('Set-up, min').fill('a while');
+  await page.reload();
+  await expect(page.getByLabel('Set-up, min')).toHaveValue('a while');
+  const day = await page.request.get('/api/bench-days/2026-11-30');
+  const { day: _day, version: _version, ...theirs } = (await day.json()) as Record<string, unknown>;
+  const put = await page.request.put('/api/bench-days/2026-11-30', {
+    headers: { 'If-Match': day.headers().etag ?? '' },
+    data: { ...theirs, from: 27_000 },
+  });
+  expect(put.status()).toBe(200);
+  await page.reload();
+  await page.getByLabel('Set-up, min').fill('5');
+  await expect(page.getByText('Somebody else changed this day meanwhile')).toBeVisible();
+  expect(((await (await page.request.get('/api/bench-days/2026-11-30')).json()) as { from: number }).from).toBe(27_000);
+  await page.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(page.getByLabel('From', { exact: true })).toHaveValue('7:30');
   const plan = page.getByRole('region', { name: 'The plan' });
   await expect(plan.getByRole('status')).toContainText(/Over at \d+:\d\d/);
   await expect(plan).toContainText('no plan is over before');

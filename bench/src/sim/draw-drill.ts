@@ -25,7 +25,7 @@ function plainName(name: string, taken: Set<string>): string {
  * @throws RangeError where no seeded charger can be what the level asks for
  */
 export function drawDrill(level: DrillLevel, seed: number): Required<BenchFile> {
-  const random = seededRandom(seed * 2_654_435_761);
+  const random = seededRandom(Math.imul(seed, 2_654_435_761));
   const from = ([low, high]: readonly [number, number]) => low + Math.floor(random() * (high - low + 1));
   const some = <T>(list: readonly T[], count: number): T[] => {
     const left = [...list];

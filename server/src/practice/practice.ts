@@ -101,9 +101,10 @@ export class Practice {
     const world = await this.#worldOf(row);
     const { parts, drawn, stated, budget, state, result } = world ? await this.#row(row.id) : row;
     const over = state === 'stated';
-    const used = world
-      ? effortOf((await whatWasDone(world.db, parts, () => [])).parts)
-      : (result?.used ?? { steps: 0, seconds: 0 });
+    // What is looked at after the verdict is no part of it.
+    const used =
+      result?.used ??
+      (world ? effortOf((await whatWasDone(world.db, parts, () => [])).parts) : { steps: 0, seconds: 0 });
     const hides = faultsIn(drawn, parts);
     return {
       ...rowOf(row),

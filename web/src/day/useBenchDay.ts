@@ -1,9 +1,10 @@
 // The bench day everybody shares: what is typed is kept a moment after the last key; what others kept comes by itself.
 import type { BenchDay, BenchDayBody } from '@lastmark/contract/plan';
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { ApiProblem, api, versionTag } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { useDraft } from '../parts/useDraft.ts';
 import { type DayForm, formOf, readForm } from './dayForm.ts';
 
 /** Others plan too. */
@@ -17,6 +18,12 @@ export const benchDayQuery = (day: string) =>
     queryFn: ({ signal }) => api<BenchDay>(`/bench-days/${day}`, { signal }),
     refetchInterval: EVERY_MILLISECONDS,
   });
+
+/** What was typed and is not kept yet, with the version it was typed over: another's is never overwritten unseen. */
+interface Typed {
+  readonly form: DayForm;
+  readonly version: number;
+}
 
 export interface DayControl {
   /** Null while it is being fetched. */
@@ -32,16 +39,18 @@ export interface DayControl {
 export function useBenchDay(day: string, nameOf: (sheetId: string) => string): DayControl {
   const query = useQuery(benchDayQuery(day));
   const stored = query.data;
-  /** What was typed and is not kept yet; null for nothing. */
-  const [typed, setTyped] = useState<DayForm | null>(null);
+  // Also what cannot be kept yet, or was typed just before somebody left the page, is there again.
+  const { value: typed, set: setTyped } = useDraft<Typed | null>(`bench-day.${day}`, null);
   const newest = useRef(typed);
   newest.current = typed;
   const keep = useMutation({
-    mutationFn: ({ body, seen }: { readonly body: BenchDayBody; readonly seen: BenchDay; readonly form: DayForm }) =>
-      api<BenchDay>(`/bench-days/${day}`, { method: 'PUT', body, ifMatch: versionTag(seen) }),
-    onSuccess: (kept, { form }) => {
+    mutationFn: ({ body, over }: { readonly body: BenchDayBody; readonly over: Typed }) =>
+      api<BenchDay>(`/bench-days/${day}`, { method: 'PUT', body, ifMatch: versionTag(over) }),
+    onSuccess: (kept, { over }) => {
       queryClient.setQueryData(benchDayQuery(day).queryKey, kept);
-      if (newest.current === form) setTyped(null);
+      const now = newest.current;
+      // What was typed meanwhile was typed over what is kept now.
+      setTyped(now === null || now.form === over.form ? null : { form: now.form, version: kept.version });
     },
   });
   const conflict = keep.error instanceof ApiProblem && keep.error.status === 412;
@@ -50,14 +59,14 @@ export function useBenchDay(day: string, nameOf: (sheetId: string) => string): D
   const names = useRef(nameOf);
   names.current = nameOf;
   useEffect(() => {
-    if (!typed || !stored || isPending || conflict) return;
-    const { body } = readForm(typed, names.current);
+    if (!typed || isPending || conflict) return;
+    const { body } = readForm(typed.form, names.current);
     if (!body) return;
-    const waiting = setTimeout(() => mutate({ body, seen: stored, form: typed }), REST_MILLISECONDS);
+    const waiting = setTimeout(() => mutate({ body, over: typed }), REST_MILLISECONDS);
     return () => clearTimeout(waiting);
-  }, [typed, stored, isPending, conflict, mutate]);
+  }, [typed, isPending, conflict, mutate]);
   const kept = useMemo(() => (stored ? formOf(stored) : null), [stored]);
-  const form = typed ?? kept;
+  const form = typed?.form ?? kept;
   const says = conflict
     ? 'Somebody else changed this day meanwhile; what you typed is not kept.'
     : keep.error
@@ -74,7 +83,8 @@ export function useBenchDay(day: string, nameOf: (sheetId: string) => string): D
   return {
     form,
     change: (part) => {
-      if (form) setTyped({ ...form, ...part });
+      const version = typed?.version ?? stored?.version;
+      if (form && version !== undefined) setTyped({ form: { ...form, ...part }, version });
     },
     says,
     takeTheirs: conflict

@@ -110,7 +110,11 @@ export function Band() {
         <Running drill={data.drill} />
       ) : (
         <Box sx={{ flex: 1 }}>
-          {error ? error.message : data ? 'The drill is over: look, but its verdict is stated.' : ''}
+          {error
+            ? error.message
+            : data
+              ? 'No drill is under way. What was measured in the last one stays to be looked at until another begins.'
+              : ''}
         </Box>
       )}
       <Button size="small" href={realUrl('').replace(/\/api$/, '/drills')}>
