@@ -5,6 +5,7 @@ import type { Page } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { allViews } from '../scripts/lib/views.mjs';
 import { crowdedSample, DEMO, demoSample, expect, freshSample, look } from './bench.ts';
+import { faintTexts } from './contrast.ts';
 import { geometry, glance } from './geometry.ts';
 
 interface View {
@@ -25,11 +26,10 @@ async function atRest(page: Page): Promise<void> {
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
 
-/** @param rules names or tags of what is looked for */
-async function findings(page: Page, rules: string[]): Promise<string[]> {
+async function findings(page: Page): Promise<string[]> {
   await atRest(page);
   // There are no frames to go into, and of what is good nothing is told.
-  const axe = new AxeBuilder({ page }).setLegacyMode(true).options({ runOnly: rules, resultTypes: ['violations'] });
+  const axe = new AxeBuilder({ page }).setLegacyMode(true).options({ runOnly: WCAG, resultTypes: ['violations'] });
   const { violations } = await axe.analyze();
   return violations
     .filter(({ impact }) => SERIOUS.includes(impact ?? ''))
@@ -38,10 +38,11 @@ async function findings(page: Page, rules: string[]): Promise<string[]> {
 
 /** In both themes; between them only colours differ. */
 async function expectNone(page: Page): Promise<void> {
-  expect(await findings(page, WCAG), 'light').toEqual([]);
+  expect(await findings(page), 'light').toEqual([]);
   await page.emulateMedia({ colorScheme: 'dark' });
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dim');
-  expect(await findings(page, ['color-contrast']), 'dim').toEqual([]);
+  await atRest(page);
+  expect(await faintTexts(page), 'dim').toEqual([]);
   await page.emulateMedia({ colorScheme: 'light' });
 }
 
@@ -169,4 +170,18 @@ look('what lies over another, is cut, or is beside the page is seen', async ({ p
   // What is scrolled out of sight lies over nothing.
   await body('<div style="height:20px;overflow:auto"><p>Seen</p><p>Not seen</p></div><p style="margin:0">Below</p>');
   expect(await glance(page)).toEqual([]);
+});
+
+look('a text too faint for its ground is seen, through every layer', async ({ page }) => {
+  await page.goto('/rules');
+  const body = (inner: string) => page.setContent(`<body style="margin:0;font:16px sans-serif">${inner}</body>`);
+  await body('<p style="color:#767676">Just enough</p><p style="color:#fff;background:#000">Plain</p>');
+  expect(await faintTexts(page)).toEqual([]);
+  await body('<p style="color:#777">Not quite</p>');
+  expect(await faintTexts(page)).toEqual(['"Not quite" stands out by 4.48 only: rgb(119, 119, 119) on 255,255,255,1']);
+  // Half a black layer makes a grey ground; large letters may be fainter.
+  await body('<div style="background:rgba(0,0,0,.5)"><p style="color:#fff">On grey</p></div>');
+  expect((await faintTexts(page)).join()).toContain('"On grey" stands out by 4.00');
+  await body('<div style="background:rgba(0,0,0,.5)"><p style="color:#fff;font-size:24px">On grey</p></div>');
+  expect(await faintTexts(page)).toEqual([]);
 });
