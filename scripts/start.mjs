@@ -1,12 +1,12 @@
 // npm start: install, build, database, server; Ctrl-C ends all of it.
 import { fork } from 'node:child_process';
-import { randomBytes, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { needBuild } from './lib/build.mjs';
 import { runningOwner } from './lib/current.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
-import { startMariadb, writeWhole } from './lib/mariadb.mjs';
+import { startMariadb } from './lib/mariadb.mjs';
 import { dataFolder, ROOT } from './lib/paths.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
@@ -30,14 +30,6 @@ function claimFolder() {
     );
   }
   writeFileSync(ownerFile, String(process.pid));
-}
-
-/** The token of this data folder, for a server that is open to the network: made once, so that each browser is asked once. */
-function tokenOf() {
-  if (process.env.LASTMARK_TOKEN) return process.env.LASTMARK_TOKEN;
-  const path = join(data, 'access.token');
-  if (!existsSync(path) || readFileSync(path, 'utf8') === '') writeWhole(path, randomBytes(12).toString('hex'));
-  return readFileSync(path, 'utf8');
 }
 
 let database;
@@ -81,9 +73,15 @@ async function stop(code) {
   process.exit(code);
 }
 
-/** What to say when the server is open to the network. */
-const openToOthers = (token) =>
-  `\n  OPEN TO THE NETWORK: whoever can reach this address and has the token can switch loads and mains.\n  Token           ${token}\n  Each browser is asked for it once.\n`;
+/** What to say where people sign in. */
+const signingIn = (code) =>
+  code
+    ? `\n  Nobody is here yet: open the address and come in with the code\n\n      ${code}\n\n  within a day. Whoever has it becomes admin and can let others in.\n`
+    : '  People          sign in with name and password\n';
+
+/** What to say where everybody on the network can listen. */
+const OPEN_LINE =
+  '\n  WITHOUT TLS: passwords can be read on the way. Set LASTMARK_TLS_CERT and LASTMARK_TLS_KEY, or put a proxy with TLS before it.\n';
 
 /** The simulated bench of the demo. Without its ports everything else still works. @returns its first port, or null */
 function startBench() {
@@ -124,20 +122,21 @@ function startServer(databaseUrl, benchPort, tries = 0, died = '') {
       ...process.env,
       DATABASE_URL: databaseUrl,
       LASTMARK_DATA: data,
-      LASTMARK_TOKEN: tokenOf(),
       LASTMARK_SERVER: name,
       LASTMARK_DIED: died,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
       ...(benchPort ? { BENCH_PORT: benchPort } : {}),
     },
   });
-  server.on('message', ({ ready, port, token }) => {
+  server.on('message', ({ ready, port, people, code, secure }) => {
     if (!ready) return;
     wasReady = true;
     const host = process.env.HOST ?? 'localhost';
     say('ready');
+    const address = `${secure ? 'https' : 'http'}://${host === '127.0.0.1' ? 'localhost' : host}:${port}`;
+    const near = /^(localhost|127\.|\[?::1)/.test(host);
     console.log(
-      `\n  Lastmark is at  http://${host === '127.0.0.1' ? 'localhost' : host}:${port}\n  Data is in      ${data}\n${token ? openToOthers(token) : ''}  Ctrl-C stops everything.\n`,
+      `\n  Lastmark is at  ${address}\n  Data is in      ${data}\n${people ? signingIn(code) : ''}${people && !secure && !near && !process.env.LASTMARK_PROXIES ? OPEN_LINE : ''}  Ctrl-C stops everything.\n`,
     );
   });
   server.once('exit', (code, signal) => {

@@ -15,5 +15,8 @@ export default defineConfig({
     },
   },
   // A thread that starts reads one file instead of a thousand. What brings files or machine code of its own stays outside.
-  ssr: { noExternal: true, external: ['pdfmake', 'pino', 'pino-http', 'piscina', 'serialport', 'sharp'] },
+  ssr: {
+    noExternal: true,
+    external: ['@node-rs/argon2', 'pdfmake', 'pino', 'pino-http', 'piscina', 'serialport', 'sharp'],
+  },
 });

@@ -6,15 +6,7 @@ import type { Lease } from './plan-types.ts';
 import { deviceInput } from './proof-schemas.ts';
 import { get, is, of, type Route, write } from './route.ts';
 import type { ColumnMap, Health, Items } from './route-types.ts';
-import {
-  commandInput,
-  demoInput,
-  doorInput,
-  instrumentInput,
-  instrumentProfileInput,
-  profileInput,
-  rigInput,
-} from './schemas.ts';
+import { commandInput, demoInput, instrumentInput, instrumentProfileInput, profileInput, rigInput } from './schemas.ts';
 import type {
   CommandAnswer,
   DemoState,
@@ -37,24 +29,24 @@ export const BENCH_ROUTES = {
   health: get('/health', 'Whether server and database work', { answer: is<Health>() }),
   healthLive: get('/health/live', 'Whether the server runs at all; asks nobody else', {
     answer: is<{ status: string }>(),
+    needs: 'nobody',
   }),
   healthReady: get('/health/ready', 'Whether it takes requests: its database answers, and it is not stopping', {
     answer: is<{ status: string }>(),
+    needs: 'nobody',
   }),
   getMetrics: get('/metrics', 'Figures for a monitoring system, in the Prometheus text format', {
     answers: 'text/plain; version=0.0.4; charset=utf-8',
   }),
-  enter: write('post', '/door', 'Give the token printed at the start, once per browser', {
-    body: of<{ token: string }>(doorInput),
-    status: 204,
-  }),
   openapi: get('/openapi.json', 'This description', { answer: is<object>() }),
   listInstruments: get('/instruments', 'The instruments of the bench', { answer: is<Items<StoredInstrument>>() }),
   createInstrument: write('post', '/instruments', 'Add an instrument', {
+    needs: 'keeper',
     body: of<InstrumentInput>(instrumentInput),
     answer: is<StoredInstrument>(),
   }),
   updateInstrument: write('put', '/instruments/{instrumentId}', 'Change an instrument', {
+    needs: 'keeper',
     body: of<InstrumentInput>(instrumentInput),
     ifMatch: true,
     answer: is<StoredInstrument>(),
@@ -63,10 +55,12 @@ export const BENCH_ROUTES = {
     answer: is<Items<StoredInstrumentProfile>>(),
   }),
   createInstrumentProfile: write('post', '/instrument-profiles', 'Add a profile', {
+    needs: 'keeper',
     body: of<InstrumentProfileInput>(instrumentProfileInput),
     answer: is<StoredInstrumentProfile>(),
   }),
   updateInstrumentProfile: write('put', '/instrument-profiles/{profileId}', 'Change a profile', {
+    needs: 'keeper',
     body: of<InstrumentProfileInput>(instrumentProfileInput),
     ifMatch: true,
     answer: is<StoredInstrumentProfile>(),
@@ -80,12 +74,18 @@ export const BENCH_ROUTES = {
   }),
   live: get('/live', 'Live numbers of connected instruments, as server-sent events', { answers: 'text/event-stream' }),
   loadsOff: write('post', '/loads-off', 'Switch every load off, ahead of anything that waits', {
+    needs: 'reader',
     answer: is<LoadsOffAnswer>(),
   }),
   listLeases: get('/leases', 'Which instruments a run owns, and whose it is', { answer: is<Items<Lease>>() }),
   listRigs: get('/rigs', 'The rigs of the bench', { answer: is<Items<StoredRig>>() }),
-  createRig: write('post', '/rigs', 'Add a rig', { body: of<RigInput>(rigInput), answer: is<StoredRig>() }),
+  createRig: write('post', '/rigs', 'Add a rig', {
+    needs: 'keeper',
+    body: of<RigInput>(rigInput),
+    answer: is<StoredRig>(),
+  }),
   updateRig: write('put', '/rigs/{rigId}', 'Change a rig', {
+    needs: 'keeper',
     body: of<RigInput>(rigInput),
     ifMatch: true,
     answer: is<StoredRig>(),
@@ -105,6 +105,7 @@ export const BENCH_ROUTES = {
   }),
   getProfile: get('/profile', 'The choices of method', { answer: is<StoredProfile>() }),
   updateProfile: write('put', '/profile', 'Change the choices of method', {
+    needs: 'keeper',
     body: of<Profile>(profileInput),
     ifMatch: true,
     answer: is<StoredProfile>(),
@@ -113,19 +114,23 @@ export const BENCH_ROUTES = {
     answer: is<Items<StoredLimitSet>>(),
   }),
   createLimitSet: write('post', '/limit-sets', 'Add a limit set', {
+    needs: 'keeper',
     body: of<LimitSetInput>(limitSetInput),
     answer: is<StoredLimitSet>(),
   }),
   updateLimitSet: write('put', '/limit-sets/{limitSetId}', 'Change a limit set of this bench', {
+    needs: 'keeper',
     body: of<LimitSetInput>(limitSetInput),
     ifMatch: true,
     answer: is<StoredLimitSet>(),
   }),
   deleteLimitSet: write('delete', '/limit-sets/{limitSetId}', 'Remove a limit set nothing is judged by', {
+    needs: 'keeper',
     ifMatch: true,
   }),
   getDemo: get('/demo', 'Whether the demo stands on the shelf', { answer: is<DemoState>() }),
   showDemo: write('put', '/demo', 'Show the demo, or put it away; an empty bench is filled with it', {
+    needs: 'keeper',
     body: of<{ shown: boolean }>(demoInput),
     answer: is<DemoState>(),
   }),

@@ -29,6 +29,8 @@ export const COMPARE_ROUTES = {
   }),
   deleteComparison: write('delete', '/comparisons/{comparisonId}', 'Remove a comparison', { ifMatch: true }),
   lookAtSet: write('post', '/comparison-set', 'The set a rule makes, with values of some measures; keeps nothing', {
+    needs: 'reader',
+    keepsNothing: true,
     body: of<{ rule: SetRule; measures: WantedMeasure[] }>(setBody),
     answer: is<SetAnswer>(),
   }),

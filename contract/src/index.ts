@@ -1,12 +1,17 @@
 // The contract between browser and server.
 export * from './answers.ts';
+export * from './changes.ts';
+export * from './log-types.ts';
 export * from './method-schemas.ts';
 export * from './openapi.ts';
+export * from './people-schemas.ts';
+export * from './people-types.ts';
 export * from './plan-schemas.ts';
 export * from './plan-types.ts';
 export * from './practice-schemas.ts';
 export * from './practice-types.ts';
 export * from './proof-schemas.ts';
+export * from './roles.ts';
 export * from './routes.ts';
 export * from './schemas.ts';
 export * from './shape.ts';

@@ -1,5 +1,6 @@
 // What an operation of the API is: its address, what goes in and what comes out. Handlers and client take their types from it.
 import type { AnyObject, ObjectSchema } from 'yup';
+import type { Role } from './roles.ts';
 
 declare const MEANS: unique symbol;
 
@@ -37,7 +38,15 @@ export interface Route<P extends string = string, B = unknown, Q = unknown, A = 
   readonly file?: true | 'with input';
   /** Largest body, or file of a form, bytes; the default is 1 MiB. */
   readonly limit?: number;
+  /** The least role of whoever may ask it; nobody at all for what must be reached to come in. Left out: reader to read, engineer to write. */
+  readonly needs?: Role | 'nobody';
+  /** Nothing is changed by it, though it is no GET: it is not written down. */
+  readonly keepsNothing?: true;
 }
+
+/** The least role an operation needs. */
+export const neededFor = ({ needs, method }: Pick<Route, 'needs' | 'method'>): Role | 'nobody' =>
+  needs ?? (method === 'get' ? 'reader' : 'engineer');
 
 /** What a route says beyond its address. */
 type More<B, Q, A> = Partial<Omit<Route<string, B, Q, A>, 'method' | 'path' | 'summary'>>;

@@ -1,6 +1,8 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import { BENCH_ROUTES } from './bench-routes.ts';
 import { COMPARE_ROUTES } from './compare-routes.ts';
+import { LOG_ROUTES } from './log-routes.ts';
+import { PEOPLE_ROUTES } from './people-routes.ts';
 import { PRACTICE_ROUTES } from './practice-routes.ts';
 import { REPORT_ROUTES } from './report-routes.ts';
 import type { ParamOf, Route } from './route.ts';
@@ -8,7 +10,7 @@ import { RUN_ROUTES } from './run-routes.ts';
 import { SAMPLE_ROUTES } from './sample-routes.ts';
 import { TRIAL_ROUTES } from './trial-routes.ts';
 
-export type { Route } from './route.ts';
+export { neededFor, type Route } from './route.ts';
 export * from './route-types.ts';
 
 export const ROUTES = {
@@ -19,6 +21,8 @@ export const ROUTES = {
   ...COMPARE_ROUTES,
   ...REPORT_ROUTES,
   ...PRACTICE_ROUTES,
+  ...PEOPLE_ROUTES,
+  ...LOG_ROUTES,
 } as const satisfies Record<string, Route>;
 
 export type Operation = keyof typeof ROUTES;

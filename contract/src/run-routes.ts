@@ -48,6 +48,7 @@ export const RUN_ROUTES = {
     answer: is<Items<StoredMethod>>(),
   }),
   createMethod: write('post', '/methods', 'Add a method of this bench', {
+    needs: 'keeper',
     body: of<MethodInput>(methodInput),
     answer: is<StoredMethod>(),
   }),
@@ -56,12 +57,14 @@ export const RUN_ROUTES = {
     '/methods/{methodId}',
     'A new version of a method; sheets keep the one they were made by',
     {
+      needs: 'keeper',
       body: of<MethodInput>(methodInput),
       ifMatch: true,
       answer: is<StoredMethod>(),
     },
   ),
   retireMethod: write('delete', '/methods/{methodId}', 'Make no more sheets by a method; its versions stay', {
+    needs: 'keeper',
     ifMatch: true,
   }),
   listSheets: get('/run-sheets', 'Run sheets, newest first', {
@@ -105,7 +108,10 @@ export const RUN_ROUTES = {
     body: of<StartInput>(startInput),
     answer: is<SheetRun>(),
   }),
-  hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console', { answer: is<object>() }),
+  hereAtRun: write('post', '/sheet-runs/{runId}/here', 'Someone is at the console', {
+    answer: is<object>(),
+    keepsNothing: true,
+  }),
   getSimulatedBench: get('/simulated-bench', 'Whether the demo has a simulated bench, and what it can play', {
     answer: is<SimulatedBenchState>(),
   }),

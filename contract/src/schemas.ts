@@ -284,7 +284,6 @@ export const importInput = record({
 export const demoInput = record({ shown: boolean().strict().defined() });
 
 /** The token of a server that is open to the network. */
-export const doorInput = record({ token: text(200) });
 
 export const profileInput = record({
   rule: oneOf(['simple', 'guarded']),

@@ -5,6 +5,7 @@ import { CABLE_WORDS } from './words-of-cables.ts';
 import { COMPARE_WORDS } from './words-of-comparisons.ts';
 import { DRILL_WORDS } from './words-of-drills.ts';
 import { METHOD_WORDS } from './words-of-methods.ts';
+import { PEOPLE_WORDS } from './words-of-people.ts';
 import { REPORT_WORDS } from './words-of-reports.ts';
 
 export type { Word } from './word.ts';
@@ -248,7 +249,8 @@ export const WORDS: Readonly<Record<string, Word>> = {
   replug: ['Whether it is plugged in again'],
   revision: ['Revision'],
   rigId: ['Rig'],
-  role: ['Meaning of the column'],
+  'columns.role': ['Meaning of the column'],
+  role: ['What they may do'],
   rule: ['Decision rule'],
   run: ['Run'],
   scope: ['Scope'],
@@ -323,4 +325,5 @@ export const WORDS: Readonly<Record<string, Word>> = {
   ...METHOD_WORDS,
   ...DRILL_WORDS,
   ...REPORT_WORDS,
+  ...PEOPLE_WORDS,
 };

@@ -46,6 +46,10 @@ export function fieldName(path: string): string {
   return [wordOf(bare)[0], ...places.reverse()].join(' of ');
 }
 
+/** What the number at a path measures; undefined for one that measures nothing. */
+export const quantityIn = (path: string): QuantityId | undefined =>
+  wordOf(path.split('.').map((part) => part.replace(ITEM, '$1')))[1];
+
 /** Short times in seconds, long ones in hours. */
 function unitFor(si: number, quantity: QuantityId): string | undefined {
   if (quantity !== 'duration') return undefined;

@@ -13,7 +13,7 @@ const READY_MILLISECONDS = 180_000;
  * Fork a built server and wait until it listens.
  * @param folder where its log goes
  * @param killAfter end it without a word so many ms after it was forked
- * @returns the process and its port, null when it did not start
+ * @returns the process, its port, null when it did not start, and the code of the first person where there is one
  */
 export async function forkServer(databaseUrl, folder, { port = 0, demo = false, env = {}, killAfter = null } = {}) {
   const log = openSync(join(folder, 'server.log'), 'a');
@@ -31,16 +31,16 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
   });
   const exited = new Promise((resolve) => server.once('exit', resolve));
   if (killAfter !== null) setTimeout(() => server.kill('SIGKILL'), killAfter);
-  const listening = await new Promise((resolve) => {
+  const told = await new Promise((resolve) => {
     const timer = setTimeout(() => resolve(null), READY_MILLISECONDS);
     const settle = (value) => {
       clearTimeout(timer);
       resolve(value);
     };
-    server.once('message', (message) => settle(message.port));
+    server.once('message', settle);
     void exited.then(() => settle(null));
   });
-  return { server, exited, port: listening };
+  return { server, exited, port: told?.port ?? null, code: told?.code ?? null };
 }
 
 /**
@@ -68,6 +68,8 @@ export async function startStage({ demo = true, env = {}, memory = false } = {})
   return {
     url: `http://127.0.0.1:${port}`,
     databaseUrl: database.url,
+    /** Of the first person, where people are told apart. */
+    code: running.code,
     serverPid: running.server.pid,
     stop,
     /** As kill -9 does: without a word. */

@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { delimiter } from 'node:path';
 import { newId } from './db/ids.ts';
+import { isLoopback } from './http/door.ts';
 import { LOOPBACK_NETWORKS } from './links/networks.ts';
 import { PACKAGE } from './paths.ts';
 
@@ -15,8 +16,12 @@ export interface Config {
   readonly benchPort: number | null;
   /** Further host names the server answers to. */
   readonly hosts: readonly string[];
-  /** The token asked for beyond loopback; null makes one. */
-  readonly token: string | null;
+  /** Whether people are told apart: always beyond loopback, elsewhere when it is asked for. */
+  readonly people: boolean;
+  /** Certificate and key it speaks TLS with; null for none. */
+  readonly tls: { readonly cert: string; readonly key: string } | null;
+  /** Proxies before it whose word on where a request comes from is taken. */
+  readonly proxies: number;
   /** Networks instruments may be on: `192.168.1.0/24,…`. */
   readonly instrumentNetworks: string;
   /** Folders other programs write their logs to. */
@@ -40,6 +45,38 @@ const listed = (text: string | undefined, between: string): string[] =>
     .map((one) => one.trim())
     .filter(Boolean);
 
+/** @throws Error where a server that others can reach would let in anybody */
+function tellsApart({ LASTMARK_PEOPLE: people = '' }: NodeJS.ProcessEnv, host: string): boolean {
+  if (isLoopback(host)) return people === '1';
+  if (people === '0')
+    throw new Error(
+      `HOST is ${host}, which others can reach, and LASTMARK_PEOPLE=0 would let anybody switch loads and mains.\nLeave LASTMARK_PEOPLE out, so that people sign in, or leave HOST out, so that only this machine gets in.`,
+    );
+  return true;
+}
+
+/** @throws Error where only one of the two is set, or a file cannot be read */
+function tlsOf({ LASTMARK_TLS_CERT: cert, LASTMARK_TLS_KEY: key }: NodeJS.ProcessEnv): Config['tls'] {
+  if (!cert && !key) return null;
+  if (!cert || !key) throw new Error('LASTMARK_TLS_CERT and LASTMARK_TLS_KEY go together: set both, or neither.');
+  const read = (name: string, path: string): string => {
+    try {
+      return readFileSync(path, 'utf8');
+    } catch (error) {
+      throw new Error(`${name}: "${path}" cannot be read (${(error as Error).message}).`);
+    }
+  };
+  return { cert: read('LASTMARK_TLS_CERT', cert), key: read('LASTMARK_TLS_KEY', key) };
+}
+
+/** A small whole number. @throws Error where it is none */
+function countOf(env: NodeJS.ProcessEnv, name: string): number {
+  const count = Number(env[name] ?? 0);
+  if (!Number.isInteger(count) || count < 0 || count > 10)
+    throw new Error(`${name} is "${env[name]}"; give a number from 0 to 10.`);
+  return count;
+}
+
 /** Read the settings. @throws Error with what to set when one is missing or wrong */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const databaseUrl = env.DATABASE_URL;
@@ -47,14 +84,17 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   const port = Number(env.PORT ?? 4310);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
     throw new Error(`PORT is "${env.PORT}"; give a number from 0 to 65535.`);
+  const host = env.HOST ?? '127.0.0.1';
   return {
     databaseUrl,
-    host: env.HOST ?? '127.0.0.1',
+    host,
     port,
     demo: env.LASTMARK_DEMO !== '0',
     benchPort: env.BENCH_PORT ? Number(env.BENCH_PORT) : null,
     hosts: listed(env.LASTMARK_HOSTS, ','),
-    token: env.LASTMARK_TOKEN || null,
+    people: tellsApart(env, host),
+    tls: tlsOf(env),
+    proxies: countOf(env, 'LASTMARK_PROXIES'),
     logFolders: listed(env.LASTMARK_LOGS, delimiter),
     instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
     owner: env.LASTMARK_SERVER || newId(),

@@ -31,7 +31,9 @@ import { sendCommand, trafficOf } from './links/commands.ts';
 import type { Places } from './links/places.ts';
 import { changeProfile, createProfile, listProfiles } from './links/profiles.ts';
 import { streamEvents } from './live/answer.ts';
+import { logHandlers } from './log-handlers.ts';
 import { createMethod, listMethods, listMethodVersions, retireMethod, updateMethod } from './methods/store.ts';
+import { type PeopleParts, peopleHandlers } from './people-handlers.ts';
 import { createSheet } from './planning/make-sheet.ts';
 import type { Practice } from './practice/practice.ts';
 import { practiceHandlers } from './practice-handlers.ts';
@@ -87,19 +89,20 @@ function addressed(input: InstrumentInput, places: Places): InstrumentInput {
 export interface Outside {
   readonly practice?: Practice | null;
   readonly metrics?: Metrics | null;
+  readonly people?: PeopleParts | null;
 }
 
 /** All handlers. @param outside left out inside a drill */
 export const createHandlers = (
-  { version, links, roster, live, runner, hand, jobs, door, ...bench }: Working,
-  { practice = null, metrics = null }: Outside = {},
+  { version, links, roster, live, runner, hand, jobs, ...bench }: Working,
+  { practice = null, metrics = null, people = null }: Outside = {},
 ): Handlers => {
   /** What can be spoken to has changed: it is in memory before the answer goes out, for a Loads off that follows. */
   const known = async <T extends { version: number }>(changed: T): Promise<Answer<T>> => {
     await roster.refresh();
     return versioned(changed);
   };
-  return {
+  const all: Handlers = {
     health: async (call) => ({ body: { ...(await health(call)), version } }),
     healthLive: async () => ({ body: { status: 'ok' } }),
     healthReady: async (call) => {
@@ -112,9 +115,6 @@ export const createHandlers = (
       if (!metrics) throw notFound('page of figures');
       return { body: await metrics.text() };
     },
-    enter: async ({ body }) => ({
-      headers: { 'Set-Cookie': door.enter(body.token) },
-    }),
     openapi: async () => ({ body: openapiDocument(version) }),
 
     getDemo: async ({ db }) => ({ body: await demoState(db) }),
@@ -290,6 +290,8 @@ export const createHandlers = (
     addCheck: async (call) => ({ body: await addCheck(call.db, call.params.sampleId, call.body.check) }),
     ...compareHandlers(jobs),
     ...practiceHandlers(practice),
+    ...peopleHandlers(people),
+    ...logHandlers(jobs, () => all),
     ...reportHandlers(jobs),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),
     getHeldBack: async (call) => asJson(await jobs.run('heldBack', { sampleId: call.params.sampleId }, call.left)),
@@ -303,4 +305,5 @@ export const createHandlers = (
     revealTrial: async (call) => versioned(await revealTrial(call.db, call.params.trialId)),
     listColumnMaps: async ({ db }) => ({ body: { items: await listColumnMaps(db) } }),
   };
+  return all;
 };

@@ -1,5 +1,6 @@
 // Starts the server: settings, database, migrations, demo, listening; and stops it without losing anything.
 import { createServer } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { readConfig } from './config.ts';
@@ -12,9 +13,13 @@ import { createHandlers } from './handlers.ts';
 import { createApp } from './http/app.ts';
 import { dropIncoming } from './http/body.ts';
 import { Door } from './http/door.ts';
+import { OPEN } from './http/entrance.ts';
 import { Networks } from './links/networks.ts';
 import { Places } from './links/places.ts';
+import { Journal } from './log/journal.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
+import { PeopleEntrance } from './people/entrance.ts';
+import { firstCode } from './people/invitations.ts';
 import { startBenchProcess } from './practice/bench-process.ts';
 import { Practice } from './practice/practice.ts';
 import { Metrics } from './watch/metrics.ts';
@@ -55,7 +60,6 @@ async function main(): Promise<void> {
     vital: vital.db,
     log,
     databaseUrl: config.databaseUrl,
-    door,
     version,
     hand,
     places,
@@ -64,11 +68,15 @@ async function main(): Promise<void> {
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
   const metrics = new Metrics({ ...working, connections: () => connectionsOf(pool) });
+  const journal = new Journal(db, log);
+  const people = config.people ? await PeopleEntrance.open(db) : null;
+  const code = people ? await firstCode(db) : null;
+  const entrance = people ?? OPEN;
   const practice = new Practice({
     db,
     databaseUrl: config.databaseUrl,
     log,
-    door,
+    entrance,
     version,
     startBench: startBenchProcess,
     handlers: createHandlers,
@@ -76,15 +84,23 @@ async function main(): Promise<void> {
   });
   const app = createApp({
     db,
-    handlers: createHandlers(working, { practice, metrics }),
+    handlers: createHandlers(working, {
+      practice,
+      metrics,
+      people: people && { key: people.key, journal, provider: null },
+    }),
     log,
     web: WEB,
     door,
+    entrance,
+    journal,
+    proxies: config.proxies,
     wrote: () => working.figures.nudge(),
     practice: practice.handle,
     metrics,
   });
-  const server = createServer({ keepAliveTimeout: KEEP_ALIVE_MILLISECONDS }, app);
+  const keeping = { keepAliveTimeout: KEEP_ALIVE_MILLISECONDS };
+  const server = config.tls ? createTlsServer({ ...keeping, ...config.tls }, app) : createServer(keeping, app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
@@ -100,6 +116,7 @@ async function main(): Promise<void> {
     setInterval(() => server.closeIdleConnections(), SWEEP_MILLISECONDS);
     void Promise.all([practice.close(), working.close()])
       .then(() => new Promise((resolve) => server.close(resolve)))
+      .then(() => journal.close())
       .then(() => Promise.all([pool.end(), vital.pool.end(), dropIncoming()]))
       .then(() => process.exit(0))
       .catch((error: unknown) => {
@@ -108,9 +125,10 @@ async function main(): Promise<void> {
       });
   };
   log.info({ port }, 'listening');
-  // The start command waits for this line, and prints the token. Without one it is told here.
-  if (process.send) process.send({ ready: true, port, token: door.token });
-  else if (door.token) console.warn(`Open to the network. Each browser is asked once for the token ${door.token}`);
+  // The start command waits for this line, and prints the code. Without one it is told here.
+  const told = { ready: true, port, people: config.people, code, secure: config.tls !== null };
+  if (process.send) process.send(told);
+  else if (code) console.warn(`Nobody is here yet. Come in with the code ${code} within a day.`);
 }
 
 main().catch((error: unknown) => {

@@ -3,9 +3,9 @@ import type { Logger } from 'pino';
 import type { Database } from './db/database.ts';
 import { newId } from './db/ids.ts';
 import type { Hand } from './demo/hand.ts';
-import type { Door } from './http/door.ts';
 import { FigureKeeper } from './jobs/figure-keeper.ts';
 import { Jobs } from './jobs/jobs.ts';
+import { Sealer } from './jobs/sealer.ts';
 import { ConsoleLoads } from './links/console-loads.ts';
 import { Links } from './links/links.ts';
 import { LoadsOff } from './links/loads-off.ts';
@@ -24,7 +24,6 @@ export interface WorkingParts {
   /** Where the worker threads find the database. */
   readonly databaseUrl: string;
   readonly version: string;
-  readonly door: Door;
   readonly hand?: Hand | null;
   readonly places?: Places;
   readonly confirm?: ConfirmRule;
@@ -44,7 +43,6 @@ export interface Working {
   readonly loadsOff: LoadsOff;
   readonly jobs: Jobs;
   readonly figures: FigureKeeper;
-  readonly door: Door;
   /** Hands on the demo's simulated bench; null without one. */
   readonly hand: Hand | null;
   /** Look after loads and runs, also those of a server known to be gone. */
@@ -60,7 +58,6 @@ export function createWorking({
   vital,
   log,
   databaseUrl,
-  door,
   version,
   hand = null,
   places,
@@ -78,13 +75,13 @@ export function createWorking({
   const jobs = new Jobs(databaseUrl);
   const figures = new FigureKeeper({ db, jobs, log, owner: self });
   const sweeper = new Sweeper(db, log);
+  const sealer = new Sealer({ db, log, owner: self });
   let stopping = false;
   return {
     version,
     isStopping: () => stopping,
     jobs,
     figures,
-    door,
     links,
     roster,
     live,
@@ -98,10 +95,11 @@ export function createWorking({
       await runner.watch(died);
       figures.watch();
       sweeper.watch();
+      sealer.watch();
     },
     close: async () => {
       stopping = true;
-      await Promise.all([runner.close(), consoleLoads.close(), figures.close(), sweeper.close()]);
+      await Promise.all([runner.close(), consoleLoads.close(), figures.close(), sweeper.close(), sealer.close()]);
       await jobs.close();
       loadsOff.close();
       live.close();

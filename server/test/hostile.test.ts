@@ -11,7 +11,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
-import { expressPath } from '../src/http/app.ts';
+import { expressPath } from '../src/http/operations.ts';
 import { aSample, type Harness, startHarness } from '../testing/harness.ts';
 import { startRig, type TestRig } from '../testing/rig.ts';
 import { layWire } from '../testing/wire.ts';

@@ -191,7 +191,6 @@ describe('a server that goes away', () => {
       vital: harness.db,
       log: pino({ level: 'silent' }),
       databaseUrl: harness.url,
-      door: harness.working.door,
       version: '9.9.9',
     });
 

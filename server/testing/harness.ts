@@ -15,9 +15,12 @@ import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
 import { dropIncoming } from '../src/http/body.ts';
 import { Door } from '../src/http/door.ts';
+import { OPEN } from '../src/http/entrance.ts';
 import { Places } from '../src/links/places.ts';
 import { LIVE_EVERY } from '../src/live/stream.ts';
+import { Journal } from '../src/log/journal.ts';
 import { MIGRATIONS } from '../src/paths.ts';
+import { PeopleEntrance } from '../src/people/entrance.ts';
 import type { StartBench } from '../src/practice/bench-process.ts';
 import { PRACTICE_SPEED } from '../src/practice/bench-process.ts';
 import { Practice } from '../src/practice/practice.ts';
@@ -60,6 +63,7 @@ export async function startHarness(
     liveEvery = LIVE_EVERY,
     server = inject('databaseUrl'),
     places = new Places(),
+    people = false,
   } = {},
 ): Promise<Harness> {
   const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
@@ -71,10 +75,12 @@ export async function startHarness(
   if (migrated) await migrate(connection.pool, MIGRATIONS);
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
-  const door = new Door({ host: '127.0.0.1', hosts: [], token: null });
+  const door = new Door({ host: '127.0.0.1', hosts: [] });
+  const journal = new Journal(connection.db, logger);
+  const own = people ? await PeopleEntrance.open(connection.db) : null;
+  const entrance = own ?? OPEN;
   const vital = connect(url, VITAL_CONNECTIONS);
   const working = createWorking({
-    door,
     db: connection.db,
     vital: vital.db,
     log: logger,
@@ -91,7 +97,7 @@ export async function startHarness(
     db: connection.db,
     databaseUrl: url,
     log: logger,
-    door,
+    entrance,
     version: '9.9.9',
     startBench: startBenchHere,
     handlers: createHandlers,
@@ -100,10 +106,14 @@ export async function startHarness(
   const answers = new Answers(name);
   const app = createApp({
     db: connection.db,
-    handlers: answers.watch(createHandlers(working, { practice, metrics })),
+    handlers: answers.watch(
+      createHandlers(working, { practice, metrics, people: own && { key: own.key, journal, provider: null } }),
+    ),
     log: logger,
     web: '/nowhere',
     door,
+    entrance,
+    journal,
     wrote: () => working.figures.nudge(),
     practice: practice.handle,
     metrics,
@@ -119,6 +129,7 @@ export async function startHarness(
     stop: async () => {
       await practice.close();
       await working.close();
+      await journal.close();
       await vital.pool.end();
       await connection.pool.end();
       await dropIncoming();
@@ -171,9 +182,10 @@ const NO_SPEC = {
 };
 
 /** Create things the way the browser does; every call must succeed. */
-export function makers({ app }: Pick<Harness, 'app'>) {
+/** Makes things over HTTP. @param by whose browser; nobody's where people are not told apart */
+export function makers({ app }: Pick<Harness, 'app'>, by: ReturnType<typeof request> = request(app)) {
   const post = async <T>(path: string, body: object): Promise<T> => {
-    const answer = await request(app).post(`/api${path}`).send(body);
+    const answer = await by.post(`/api${path}`).send(body);
     if (answer.status !== 201) throw new Error(`${path}: ${answer.status} ${JSON.stringify(answer.body)}`);
     return answer.body as T;
   };
@@ -220,7 +232,7 @@ export function makers({ app }: Pick<Harness, 'app'>) {
         ...part,
       }),
     attach: async (owner: string, ownerId: string, name: string, bytes: Buffer) => {
-      const answer = await request(app)
+      const answer = await by
         .post('/api/attachments')
         .query({ owner, ownerId, name })
         .set('Content-Type', 'application/octet-stream')

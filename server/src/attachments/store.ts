@@ -15,7 +15,7 @@ const PART_BYTES = 1024 * 1024;
 
 export type Owner = AttachmentInfo['owner'];
 
-type Row = Omit<typeof attachments.$inferSelect, 'thumbnail'> & { thumbnail: Buffer | null };
+type Row = Omit<typeof attachments.$inferSelect, 'thumbnail' | 'author'> & { thumbnail: Buffer | null };
 
 function toInfo(row: Row): AttachmentInfo {
   const [owner, ownerId]: [Owner, string] = row.claimId

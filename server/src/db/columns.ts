@@ -1,5 +1,6 @@
 // Column types shared by the tables.
 import { customType, datetime, varchar } from 'drizzle-orm/mysql-core';
+import { authorNow } from '../who/who.ts';
 
 /** ULID. */
 export const ulidColumn = (name: string) => varchar(name, { length: 26 });
@@ -18,3 +19,6 @@ export const jsonColumn = <T>(name: string) =>
 /** Bytes up to 16 MiB. */
 export const bytesColumn = (name: string) =>
   customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'mediumblob' })(name);
+
+/** Who wrote the row: a person's id, null where people are not told apart. */
+export const authorColumn = () => ulidColumn('author').$defaultFn(authorNow as () => string);

@@ -1,6 +1,7 @@
 // The connection to MariaDB and what every use of it shares.
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { createPool, type Pool } from 'mysql2/promise';
+import { writeDownWith } from '../who/who.ts';
 import * as schema from './schema.ts';
 
 export type Database = MySql2Database<typeof schema> & { readonly $client: Pool };
@@ -54,7 +55,15 @@ function retrying(db: Database): Database {
   db.transaction = async (work, config) => {
     for (let attempt = 1; ; attempt += 1) {
       try {
-        return await once(work, config);
+        let kept: (() => void) | null = null;
+        const result = await once(async (tx) => {
+          const done = await work(tx);
+          // Who did it is committed with what was done, or neither is.
+          kept = await writeDownWith(tx, db);
+          return done;
+        }, config);
+        (kept as (() => void) | null)?.();
+        return result;
       } catch (error) {
         if (attempt >= MOST_TRIES || !COLLISIONS.some((name) => isDatabaseError(error, name))) throw error;
         await new Promise((resolve) => setTimeout(resolve, PAUSE_MILLISECONDS * attempt * (1 + Math.random())));

@@ -1,10 +1,15 @@
 // New ids: ULIDs, sortable by the moment they were made.
 import { monotonicFactory } from 'ulid';
+import { wasMade } from '../who/who.ts';
 
 let next = monotonicFactory();
 
 /** A fresh id. */
-export const newId = (): string => next();
+export function newId(): string {
+  const id = next();
+  wasMade(id);
+  return id;
+}
 
 /**
  * Make ids reproducible while `work` runs, for the demo: the same seed and start give the same ids.

@@ -7,6 +7,7 @@ export * from './schema/day.ts';
 export * from './schema/files.ts';
 export * from './schema/measured.ts';
 export * from './schema/methods.ts';
+export * from './schema/people.ts';
 export * from './schema/practice.ts';
 export * from './schema/reports.ts';
 export * from './schema/rules.ts';

@@ -2,6 +2,8 @@
 import type { AnswerOf, BodyOf, Operation, ParamsOf, QueryOf } from '@lastmark/contract';
 import type { Response } from 'express';
 import type { Database } from '../db/database.ts';
+import type { Who } from '../who/who.ts';
+import type { From } from './entrance.ts';
 
 /** What an operation gets. Body and query have passed their schema. */
 export interface Call<O extends Operation = Operation> {
@@ -16,6 +18,10 @@ export interface Call<O extends Operation = Operation> {
   readonly left: AbortSignal;
   readonly ifMatch: string | null;
   readonly db: Database;
+  /** Who asks; somebody without a name where an operation is open to everybody. */
+  readonly who: Who;
+  /** Where it comes from, and what the browser gave with it. */
+  readonly from: From & { readonly cookies: string | undefined };
 }
 
 export interface Answer<A = unknown> {

@@ -16,10 +16,11 @@ const MOST_LISTED = 500;
 
 export const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
-export type ReportRow = typeof reports.$inferSelect;
+export type ReportRow = Omit<typeof reports.$inferSelect, 'author'> & { readonly author?: string | null };
 
 export const toReport = (row: ReportRow, amendedBy: string | null): StoredReport => {
-  const { pdfHash: _, issuedAt, leaves, otherSamples, ...rest } = row;
+  // Whose it is, its person says; who sat at the keys, the log says.
+  const { pdfHash: _, author: __, issuedAt, leaves, otherSamples, ...rest } = row;
   return {
     ...rest,
     leaves: leaves ?? [],

@@ -1,15 +1,12 @@
 // Sees to it that the shelf's figures follow what changed: one server at a time, whenever something was written.
-import { eq, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.ts';
-import { turns } from '../db/schema.ts';
+import { takeTurn } from '../leases/turn.ts';
 import type { Jobs } from './jobs.ts';
 
 const WHAT = 'figures';
 /** How many samples at a time; between two batches others have their turn. */
 const BATCH = 25;
-/** How long the turn lasts unless it is taken again, s by the database's clock. */
-const TURN_SECONDS = 20;
 /** How often it looks by itself: runs and other servers write too, ms. */
 const LOOK_MILLISECONDS = 2000;
 /** After something went wrong, ms. */
@@ -62,27 +59,8 @@ export class FigureKeeper {
       });
   }
 
-  /** Take the turn, or take it again. @returns false while another server has it */
-  async #turn(): Promise<boolean> {
-    const { db, owner } = this.#parts;
-    const until = sql`UTC_TIMESTAMP(3) + INTERVAL ${sql.raw(String(TURN_SECONDS))} SECOND`;
-    const over = sql`${turns.until} < UTC_TIMESTAMP(3)`;
-    await db
-      .insert(turns)
-      .values({ what: WHAT, owner, until })
-      .onDuplicateKeyUpdate({
-        set: {
-          // Columns are set in their order: first whose turn it is, and for that one how long.
-          owner: sql`IF(${over}, ${owner}, ${turns.owner})`,
-          until: sql`IF(${turns.owner} = ${owner}, ${until}, ${turns.until})`,
-        },
-      });
-    const [row] = await db.select({ owner: turns.owner }).from(turns).where(eq(turns.what, WHAT));
-    return row?.owner === owner;
-  }
-
   async #work(): Promise<void> {
-    while (!this.#closed && (await this.#turn())) {
+    while (!this.#closed && (await takeTurn(this.#parts.db, WHAT, this.#parts.owner))) {
       const done = await this.#parts.jobs.run('figures', { most: BATCH });
       if (done < BATCH) return;
     }

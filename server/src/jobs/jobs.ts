@@ -4,6 +4,7 @@ import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../http/problem.ts';
 import { WORKER } from '../paths.ts';
+import { type Deed, deedNow } from '../who/who.ts';
 import { JOBS, type JobName, LANES, type Lane, type Needs, type Result } from './table.ts';
 import type { Ended } from './worker.ts';
 
@@ -68,7 +69,10 @@ class Queue {
     });
   }
 
-  async run(task: { name: JobName; needs: object }, signal: AbortSignal | undefined): Promise<Ended> {
+  async run(
+    task: { name: JobName; needs: object; deed: Deed | null },
+    signal: AbortSignal | undefined,
+  ): Promise<Ended> {
     await this.#turn(signal);
     try {
       return (await this.#pool.run(task, {
@@ -142,7 +146,9 @@ export class Jobs {
   async run<N extends JobName>(name: N, needs: Needs<N>, signal?: AbortSignal): Promise<Result<N>> {
     const queue = this.#queues.get(JOBS[name].lane);
     if (!queue) throw new Error(`There is no lane for ${name}.`);
-    const ended = await queue.run({ name, needs }, signal);
+    // Whose work it is goes along: what it writes is written in their name.
+    const deed = (JOBS[name].lane !== 'background' && deedNow()) || null;
+    const ended = await queue.run({ name, needs, deed }, signal);
     if ('problem' in ended) throw ProblemError.of(ended.problem);
     return ended.result as Result<N>;
   }

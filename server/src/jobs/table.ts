@@ -31,6 +31,7 @@ import { toVerdict } from '../export/verdict.ts';
 import { ProblemError, refused } from '../http/problem.ts';
 import { importFile } from '../importer/import.ts';
 import { checkCode, issuedPdf } from '../issued/store.ts';
+import { checkChain } from '../log/chain.ts';
 import { PackageRefused } from '../packages/read.ts';
 import { type StudyOf, studyOf } from '../packages/study.ts';
 import { takeIn } from '../packages/take-in.ts';
@@ -93,6 +94,7 @@ export const JOBS = {
   heldBack: job('screen', async (db, { sampleId }: { sampleId: string }) =>
     jsonOf({ items: await heldBackBy(db, sampleId) }),
   ),
+  checkLog: job('file', (db, _asked: object) => checkChain(db)),
   figures: job('background', (db, { most }: { most: number }) => workOutFigures(db, most)),
   today: job('screen', async (db, _asked: object) => jsonOf(await today(db))),
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),

@@ -4,6 +4,8 @@ import { workerData } from 'node:worker_threads';
 import type { Problem } from '@lastmark/contract';
 import { type Connection, connect } from '../db/database.ts';
 import { toProblem } from '../http/problem.ts';
+import { writeEntry } from '../log/write.ts';
+import { type Deed, inDeed } from '../who/who.ts';
 import { JOBS, type JobName } from './table.ts';
 
 /** How a job ended, as plain data: an error's own kind does not survive the way between threads. */
@@ -19,11 +21,19 @@ try {
 }
 let connection: Connection | null = null;
 
-export default async function carryOut({ name, needs }: { name: JobName; needs: unknown }): Promise<Ended> {
+interface Task {
+  readonly name: JobName;
+  readonly needs: unknown;
+  /** What it is part of; null for what is nobody's. */
+  readonly deed: Deed | null;
+}
+
+export default async function carryOut({ name, needs, deed }: Task): Promise<Ended> {
   connection ??= connect((workerData as { databaseUrl: string }).databaseUrl, CONNECTIONS);
   try {
     const work = JOBS[name].work as (db: Connection['db'], needs: unknown) => Promise<unknown>;
-    return { result: await work(connection.db, needs) };
+    const { db } = connection;
+    return { result: deed ? (await inDeed(deed, writeEntry, () => work(db, needs))).result : await work(db, needs) };
   } catch (error) {
     const problem = toProblem(error);
     // What nobody foresaw is told with its details to the log, by the thread that has it.

@@ -8,10 +8,11 @@ import { listInstruments } from '../bench/store.ts';
 import { codesOf, connect, type Database, VITAL_CONNECTIONS } from '../db/database.ts';
 import { migrate } from '../db/migrate.ts';
 import { Hand } from '../demo/hand.ts';
-import { operations } from '../http/app.ts';
-import type { Door } from '../http/door.ts';
+import type { Entrance } from '../http/entrance.ts';
 import type { Call, Handler, Handlers } from '../http/handlers.ts';
+import { operations } from '../http/operations.ts';
 import { conflict, ProblemError, refused } from '../http/problem.ts';
+import { Journal } from '../log/journal.ts';
 import { MIGRATIONS } from '../paths.ts';
 import { getSheet } from '../sheets/store.ts';
 import { createWorking, type Working } from '../working.ts';
@@ -26,7 +27,8 @@ export interface WorldParts {
   readonly db: Database;
   readonly databaseUrl: string;
   readonly log: Logger;
-  readonly door: Door;
+  /** Who is in the real world is in this one. */
+  readonly entrance: Entrance;
   readonly version: string;
   readonly startBench: StartBench;
   readonly handlers: (working: Working) => Handlers;
@@ -115,8 +117,10 @@ export class World {
     const vital = connect(url, VITAL_CONNECTIONS);
     const hand = new Hand(bench.ports.control);
     const working = createWorking({ ...parts, db, vital: vital.db, databaseUrl: url, hand });
+    const journal = new Journal(db, parts.log);
     const close = async () => {
       await working.close();
+      await journal.close();
       await Promise.all([pool.end(), vital.pool.end(), bench.close()]);
     };
     try {
@@ -130,6 +134,9 @@ export class World {
         db,
         handlers: handlersOf(working, parts, async (sampleId) => holder.world?.place(sampleId)),
         wrote: () => working.figures.nudge(),
+        entrance: parts.entrance,
+        journal,
+        practising: true,
       });
       const world = new World({ drillId, name, db, router, hand }, close);
       holder.world = world;

@@ -41,8 +41,8 @@ async function problemOf(response: Response): Promise<ApiProblem> {
 
 const doorkeepers = new Set<() => void>();
 
-/** Be told when the server asks this browser for its token. @returns how to stop */
-export function onTokenAsked(asked: () => void): () => void {
+/** Be told when the server does not know who asks. @returns how to stop */
+export function onSignInAsked(asked: () => void): () => void {
   doorkeepers.add(asked);
   return () => doorkeepers.delete(asked);
 }

@@ -24,6 +24,11 @@ const router = createBrowserRouter(
       lazy: async () => ({ Component: (await import('../phone/PhonePage.tsx')).PhonePage }),
     },
     {
+      path: 'join',
+      errorElement: <FailedPage />,
+      lazy: async () => ({ Component: (await import('../people/JoinPage.tsx')).JoinPage }),
+    },
+    {
       element: <Frame />,
       errorElement: <FailedPage />,
       children: [
@@ -103,6 +108,15 @@ const router = createBrowserRouter(
             {
               path: 'methods',
               lazy: async () => ({ Component: (await import('../methods/MethodsPage.tsx')).MethodsPage }),
+            },
+            { path: 'log', lazy: async () => ({ Component: (await import('../log/LogPage.tsx')).LogPage }) },
+            {
+              path: 'account',
+              lazy: async () => ({ Component: (await import('../people/AccountPage.tsx')).AccountPage }),
+            },
+            {
+              path: 'people',
+              lazy: async () => ({ Component: (await import('../people/PeoplePage.tsx')).PeoplePage }),
             },
             { path: 'rules', lazy: async () => ({ Component: (await import('../rules/RulesPage.tsx')).RulesPage }) },
             { path: '*', element: <MissingPage /> },

@@ -9,6 +9,7 @@ import { type KeyboardEvent, type RefObject, useState } from 'react';
 import { useMatch, useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
 import { dossierQuery, queryClient } from '../api/queries.ts';
+import { useMe } from '../api/who.ts';
 import { useSettings } from '../state/settings.tsx';
 import { commandsOf, isMeant } from './commands.ts';
 
@@ -42,7 +43,7 @@ function useCommands(query: string, onKeys: () => void): Command[] {
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
   const kind =
     onBench === null ? undefined : queryClient.getQueryData(dossierQuery(onBench).queryKey)?.sample.model.kind;
-  const fixed: Command[] = commandsOf(onBench, kind).map(({ title, hint, to, words }) => ({
+  const fixed: Command[] = commandsOf(onBench, kind, useMe() !== null).map(({ title, hint, to, words }) => ({
     title,
     hint,
     words,

@@ -1,16 +1,40 @@
-// Asked once per browser of a server that is open to the network: the token that was printed where it was started.
-import { lazy, Suspense, useEffect, useState } from 'react';
-import { onTokenAsked } from '../api/client.ts';
+// Where people are told apart: asks who it is when nobody is signed in, or when a session ended meanwhile.
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { onSignInAsked } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { refreshWho, whoQuery } from '../api/who.ts';
+import { useSettings } from '../state/settings.tsx';
 
-const DoorDialog = lazy(async () => ({ default: (await import('./DoorDialog.tsx')).DoorDialog }));
+const SignInDialog = lazy(async () => ({ default: (await import('../people/SignInDialog.tsx')).SignInDialog }));
 
 export function Door() {
+  const { data } = useQuery(whoQuery);
+  const { person, change } = useSettings();
   const [asked, setAsked] = useState(false);
-  useEffect(() => onTokenAsked(() => setAsked(true)), []);
-  if (!asked) return null;
+  const last = useRef<string | null>(null);
+  useEffect(() => onSignInAsked(() => setAsked(true)), []);
+  const me = data?.me ?? null;
+  useEffect(() => {
+    if (!me) return;
+    last.current = me.id;
+    // What is done here is done in this name.
+    if (person !== me.name) change({ person: me.name });
+  }, [me, person, change]);
+  if (!data?.people || (me && !asked)) return null;
   return (
     <Suspense fallback={null}>
-      <DoorDialog />
+      <SignInDialog
+        who={data}
+        again={last.current !== null}
+        onDone={(now) => {
+          // Somebody else sits here, or nobody did: everything is asked for anew. The same person goes on where they were.
+          if (last.current !== now.id) window.location.reload();
+          setAsked(false);
+          void refreshWho();
+          void queryClient.invalidateQueries();
+        }}
+      />
     </Suspense>
   );
 }

@@ -8,32 +8,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, leasesQuery } from '../api/queries.ts';
+import { NO_WORD, wordsOf } from '../parts/loadsOffWords.ts';
 import { useLive } from '../state/useLive.ts';
 import { isDoubt, isDrawing, LiveNumbers } from './LiveNumbers.tsx';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role="dialog"], [role="listbox"], input, textarea') !== null;
-
-const AT_THE_BENCH = 'Switch it off at the load itself, or pull the charger out of the mains.';
-const NO_WORD = `No word from the server: nobody knows whether the loads are off. ${AT_THE_BENCH}`;
-
-/**
- * What to say of a Loads off: that it is so, or in plain words what nobody knows and what to do.
- * @param settled loads that were in doubt after it and have said since that they are off
- */
-function wordsOf({ items, written }: LoadsOffAnswer, settled: ReadonlySet<string>): { said: string; wrong: boolean } {
-  const unknown = items.filter(({ instrumentId, sure, blind }) => !sure && (blind || !settled.has(instrumentId)));
-  if (unknown.length > 0) {
-    const each = unknown.map(({ name, sent, detail }) =>
-      sent
-        ? `Nobody knows whether "${name}" is off: ${detail}.`
-        : `"${name}" could not be told: ${detail.replace(/\.$/, '')}.`,
-    );
-    return { said: `${each.join(' ')} ${AT_THE_BENCH}`, wrong: true };
-  }
-  const later = written ? '' : ' It could not be written down yet; that follows when the database answers.';
-  return { said: `${items.length > 0 ? 'Every load is off.' : 'No load has an address.'}${later}`, wrong: false };
-}
 
 const LINE = {
   position: 'sticky',

@@ -1,10 +1,13 @@
 // The spine: where one is. The sample on the bench with its stations, and the places beyond it.
+
+import { ROLE_WORDS } from '@lastmark/contract/roles';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import { NavLink, useLocation, useMatch } from 'react-router';
+import { useMe } from '../api/who.ts';
 import { PRACTISING } from '../api/world.ts';
 import { useSettings } from '../state/settings.tsx';
 import { useKeys } from '../state/useKeys.ts';
@@ -75,12 +78,20 @@ const TODAY = {
   '&.active': { borderColor: 'primary.main', fontWeight: 600 },
 } as const;
 
+/** What there is room for where no sample stands below. */
+const FURTHER = [{ to: '/log', title: 'Log' }];
+
 function Places() {
+  const me = useMe();
   const sampleId = useMatch('/samples/:sampleId/*')?.params.sampleId;
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
   return (
     <>
-      {PLACES.map(({ to, title }) => (
+      {[
+        ...PLACES,
+        ...(onBench ? [] : FURTHER),
+        ...(onBench || me?.role !== 'admin' || PRACTISING ? [] : [{ to: '/people', title: 'People' }]),
+      ].map(({ to, title }) => (
         <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
           {title}
         </Box>
@@ -109,6 +120,7 @@ const SPINE = {
 
 export function Spine({ onCommand, onKeys }: Props) {
   const { light, change } = useSettings();
+  const me = useMe();
   const narrow = useNarrow();
   const { pathname } = useLocation();
   // Where it was opened: gone somewhere, it is closed again.
@@ -127,12 +139,29 @@ export function Spine({ onCommand, onKeys }: Props) {
       <Button size="small" onClick={onCommand} endIcon={<kbd style={{ fontSize: 12 }}>Ctrl K</kbd>}>
         Find or do
       </Button>
-      <Button size="small" onClick={() => change({ light: light === 'dim' ? 'light' : 'dim' })}>
-        {light === 'dim' ? 'Light theme' : 'Dim theme'}
-      </Button>
-      <Button size="small" onClick={onKeys} endIcon={<kbd style={{ fontSize: 12 }}>?</kbd>}>
-        Keys
-      </Button>
+      {me && (
+        <Button size="small" component={NavLink} to="/account">
+          <Box
+            component="span"
+            sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            title={me.name}
+          >
+            {me.name}
+          </Box>
+          <Box component="span" sx={{ fontSize: 12, pl: 1 }}>
+            {ROLE_WORDS[me.role].title}
+          </Box>
+        </Button>
+      )}
+      {/* With a name above there is height for one line only. */}
+      <Stack direction={me ? 'row' : 'column'} sx={{ justifyContent: 'space-between' }}>
+        <Button size="small" onClick={() => change({ light: light === 'dim' ? 'light' : 'dim' })}>
+          {light === 'dim' ? 'Light theme' : 'Dim theme'}
+        </Button>
+        <Button size="small" onClick={onKeys} endIcon={<kbd style={{ fontSize: 12 }}>?</kbd>}>
+          Keys
+        </Button>
+      </Stack>
     </Stack>
   );
   if (!narrow) {

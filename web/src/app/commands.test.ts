@@ -34,6 +34,7 @@ describe('the command box', () => {
       'Today',
       'Bench day',
       'Drills',
+      'Log',
       'Methods',
       'Rules',
     ]);
@@ -47,4 +48,11 @@ describe('the command box', () => {
   });
 
   it('finds nothing by what nobody means', () => expect(found('zebra')).toEqual([]));
+
+  it('offers people and the own account only where people are told apart', () => {
+    const titles = (people: boolean) => commandsOf(null, 'wall', people).map(({ title }) => title);
+    expect(titles(true)).toEqual(expect.arrayContaining(['People', 'Your account', 'Log']));
+    expect(titles(false)).not.toContain('People');
+    expect(commandsOf('s').find(({ title }) => title === 'What happened to this sample')?.to).toBe('/log?sample=s');
+  });
 });

@@ -59,8 +59,8 @@ const PARTS: readonly (Omit<Place, 'hint' | 'to'> & { readonly station: StationI
   { title: 'Where to plug', station: 'splits', query: '?part=plug', words: 'evening device port best' },
 ];
 
-/** Everything the box can go to. @param sampleId of the sample on the bench; null for none @param kind of that sample */
-export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Place[] {
+/** Everything the box can go to. @param sampleId of the sample on the bench; null for none @param kind of that sample @param people whether people are told apart */
+export function commandsOf(sampleId: string | null, kind = 'wall', people = false): readonly Place[] {
   const base = `/samples/${sampleId}`;
   const ofSample: readonly Place[] = [
     ...stationsOf(STATIONS_ABOUT, kind).map(({ id, title }) => ({
@@ -77,6 +77,12 @@ export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Pla
       hint: 'action',
       to: `/run-sheets?sample=${sampleId}`,
       words: 'schedule method start automatic',
+    },
+    {
+      title: 'What happened to this sample',
+      hint: 'page',
+      to: `/log?sample=${sampleId}`,
+      words: 'log history who changed undo author',
     },
   ];
   return [
@@ -110,6 +116,18 @@ export function commandsOf(sampleId: string | null, kind = 'wall'): readonly Pla
             words: 'practice learn exercise train hidden faults',
           },
         ]),
+    { title: 'Log', hint: 'page', to: '/log', words: 'history who changed when undo audit chain' },
+    ...(people
+      ? [
+          {
+            title: 'Your account',
+            hint: 'page' as const,
+            to: '/account',
+            words: 'password sign out factor token session name',
+          },
+          { title: 'People', hint: 'page' as const, to: '/people', words: 'invite admin role account' },
+        ]
+      : []),
     { title: 'Methods', hint: 'page', to: '/methods', words: 'schools versions procedure' },
     { title: 'Rules', hint: 'page', to: '/rules', words: 'price kwh tariff limits method mains settings currency' },
   ];

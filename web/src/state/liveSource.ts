@@ -9,6 +9,9 @@ const listeners = new Set<Listener>();
 const newest = new Map<string, LiveEvent>();
 let source: EventSource | null = null;
 let isOpen = false;
+let again: ReturnType<typeof setTimeout> | undefined;
+/** Pause after the server refused to be listened to, ms. */
+const AGAIN_MILLISECONDS = 5000;
 
 function open(): void {
   source = new EventSource(apiUrl('/live'));
@@ -17,6 +20,8 @@ function open(): void {
   };
   source.onerror = () => {
     isOpen = false;
+    // Refused, not cut off: by itself it does not come back. Whoever signed in meanwhile is let in.
+    if (source?.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MILLISECONDS);
   };
   source.onmessage = ({ data }) => {
     const event = JSON.parse(data as string) as LiveEvent;
@@ -32,6 +37,7 @@ export function listenLive(listener: Listener): () => void {
   return () => {
     listeners.delete(listener);
     if (listeners.size > 0) return;
+    clearTimeout(again);
     source?.close();
     source = null;
     isOpen = false;

@@ -2,7 +2,7 @@
 import type { CableRun } from '@lastmark/core/cable';
 import type { Trial, TrialRun } from '@lastmark/core/trial';
 import { type AnyMySqlColumn, index, int, mysqlTable, unique, varchar } from 'drizzle-orm/mysql-core';
-import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { authorColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { rigs } from './bench.ts';
 import { samples } from './shelf.ts';
 
@@ -21,6 +21,7 @@ export const cableRuns = mysqlTable(
     takenAt: momentColumn('taken_at').notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => cableRuns.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('cable_runs_by_sample').on(table.sampleId, table.takenAt),
@@ -69,6 +70,7 @@ export const trialRuns = mysqlTable(
     takenAt: momentColumn('taken_at').notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => trialRuns.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('trial_runs_by_trial').on(table.trialId, table.takenAt),

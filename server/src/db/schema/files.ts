@@ -1,6 +1,6 @@
 // Files attached to what they show.
 import { boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
-import { bytesColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { authorColumn, bytesColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { readings } from './measured.ts';
 import { claims, samples } from './shelf.ts';
 
@@ -23,6 +23,7 @@ export const attachments = mysqlTable(
     /** Chosen for the report. */
     inReport: boolean('in_report').notNull().default(false),
     createdAt: momentColumn('created_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('attachments_by_sample').on(table.sampleId),

@@ -6,7 +6,7 @@ import type { QuantityId } from '@lastmark/core/quantity';
 import type { ReadOut } from '@lastmark/core/read-out';
 import type { Attached, EvidenceKind, Mains, Output, Place, Taken } from '@lastmark/core/reading';
 import { type AnyMySqlColumn, boolean, double, index, int, mysqlTable, unique, varchar } from 'drizzle-orm/mysql-core';
-import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { authorColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { devices, instrumentRef, instruments, rigs } from './bench.ts';
 import { samples } from './shelf.ts';
 
@@ -69,6 +69,7 @@ export const statements = mysqlTable(
     mains: jsonColumn<Mains>('mains').notNull(),
     taken: jsonColumn<Taken>('taken').notNull(),
     statedAt: momentColumn('stated_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [index('statements_by_sample').on(table.sampleId)],
 );
@@ -99,6 +100,7 @@ export const readings = mysqlTable(
     overdue: boolean('overdue').notNull().default(false),
     /** Why it corrects the one before; said once. */
     because: varchar('because', { length: 200 }),
+    author: authorColumn(),
   },
   (table) => [index('readings_by_point').on(table.pointId), unique('one_correction').on(table.supersedes)],
 );
@@ -117,6 +119,7 @@ export const readOuts = mysqlTable(
     takenAt: momentColumn('taken_at').notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => readOuts.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('read_outs_by_sample').on(table.sampleId, table.takenAt),
@@ -140,6 +143,7 @@ export const captures = mysqlTable(
     takenAt: momentColumn('taken_at').notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => captures.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('captures_by_sample').on(table.sampleId, table.takenAt),
@@ -163,6 +167,7 @@ export const runs = mysqlTable(
     takenAt: momentColumn('taken_at').notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => runs.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [index('runs_by_sample').on(table.sampleId, table.takenAt), unique('one_run').on(table.supersedes)],
 );

@@ -3,7 +3,7 @@ import type { ReportInput } from '@lastmark/contract';
 import type { ConclusionLine, FigureChange, Language } from '@lastmark/core/conclusion';
 import type { Fate, LeavableId } from '@lastmark/core/report';
 import { type AnyMySqlColumn, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core';
-import { bytesColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { authorColumn, bytesColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { samples } from './shelf.ts';
 
 /** The conclusion of a sample as somebody keeps it. */
@@ -40,6 +40,7 @@ export const reports = mysqlTable(
     otherSamples: jsonColumn<string[]>('other_samples'),
     size: int('size').notNull(),
     issuedAt: momentColumn('issued_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('reports_by_sample').on(table.sampleId, table.issuedAt),

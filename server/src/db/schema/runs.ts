@@ -2,7 +2,7 @@
 import type { Ask, Progress, RunSample, RunState, StepOutcome } from '@lastmark/contract';
 import type { Condition, SheetStep } from '@lastmark/core/plan';
 import { boolean, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
-import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { authorColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { instruments, rigs } from './bench.ts';
 import { samples } from './shelf.ts';
 
@@ -65,6 +65,7 @@ export const sheetRuns = mysqlTable(
     owner: varchar('owner', { length: 40 }),
     startedAt: momentColumn('started_at').notNull(),
     endedAt: momentColumn('ended_at'),
+    author: authorColumn(),
   },
   (table) => [index('sheet_runs_by_sheet').on(table.sheetId), index('sheet_runs_by_state').on(table.state)],
 );

@@ -1,7 +1,7 @@
 // The safety look: checks, only ever added.
 import type { CheckKind, SafetyCheck } from '@lastmark/core/safety';
 import { type AnyMySqlColumn, index, mysqlTable, unique, varchar } from 'drizzle-orm/mysql-core';
-import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
+import { authorColumn, jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 import { samples } from './shelf.ts';
 
 export const safetyChecks = mysqlTable(
@@ -16,6 +16,7 @@ export const safetyChecks = mysqlTable(
     takenAt: momentColumn('taken_at').notNull(),
     supersedes: ulidColumn('supersedes').references((): AnyMySqlColumn => safetyChecks.id),
     enteredAt: momentColumn('entered_at').notNull(),
+    author: authorColumn(),
   },
   (table) => [
     index('safety_checks_by_sample').on(table.sampleId, table.takenAt),

@@ -1,0 +1,185 @@
+// A server that others can reach: the first person, an invitation, a session that ends in the middle of work, the log.
+import { rmSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { Secret, TOTP } from 'otpauth';
+// @ts-expect-error plain script without types
+import { startMariadb } from '../scripts/lib/mariadb.mjs';
+// @ts-expect-error plain script without types
+import { scratch } from '../scripts/lib/scratch.mjs';
+// @ts-expect-error plain script without types
+import { forkServer } from '../scripts/lib/stage.mjs';
+import { expect, test, wallCharger } from './bench.ts';
+import { faintTexts } from './contrast.ts';
+import { geometry } from './geometry.ts';
+
+const PASSWORD = 'a lamp in every hut';
+const ENV = { HOST: '0.0.0.0', LASTMARK_HOSTS: '127.0.0.2' };
+
+async function open(name: string) {
+  const folder = scratch(name);
+  const database = await startMariadb(folder);
+  const { server, exited, port, code } = await forkServer(database.url, folder, { env: ENV });
+  return {
+    url: `http://127.0.0.1:${port}`,
+    code: code as string,
+    close: async () => {
+      server.kill('SIGTERM');
+      await exited;
+      await database.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+async function comeInFirst(page: Page, url: string, code: string): Promise<void> {
+  await page.goto(url);
+  const dialog = page.getByRole('dialog', { name: 'You are the first here' });
+  await expect(dialog.getByLabel('Code of the start')).toBeFocused();
+  await dialog.getByLabel('Code of the start').fill(code);
+  await dialog.getByLabel('Your name, as others see it').fill('Ada Marrow');
+  await dialog.getByLabel('Sign-in name').fill('ada@fernwall');
+  await dialog.getByRole('textbox', { name: 'Password' }).fill('qwerty123456');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toContainText('Password is one of those that are tried first. Take another.');
+  await dialog.getByRole('textbox', { name: 'Password' }).fill(PASSWORD);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Ada Marrow Admin' })).toBeVisible();
+}
+
+async function signIn(page: Page, name: string): Promise<void> {
+  const dialog = page.getByRole('dialog', { name: /^Sign in/ });
+  await dialog.getByLabel('Sign-in name').fill(name);
+  await dialog.getByRole('textbox', { name: 'Password' }).fill(PASSWORD);
+  await page.keyboard.press('Enter');
+}
+
+test('the first comes in with the code, invites another, and each is known by what they do', async ({
+  page,
+  browser,
+}) => {
+  const { url, code, close } = await open('people');
+  try {
+    await comeInFirst(page, url, code);
+    await page.reload();
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(page.getByRole('dialog')).toBeHidden();
+    // Reached from elsewhere, a sample shows a phone where to send its photos.
+    const made = await page.request.post(`${url}/api/samples`, { data: wallCharger('Reached') });
+    expect(made.status()).toBe(201);
+    const { id, tag } = (await made.json()) as { id: string; tag: string };
+    const elsewhere = url.replace('127.0.0.1', '127.0.0.2');
+    await page.goto(`${elsewhere}/samples/${id}/intake`);
+    await signIn(page, 'ada@fernwall');
+    await expect(page.getByText(`open ${elsewhere}/photo/${tag}`)).toBeVisible();
+    await expect(page.getByRole('img', { name: 'The address as a code for the camera of a phone' })).toBeVisible();
+    // Another is invited by a link, and comes in with a browser of their own.
+    await page.goto(`${url}/people`);
+    await page.getByRole('button', { name: 'Invite somebody' }).click();
+    await page.getByLabel('For whom').fill('Brook of the valley');
+    await page.getByRole('button', { name: 'Make the link' }).click();
+    const link = await page.getByLabel('Shown once').textContent();
+    await expect(page.getByRole('table', { name: 'Invitations' })).toContainText('Brook of the valley');
+    const theirs = await browser.newContext();
+    const other = await theirs.newPage();
+    await other.goto(link ?? '');
+    await other.getByLabel('Your name, as others see it').fill('Brook Tarn');
+    await other.getByLabel('Sign-in name').fill('brook@fernwall');
+    await other.getByRole('textbox', { name: 'Password' }).fill(PASSWORD);
+    await other.getByRole('button', { name: 'Come in' }).click();
+    await expect(other.getByRole('link', { name: 'Brook Tarn Engineer' })).toBeVisible();
+    await expect(other.getByRole('link', { name: 'People' })).toBeHidden();
+    // What one writes, the log tells the other, with a way back.
+    await other.goto(`${url}/samples/${id}/intake`);
+    await other.getByLabel('Serial').fill('BT-1');
+    await other.getByRole('button', { name: /^Save/ }).click();
+    await page.goto(`${url}/log?sample=${id}`);
+    const entries = page.getByRole('list', { name: 'Log' }).getByRole('listitem');
+    await expect(entries.first()).toContainText('Brook Tarn');
+    await expect(entries.first()).toContainText('Serial: ');
+    await expect(entries.first()).toContainText('BT-1');
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect(entries.first()).toContainText('Put back');
+    await expect(entries.first()).toContainText('Ada Marrow');
+    await page.getByRole('button', { name: 'Check the chain' }).click();
+    await expect(page.getByText(/sealed entries are as they were written/)).toBeVisible();
+    // Kept out, their session is over at once; what they typed is not.
+    await page.goto(`${url}/people`);
+    await page.getByRole('button', { name: 'Change Brook Tarn' }).click();
+    await page.getByLabel('Whether they are let in').click();
+    await page.getByRole('option', { name: /^Kept out/ }).click();
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByRole('table', { name: 'People' })).toContainText('kept out');
+    await other.getByLabel('Serial').fill('BT-2');
+    await other.getByRole('button', { name: /^Save/ }).click();
+    await expect(other.getByRole('dialog', { name: 'Sign in again' })).toBeVisible();
+    // Loads go off all the same.
+    await other.getByRole('button', { name: 'Loads off' }).last().click();
+    await expect(other.getByRole('dialog')).toContainText('No load has an address.');
+    await signIn(other, 'brook@fernwall');
+    await expect(other.getByRole('dialog')).toContainText('You are kept out. Ask an admin.');
+    await theirs.close();
+    // The pages of people fit at every size and stand out in the dim theme.
+    for (const path of ['/people', '/account']) {
+      await page.goto(url + path);
+      await expect(page.getByRole('table').first()).toBeVisible();
+      expect(await geometry(page), path).toEqual([]);
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await expect(page.locator('html')).toHaveAttribute('data-theme', 'dim');
+      expect(await faintTexts(page), path).toEqual([]);
+      await page.emulateMedia({ colorScheme: 'light' });
+    }
+  } finally {
+    await close();
+  }
+});
+
+test('a second factor is set up, asked for, and its recovery codes let in when it is lost', async ({
+  page,
+  browser,
+}) => {
+  const { url, code, close } = await open('factor');
+  try {
+    await comeInFirst(page, url, code);
+    await page.goto(`${url}/account`);
+    await page.getByRole('button', { name: 'Set one up' }).click();
+    await page.getByRole('textbox', { name: 'Your password' }).fill(PASSWORD);
+    await page.getByRole('button', { name: 'Go on' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Set up the authenticator' });
+    await expect(dialog.getByRole('img')).toBeVisible();
+    const secret = ((await dialog.locator('code').textContent()) ?? '').replaceAll(' ', '');
+    await dialog.getByLabel('The code it shows now').fill('000000');
+    await page.keyboard.press('Enter');
+    await expect(dialog).toContainText('This code is wrong.');
+    const codes = new TOTP({ secret: Secret.fromBase32(secret) });
+    await dialog.getByLabel('The code it shows now').fill(codes.generate());
+    await page.keyboard.press('Enter');
+    const recovery = ((await page.getByLabel('Shown once').textContent()) ?? '').split('\n');
+    expect(recovery).toHaveLength(10);
+    await expect(page.getByText('Asked for. 10 recovery codes are left.')).toBeVisible();
+    const theirs = await browser.newContext();
+    const other = await theirs.newPage();
+    await other.goto(url);
+    await signIn(other, 'ada@fernwall');
+    const wanted = other.getByLabel('Code of your authenticator, or a recovery code');
+    await expect(wanted).toBeFocused();
+    await wanted.fill(recovery[0] ?? '');
+    await other.keyboard.press('Enter');
+    await expect(other.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
+    await theirs.close();
+    await page.reload();
+    await page.getByRole('button', { name: 'Sign out everywhere else' }).click();
+    await expect(page.getByRole('table', { name: 'Sessions' }).getByRole('row')).toHaveCount(2);
+    // A token is shown once, and ended.
+    await page.getByRole('button', { name: 'Make a token' }).click();
+    await page.getByLabel('What it is for').fill('night logger');
+    await page.getByRole('button', { name: 'Make it' }).click();
+    await expect(page.getByLabel('Shown once').last()).toContainText('lastmark_');
+    await page.getByRole('button', { name: 'End the token night logger' }).click();
+    await expect(page.getByRole('table', { name: 'Tokens' })).toBeHidden();
+    await page.getByRole('button', { name: 'Sign out', exact: true }).click();
+    await expect(page.getByRole('dialog', { name: 'Sign in' })).toBeVisible();
+  } finally {
+    await close();
+  }
+});

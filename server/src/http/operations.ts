@@ -1,0 +1,182 @@
+// The operations of the contract: who asks and whether they may, what was sent, what is done, and that it is written down.
+import {
+  isEnough,
+  neededFor,
+  type Operation,
+  ROLE_WORDS,
+  ROUTES,
+  type Route,
+  validateInSlices,
+  validateQuery,
+} from '@lastmark/contract';
+import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
+import type { Database } from '../db/database.ts';
+import type { Journal } from '../log/journal.ts';
+import { deedOf, writeEntry } from '../log/write.ts';
+import { inDeed, type Who } from '../who/who.ts';
+import { bodyOf, bodyParser, dropFile } from './body.ts';
+import { type Entrance, fromOf } from './entrance.ts';
+import type { Answer, Call, Handler, Handlers } from './handlers.ts';
+import { withIds } from './own-ids.ts';
+import { invalid, ProblemError } from './problem.ts';
+
+/** How long a body is gone through before others have their turn, ms. */
+const SLICE_MILLISECONDS = 8;
+const rest = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+/** How often it is looked whether somebody who listens may still, ms. */
+const LISTENING_MILLISECONDS = 30_000;
+
+export interface OperationParts {
+  readonly db: Database;
+  readonly handlers: Handlers;
+  /** Told after every write: what follows from it is worked out anew. */
+  readonly wrote: () => void;
+  readonly entrance: Entrance;
+  /** Keeps what is done where no transaction does. */
+  readonly journal: Journal;
+  /** Everybody who is in may do what engineers may: nothing of it is real. */
+  readonly practising?: boolean;
+}
+
+/** Path of a contract route as Express writes it. */
+export const expressPath = (path: string): string => `/api${path.replace(/\{(\w+)\}/g, ':$1')}`;
+
+function send(response: Response, route: Route, answer: Answer): void {
+  response.status(route.status);
+  if (answer.etag) response.setHeader('ETag', answer.etag);
+  for (const [name, value] of Object.entries(answer.headers ?? {})) response.setHeader(name, value);
+  if (route.status === 204) response.end();
+  else if (answer.body instanceof Uint8Array) {
+    if (!response.getHeader('Content-Type')) response.type(route.answers);
+    response.end(answer.body);
+  } else if (typeof answer.body === 'string') response.type(route.answers).send(answer.body);
+  else response.json(answer.body);
+}
+
+/** Whoever asked has gone before the answer. */
+function leaving(response: Response): AbortSignal {
+  const control = new AbortController();
+  response.on('close', () => {
+    if (!response.writableEnded) control.abort();
+  });
+  return control.signal;
+}
+
+const NOBODY: Who = { id: null, name: 'Somebody', role: 'reader', through: 'server', keyId: null };
+
+/** Lets in who may, before anything of what they send is read. @throws 401 for somebody nobody knows, 403 for too little */
+function admit(name: Operation, route: Route, { entrance, practising = false }: OperationParts): RequestHandler {
+  const needed = neededFor(route);
+  const asked = practising && needed === 'engineer' ? 'reader' : needed;
+  return async (request, response, next) => {
+    response.locals.operation = name;
+    if (asked === 'nobody') {
+      response.locals.who = NOBODY;
+      return next();
+    }
+    // Loads off waits for nothing, the database least of all.
+    const who = name === 'loadsOff' ? entrance.whoPresses(request) : await entrance.whoAsks(request);
+    if (!who) throw new ProblemError(401, 'Not signed in', 'Sign in first. What you typed is kept.');
+    if (!isEnough(who.role, asked))
+      throw new ProblemError(
+        403,
+        'Not yours to do',
+        `This is for ${ROLE_WORDS[asked].title.toLowerCase()}s, and you are ${ROLE_WORDS[who.role].title.toLowerCase()} here. Ask an admin.`,
+      );
+    response.locals.who = who;
+    next();
+  };
+}
+
+/** What was sent, checked by the schemas of its route. */
+async function callOf(route: Route, request: Request, response: Response, db: Database): Promise<Call<never>> {
+  const query = route.query ? validateQuery(route.query, { ...request.query }) : { ok: true as const, value: {} };
+  if (!query.ok) throw invalid(query.errors);
+  const { file, path, body: given } = bodyOf(route, request);
+  const sent = withIds(route, given, request.get('Idempotency-Key')?.slice(0, 255) || null, Date.now());
+  const body = route.body
+    ? await validateInSlices<unknown>(route.body, sent, SLICE_MILLISECONDS, rest)
+    : { ok: true as const, value: undefined };
+  if (!body.ok) throw invalid(body.errors);
+  const ifMatch = request.get('If-Match') ?? null;
+  if (route.ifMatch && ifMatch === null)
+    throw new ProblemError(428, 'Version missing', 'Send the version you last saw as If-Match.');
+  return {
+    params: request.params as Record<string, string>,
+    query: query.value,
+    body: body.value,
+    file,
+    path,
+    left: leaving(response),
+    ifMatch,
+    db,
+    who: response.locals.who as Who,
+    from: { ...fromOf(request), cookies: request.get('Cookie') },
+  } as Call<never>;
+}
+
+/** Do it, and write down that it was done. */
+async function carryOut(
+  name: Operation,
+  route: Route,
+  handler: Handler,
+  call: Call<never>,
+  { journal, entrance }: OperationParts,
+  request: Request,
+): Promise<Answer> {
+  if (route.method === 'get' || route.keepsNothing) return handler(call);
+  const { who, params, body, db } = call as unknown as Call;
+  const id = typeof request.id === 'string' ? request.id : null;
+  const deed = deedOf({ who, operation: name, params, body, request: id });
+  if (name === 'loadsOff') {
+    const answer = await handler(call);
+    // Nobody waits for who it was: that needs the database, and loads are off without it.
+    const pressed = entrance.whoAsks(request).catch(() => null);
+    void pressed.then((known) => journal.keep({ ...deed, who: known ?? who }));
+    return answer;
+  }
+  const { result, written, made } = await inDeed(deed, writeEntry, () => handler(call));
+  if (!written.has(db)) await journal.keep(deed, made);
+  return result;
+}
+
+/** Listening ends with what let somebody in. */
+function endWithEntrance(entrance: Entrance, request: Request, response: Response): void {
+  const look = setInterval(() => {
+    entrance.whoAsks(request).then(
+      (who) => who ?? response.end(),
+      // The database is away: whoever listens goes on listening.
+      () => undefined,
+    );
+  }, LISTENING_MILLISECONDS);
+  response.on('close', () => clearInterval(look));
+}
+
+function operation(name: Operation, route: Route, handler: Handler, parts: OperationParts): RequestHandler {
+  return async (request: Request, response: Response) => {
+    try {
+      const call = await callOf(route, request, response, parts.db);
+      const answer = await carryOut(name, route, handler, call, parts, request);
+      if (route.method !== 'get') parts.wrote();
+      if (answer.stream) {
+        endWithEntrance(parts.entrance, request, response);
+        answer.stream(response, request.get('Last-Event-ID'));
+      } else if (!response.destroyed) send(response, route, answer);
+    } finally {
+      await dropFile(request);
+    }
+  };
+}
+
+/** The operations of the contract on one database. */
+export function operations(parts: OperationParts): Router {
+  const router = express.Router();
+  for (const [name, route] of Object.entries(ROUTES) as [Operation, Route][])
+    router[route.method](
+      expressPath(route.path),
+      admit(name, route, parts),
+      ...bodyParser(route),
+      operation(name, route, parts.handlers[name] as Handler, parts),
+    );
+  return router;
+}

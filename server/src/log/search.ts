@@ -1,0 +1,178 @@
+// Reading the log: by person, sample, thing and words, the newest first, with what each entry changed.
+import {
+  changesBetween,
+  type LogPage,
+  type LogQuery,
+  type LogRow,
+  type Operation,
+  ROUTES,
+  type Route,
+} from '@lastmark/contract';
+import { and, desc, eq, exists, inArray, isNull, like, lt, notInArray, or, type SQL } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database.ts';
+import { logEntries, logThings, models, readings, samples } from '../db/schema.ts';
+
+export type Entry = typeof logEntries.$inferSelect;
+
+const PAGE = 50;
+const MOST_CHANGES = 12;
+/** Earlier readings of a correction that are looked up, at most. */
+const MOST_EARLIER = 50;
+
+/** What is done without an address of its own. */
+const BESIDES: Readonly<Record<string, string>> = {
+  signIn: 'Came in',
+  signOut: 'Went out',
+  signInRefused: 'Was not let in',
+  join: 'Came in for the first time, or chose a password anew',
+};
+/** What only admins see: how people come in, and who lets them. */
+export const OF_ADMINS: readonly string[] = [
+  ...Object.keys(BESIDES),
+  ...['changeMe', 'changePassword', 'beginFactor', 'confirmFactor', 'endFactor', 'endSession', 'endOtherSessions'],
+  ...['createToken', 'revokeToken', 'updatePerson', 'resetPerson', 'invite', 'withdrawInvitation'],
+];
+
+const routeOf = (operation: string): Route | undefined =>
+  (ROUTES as Readonly<Record<string, Route>>)[operation as Operation];
+const whatOf = (operation: string): string => BESIDES[operation] ?? routeOf(operation)?.summary ?? operation;
+
+/** Operations whose bodies say what a thing is, so that one can be held against the other. */
+export const familyOf = (operation: string): string[] => [operation, operation.replace(/^update/, 'create')];
+
+const aboutThing = (db: Queries, thing: string | readonly string[]): SQL =>
+  exists(
+    db
+      .select({ id: logThings.entryId })
+      .from(logThings)
+      .where(
+        and(
+          eq(logThings.entryId, logEntries.id),
+          typeof thing === 'string' ? eq(logThings.thingId, thing) : inArray(logThings.thingId, [...thing]),
+        ),
+      ),
+  );
+
+/** The entry before that says what the same thing was; undefined where none does. */
+export async function entryBefore(db: Queries, { id, subject, operation }: Entry): Promise<Entry | undefined> {
+  if (subject === null) return undefined;
+  const [row] = await db
+    .select()
+    .from(logEntries)
+    .where(
+      and(
+        lt(logEntries.id, id),
+        inArray(logEntries.operation, familyOf(operation)),
+        // Of what it made or changed, whatever it was about besides.
+        or(eq(logEntries.subject, subject), aboutThing(db, subject)),
+      ),
+    )
+    .orderBy(desc(logEntries.id))
+    .limit(1);
+  return row;
+}
+
+/** Whether nothing of its kind was done to the same thing after an entry. */
+export async function isLatest(db: Queries, { id, subject, operation }: Entry): Promise<boolean> {
+  const [row] = await db
+    .select({ id: logEntries.id })
+    .from(logEntries)
+    .where(
+      and(
+        eq(logEntries.subject, subject ?? ''),
+        inArray(logEntries.operation, [...familyOf(operation), operation.replace(/^update/, 'delete')]),
+      ),
+    )
+    .orderBy(desc(logEntries.id))
+    .limit(1);
+  return row?.id === id;
+}
+
+export const canBeUndone = (operation: string): boolean => {
+  const route = routeOf(operation);
+  return route?.method === 'put' && route.ifMatch === true;
+};
+
+export async function toRow(db: Queries, entry: Entry, sample: string | null): Promise<LogRow> {
+  const changesThing = routeOf(entry.operation)?.method === 'put';
+  const before = changesThing ? await entryBefore(db, entry) : undefined;
+  const known = !changesThing || before?.body != null;
+  const parsed = (body: string | null): unknown => (body === null ? null : JSON.parse(body));
+  const changes = known ? changesBetween(before ? parsed(before.body) : null, parsed(entry.body)) : [];
+  return {
+    id: entry.id,
+    at: entry.at.toISOString(),
+    who: entry.who,
+    personId: entry.personId,
+    through: entry.through,
+    operation: entry.operation,
+    what: whatOf(entry.operation),
+    sampleId: entry.sampleId,
+    sample,
+    changes: changes.slice(0, MOST_CHANGES),
+    unknownBefore: !known,
+    moreChanges: Math.max(0, changes.length - MOST_CHANGES),
+    canUndo: before?.body != null && before.whole && canBeUndone(entry.operation) && (await isLatest(db, entry)),
+    undoes: entry.undoes,
+    sealed: entry.sealed,
+  };
+}
+
+/** A thing and what it took the place of: a reading and those it corrects, with the file they came from. */
+async function historyOf(db: Queries, thing: string): Promise<string[]> {
+  const things = [thing];
+  for (let at: string | null = thing; at !== null && things.length < MOST_EARLIER; ) {
+    const [row]: { supersedes: string | null; pointId: string }[] = await db
+      .select({ supersedes: readings.supersedes, pointId: readings.pointId })
+      .from(readings)
+      .where(eq(readings.id, at));
+    if (row && things.length === 1) things.push(row.pointId);
+    at = row?.supersedes ?? null;
+    if (at !== null) things.push(at);
+  }
+  return things;
+}
+
+/** @param admin whether how people come in is told too */
+export async function listLog(db: Database, query: LogQuery, admin: boolean): Promise<LogPage> {
+  const { person, sample, thing, q = '', before, size = PAGE } = query;
+  const words = q.trim();
+  const meant = words
+    ? Object.keys({ ...ROUTES, ...BESIDES }).filter((one) => whatOf(one).toLowerCase().includes(words.toLowerCase()))
+    : [];
+  const anywhere = `%${words.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+  const rows = await db
+    .select({ entry: logEntries, maker: models.maker, model: models.model, serial: samples.serial })
+    .from(logEntries)
+    .leftJoin(samples, eq(logEntries.sampleId, samples.id))
+    .leftJoin(models, eq(samples.modelId, models.id))
+    .where(
+      and(
+        before === undefined ? undefined : lt(logEntries.id, before),
+        person === undefined
+          ? undefined
+          : person === 'machine'
+            ? isNull(logEntries.personId)
+            : eq(logEntries.personId, person),
+        sample === undefined ? undefined : eq(logEntries.sampleId, sample),
+        thing === undefined ? undefined : aboutThing(db, await historyOf(db, thing)),
+        admin ? undefined : notInArray(logEntries.operation, [...OF_ADMINS]),
+        words === ''
+          ? undefined
+          : or(
+              ...(meant.length > 0 ? [inArray(logEntries.operation, meant)] : []),
+              like(logEntries.who, anywhere),
+              like(logEntries.body, anywhere),
+            ),
+      ),
+    )
+    .orderBy(desc(logEntries.id))
+    .limit(size + 1);
+  const shown = rows.slice(0, size);
+  const items = await Promise.all(
+    shown.map(({ entry, maker, model, serial }) =>
+      toRow(db, entry, model === null ? null : [maker, model, serial].filter(Boolean).join(' ')),
+    ),
+  );
+  return { items, next: rows.length > size ? (shown.at(-1)?.entry.id ?? null) : null };
+}

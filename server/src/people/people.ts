@@ -1,0 +1,196 @@
+// People: who there is, how they come in, and how admins keep them.
+import { randomBytes } from 'node:crypto';
+import type { JoinInput, Me, Person, PersonInput, SignInInput, StoredPerson } from '@lastmark/contract';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database.ts';
+import { isDatabaseError } from '../db/database.ts';
+import { newId } from '../db/ids.ts';
+import { accessTokens, invitations, labSecrets, people, recoveryCodes } from '../db/schema.ts';
+import { conflict, notFound, ProblemError, refused } from '../http/problem.ts';
+import { etagOf, requireMatch } from '../http/versions.ts';
+import { recoveryLeft, takeCode } from './factor.ts';
+import { useInvitation } from './invitations.ts';
+import { hashOf, isPassword, weakness } from './passwords.ts';
+import { endSessions } from './sessions.ts';
+import { countTry, forgetTries } from './tries.ts';
+
+export type PersonRow = typeof people.$inferSelect;
+const MOST_PEOPLE = 2000;
+/** Name of the secret sessions are signed with. */
+const KEY = 'sessions';
+
+/** What all copies sign sessions with: made once by whichever asks first. */
+export async function labKey(db: Queries): Promise<string> {
+  await db
+    .insert(labSecrets)
+    .ignore()
+    .values({ name: KEY, value: randomBytes(32).toString('hex') });
+  const [row] = await db.select().from(labSecrets).where(eq(labSecrets.name, KEY));
+  if (!row) throw new Error('The key of the lab could not be read.');
+  return row.value;
+}
+
+export async function personRow(db: Queries, id: string | null): Promise<PersonRow> {
+  const [row] = await db
+    .select()
+    .from(people)
+    .where(eq(people.id, id ?? ''));
+  if (!row) throw notFound('person');
+  return row;
+}
+
+export async function meOf(db: Queries, id: string | null): Promise<Me> {
+  const { name, role, signIn, factor, password, id: own } = await personRow(db, id);
+  return {
+    id: own,
+    name,
+    role,
+    signIn,
+    factor: factor !== null,
+    recovery: await recoveryLeft(db, own),
+    password: password !== null,
+  };
+}
+
+const WRONG = 'Name or password is wrong.';
+const wrong = (detail: string): ProblemError => new ProblemError(403, 'Not let in', detail);
+
+/**
+ * Whether somebody may come in.
+ * @returns the person; null where a code is wanted besides
+ * @throws 403 for a wrong name, password or code, without saying which of the first two; 429 after too many
+ */
+export async function comesIn(
+  db: Database,
+  { signIn, password, code }: SignInInput,
+  address: string,
+): Promise<PersonRow | null> {
+  await countTry(db, signIn, address);
+  const [row] = await db.select().from(people).where(eq(people.signIn, signIn.toLowerCase()));
+  const right = await isPassword(password, row?.password ?? null);
+  if (!row || !right) throw wrong(WRONG);
+  // Only whoever has the password is told.
+  if (row.disabled) throw wrong('You are kept out. Ask an admin.');
+  if (row.factor !== null) {
+    if (code === '') return null;
+    if (!(await takeCode(db, { id: row.id, factor: row.factor }, code, Date.now())))
+      throw wrong('This code is wrong, or was used. Wait for the next, or take a recovery code.');
+  }
+  await forgetTries(db, signIn, address);
+  return row;
+}
+
+/** @throws 403 where it is not the password of who asks; 429 after too many */
+export async function requirePassword(db: Database, row: PersonRow, typed: string, address: string): Promise<void> {
+  await countTry(db, row.signIn, address);
+  if (!(await isPassword(typed, row.password))) throw refused('ownPassword', 'This is not your password.');
+  await forgetTries(db, row.signIn, address);
+}
+
+/** What is kept of a password somebody chooses. @throws 422 where it would be guessed early */
+export async function chosen(password: string, known: readonly string[]): Promise<string> {
+  const weak = weakness(password, known);
+  if (weak !== null) throw refused('password', `Password ${weak}.`);
+  return hashOf(password);
+}
+
+/** Somebody comes in for the first time, or chooses a password anew. @returns their id */
+export async function join(db: Database, { secret, signIn, name, password }: JoinInput): Promise<string> {
+  const hash = await chosen(password, [signIn, name]);
+  try {
+    return await db.transaction(async (tx) => {
+      const invitation = await useInvitation(tx, secret);
+      if (invitation.personId !== null) {
+        const { id, version } = await personRow(tx, invitation.personId);
+        await tx
+          .update(people)
+          .set({ password: hash, factor: null, nextFactor: null, version: version + 1 })
+          .where(eq(people.id, id));
+        await tx.delete(recoveryCodes).where(eq(recoveryCodes.personId, id));
+        await endSessions(tx, id, null);
+        return id;
+      }
+      // Two that come first at the same time: the second finds this row.
+      if (invitation.kind === 'first') {
+        await tx.insert(labSecrets).values({ name: 'first person', value: signIn });
+        await tx.delete(invitations).where(eq(invitations.kind, 'first'));
+      }
+      const id = newId();
+      await tx.insert(people).values({
+        id,
+        signIn: signIn.toLowerCase(),
+        name,
+        role: invitation.role,
+        password: hash,
+        createdAt: new Date(),
+      });
+      return id;
+    });
+  } catch (error) {
+    if (isDatabaseError(error, 'ER_DUP_ENTRY')) throw conflict('Somebody has this name already. Take another.');
+    throw error;
+  }
+}
+
+const toStored = (row: PersonRow): StoredPerson => ({
+  id: row.id,
+  name: row.name,
+  role: row.role,
+  signIn: row.signIn,
+  factor: row.factor !== null,
+  disabled: row.disabled,
+  seenAt: row.seenAt?.toISOString() ?? null,
+  createdAt: row.createdAt.toISOString(),
+  version: row.version,
+});
+
+export async function listPeople(db: Queries): Promise<StoredPerson[]> {
+  return (await db.select().from(people).orderBy(asc(people.name), asc(people.id)).limit(MOST_PEOPLE)).map(toStored);
+}
+
+export async function listNames(db: Queries): Promise<Person[]> {
+  return (await listPeople(db)).map(({ id, name, role }) => ({ id, name, role }));
+}
+
+/** Change somebody. @throws 409 where nobody could let people in any more */
+export async function updatePerson(
+  db: Database,
+  id: string,
+  { name, role, disabled }: PersonInput,
+  seen: string | null,
+): Promise<StoredPerson> {
+  return db.transaction(async (tx) => {
+    // Two admins who end each other at once: the second waits, and finds no other.
+    const admins = await tx
+      .select({ id: people.id })
+      .from(people)
+      .where(and(eq(people.role, 'admin'), eq(people.disabled, false)))
+      .for('update');
+    const row = await personRow(tx, id);
+    requireMatch(seen, etagOf(row.version), 'person');
+    const stays = role === 'admin' && !disabled;
+    if (!stays && admins.length > 0 && admins.every((one) => one.id === id))
+      throw conflict('This is the last admin. Make somebody else one first.');
+    await tx
+      .update(people)
+      .set({ name, role, disabled, version: row.version + 1 })
+      .where(eq(people.id, id));
+    if (disabled) {
+      await endSessions(tx, id, null);
+      await tx.delete(accessTokens).where(eq(accessTokens.personId, id));
+    }
+    return toStored(await personRow(tx, id));
+  });
+}
+
+/** Choose another password; whoever else is signed in by the old one is not any more. */
+export async function changePassword(db: Database, row: PersonRow, password: string, keyId: string | null) {
+  const hash = await chosen(password, [row.signIn, row.name]);
+  await db.transaction(async (tx) => {
+    await tx
+      .update(people)
+      .set({ password: hash, version: sql`${people.version} + 1` })
+      .where(eq(people.id, row.id));
+    await endSessions(tx, row.id, keyId);
+  });
+}
