@@ -95,6 +95,8 @@ async function main(): Promise<void> {
     entrance,
     journal,
     proxies: config.proxies,
+    secure: config.tls !== null,
+    paced: config.people,
     wrote: () => working.figures.nudge(),
     practice: practice.handle,
     metrics,

@@ -1,9 +1,6 @@
 // The Express application: guards first, then exactly the operations of the contract, then the browser's files.
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type Request, type RequestHandler } from 'express';
-import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { newId } from '../db/ids.ts';
@@ -11,11 +8,11 @@ import type { Metrics } from '../watch/metrics.ts';
 import { admission } from './admission.ts';
 import { type Door, guard } from './door.ts';
 import { type OperationParts, operations } from './operations.ts';
+import { pace } from './pace.ts';
+import { headers, servePages } from './pages.ts';
 import { isApi, PRACTICE } from './paths.ts';
 import { ProblemError, toProblem } from './problem.ts';
 import { sameOrigin } from './same-origin.ts';
-
-const YEAR_SECONDS = 31_536_000;
 
 export interface AppParts extends Omit<OperationParts, 'practising'> {
   readonly log: Logger;
@@ -24,6 +21,10 @@ export interface AppParts extends Omit<OperationParts, 'practising'> {
   readonly door: Door;
   /** Proxies before the server whose word on where a request comes from is taken. */
   readonly proxies?: number;
+  /** Whether browsers are told to come by TLS only. */
+  readonly secure?: boolean;
+  /** Whether nobody may ask more than people do: where others can reach it. */
+  readonly paced?: boolean;
   readonly metrics?: Pick<Metrics, 'measure'> | undefined;
   /** Answers for the world of practice; left out where there is none. */
   readonly practice?: RequestHandler | undefined;
@@ -40,19 +41,6 @@ const problemResponse =
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   };
 
-function serveBrowserFiles(app: Express, web: string): void {
-  if (!existsSync(join(web, 'index.html'))) return;
-  app.use(
-    '/assets',
-    express.static(join(web, 'assets'), { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }),
-  );
-  app.use(express.static(web, { index: false }));
-  app.get('/{*path}', (_request, response) => {
-    response.setHeader('Cache-Control', 'no-cache');
-    response.sendFile(join(web, 'index.html'));
-  });
-}
-
 /** The id a proxy gave a request, where it is one; else one of its own. It stands in the log and in the answer. */
 const requestIdOf = (given: string | string[] | undefined): string =>
   typeof given === 'string' && /^[\w.-]{8,64}$/.test(given) ? given : newId();
@@ -65,7 +53,17 @@ function isFarAway({ socket, path, headers }: Request): boolean {
 }
 
 /** Build the application without listening. */
-export function createApp({ log, web, door, proxies = 0, practice, metrics, ...parts }: AppParts): Express {
+export function createApp({
+  log,
+  web,
+  door,
+  proxies = 0,
+  secure = false,
+  paced = false,
+  practice,
+  metrics,
+  ...parts
+}: AppParts): Express {
   const app = express();
   app.set('trust proxy', proxies);
   app.disable('x-powered-by');
@@ -88,35 +86,18 @@ export function createApp({ log, web, door, proxies = 0, practice, metrics, ...p
       customLogLevel: (_q, s, e) => (s.statusCode !== 503 && (e || s.statusCode >= 500) ? 'error' : 'debug'),
     }),
   );
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          // MUI writes its styles at run time.
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          workerSrc: ["'self'", 'blob:'],
-          objectSrc: ["'none'"],
-          frameAncestors: ["'none'"],
-          baseUri: ["'self'"],
-          formAction: ["'self'"],
-        },
-      },
-      strictTransportSecurity: false,
-    }),
-  );
+  app.use(headers(secure));
   if (metrics) app.use(metrics.measure);
   app.use(guard(door));
   app.use(sameOrigin());
+  if (paced) app.use(pace());
   app.use(compression({ filter: (request, response) => isFarAway(request) && compression.filter(request, response) }));
   app.use(operations(parts));
   if (practice) app.use(PRACTICE, practice);
   app.use(['/api', `${PRACTICE}/api`], () => {
     throw new ProblemError(404, 'Not found', 'The API has no such address. See /api/openapi.json.');
   });
-  serveBrowserFiles(app, web);
+  servePages(app, web);
   app.use(problemResponse(log));
   return app;
 }

@@ -1,4 +1,6 @@
 // Providers and routes. Everything beyond the shelf is fetched when first visited.
+import createCache from '@emotion/cache';
+import { CacheProvider } from '@emotion/react';
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClientProvider } from '@tanstack/react-query';
@@ -145,12 +147,18 @@ function Themed() {
   );
 }
 
+/** Styles are written under the name the server gave this page; under no other are they shown. */
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.content;
+const styles = createCache({ key: 'css', ...(nonce ? { nonce } : {}) });
+
 export function App() {
   return (
-    <QueryClientProvider client={queryClient}>
-      <SettingsProvider>
-        <Themed />
-      </SettingsProvider>
-    </QueryClientProvider>
+    <CacheProvider value={styles}>
+      <QueryClientProvider client={queryClient}>
+        <SettingsProvider>
+          <Themed />
+        </SettingsProvider>
+      </QueryClientProvider>
+    </CacheProvider>
   );
 }
