@@ -241,6 +241,8 @@ const pointInput = record({
   load: si(0, 1.5).required(),
   attached: oneOf(ATTACHED),
   rigId: id(),
+  /** For a new point: those under the same conditions that whoever types has seen. Another one, begun meanwhile, is told of. */
+  seen: list(id(), 200).optional().default(undefined),
   takenAt: moment().required(),
   readings: list(readingInput, 60).min(1, 'A point has one reading or more'),
 });

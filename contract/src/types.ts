@@ -182,6 +182,8 @@ export interface PointInput {
   load: number;
   attached: Attached;
   rigId: string;
+  /** For a new point: those under the same conditions that whoever types has seen. */
+  seen?: string[];
   takenAt: string;
   readings: ReadingInput[];
 }

@@ -7,6 +7,7 @@ export const PEOPLE_WORDS: Readonly<Record<string, Word>> = {
   disabled: ['Whether they are kept out'],
   ownPassword: ['Your password'],
   password: ['Password'],
+  seen: ['Points that were seen'],
   secret: ['Code of the invitation'],
   signIn: ['Sign-in name'],
 };

@@ -17,11 +17,11 @@ import {
   type Taken,
   unlikely,
 } from '@lastmark/core/reading';
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import { changed } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
-import { points, readings, samples } from '../db/schema.ts';
+import { people, points, readings, samples } from '../db/schema.ts';
 import { askReally, conflict, notFound, refused } from '../http/problem.ts';
 import { listSetups, loadingFor } from '../setups/store.ts';
 import { toReading } from './reading-row.ts';
@@ -36,9 +36,11 @@ export type TakenPoint = Omit<PointInput, 'readings'> & {
 
 type Bench = { rigs: Awaited<ReturnType<typeof listRigs>>; instruments: Awaited<ReturnType<typeof listInstruments>> };
 
+type Conditions = Omit<typeof points.$inferInsert, 'id'>;
+
 /** A point ready to be stored: its conditions, what stood before, and what is new. */
 interface Prepared {
-  readonly conditions: Omit<typeof points.$inferInsert, 'id'>;
+  readonly conditions: Conditions;
   readonly isNew: boolean;
   readonly fresh: readonly Reading[];
 }
@@ -121,6 +123,36 @@ const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof poi
   row.rigId === wanted.rigId &&
   JSON.stringify(row.mains) === JSON.stringify(wanted.mains);
 
+/**
+ * Two who begin the same row at once make two halves of one run. The second is told, and the first one's stays.
+ * @param seen points under these conditions that whoever types knows of
+ * @throws 409 where there is another
+ */
+async function requireFirst(db: Queries, conditions: Conditions, seen: readonly string[]): Promise<void> {
+  const { sampleId, setupId, load, attached, mains } = conditions;
+  // One after the other: without this lock both would find nothing.
+  await db.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
+  const rows = await db
+    .select({ id: points.id, mains: points.mains, who: people.name })
+    .from(points)
+    .innerJoin(readings, eq(readings.pointId, points.id))
+    .leftJoin(people, eq(readings.author, people.id))
+    .where(
+      and(
+        eq(points.sampleId, sampleId),
+        setupId === null || setupId === undefined ? isNull(points.setupId) : eq(points.setupId, setupId),
+        eq(points.load, load),
+        eq(points.attached, attached),
+      ),
+    )
+    .for('update');
+  const other = rows.find(({ id, mains: own }) => !seen.includes(id) && JSON.stringify(own) === JSON.stringify(mains));
+  if (other)
+    throw conflict(
+      `${other.who ?? 'Somebody else'} began this row a moment ago. It is shown now: Enter once more adds yours to it, or corrects what stands there.`,
+    );
+}
+
 async function preparePoint(
   db: Queries,
   sampleId: string,
@@ -157,6 +189,7 @@ async function preparePoint(
   };
   if (stored && !sameConditions(stored.row, conditions))
     throw conflict('This point was taken under other conditions. Reload to see it.');
+  if (!stored && input.seen) await requireFirst(db, conditions, input.seen);
   let known = stored?.own ?? [];
   const fresh: Reading[] = [];
   const inputs = input.readings.map((one, index) => ({ one, at: `${path}.readings[${index}]` }));

@@ -25,6 +25,7 @@ class FakeServer {
   held: (() => void)[] | null = null;
   failing: Error | null = null;
   refreshed = 0;
+  outdated = 0;
 
   store = async (input: PointInput): Promise<Point[]> => {
     this.sent.push(input);
@@ -56,6 +57,9 @@ beforeEach(() => {
   entry = createEntry({
     known: () => ({ setups: server.setups as never, points: server.points }),
     store: server.store,
+    outdated: async () => {
+      server.outdated += 1;
+    },
     stored: async (_points, made) => {
       if (made) server.refreshed += 1;
     },
@@ -158,5 +162,41 @@ describe('a proof step', () => {
     await entry.commit(step, VOLTS, '20.1');
     const other = { ...step, rigId: 'other' };
     expect(entry.pointOf({ setups: server.setups as never, points: server.points }, other)).toBeUndefined();
+  });
+});
+
+describe('a row somebody else begins at the same moment', () => {
+  const taken = Object.assign(new Error('Brook Tarn began this row a moment ago.'), { status: 409 });
+
+  it('is told of, shown, and what was typed goes into theirs when it is sent again', async () => {
+    server.failing = taken;
+    await expect(entry.commit(key(), WATTS, '50')).rejects.toThrow('Brook Tarn began this row');
+    expect(server.sent.at(-1)).toMatchObject({ id: 'id1', seen: [] });
+    expect(server.outdated).toBe(1);
+    // Theirs is known now.
+    server.failing = null;
+    const theirs = { ...key(), id: 'theirs', readings: [], takenAt: '2026-03-02T09:00:00.000Z' };
+    server.points = [theirs as unknown as Point];
+    await entry.commit(key(), WATTS, '50');
+    expect(server.sent.at(-1)).toMatchObject({ id: 'theirs' });
+    expect(server.sent.at(-1)).not.toHaveProperty('seen');
+    expect(server.points).toHaveLength(1);
+  });
+
+  it('does not stand in the way of a repeat: those that are shown are named', async () => {
+    await entry.commit(key(), WATTS, '50');
+    entry.repeat(key());
+    await entry.commit(key(), WATTS, '51');
+    expect(server.sent.map(({ id, seen }) => [id, seen])).toEqual([
+      ['id1', []],
+      ['id3', ['id1']],
+    ]);
+    expect(server.outdated).toBe(0);
+  });
+
+  it('is not taken for another refusal', async () => {
+    server.failing = Object.assign(new Error('Nothing typed.'), { status: 422 });
+    await expect(entry.commit(key(), WATTS, '50')).rejects.toThrow('Nothing typed.');
+    expect(server.outdated).toBe(0);
   });
 });

@@ -72,6 +72,8 @@ export interface EntryParts {
   readonly known: () => Pick<SampleDossier, 'setups' | 'points'>;
   /** Store a point. @returns the points as they are now */
   readonly store: (point: PointInput) => Promise<readonly Point[]>;
+  /** Somebody else was here: what is known is out of date. */
+  readonly outdated: () => Promise<void>;
   /** Points were stored. @param made the loading they belong to is new as well, and must be asked for */
   readonly stored: (points: readonly Point[], made: boolean) => Promise<void>;
   readonly newId: () => string;
@@ -87,7 +89,10 @@ export interface Entry {
   readonly commit: (key: PointKey, target: Target, typed: string, really?: boolean) => Promise<void>;
 }
 
-export function createEntry({ known, store, stored, newId, now }: EntryParts): Entry {
+/** Points under the same conditions that are told to the server, at most. */
+const MOST_SEEN = 200;
+
+export function createEntry({ known, store, outdated, stored, newId, now }: EntryParts): Entry {
   /** Ids of points begun but not yet known to the server, and of rows being repeated. */
   const begun = new Map<string, string>();
   const attempts = new Map<string, Attempt>();
@@ -110,7 +115,7 @@ export function createEntry({ known, store, stored, newId, now }: EntryParts): E
     const before = attempts.get(attemptKey);
     const attempt = before?.typed === typed ? before : { typed, id: newId() };
     attempts.set(attemptKey, attempt);
-    const points = await store({
+    const sent: PointInput = {
       id,
       ...(key.outputs ? { outputs: [...key.outputs], override: key.override ?? null } : { setupId: key.setupId }),
       mains: key.mains,
@@ -118,8 +123,27 @@ export function createEntry({ known, store, stored, newId, now }: EntryParts): E
       attached: key.attached,
       rigId: point?.rigId ?? key.rigId,
       takenAt: now().toISOString(),
+      // A point that is begun here is the only one under its conditions besides those that are shown.
+      ...(point
+        ? null
+        : {
+            seen: pointsAt(current, key)
+              .map((one) => one.id)
+              .slice(-MOST_SEEN),
+          }),
       readings: [{ id: attempt.id, ...target, typed: typed.trim(), supersedes, really }],
-    });
+    };
+    let points: readonly Point[];
+    try {
+      points = await store(sent);
+    } catch (error) {
+      if (!point && (error as { status?: number }).status === 409) {
+        // Somebody else began the row: it is theirs that is written to from now on.
+        begun.delete(keyOf(key));
+        await outdated();
+      }
+      throw error;
+    }
     attempts.delete(attemptKey);
     await stored(points, key.outputs !== undefined && setupIdsOf(current, key).length === 0);
   };

@@ -28,6 +28,7 @@ export function useEntry() {
         });
         return points;
       },
+      outdated: () => refreshSample(sampleId),
       stored: async (points, made) => {
         takePoints(sampleId, points);
         // A first reading makes its proof step; the page must know it before it can show the reading.
