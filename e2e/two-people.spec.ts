@@ -33,12 +33,47 @@ test('the second to correct a reading is told, and keeps what was typed', async 
   const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
   await other.goto(`/samples/${id}/efficiency`);
   await expect(other.getByLabel(cell)).toHaveValue('49.6');
+  await other.getByLabel(cell).fill('49.9');
   await page.getByLabel(cell).fill('49.7');
   await page.getByLabel(cell).press('Enter');
   await expect(page.getByLabel(cell)).toHaveAttribute('data-state', 'rest');
-  await other.getByLabel(cell).fill('49.9');
   await other.getByLabel(cell).press('Enter');
-  await expect(other.getByRole('alert')).toContainText('Someone corrected this reading meanwhile');
+  // Told by the server, or by the page where it has heard of it already.
+  await expect(other.getByRole('alert')).toContainText(
+    /Someone corrected this reading meanwhile|Somebody else wrote 49\.7 here meanwhile/,
+  );
   await expect(other.getByLabel(cell)).toHaveValue('49.9');
+  await other.context().close();
+});
+
+test('what one measures appears at the other without a reload, and a cell typed over meanwhile is told of', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const { id } = await freshSample(page, 'Two at once');
+  const [watts, volts] = ['input watts', 'C1 volts'].map((what) => `115 V 60 Hz, 100 %, ${what}`) as [
+    string,
+    string,
+  ];
+  const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
+  for (const one of [page, other]) await one.goto(`/samples/${id}/efficiency`);
+  await expect(other.getByLabel(watts)).toHaveValue('');
+  // In the middle of typing: it stays, and what the other did is shown beside it.
+  await other.getByLabel(watts).fill('49.9');
+  await page.getByLabel(watts).fill('49.7');
+  await page.getByLabel(watts).press('Enter');
+  await page.getByLabel(volts).fill('20.01');
+  await page.getByLabel(volts).press('Enter');
+  await expect(other.getByLabel(volts)).toHaveValue('20.01');
+  await expect(other.getByLabel(watts)).toHaveValue('49.9');
+  await other.getByLabel(watts).press('Enter');
+  await expect(other.getByRole('alert')).toContainText('Somebody else wrote 49.7 here meanwhile.');
+  await other.getByLabel(watts).press('Enter');
+  await expect(other.getByLabel(watts)).toHaveAttribute('data-state', 'rest');
+  // The first sees the correction by itself; both have one run of the row.
+  await expect(page.getByLabel(watts)).toHaveValue('49.9');
+  const { points } = (await (await page.request.get(`/api/samples/${id}/dossier`)).json()) as { points: unknown[] };
+  expect(points).toHaveLength(1);
   await other.context().close();
 });

@@ -15,5 +15,6 @@ export * from './roles.ts';
 export * from './routes.ts';
 export * from './schemas.ts';
 export * from './shape.ts';
+export * from './together-types.ts';
 export * from './types.ts';
 export * from './validate.ts';

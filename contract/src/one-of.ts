@@ -57,6 +57,8 @@ export const ONE_OF: Readonly<Record<string, string>> = {
   shares: 'share',
   signalModes: 'kind of signalling',
   signals: 'kind of signalling',
+  mentions: 'person',
+  pointsSeen: 'point',
   steps: 'step',
   supplies: 'supply',
   tests: 'worked value',

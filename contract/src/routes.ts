@@ -8,6 +8,7 @@ import { REPORT_ROUTES } from './report-routes.ts';
 import type { ParamOf, Route } from './route.ts';
 import { RUN_ROUTES } from './run-routes.ts';
 import { SAMPLE_ROUTES } from './sample-routes.ts';
+import { TOGETHER_ROUTES } from './together-routes.ts';
 import { TRIAL_ROUTES } from './trial-routes.ts';
 
 export { neededFor, type Route } from './route.ts';
@@ -23,6 +24,7 @@ export const ROUTES = {
   ...PRACTICE_ROUTES,
   ...PEOPLE_ROUTES,
   ...LOG_ROUTES,
+  ...TOGETHER_ROUTES,
 } as const satisfies Record<string, Route>;
 
 export type Operation = keyof typeof ROUTES;

@@ -242,7 +242,7 @@ const pointInput = record({
   attached: oneOf(ATTACHED),
   rigId: id(),
   /** For a new point: those under the same conditions that whoever types has seen. Another one, begun meanwhile, is told of. */
-  seen: list(id(), 200).optional().default(undefined),
+  pointsSeen: list(id(), 200).optional().default(undefined),
   takenAt: moment().required(),
   readings: list(readingInput, 60).min(1, 'A point has one reading or more'),
 });

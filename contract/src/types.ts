@@ -183,7 +183,7 @@ export interface PointInput {
   attached: Attached;
   rigId: string;
   /** For a new point: those under the same conditions that whoever types has seen. */
-  seen?: string[];
+  pointsSeen?: string[];
   takenAt: string;
   readings: ReadingInput[];
 }

@@ -2,12 +2,19 @@
 import type { Word } from './word.ts';
 
 export const PEOPLE_WORDS: Readonly<Record<string, Word>> = {
+  about: ['What it is about'],
+  aboutId: ['What it is about'],
+  answers: ['Question it answers'],
   code: ['Code'],
   days: ['Days it lives'],
   disabled: ['Whether they are kept out'],
+  mentions: ['People it is for'],
   ownPassword: ['Your password'],
   password: ['Password'],
-  seen: ['Points that were seen'],
+  remark: ['Remark'],
+  newest: ['What was known'],
+  tab: ['Name of the page'],
+  pointsSeen: ['Points that were seen'],
   secret: ['Code of the invitation'],
   signIn: ['Sign-in name'],
 };

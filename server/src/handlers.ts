@@ -51,6 +51,7 @@ import { createSample, createUnit, getSample, updateSample } from './samples/sto
 import { createSetup, deleteSetup, updateSetup } from './setups/store.ts';
 import { deleteSheet, getSheet, listSheets, updateSheet } from './sheets/store.ts';
 import { addStated } from './statements/store.ts';
+import { togetherHandlers } from './together-handlers.ts';
 import {
   addTrialRun,
   createTrial,
@@ -291,6 +292,7 @@ export const createHandlers = (
     ...compareHandlers(jobs),
     ...practiceHandlers(practice),
     ...peopleHandlers(people),
+    ...togetherHandlers(),
     ...logHandlers(jobs, () => all),
     ...reportHandlers(jobs),
     getFates: async (call) => ({ body: { items: await fatesOf(call.db, call.params.sampleId) } }),

@@ -15,4 +15,5 @@ export * from './schema/runs.ts';
 export * from './schema/safety.ts';
 export * from './schema/searches.ts';
 export * from './schema/shelf.ts';
+export * from './schema/together.ts';
 export * from './schema/traces.ts';

@@ -125,10 +125,10 @@ const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof poi
 
 /**
  * Two who begin the same row at once make two halves of one run. The second is told, and the first one's stays.
- * @param seen points under these conditions that whoever types knows of
+ * @param standing points under these conditions that whoever types knows of
  * @throws 409 where there is another
  */
-async function requireFirst(db: Queries, conditions: Conditions, seen: readonly string[]): Promise<void> {
+async function requireFirst(db: Queries, conditions: Conditions, standing: readonly string[]): Promise<void> {
   const { sampleId, setupId, load, attached, mains } = conditions;
   // One after the other: without this lock both would find nothing.
   await db.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
@@ -146,7 +146,9 @@ async function requireFirst(db: Queries, conditions: Conditions, seen: readonly 
       ),
     )
     .for('update');
-  const other = rows.find(({ id, mains: own }) => !seen.includes(id) && JSON.stringify(own) === JSON.stringify(mains));
+  const other = rows.find(
+    ({ id, mains: own }) => !standing.includes(id) && JSON.stringify(own) === JSON.stringify(mains),
+  );
   if (other)
     throw conflict(
       `${other.who ?? 'Somebody else'} began this row a moment ago. It is shown now: Enter once more adds yours to it, or corrects what stands there.`,
@@ -189,7 +191,7 @@ async function preparePoint(
   };
   if (stored && !sameConditions(stored.row, conditions))
     throw conflict('This point was taken under other conditions. Reload to see it.');
-  if (!stored && input.seen) await requireFirst(db, conditions, input.seen);
+  if (!stored && input.pointsSeen) await requireFirst(db, conditions, input.pointsSeen);
   let known = stored?.own ?? [];
   const fresh: Reading[] = [];
   const inputs = input.readings.map((one, index) => ({ one, at: `${path}.readings[${index}]` }));

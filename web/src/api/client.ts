@@ -39,6 +39,10 @@ async function problemOf(response: Response): Promise<ApiProblem> {
   }
 }
 
+/** Name of this page, for as long as it is open: what it does itself is no news to it. */
+export const TAB: string = crypto.getRandomValues(new Uint32Array(3)).join('-').slice(0, 32);
+let asked = 0;
+
 const doorkeepers = new Set<() => void>();
 
 /** Be told when the server does not know who asks. @returns how to stop */
@@ -85,7 +89,9 @@ export async function api<T>(
   { method = 'GET', body, file, ifMatch, signal, real = false }: Options = {},
 ): Promise<T> {
   const { type, content } = file === undefined ? contentOf(body) : formOf(body, file);
+  asked += 1;
   const headers: Record<string, string> = {
+    'X-Request-Id': `${TAB}.${asked}`,
     ...(type ? { 'Content-Type': type } : {}),
     ...(ifMatch ? { 'If-Match': ifMatch } : {}),
   };

@@ -5,6 +5,7 @@ import { Outlet, ScrollRestoration } from 'react-router';
 import { PRACTISING } from '../api/world.ts';
 import { useKeys } from '../state/useKeys.ts';
 import { useNarrow } from '../state/useNarrow.ts';
+import { useNews } from '../together/useNews.ts';
 import { LoadsOff } from './LoadsOff.tsx';
 import { Spine } from './Spine.tsx';
 
@@ -49,6 +50,7 @@ function EarlyBox({ onType }: { readonly onType: (text: string) => void }) {
 
 export function Frame() {
   const narrow = useNarrow();
+  useNews();
   const [open, setOpen] = useState<'command' | 'keys' | null>(null);
   const Command = useCommandBox(open === 'command');
   const early = useRef('');

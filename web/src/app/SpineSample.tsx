@@ -1,4 +1,5 @@
 // The sample on the bench: its port face, its units, and its stations with progress and worst finding.
+import type { Here } from '@lastmark/contract/together';
 import type { SampleDossier } from '@lastmark/contract/types';
 import type { StationState } from '@lastmark/core/verdict';
 import Box from '@mui/material/Box';
@@ -14,6 +15,7 @@ import { StationMark } from '../parts/StationMark.tsx';
 import { useVerdict } from '../state/sample.tsx';
 import { useAfterPaint } from '../state/useAfterPaint.ts';
 import { STATIONS } from '../stations/registry.ts';
+import { useHere } from '../together/useNews.ts';
 import { spineLink } from './Spine.tsx';
 
 /** What a station's row says at its end: the exception in a word, or how far it is. */
@@ -37,14 +39,48 @@ function End({ state }: { readonly state: StationState }) {
   );
 }
 
+/** `Brook Tarn` is `BT`. */
+const initialsOf = (name: string): string =>
+  name
+    .split(/\s+/)
+    .slice(0, 2)
+    .map((word) => [...word][0]?.toUpperCase() ?? '')
+    .join('');
+
+const MOST_FACES = 2;
+
+/** Who else is at a station, by their initials. */
+function Faces({ here }: { readonly here: readonly Here[] }) {
+  if (here.length === 0) return null;
+  return (
+    <Box component="span" title={here.map(({ name }) => name).join(', ')} sx={FACES} aria-hidden>
+      {here.slice(0, MOST_FACES).map(({ personId, name }) => (
+        <span key={personId}>{initialsOf(name)}</span>
+      ))}
+      {here.length > MOST_FACES && `+${here.length - MOST_FACES}`}
+    </Box>
+  );
+}
+
+const FACES = {
+  display: 'flex',
+  gap: 0.5,
+  fontSize: 11,
+  fontWeight: 600,
+  '& > span': { border: 1, borderColor: 'primary.main', borderRadius: 2, px: 0.5, lineHeight: '16px' },
+} as const;
+
 function StationLink({
   sampleId,
   title,
   state,
+  here,
 }: {
   readonly sampleId: string;
   readonly title: string;
   readonly state: StationState;
+  /** Who else has it open now. */
+  readonly here: readonly Here[];
 }) {
   const { id, done, total, worst, look } = state;
   return (
@@ -53,12 +89,13 @@ function StationLink({
       to={`/samples/${sampleId}/${id}`}
       data-look={look}
       sx={STATION_LINK}
-      aria-label={`${title}, ${look}, ${done} of ${total} done${worst ? `, worst: ${worst}` : ''}`}
+      aria-label={`${title}, ${look}, ${done} of ${total} done${worst ? `, worst: ${worst}` : ''}${here.length > 0 ? `, here now: ${here.map(({ name }) => name).join(', ')}` : ''}`}
     >
       <StationMark look={look} />
       <Box component="span" sx={{ flex: 1 }}>
         {title}
       </Box>
+      <Faces here={here} />
       <End state={state} />
     </Box>
   );
@@ -76,6 +113,7 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
   const { sample } = dossier;
   const verdict = useVerdict(dossier);
   const station = useMatch('/samples/:sampleId/:station')?.params.station ?? 'intake';
+  const here = useHere(sample.id);
   return (
     <>
       <Box sx={{ px: 2, pt: 1.5, pb: 1, mt: 1, borderTop: 1, borderColor: 'divider' }}>
@@ -103,7 +141,21 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
       </Box>
       {STATIONS.map(({ id, title }) => {
         const state = verdict.stations.find((one) => one.id === id);
-        return state && <StationLink key={id} sampleId={sample.id} title={title} state={state} />;
+        return (
+          state && (
+            <StationLink
+              key={id}
+              sampleId={sample.id}
+              title={title}
+              state={state}
+              here={here.filter(
+                ({ place }, at) =>
+                  place === title &&
+                  here.findIndex((one) => one.personId === here[at]?.personId && one.place === title) === at,
+              )}
+            />
+          )
+        );
       })}
     </>
   );

@@ -83,11 +83,14 @@ export const Cell = memo(function Cell({ cell, column, draftKey, report, store, 
   const sending = useRef<string | null>(null);
   /** What the server asked about: the same text again means "yes, really". */
   const asked = useRef<string | null>(null);
+  /** What stood there when it was begun to be typed over; null while nothing is typed. */
+  const stood = useRef<string | null>(null);
   const shown = typing ?? cell.typed;
   useEffect(() => {
     if (readDraft<string>(key) !== null) report(cell.id, 'Not saved yet: press Enter to try again, Esc to drop it.');
   }, [key, cell.id, report]);
   const drop = () => {
+    stood.current = null;
     setText(null);
     setState('rest');
     writeDraft(key, null);
@@ -109,6 +112,17 @@ export const Cell = memo(function Cell({ cell, column, draftKey, report, store, 
     } else if (cell.typed === '') {
       drop();
       return true;
+    }
+    if (stood.current !== null && stood.current !== cell.typed) {
+      // Somebody else was here meanwhile: what they wrote is shown before it is corrected.
+      setState('refused');
+      const theirs = cell.typed === '' ? 'took away what stood here' : `wrote ${cell.typed} here`;
+      stood.current = cell.typed;
+      report(
+        cell.id,
+        `Somebody else ${theirs} meanwhile. Enter there once more writes yours over it, Esc leaves theirs.`,
+      );
+      return false;
     }
     if (sending.current === text) return true;
     sending.current = text;
@@ -169,6 +183,7 @@ export const Cell = memo(function Cell({ cell, column, draftKey, report, store, 
       autoComplete="off"
       value={shown}
       onChange={(event) => {
+        stood.current ??= cell.typed;
         setText(event.target.value);
         writeDraft(key, event.target.value);
         if (state === 'refused') setState('rest');

@@ -171,7 +171,7 @@ describe('a row somebody else begins at the same moment', () => {
   it('is told of, shown, and what was typed goes into theirs when it is sent again', async () => {
     server.failing = taken;
     await expect(entry.commit(key(), WATTS, '50')).rejects.toThrow('Brook Tarn began this row');
-    expect(server.sent.at(-1)).toMatchObject({ id: 'id1', seen: [] });
+    expect(server.sent.at(-1)).toMatchObject({ id: 'id1', pointsSeen: [] });
     expect(server.outdated).toBe(1);
     // Theirs is known now.
     server.failing = null;
@@ -179,7 +179,7 @@ describe('a row somebody else begins at the same moment', () => {
     server.points = [theirs as unknown as Point];
     await entry.commit(key(), WATTS, '50');
     expect(server.sent.at(-1)).toMatchObject({ id: 'theirs' });
-    expect(server.sent.at(-1)).not.toHaveProperty('seen');
+    expect(server.sent.at(-1)).not.toHaveProperty('pointsSeen');
     expect(server.points).toHaveLength(1);
   });
 
@@ -187,7 +187,7 @@ describe('a row somebody else begins at the same moment', () => {
     await entry.commit(key(), WATTS, '50');
     entry.repeat(key());
     await entry.commit(key(), WATTS, '51');
-    expect(server.sent.map(({ id, seen }) => [id, seen])).toEqual([
+    expect(server.sent.map(({ id, pointsSeen }) => [id, pointsSeen])).toEqual([
       ['id1', []],
       ['id3', ['id1']],
     ]);

@@ -127,7 +127,7 @@ export function createEntry({ known, store, outdated, stored, newId, now }: Entr
       ...(point
         ? null
         : {
-            seen: pointsAt(current, key)
+            pointsSeen: pointsAt(current, key)
               .map((one) => one.id)
               .slice(-MOST_SEEN),
           }),

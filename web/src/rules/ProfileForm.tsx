@@ -11,6 +11,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { typedSi } from '../parts/fields.tsx';
@@ -122,19 +123,22 @@ function rippleOf(text: ProfileText): Profile['ripple'] {
 export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
   const notify = useNotify();
   const form = useTyped<ProfileText>(textOf(profile));
+  /** What stood there when the form was filled: a newer save is not overwritten unseen. */
+  const [began, setBegan] = useState(profile);
   const { control, setError } = form;
   const save = useMutation({
     mutationFn: async (text: ProfileText) => {
-      const checked = validate<Profile>(profileInput, inputOf(text, profile));
+      const checked = validate<Profile>(profileInput, inputOf(text, began));
       if (checked.ok)
-        return api<StoredProfile>('/profile', { method: 'PUT', body: checked.value, ifMatch: versionTag(profile) });
+        return api<StoredProfile>('/profile', { method: 'PUT', body: checked.value, ifMatch: versionTag(began) });
       checked.errors.forEach(({ path, message }, index) => {
         const field = FIELD_OF[path];
         if (field) setError(field, { message }, { shouldFocus: index === 0 });
       });
       throw new Error(checked.errors.map(({ message }) => message).join(' · '));
     },
-    onSuccess: async () => {
+    onSuccess: async (saved) => {
+      setBegan(saved);
       await refreshAll();
       notify('Saved. Every sample is judged anew.');
     },

@@ -16,6 +16,8 @@ export function LimitFields({ sample }: { readonly sample: Sample }) {
   const notify = useNotify();
   const { data: profile } = useQuery(profileQuery);
   const [text, setText] = useState(() => toLimitText(sample.limits));
+  /** What stood there when these fields were filled: a newer save is not overwritten unseen. */
+  const [began, setBegan] = useState(sample.etag);
   const save = useMutation({
     mutationFn: () => {
       const limits = fromLimitText(text);
@@ -23,10 +25,11 @@ export function LimitFields({ sample }: { readonly sample: Sample }) {
       return api<Sample>(`/samples/${sample.id}/limits`, {
         method: 'PUT',
         body: { limits: none ? null : limits },
-        ifMatch: sample.etag,
+        ifMatch: began,
       });
     },
-    onSuccess: async () => {
+    onSuccess: async ({ etag }) => {
+      setBegan(etag);
       await refreshSample(sample.id);
       notify('Limits of this sample saved.');
     },

@@ -145,6 +145,7 @@ export const logEntries = mysqlTable(
     index('log_entries_by_person').on(table.personId, table.id),
     index('log_entries_by_sample').on(table.sampleId, table.id),
     index('log_entries_by_subject').on(table.subject, table.id),
+    index('log_entries_by_time').on(table.at),
     index('log_entries_by_operation').on(table.operation, table.id),
   ],
 );

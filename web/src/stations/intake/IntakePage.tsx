@@ -107,7 +107,7 @@ export function IntakePage() {
     save.mutate(etag);
   };
   return (
-    <Box component="form" noValidate onSubmit={submit} sx={{ maxWidth: 980 }}>
+    <Box component="form" data-live="" noValidate onSubmit={submit} sx={{ maxWidth: 980 }}>
       <Stack direction="row" spacing={1} sx={{ mb: 2, alignItems: 'center' }}>
         <Typography variant="h1" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
           Intake
