@@ -89,6 +89,28 @@ test('the first comes in with the code, invites another, and each is known by wh
     await other.getByRole('button', { name: 'Come in' }).click();
     await expect(other.getByRole('link', { name: 'Brook Tarn Engineer' })).toBeVisible();
     await expect(other.getByRole('link', { name: 'People' })).toBeHidden();
+    // Who is where is seen beside the station.
+    await other.goto(`${url}/samples/${id}/intake`);
+    await page.goto(`${url}/samples/${id}/verdict`);
+    await expect(page.getByRole('link', { name: /^Intake.*here now: Brook Tarn$/ })).toBeVisible();
+    // A question for somebody stands at their Today until it is answered.
+    await page.getByRole('button', { name: 'Say something' }).click();
+    const form = page.getByRole('group', { name: 'Say something' });
+    await form.getByLabel('It is').click();
+    await page.getByRole('option', { name: 'a question' }).click();
+    await form.getByLabel('For').click();
+    await page.getByRole('option', { name: 'Brook Tarn' }).click();
+    await form.getByLabel('What there is to say').fill('Which lead was it?');
+    await form.getByRole('button', { name: 'Say it' }).click();
+    await other.goto(`${url}/today`);
+    await expect(other.getByRole('region', { name: 'Asked and said' })).toContainText(
+      'Ada Marrow asks: Which lead was it?',
+    );
+    await other.goto(`${url}/samples/${id}/verdict`);
+    await other.getByRole('button', { name: 'Answer: Which lead was it?' }).click();
+    await other.getByLabel('Answer', { exact: true }).fill('The short one.');
+    await other.getByRole('group', { name: 'Answer the question' }).getByRole('button', { name: 'Answer' }).click();
+    await expect(page.getByRole('region', { name: 'Remarks' })).toContainText('The short one.');
     // What one writes, the log tells the other, with a way back.
     await other.goto(`${url}/samples/${id}/intake`);
     await other.getByLabel('Serial').fill('BT-1');

@@ -52,10 +52,7 @@ test('what one measures appears at the other without a reload, and a cell typed 
   baseURL,
 }) => {
   const { id } = await freshSample(page, 'Two at once');
-  const [watts, volts] = ['input watts', 'C1 volts'].map((what) => `115 V 60 Hz, 100 %, ${what}`) as [
-    string,
-    string,
-  ];
+  const [watts, volts] = ['input watts', 'C1 volts'].map((what) => `115 V 60 Hz, 100 %, ${what}`) as [string, string];
   const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
   for (const one of [page, other]) await one.goto(`/samples/${id}/efficiency`);
   await expect(other.getByLabel(watts)).toHaveValue('');

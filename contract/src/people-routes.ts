@@ -97,6 +97,12 @@ export const PEOPLE_ROUTES = {
     answer: is<StoredPerson>(),
     ...ADMIN,
   }),
+  forgetPerson: write(
+    'delete',
+    '/people/{personId}',
+    'Forget somebody: name, sign-in and everything that lets them in go; what they measured stays, by nobody',
+    { ifMatch: true, ...ADMIN },
+  ),
   resetPerson: write(
     'post',
     '/people/{personId}/reset',

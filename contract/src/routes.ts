@@ -11,6 +11,7 @@ import { SAMPLE_ROUTES } from './sample-routes.ts';
 import { TOGETHER_ROUTES } from './together-routes.ts';
 import { TRIAL_ROUTES } from './trial-routes.ts';
 
+export { PEOPLE_ROUTES } from './people-routes.ts';
 export { neededFor, type Route } from './route.ts';
 export * from './route-types.ts';
 

@@ -68,7 +68,7 @@ export function logHandlers(
       if (!written.has(db)) await writeEntry(db, deed, made);
       const [row] = await db.select().from(logEntries).where(eq(logEntries.id, deed.id));
       if (!row) throw notFound('entry');
-      return { body: await toRow(db, row, null) };
+      return { body: await toRow(db, row, who.name, null) };
     },
   };
 }

@@ -13,6 +13,7 @@ import { firstComes, invite, inviteBack, listInvitations, withdrawInvitation } f
 import {
   changePassword,
   comesIn,
+  forgetPerson,
   join,
   listNames,
   listPeople,
@@ -54,6 +55,7 @@ type PeopleOperation =
   | 'listPeople'
   | 'updatePerson'
   | 'resetPerson'
+  | 'forgetPerson'
   | 'listInvitations'
   | 'invite'
   | 'withdrawInvitation';
@@ -218,6 +220,7 @@ export function peopleHandlers(parts: PeopleParts | null): Pick<Handlers, People
     listPeople: async ({ db }) => ({ body: { items: there() && (await listPeople(db)) } }),
     updatePerson: async ({ db, params, body, ifMatch }) =>
       versioned(await updatePerson(db, params.personId, body, there() && ifMatch)),
+    forgetPerson: async ({ db, params, ifMatch }) => done(await forgetPerson(db, params.personId, there() && ifMatch)),
     resetPerson: async (call) => {
       const { name } = await own(call);
       const row = await personRow(call.db, call.params.personId);

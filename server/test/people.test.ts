@@ -1,10 +1,13 @@
 // People: how they come in, what lets them in, how often anybody may guess, and what each may do.
 import type { LetIn, Me, NewAccessToken, NewFactor, StoredPerson, Who } from '@lastmark/contract';
 import { eq } from 'drizzle-orm';
+import type { RowDataPacket } from 'mysql2';
 import { Secret, TOTP } from 'otpauth';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
 import { people, sessions, signInTries } from '../src/db/schema.ts';
+import { checkChain, sealSome } from '../src/log/chain.ts';
 import { firstCode } from '../src/people/invitations.ts';
 import { IDLE_MILLISECONDS } from '../src/people/sessions.ts';
 import { aSample, type Harness, startHarness } from '../testing/harness.ts';
@@ -366,5 +369,53 @@ describe('tokens of scripts', () => {
     expect((await call(agent, 'get', '/me/tokens')).text).not.toContain(reads.token);
     await call(agent, 'delete', `/me/tokens/${reads.id}`).expect(204);
     expect((await asks(reads.token, 'get', '/samples')).status).toBe(401);
+  });
+});
+
+describe('somebody who is forgotten', () => {
+  it('is nowhere any more, while what they did stays, in an unbroken chain', async () => {
+    const { agent, me } = await somebody('Quillfern', 'engineer');
+    const made = (await call(agent, 'post', '/samples', aSample()).expect(201)).body as { id: string };
+    await call(agent, 'post', `/samples/${made.id}/remarks`, {
+      remark: {
+        id: newId(),
+        about: 'sample',
+        aboutId: made.id,
+        kind: 'note',
+        text: 'Warm.',
+        mentions: [],
+        answers: null,
+      },
+    }).expect(201);
+    await call(agent, 'post', '/me/tokens', { name: 'x', role: 'reader', days: 1 }).expect(201);
+    await call(agent, 'post', '/me/factor', { ownPassword: PASSWORD }).expect(201);
+    await call(ada, 'post', `/people/${me.id}/reset`).expect(201);
+    await signIn(browser(), 'quillfern@fernwall', 'a wrong password');
+    while ((await sealSome(harness.db)) > 0);
+    const version = ((await call(ada, 'get', '/people')).body.items as StoredPerson[]).find(
+      ({ id }) => id === me.id,
+    )?.version;
+    const forget = (id: string, seen: number | undefined) =>
+      ada.delete(`/api/people/${id}`).set('If-Match', `"v${seen}"`);
+    expect((await forget(me.id, 99)).status).toBe(412);
+    expect((await forget(me.id, version)).status).toBe(204);
+    const own = ((await call(ada, 'get', '/people')).body.items as StoredPerson[]).find(
+      ({ name }) => name === 'Ada Marrow',
+    );
+    expect((await forget(own?.id ?? '', own?.version)).status).toBe(409);
+    // Nothing in any table names them.
+    const [tables] = await harness.pool.query<RowDataPacket[]>(
+      "SELECT TABLE_NAME AS name FROM information_schema.TABLES WHERE TABLE_SCHEMA = DATABASE() AND TABLE_TYPE = 'BASE TABLE'",
+    );
+    for (const { name } of tables) {
+      const [rows] = await harness.pool.query<RowDataPacket[]>(`SELECT * FROM \`${name}\``);
+      expect([name, JSON.stringify(rows).match(/quillfern/i)]).toEqual([name, null]);
+    }
+    expect(tables.length).toBeGreaterThan(40);
+    const entries = (await call(ada, 'get', `/log?sample=${made.id}`)).body.items as { who: string }[];
+    expect(entries.map(({ who: name }) => name)).toEqual(['Somebody who left', 'Somebody who left']);
+    expect((await checkChain(harness.db)).wrong).toEqual([]);
+    const said = (await call(ada, 'get', `/samples/${made.id}/remarks`)).body.items as { who: string }[];
+    expect(said.map(({ who: name }) => name)).toEqual(['Somebody who left']);
   });
 });

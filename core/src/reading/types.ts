@@ -55,6 +55,8 @@ export interface Reading {
   readonly overdue?: boolean;
   /** Why it corrects the one before; left out or null where nobody said. */
   readonly because?: string | null;
+  /** Id of who wrote it; left out where people are not told apart. */
+  readonly author?: string;
 }
 
 /** How a point was taken, as far as anyone recorded it. */

@@ -10,7 +10,7 @@ import {
 } from '@lastmark/contract';
 import { and, desc, eq, exists, inArray, isNull, like, lt, notInArray, or, type SQL } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
-import { logEntries, logThings, models, readings, samples } from '../db/schema.ts';
+import { logEntries, logThings, models, people, readings, samples } from '../db/schema.ts';
 
 export type Entry = typeof logEntries.$inferSelect;
 
@@ -30,7 +30,7 @@ const BESIDES: Readonly<Record<string, string>> = {
 export const OF_ADMINS: readonly string[] = [
   ...Object.keys(BESIDES),
   ...['changeMe', 'changePassword', 'beginFactor', 'confirmFactor', 'endFactor', 'endSession', 'endOtherSessions'],
-  ...['createToken', 'revokeToken', 'updatePerson', 'resetPerson', 'invite', 'withdrawInvitation'],
+  ...['createToken', 'revokeToken', 'updatePerson', 'resetPerson', 'forgetPerson', 'invite', 'withdrawInvitation'],
 ];
 
 const routeOf = (operation: string): Route | undefined =>
@@ -93,7 +93,10 @@ export const canBeUndone = (operation: string): boolean => {
   return route?.method === 'put' && route.ifMatch === true;
 };
 
-export async function toRow(db: Queries, entry: Entry, sample: string | null): Promise<LogRow> {
+/** What somebody is called whose name is not known any more. */
+export const FORGOTTEN = 'Somebody who left';
+
+export async function toRow(db: Queries, entry: Entry, name: string | null, sample: string | null): Promise<LogRow> {
   const changesThing = routeOf(entry.operation)?.method === 'put';
   const before = changesThing ? await entryBefore(db, entry) : undefined;
   const known = !changesThing || before?.body != null;
@@ -102,7 +105,7 @@ export async function toRow(db: Queries, entry: Entry, sample: string | null): P
   return {
     id: entry.id,
     at: entry.at.toISOString(),
-    who: entry.who,
+    who: entry.who || name || FORGOTTEN,
     personId: entry.personId,
     through: entry.through,
     operation: entry.operation,
@@ -142,10 +145,11 @@ export async function listLog(db: Database, query: LogQuery, admin: boolean): Pr
     : [];
   const anywhere = `%${words.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
   const rows = await db
-    .select({ entry: logEntries, maker: models.maker, model: models.model, serial: samples.serial })
+    .select({ entry: logEntries, name: people.name, maker: models.maker, model: models.model, serial: samples.serial })
     .from(logEntries)
     .leftJoin(samples, eq(logEntries.sampleId, samples.id))
     .leftJoin(models, eq(samples.modelId, models.id))
+    .leftJoin(people, eq(logEntries.personId, people.id))
     .where(
       and(
         before === undefined ? undefined : lt(logEntries.id, before),
@@ -162,6 +166,7 @@ export async function listLog(db: Database, query: LogQuery, admin: boolean): Pr
           : or(
               ...(meant.length > 0 ? [inArray(logEntries.operation, meant)] : []),
               like(logEntries.who, anywhere),
+              like(people.name, anywhere),
               like(logEntries.body, anywhere),
             ),
       ),
@@ -170,8 +175,8 @@ export async function listLog(db: Database, query: LogQuery, admin: boolean): Pr
     .limit(size + 1);
   const shown = rows.slice(0, size);
   const items = await Promise.all(
-    shown.map(({ entry, maker, model, serial }) =>
-      toRow(db, entry, model === null ? null : [maker, model, serial].filter(Boolean).join(' ')),
+    shown.map(({ entry, name, maker, model, serial }) =>
+      toRow(db, entry, name, model === null ? null : [maker, model, serial].filter(Boolean).join(' ')),
     ),
   );
   return { items, next: rows.length > size ? (shown.at(-1)?.entry.id ?? null) : null };

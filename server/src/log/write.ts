@@ -1,5 +1,5 @@
 // An entry of the log: what was done, written in the transaction that does it.
-import { type Operation, ROUTES, type Route } from '@lastmark/contract';
+import { type Operation, PEOPLE_ROUTES, ROUTES, type Route } from '@lastmark/contract';
 import { inArray } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -57,6 +57,14 @@ export function thingsIn(sent: unknown): string[] {
   return [...found];
 }
 
+/** Of what is asked about people, only what names nobody: somebody who is to be forgotten must not stand in the chain. */
+const NAMES_NOBODY: readonly string[] = ['role', 'disabled', 'days'];
+
+const withoutNames = (body: unknown): unknown =>
+  typeof body === 'object' && body !== null
+    ? Object.fromEntries(Object.entries(body).filter(([key]) => NAMES_NOBODY.includes(key)))
+    : body;
+
 interface Asked {
   readonly who: Who;
   readonly operation: string;
@@ -81,7 +89,7 @@ export function deedOf({ who, operation, params, body, request }: Asked): Deed {
     operation,
     subject,
     sampleId: sampleId !== null && ID.test(sampleId) ? sampleId : null,
-    ...keptOf(body),
+    ...keptOf(operation in PEOPLE_ROUTES ? withoutNames(body) : body),
     things: [...new Set([...own.filter((one) => ID.test(one)), ...thingsIn(body)])].slice(0, MOST_THINGS),
     request,
     undoes: null,
@@ -129,7 +137,8 @@ export async function writeEntry(db: Queries, deed: Deed, made: readonly string[
       id,
       at: new Date(),
       personId: who.id,
-      who: who.name,
+      // Of a person only who it is: what they are called stands with them, and goes with them.
+      who: who.id === null ? who.name : '',
       through: who.through,
       keyId: who.keyId,
       operation,

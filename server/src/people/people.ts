@@ -5,7 +5,16 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { isDatabaseError } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
-import { accessTokens, invitations, labSecrets, people, recoveryCodes } from '../db/schema.ts';
+import {
+  accessTokens,
+  invitations,
+  labSecrets,
+  people,
+  presence,
+  recoveryCodes,
+  sessions,
+  signInTries,
+} from '../db/schema.ts';
 import { conflict, notFound, ProblemError, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { recoveryLeft, takeCode } from './factor.ts';
@@ -152,6 +161,18 @@ export async function listNames(db: Queries): Promise<Person[]> {
   return (await listPeople(db)).map(({ id, name, role }) => ({ id, name, role }));
 }
 
+/** @throws 409 where somebody is the only admin who is let in */
+async function requireOtherAdmin(tx: Queries, id: string): Promise<void> {
+  // Two admins who end each other at once: the second waits, and finds no other.
+  const admins = await tx
+    .select({ id: people.id })
+    .from(people)
+    .where(and(eq(people.role, 'admin'), eq(people.disabled, false)))
+    .for('update');
+  if (admins.length > 0 && admins.every((one) => one.id === id))
+    throw conflict('This is the last admin. Make somebody else one first.');
+}
+
 /** Change somebody. @throws 409 where nobody could let people in any more */
 export async function updatePerson(
   db: Database,
@@ -160,17 +181,9 @@ export async function updatePerson(
   seen: string | null,
 ): Promise<StoredPerson> {
   return db.transaction(async (tx) => {
-    // Two admins who end each other at once: the second waits, and finds no other.
-    const admins = await tx
-      .select({ id: people.id })
-      .from(people)
-      .where(and(eq(people.role, 'admin'), eq(people.disabled, false)))
-      .for('update');
+    if (role !== 'admin' || disabled) await requireOtherAdmin(tx, id);
     const row = await personRow(tx, id);
     requireMatch(seen, etagOf(row.version), 'person');
-    const stays = role === 'admin' && !disabled;
-    if (!stays && admins.length > 0 && admins.every((one) => one.id === id))
-      throw conflict('This is the last admin. Make somebody else one first.');
     await tx
       .update(people)
       .set({ name, role, disabled, version: row.version + 1 })
@@ -180,6 +193,22 @@ export async function updatePerson(
       await tx.delete(accessTokens).where(eq(accessTokens.personId, id));
     }
     return toStored(await personRow(tx, id));
+  });
+}
+
+/**
+ * Forget somebody. What they did stays in the log, by nobody: entries name them by an id that leads nowhere any more.
+ * @throws 409 for the last admin
+ */
+export async function forgetPerson(db: Database, id: string, seen: string | null): Promise<void> {
+  await db.transaction(async (tx) => {
+    const row = await personRow(tx, id);
+    requireMatch(seen, etagOf(row.version), 'person');
+    await requireOtherAdmin(tx, id);
+    for (const what of [sessions, accessTokens, recoveryCodes, invitations, presence])
+      await tx.delete(what).where(eq(what.personId, id));
+    await tx.delete(signInTries).where(eq(signInTries.account, row.signIn));
+    await tx.delete(people).where(eq(people.id, id));
   });
 }
 

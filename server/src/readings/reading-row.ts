@@ -19,4 +19,5 @@ export const toReading = (row: typeof readings.$inferSelect): Reading => ({
   supersedes: row.supersedes,
   overdue: row.overdue,
   because: row.because,
+  ...(row.author === null ? null : { author: row.author }),
 });

@@ -2,10 +2,10 @@
 // once for all pages of this server that ask within half a second.
 import { randomUUID } from 'node:crypto';
 import { type Here, type NewsEntry, type NewsInput, ROUTES, type Route, type News as Told } from '@lastmark/contract';
-import { asc, gt, lt, sql } from 'drizzle-orm';
+import { asc, eq, gt, lt, sql } from 'drizzle-orm';
 import { EVERYONE, revisionsOf } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
-import { logEntries, presence } from '../db/schema.ts';
+import { logEntries, people, presence } from '../db/schema.ts';
 import { ProblemError } from '../http/problem.ts';
 import { modelIdOf } from '../samples/store.ts';
 import type { Who } from '../who/who.ts';
@@ -63,10 +63,11 @@ export class News {
         operation: logEntries.operation,
         sampleId: logEntries.sampleId,
         subject: logEntries.subject,
-        who: logEntries.who,
+        who: sql<string>`COALESCE(${people.name}, ${logEntries.who})`,
         request: logEntries.request,
       })
       .from(logEntries)
+      .leftJoin(people, eq(people.id, logEntries.personId))
       .where(gt(logEntries.at, new Date(now - BACK_MILLISECONDS)))
       .orderBy(asc(logEntries.at))
       .limit(MOST_AT_ONCE);

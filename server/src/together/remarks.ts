@@ -5,6 +5,7 @@ import { alias } from 'drizzle-orm/mysql-core';
 import type { Database, Queries } from '../db/database.ts';
 import { claims, models, people, points, readings, remarks, reports, samples } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
+import { FORGOTTEN } from '../log/search.ts';
 import type { Who } from '../who/who.ts';
 
 const MOST_LISTED = 1000;
@@ -14,16 +15,21 @@ const RECENT_DAYS = 14;
 
 type Row = typeof remarks.$inferSelect;
 
-const toRemark = ({ madeAt, ...row }: Row): Remark => ({ ...row, madeAt: madeAt.toISOString() });
+const toRemark = ({ madeAt, ...row }: Row, name: string | null): Remark => ({
+  ...row,
+  who: row.who || name || FORGOTTEN,
+  madeAt: madeAt.toISOString(),
+});
 
 export async function listRemarks(db: Queries, sampleId: string): Promise<Remark[]> {
   const rows = await db
-    .select()
+    .select({ remark: remarks, name: people.name })
     .from(remarks)
+    .leftJoin(people, eq(people.id, remarks.author))
     .where(eq(remarks.sampleId, sampleId))
     .orderBy(asc(remarks.id))
     .limit(MOST_LISTED);
-  return rows.map(toRemark);
+  return rows.map(({ remark, name }) => toRemark(remark, name));
 }
 
 /** Whose work a thing is, where it is of the sample. @returns undefined where it is not; null where nobody is known */
@@ -96,12 +102,18 @@ export async function addRemark(db: Database, sampleId: string, input: RemarkInp
     if (there) {
       if (there.sampleId !== sampleId || there.text !== input.text.trim())
         throw conflict('Another remark has this id.');
-      return toRemark(there);
+      return toRemark(there, who.name);
     }
     await check(tx, sampleId, input, who);
-    const row = { ...input, text: input.text.trim(), sampleId, who: who.name, madeAt: new Date() };
+    const row = {
+      ...input,
+      text: input.text.trim(),
+      sampleId,
+      who: who.id === null ? who.name : '',
+      madeAt: new Date(),
+    };
     await tx.insert(remarks).values(row);
-    return toRemark({ ...row, author: who.id });
+    return toRemark({ ...row, author: who.id }, who.name);
   });
 }
 
@@ -114,17 +126,18 @@ export async function listOpenRemarks(db: Queries, who: Who): Promise<OpenRemark
     sql`${remarks.madeAt} > UTC_TIMESTAMP(3) - INTERVAL ${sql.raw(String(RECENT_DAYS))} DAY`,
   );
   const rows = await db
-    .select({ remark: remarks, maker: models.maker, model: models.model, serial: samples.serial })
+    .select({ remark: remarks, name: people.name, maker: models.maker, model: models.model, serial: samples.serial })
     .from(remarks)
     .innerJoin(samples, eq(samples.id, remarks.sampleId))
     .innerJoin(models, eq(models.id, samples.modelId))
+    .leftJoin(people, eq(people.id, remarks.author))
     .leftJoin(answer, eq(answer.answers, remarks.id))
     .where(who.id === null ? open : or(open, mine))
     .groupBy(remarks.id)
     .orderBy(desc(remarks.id))
     .limit(MOST_OPEN);
-  return rows.map(({ remark, maker, model, serial }) => ({
-    ...toRemark(remark),
+  return rows.map(({ remark, name, maker, model, serial }) => ({
+    ...toRemark(remark, name),
     sample: [maker, model, serial].filter(Boolean).join(' '),
   }));
 }

@@ -10,9 +10,9 @@ import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { momentText } from '../parts/moment.ts';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
-import { momentText } from '../people/moment.ts';
 import { useNotify } from '../state/notices.tsx';
 
 const PAGE = 50;

@@ -3,8 +3,11 @@ import { formatMeasured, quantityOf } from '@lastmark/core/quantity';
 import { mainsLabel, type Point, type Reading, withAccuracies } from '@lastmark/core/reading';
 import { expandedUncertainty, measured } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
+import { useQuery } from '@tanstack/react-query';
+import { namesQuery } from '../api/remarks.ts';
 import { useSample } from '../state/sample.tsx';
 import { Attachments } from './Attachments.tsx';
+import { Witness } from './Witness.tsx';
 
 const MOST_SHOWN = 40;
 
@@ -16,6 +19,8 @@ function shownValue({ value, u, quantity, typed }: Reading): string {
 
 function Line({ reading, superseded }: { readonly reading: Reading; readonly superseded: boolean }) {
   const { dossier } = useSample();
+  const { data: names } = useQuery({ ...namesQuery, enabled: reading.author !== undefined });
+  const name = names?.items.find(({ id }) => id === reading.author)?.name;
   const instrument = dossier.instruments.find(({ id }) => id === reading.instrumentId);
   return (
     <Box component="li" sx={{ mt: 0.5 }}>
@@ -28,7 +33,17 @@ function Line({ reading, superseded }: { readonly reading: Reading; readonly sup
         {instrument?.name ?? 'no instrument'} · {reading.source}
         {reading.count > 1 ? ` · mean of ${reading.count}` : ''}
         {reading.overdue ? ' · ▼ calibration was overdue' : ''}
-      </Box>
+        {name && ` · by ${name}`}
+      </Box>{' '}
+      {!superseded && (
+        <Witness
+          sampleId={dossier.sample.id}
+          about="reading"
+          aboutId={reading.id}
+          author={reading.author}
+          name={`${quantityOf(reading.quantity).label} ${shownValue(reading)}`}
+        />
+      )}
       <Attachments owner="reading" ownerId={reading.id} compact />
     </Box>
   );

@@ -13,11 +13,11 @@ import { Ask } from '../parts/Ask.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
+import { momentText } from '../parts/moment.ts';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
 import { useNotify } from '../state/notices.tsx';
-import { momentText } from './moment.ts';
 import { invitationsQuery, peopleQuery, refreshPeople } from './queries.ts';
 import { Shown } from './Shown.tsx';
 
@@ -96,9 +96,10 @@ interface TableProps {
   readonly people: readonly StoredPerson[];
   readonly onChange: (person: StoredPerson) => void;
   readonly onReset: (person: StoredPerson) => void;
+  readonly onForget: (person: StoredPerson) => void;
 }
 
-function PeopleTable({ people, onChange, onReset }: TableProps) {
+function PeopleTable({ people, onChange, onReset, onForget }: TableProps) {
   const me = useMe();
   return (
     <QuietTable<StoredPerson>
@@ -137,6 +138,16 @@ function PeopleTable({ people, onChange, onReset }: TableProps) {
                   yes="Make the link"
                   no="Leave it"
                   onYes={() => onReset(person)}
+                />
+              )}
+              {person.id !== me?.id && person.disabled && (
+                <Ask
+                  button="Forget"
+                  color="error"
+                  says={`Name, sign-in and everything that lets ${person.name} in go for good. What they measured and did stays, by nobody; reports keep the name they were issued under.`}
+                  yes="Forget them"
+                  no="Leave it"
+                  onYes={() => onForget(person)}
                 />
               )}
             </Box>
@@ -197,6 +208,12 @@ export function PeoplePage() {
     },
     onError: (error) => notify(error.message),
   });
+  const forget = useMutation({
+    mutationFn: (person: StoredPerson) =>
+      api(`/people/${person.id}`, { method: 'DELETE', ifMatch: versionTag(person), real: true }),
+    onSuccess: refreshPeople,
+    onError: (error) => notify(error.message),
+  });
   return (
     <Page
       title="People"
@@ -208,7 +225,14 @@ export function PeoplePage() {
     >
       {link && <Shown says={link.says} text={linkText(link.link)} onDone={() => setLink(null)} />}
       <QueryGate query={people} what="people">
-        {({ items }) => <PeopleTable people={items} onChange={setOpen} onReset={(person) => reset.mutate(person)} />}
+        {({ items }) => (
+          <PeopleTable
+            people={items}
+            onChange={setOpen}
+            onReset={(person) => reset.mutate(person)}
+            onForget={(person) => forget.mutate(person)}
+          />
+        )}
       </QueryGate>
       <QueryGate query={invitations} what="invitations">
         {({ items }) => <Open invitations={items} />}

@@ -4,10 +4,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { api } from '../api/client.ts';
+import { browserText, momentText } from '../parts/moment.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
 import { useNotify } from '../state/notices.tsx';
-import { browserText, momentText } from './moment.ts';
 import { refreshPeople, sessionsQuery } from './queries.ts';
 import { Section } from './Section.tsx';
 

@@ -3,6 +3,7 @@ import type { StoredReport } from '@lastmark/contract/types';
 import { LANGUAGE_NAMES } from '@lastmark/core/conclusion';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { apiUrl } from '../api/world.ts';
 import { QuietTable } from '../parts/QuietTable.tsx';
@@ -45,9 +46,11 @@ interface Props {
   /** Samples are named where there are several. */
   readonly ofAll?: boolean;
   readonly onAmend?: (report: StoredReport) => void;
+  /** What stands below a code. */
+  readonly beside?: (report: StoredReport) => ReactNode;
 }
 
-export function ReportTable({ items, ofAll = false, onAmend }: Props) {
+export function ReportTable({ items, ofAll = false, onAmend, beside }: Props) {
   return (
     <QuietTable<StoredReport>
       label="Issued reports"
@@ -56,22 +59,26 @@ export function ReportTable({ items, ofAll = false, onAmend }: Props) {
       columns={[
         {
           head: 'Code',
-          cell: ({ id, code }) => (
-            <Box sx={{ whiteSpace: 'nowrap', '& a': { display: 'inline-block', minHeight: 24, lineHeight: '24px' } }}>
-              <a href={apiUrl(`/reports/${id}/report.pdf`)} target="_blank" rel="noreferrer">
-                {code}
-              </a>
-              <Box sx={{ fontSize: 13, fontWeight: 400 }}>
-                <a href={apiUrl(`/reports/${id}/report.html`)} aria-label={`${code} as HTML`}>
-                  HTML
-                </a>{' '}
-                ·{' '}
-                <a href={apiUrl(`/reports/${id}/pictures.zip`)} aria-label={`Pictures of ${code}`}>
-                  pictures
+          cell: (report) => {
+            const { id, code } = report;
+            return (
+              <Box sx={{ whiteSpace: 'nowrap', '& a': { display: 'inline-block', minHeight: 24, lineHeight: '24px' } }}>
+                <a href={apiUrl(`/reports/${id}/report.pdf`)} target="_blank" rel="noreferrer">
+                  {code}
                 </a>
+                <Box sx={{ fontSize: 13, fontWeight: 400 }}>
+                  <a href={apiUrl(`/reports/${id}/report.html`)} aria-label={`${code} as HTML`}>
+                    HTML
+                  </a>{' '}
+                  ·{' '}
+                  <a href={apiUrl(`/reports/${id}/pictures.zip`)} aria-label={`Pictures of ${code}`}>
+                    pictures
+                  </a>
+                </Box>
+                {beside && <Box sx={{ fontSize: 13, fontWeight: 400 }}>{beside(report)}</Box>}
               </Box>
-            </Box>
-          ),
+            );
+          },
         },
         ...(ofAll
           ? [

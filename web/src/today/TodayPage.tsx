@@ -1,5 +1,6 @@
 // The page one opens in the morning: what runs, what is next, what is overdue, what was left borderline.
 import type { SampleName, Today } from '@lastmark/contract/plan';
+import type { OpenRemark } from '@lastmark/contract/together';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -7,6 +8,7 @@ import { queryOptions, useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client.ts';
+import { openRemarksQuery } from '../api/remarks.ts';
 import { PRACTISING } from '../api/world.ts';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -87,7 +89,7 @@ const dueWords = (days: number): string =>
       ? `in ${days === 1 ? 'one day' : `${days} days`}`
       : `${days === -1 ? 'one day' : `${-days} days`} ago`;
 
-function Parts({ today }: { readonly today: Today }) {
+function Parts({ today, remarks }: { readonly today: Today; readonly remarks: readonly OpenRemark[] }) {
   const waiting = today.runs.filter(({ state }) => state !== 'running');
   const running = today.runs.filter(({ state }) => state === 'running');
   const run = ({ id, sample, title, state, person, says }: Today['runs'][number]) => (
@@ -153,6 +155,19 @@ function Parts({ today }: { readonly today: Today }) {
           )),
         ]}
       </Part>
+      <Part title="Asked and said" none="No question is open, and nothing was said to you.">
+        {remarks.map(({ id, sampleId, sample, who, text, kind }) => (
+          <Line
+            key={id}
+            head={
+              <Box component={Link} to={`/samples/${sampleId}/verdict`} sx={{ color: 'text.primary' }}>
+                {sample}
+              </Box>
+            }
+            says={`${who} ${kind === 'question' ? 'asks' : 'says'}: ${text}`}
+          />
+        ))}
+      </Part>
       <Part title="Left borderline" none="Nothing was left borderline.">
         {today.borderline.map(({ sample, claims }) => (
           <Line
@@ -168,6 +183,7 @@ function Parts({ today }: { readonly today: Today }) {
 
 export function TodayPage() {
   const query = useQuery(todayQuery);
+  const remarks = useQuery(openRemarksQuery);
   return (
     <Page
       title="Today"
@@ -185,7 +201,11 @@ export function TodayPage() {
       }
     >
       <QueryGate query={query} what="what is due">
-        {(today) => <Parts today={today} />}
+        {(today) => (
+          <QueryGate query={remarks} what="what was said">
+            {({ items }) => <Parts today={today} remarks={items} />}
+          </QueryGate>
+        )}
       </QueryGate>
     </Page>
   );

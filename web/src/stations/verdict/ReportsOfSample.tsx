@@ -6,6 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { apiUrl } from '../../api/world.ts';
+import { Witness } from '../../parts/Witness.tsx';
 import { IssueDialog } from '../../reports/IssueDialog.tsx';
 import { reportsQuery } from '../../reports/queries.ts';
 import { ReportTable } from '../../reports/ReportTable.tsx';
@@ -36,7 +37,11 @@ export function ReportsOfSample({ sampleId, kind }: { readonly sampleId: string;
         </Button>
       </Box>
       {items.length > 0 ? (
-        <ReportTable items={items} onAmend={setOpen} />
+        <ReportTable
+          items={items}
+          onAmend={setOpen}
+          beside={({ id, code }) => <Witness sampleId={sampleId} about="report" aboutId={id} name={`report ${code}`} />}
+        />
       ) : (
         <Typography color="text.secondary">
           {data ? 'None was issued. Once issued a report stays as it is; what changes later amends it.' : ' '}

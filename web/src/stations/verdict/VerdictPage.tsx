@@ -12,6 +12,7 @@ import { QueryGate } from '../../parts/QueryGate.tsx';
 import { Term } from '../../parts/Term.tsx';
 import { reportsQuery } from '../../reports/queries.ts';
 import { useSample } from '../../state/sample.tsx';
+import { Remarks } from '../../together/Remarks.tsx';
 import { ClaimGroups } from './ClaimGroups.tsx';
 import { ConclusionPanel } from './ConclusionPanel.tsx';
 import { History } from './History.tsx';
@@ -62,6 +63,7 @@ function AtAGlance({ reports }: { readonly reports: readonly StoredReport[] }) {
       <NextSteps />
       <TrialsOfSample sampleId={sample.id} />
       {!PRACTISING && <ReportsOfSample sampleId={sample.id} kind={sample.model.kind} />}
+      <Remarks sampleId={sample.id} />
       <Peers />
     </>
   );
