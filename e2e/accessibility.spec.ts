@@ -154,8 +154,9 @@ look('dialogs have no serious finding', async ({ page }) => {
   await expectNone(page);
 });
 
-look('what lies over another, is cut, or is beside the page is seen', async ({ page }) => {
-  await page.goto('/rules');
+look('what lies over another, is cut, or is beside the page is seen', async ({ browser }) => {
+  // A page of nobody's: ours lets no style be written into it.
+  const page = await browser.newPage();
   const body = (inner: string) => page.setContent(`<body style="margin:0;font:16px sans-serif">${inner}</body>`);
   await body('<p>One line</p><p>and another</p>');
   expect(await glance(page)).toEqual([]);
@@ -170,10 +171,12 @@ look('what lies over another, is cut, or is beside the page is seen', async ({ p
   // What is scrolled out of sight lies over nothing.
   await body('<div style="height:20px;overflow:auto"><p>Seen</p><p>Not seen</p></div><p style="margin:0">Below</p>');
   expect(await glance(page)).toEqual([]);
+  await page.close();
 });
 
-look('a text too faint for its ground is seen, through every layer', async ({ page }) => {
-  await page.goto('/rules');
+look('a text too faint for its ground is seen, through every layer', async ({ browser }) => {
+  // A page of nobody's: ours lets no style be written into it.
+  const page = await browser.newPage();
   const body = (inner: string) => page.setContent(`<body style="margin:0;font:16px sans-serif">${inner}</body>`);
   await body('<p style="color:#767676">Just enough</p><p style="color:#fff;background:#000">Plain</p>');
   expect(await faintTexts(page)).toEqual([]);
@@ -184,4 +187,5 @@ look('a text too faint for its ground is seen, through every layer', async ({ pa
   expect((await faintTexts(page)).join()).toContain('"On grey" stands out by 4.00');
   await body('<div style="background:rgba(0,0,0,.5)"><p style="color:#fff;font-size:24px">On grey</p></div>');
   expect(await faintTexts(page)).toEqual([]);
+  await page.close();
 });

@@ -1,14 +1,11 @@
 // npm run db:restore -- FILE [--replace]: brings a backup back. It is checked, loaded beside the data that is there, and
 // compared, before anything changes; what was there is kept until the restored database answers.
-import { spawn } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import { BackupProblem, checkBackup, sqlOf } from './lib/backup-file.mjs';
+import { BackupProblem, checkBackup } from './lib/backup-file.mjs';
 import { clientFor, runningOwner, withDatabase } from './lib/current.mjs';
-import { checkOf, statement } from './lib/dump.mjs';
-import { findProgram } from './lib/install.mjs';
+import { statement } from './lib/dump.mjs';
+import { loadBeside } from './lib/load.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
@@ -23,19 +20,6 @@ const newestMigration = () => {
   const { entries } = JSON.parse(readFileSync(join(ROOT, 'server', 'migrations', 'meta', '_journal.json'), 'utf8'));
   return Math.max(...entries.map(({ when }) => when));
 };
-
-/** Load the backup into a database of its own. @throws BackupProblem */
-async function load(url, name) {
-  const { args, env } = clientFor(url);
-  const client = spawn(findProgram('mariadb'), [...args, '--max-allowed-packet=64M', name], {
-    env,
-    stdio: ['pipe', 'inherit', 'inherit'],
-  });
-  const ended = new Promise((done) => client.once('exit', done));
-  await pipeline(Readable.from(sqlOf(source)), client.stdin).catch(() => undefined);
-  if ((await ended) !== 0)
-    throw new BackupProblem('MariaDB refused the backup; see the messages above. Nothing was changed.');
-}
 
 const tablesOf = (url, name) => statement(url, 'SHOW TABLES', name);
 const moved = (tables, from, to) => tables.map((table) => `\`${from}\`.\`${table}\` TO \`${to}\`.\`${table}\``);
@@ -67,19 +51,7 @@ async function restore(url) {
     throw new BackupProblem(
       `The database has ${old.length} tables already. Add --replace to put the backup in their place.`,
     );
-  try {
-    statement(
-      url,
-      `DROP DATABASE IF EXISTS \`${beside}\`; CREATE DATABASE \`${beside}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`,
-    );
-  } catch (error) {
-    throw new BackupProblem(
-      `A backup is loaded beside the data first, into the database ${beside}, and that could not be made: ${error.message}\nAllow it: GRANT ALL ON \`${name}%\`.* TO the user of DATABASE_URL. Nothing was changed.`,
-    );
-  }
-  await load(url, beside);
-  if (facts && (await checkOf(url, beside)) !== facts.sha256)
-    throw new BackupProblem('What was loaded is not what was backed up. Nothing was changed.');
+  await loadBeside(url, source, beside, facts?.sha256);
   say('loaded beside the data and compared');
   const asleep = withoutAddresses(url, beside);
   const fresh = tablesOf(url, beside);

@@ -122,6 +122,7 @@ function startServer(databaseUrl, benchPort, tries = 0, died = '') {
       ...process.env,
       DATABASE_URL: databaseUrl,
       LASTMARK_DATA: data,
+      LASTMARK_BACKUPS: process.env.LASTMARK_BACKUPS ?? '24',
       LASTMARK_SERVER: name,
       LASTMARK_DIED: died,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',

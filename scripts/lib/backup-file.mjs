@@ -5,6 +5,7 @@ import { createReadStream, createWriteStream, statSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { crc32, createGunzip, deflateRawSync, gunzipSync } from 'node:zlib';
+import { isSealed, passPhrase, SealProblem, seal, unseal } from './sealed.mjs';
 
 const BLOCK_BYTES = 512 * 1024;
 /** Longer than any block can become. */
@@ -17,6 +18,24 @@ const CLOSING = '-- Lastmark backup ';
 const EARLIER_CLOSING = '-- Dump completed';
 
 export class BackupProblem extends Error {}
+
+/** The pass phrase of backups: in the file LASTMARK_BACKUP_KEY names; null without one. @throws SealProblem */
+export const backupPhrase = () =>
+  process.env.LASTMARK_BACKUP_KEY ? passPhrase(process.env.LASTMARK_BACKUP_KEY) : null;
+
+/** The bytes of a backup as they were written, unsealed where it is sealed. @throws SealProblem */
+async function* rawOf(path) {
+  if (!(await isSealed(path))) {
+    yield* createReadStream(path);
+    return;
+  }
+  const phrase = backupPhrase();
+  if (phrase === null)
+    throw new SealProblem(
+      `${path} is sealed. Set LASTMARK_BACKUP_KEY to the file with its pass phrase. Nothing was changed.`,
+    );
+  yield* unseal(path, phrase);
+}
 
 function blockOf(sql) {
   const deflated = deflateRawSync(sql);
@@ -32,10 +51,13 @@ function blockOf(sql) {
 /**
  * Write SQL as it comes.
  * @param facts what the last line says besides the check: version and newest migration
+ * @param phrase seals it; null leaves it readable for whoever has the file
+ * @returns what the last line says
  */
-export async function writeBackup(sql, path, facts) {
+export async function writeBackup(sql, path, facts, phrase = null) {
   const hash = createHash('sha256');
   let bytes = 0;
+  let closing = null;
   await pipeline(
     sql,
     async function* (pieces) {
@@ -55,11 +77,15 @@ export async function writeBackup(sql, path, facts) {
         if (length >= BLOCK_BYTES) yield take();
       }
       if (length > 0) yield take();
-      const closing = { ...facts, bytes, sha256: hash.digest('hex') };
+      closing = { ...facts, bytes, sha256: hash.digest('hex') };
       yield blockOf(Buffer.from(`${CLOSING}${JSON.stringify(closing)}\n`));
+    },
+    async function* (blocks) {
+      yield* phrase === null ? blocks : seal(blocks, phrase);
     },
     createWriteStream(path, { mode: 0o600 }),
   );
+  return closing;
 }
 
 const damaged = (path, from, to, why) =>
@@ -67,35 +93,36 @@ const damaged = (path, from, to, why) =>
 
 /** The blocks of a file, one after the other. @throws BackupProblem that names the bytes */
 async function* blocksOf(path) {
-  const { size } = statSync(path);
-  const file = await open(path);
-  try {
-    for (let at = 0; at < size; ) {
-      const head = Buffer.alloc(HEAD_BYTES);
-      const { bytesRead } = await file.read(head, 0, HEAD_BYTES, at);
-      if (bytesRead < HEAD_BYTES) throw damaged(path, at, size, 'the file ends in the middle of a block');
-      if (!head.subarray(0, HEADER.length).equals(HEADER))
+  let waiting = Buffer.alloc(0);
+  let at = 0;
+  const ends = () => damaged(path, at, at + waiting.length, 'the file ends in the middle of a block');
+  for await (const piece of rawOf(path)) {
+    waiting = Buffer.concat([waiting, piece]);
+    while (waiting.length >= HEAD_BYTES) {
+      if (!waiting.subarray(0, HEADER.length).equals(HEADER))
         throw damaged(path, at, at + HEAD_BYTES, 'a block should begin here');
-      const length = head.readUInt32LE(HEADER.length);
+      const length = waiting.readUInt32LE(HEADER.length);
       if (length <= HEAD_BYTES + 8 || length > MOST_BLOCK_BYTES)
         throw damaged(path, at, at + HEAD_BYTES, 'a block has no possible length');
-      if (at + length > size) throw damaged(path, at, size, 'the file ends in the middle of a block');
-      const block = Buffer.alloc(length);
-      await file.read(block, 0, length, at);
+      if (waiting.length < length) break;
+      let part;
       try {
-        yield gunzipSync(block, { maxOutputLength: 64 * 1024 * 1024 });
+        part = gunzipSync(waiting.subarray(0, length), { maxOutputLength: 64 * 1024 * 1024 });
       } catch {
         throw damaged(path, at, at + length, 'the check of this block does not fit its content');
       }
+      yield part;
+      waiting = waiting.subarray(length);
       at += length;
     }
-  } finally {
-    await file.close();
   }
+  if (waiting.length > 0) throw ends();
 }
 
 /** Whether a file is of the kind {@link writeBackup} makes, rather than the plain gzip of earlier versions. */
 async function hasBlocks(path) {
+  // Nothing was sealed before there were blocks.
+  if (await isSealed(path)) return true;
   const file = await open(path);
   try {
     const head = Buffer.alloc(HEADER.length);

@@ -1,10 +1,10 @@
 // Settings from the environment.
 import { readFileSync } from 'node:fs';
-import { delimiter } from 'node:path';
+import { delimiter, join } from 'node:path';
 import { newId } from './db/ids.ts';
 import { isLoopback } from './http/door.ts';
 import { LOOPBACK_NETWORKS } from './links/networks.ts';
-import { PACKAGE } from './paths.ts';
+import { DATA, PACKAGE } from './paths.ts';
 
 export interface Config {
   readonly databaseUrl: string;
@@ -30,6 +30,8 @@ export interface Config {
   readonly owner: string;
   /** Name of the server this one stands in for, where it is known to be gone. */
   readonly died: string | null;
+  /** How often a backup is made, hours, and where it is kept; null for never. */
+  readonly backups: { readonly hours: number; readonly folder: string } | null;
   /** Keep a copy before the tables are changed by a newer version. */
   readonly upgradeBackup: boolean;
   readonly version: string;
@@ -69,6 +71,19 @@ function tlsOf({ LASTMARK_TLS_CERT: cert, LASTMARK_TLS_KEY: key }: NodeJS.Proces
   return { cert: read('LASTMARK_TLS_CERT', cert), key: read('LASTMARK_TLS_KEY', key) };
 }
 
+const MOST_HOURS = 24 * 31;
+
+/** @throws Error for a number of hours nobody means */
+function backupsOf({
+  LASTMARK_BACKUPS: hours = '0',
+  LASTMARK_BACKUP_FOLDER: folder,
+}: NodeJS.ProcessEnv): Config['backups'] {
+  const every = Number(hours);
+  if (!(every >= 0 && every <= MOST_HOURS))
+    throw new Error(`LASTMARK_BACKUPS is "${hours}"; give the hours between two backups, 0 for none.`);
+  return every === 0 ? null : { hours: every, folder: folder || join(DATA, 'backups') };
+}
+
 /** A small whole number. @throws Error where it is none */
 function countOf(env: NodeJS.ProcessEnv, name: string): number {
   const count = Number(env[name] ?? 0);
@@ -99,6 +114,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
     owner: env.LASTMARK_SERVER || newId(),
     died: env.LASTMARK_DIED || null,
+    backups: backupsOf(env),
     upgradeBackup: env.LASTMARK_UPGRADE_BACKUP !== '0',
     version,
     logLevel: env.LOG_LEVEL ?? 'info',

@@ -14,6 +14,7 @@ import { createApp } from './http/app.ts';
 import { dropIncoming } from './http/body.ts';
 import { Door } from './http/door.ts';
 import { OPEN } from './http/entrance.ts';
+import { BackupKeeper } from './jobs/backup-keeper.ts';
 import { Networks } from './links/networks.ts';
 import { Places } from './links/places.ts';
 import { Journal } from './log/journal.ts';
@@ -67,7 +68,13 @@ async function main(): Promise<void> {
   });
   // Before anyone is let in: loads and runs of a server that died are seen to.
   await working.watch(config.died);
-  const metrics = new Metrics({ ...working, connections: () => connectionsOf(pool) });
+  const keeper = config.backups && new BackupKeeper({ ...config, ...config.backups, db, log });
+  keeper?.watch();
+  const metrics = new Metrics({
+    ...working,
+    connections: () => connectionsOf(pool),
+    backupAge: () => keeper?.age() ?? null,
+  });
   const journal = new Journal(db, log);
   const people = config.people ? await PeopleEntrance.open(db) : null;
   const code = people ? await firstCode(db) : null;
@@ -116,7 +123,7 @@ async function main(): Promise<void> {
     setTimeout(() => process.exit(1), STOP_MILLISECONDS).unref();
     // Also those that are idle only once what they asked is answered.
     setInterval(() => server.closeIdleConnections(), SWEEP_MILLISECONDS);
-    void Promise.all([practice.close(), working.close()])
+    void Promise.all([practice.close(), working.close(), keeper?.close()])
       .then(() => new Promise((resolve) => server.close(resolve)))
       .then(() => journal.close())
       .then(() => Promise.all([pool.end(), vital.pool.end(), dropIncoming()]))

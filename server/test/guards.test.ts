@@ -102,6 +102,7 @@ describe('other sites', () => {
     expect(headers['access-control-allow-origin']).toBeUndefined();
     expect(headers['content-security-policy']).toContain("default-src 'self'");
     expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['cache-control']).toBe('no-store');
     expect(headers['x-powered-by']).toBeUndefined();
   });
 });

@@ -43,6 +43,8 @@ export const expressPath = (path: string): string => `/api${path.replace(/\{(\w+
 
 function send(response: Response, route: Route, answer: Answer): void {
   response.status(route.status);
+  // What was answered to somebody is kept by nobody on the way.
+  if (!response.getHeader('Cache-Control')) response.setHeader('Cache-Control', 'no-store');
   if (answer.etag) response.setHeader('ETag', answer.etag);
   for (const [name, value] of Object.entries(answer.headers ?? {})) response.setHeader(name, value);
   if (route.status === 204) response.end();

@@ -14,13 +14,15 @@ export interface Watched {
   readonly live: { readonly listening: number };
   /** Connections to the database in use, and those that wait for one. */
   readonly connections: () => { readonly used: number; readonly waiting: number };
+  /** Age of the newest backup, s; null for none, or where none are made. */
+  readonly backupAge?: () => number | null;
 }
 
 export class Metrics {
   readonly #registry = new Registry();
   readonly #requests: Histogram<'operation' | 'status'>;
 
-  constructor({ jobs, live, runner, connections }: Watched) {
+  constructor({ jobs, live, runner, connections, backupAge }: Watched) {
     const registers = [this.#registry];
     // Processor, memory, garbage collection, and how late the main thread is.
     collectDefaultMetrics({ register: this.#registry });
@@ -68,6 +70,17 @@ export class Metrics {
         const { used, waiting } = connections();
         this.set({ state: 'used' }, used);
         this.set({ state: 'waiting' }, waiting);
+      },
+    });
+    new Gauge({
+      name: 'lastmark_backup_age_seconds',
+      help: 'Time since the newest backup that was brought back once and compared',
+      registers,
+      collect() {
+        const age = backupAge?.() ?? null;
+        // None is none, not one that is new.
+        if (age === null) this.reset();
+        else this.set(age);
       },
     });
   }
