@@ -44,6 +44,16 @@ export const PEOPLE_ROUTES = {
     status: 200,
     ...OPEN,
   }),
+  beginProvider: get('/sign-in/provider', 'Go to the lab’s own sign-in', {
+    ...OPEN,
+    status: 302,
+    answers: 'text/html',
+  }),
+  backFromProvider: get('/sign-in/provider/back', 'Come back from the lab’s own sign-in', {
+    ...OPEN,
+    status: 302,
+    answers: 'text/html',
+  }),
   signOut: write('post', '/sign-out', 'Go out: this browser is forgotten', { status: 204, ...OPEN }),
   join: write('post', '/join', 'Come in for the first time, by an invitation or the code printed at the start', {
     body: of<JoinInput>(joinInput),

@@ -12,7 +12,16 @@ describe('roles', () => {
   it('are asked for by every operation that writes, unless somebody who is not signed in must reach it', () => {
     const routes: [string, Route][] = Object.entries(ROUTES);
     const open = routes.filter(([, { needs }]) => needs === 'nobody').map(([name]) => name);
-    expect(open.sort()).toEqual(['getMe', 'healthLive', 'healthReady', 'join', 'signIn', 'signOut']);
+    expect(open.sort()).toEqual([
+      'backFromProvider',
+      'beginProvider',
+      'getMe',
+      'healthLive',
+      'healthReady',
+      'join',
+      'signIn',
+      'signOut',
+    ]);
     const lenient = routes
       .filter(([, { method, needs }]) => method !== 'get' && needs === 'reader')
       .map(([name]) => name);

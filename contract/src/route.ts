@@ -27,7 +27,7 @@ export interface Route<P extends string = string, B = unknown, Q = unknown, A = 
   readonly query?: Of<Q>;
   readonly answer?: Is<A>;
   /** Status when it works. */
-  readonly status: 200 | 201 | 204;
+  readonly status: 200 | 201 | 204 | 302;
   /** Media type of the answer. */
   readonly answers: string;
   /** Ids of its body a script may leave out, as paths: `points[].id`. An Idempotency-Key then tells what was sent before. */

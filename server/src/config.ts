@@ -1,10 +1,12 @@
 // Settings from the environment.
 import { readFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
+import { ROLES } from '@lastmark/contract';
 import { newId } from './db/ids.ts';
 import { isLoopback } from './http/door.ts';
 import { LOOPBACK_NETWORKS } from './links/networks.ts';
 import { DATA, PACKAGE } from './paths.ts';
+import type { ProviderSettings } from './people/provider.ts';
 
 export interface Config {
   readonly databaseUrl: string;
@@ -18,6 +20,8 @@ export interface Config {
   readonly hosts: readonly string[];
   /** Whether people are told apart: always beyond loopback, elsewhere when it is asked for. */
   readonly people: boolean;
+  /** The lab's own OpenID Connect sign-in; null without one. */
+  readonly provider: ProviderSettings | null;
   /** Certificate and key it speaks TLS with; null for none. */
   readonly tls: { readonly cert: string; readonly key: string } | null;
   /** Proxies before it whose word on where a request comes from is taken. */
@@ -71,6 +75,28 @@ function tlsOf({ LASTMARK_TLS_CERT: cert, LASTMARK_TLS_KEY: key }: NodeJS.Proces
   return { cert: read('LASTMARK_TLS_CERT', cert), key: read('LASTMARK_TLS_KEY', key) };
 }
 
+/** @throws Error for settings that go together, an address without TLS, a role there is not */
+function providerOf(env: NodeJS.ProcessEnv): ProviderSettings | null {
+  const { LASTMARK_OIDC_ISSUER: issuer, LASTMARK_OIDC_CLIENT: clientId, LASTMARK_OIDC_SECRET_FILE: file } = env;
+  if (!issuer && !clientId && !file) return null;
+  if (!issuer || !clientId || !file)
+    throw new Error(
+      'LASTMARK_OIDC_ISSUER, LASTMARK_OIDC_CLIENT and LASTMARK_OIDC_SECRET_FILE go together: set all of them.',
+    );
+  const url = URL.canParse(issuer) ? new URL(issuer) : null;
+  if (!url || (url.protocol !== 'https:' && !isLoopback(url.hostname)))
+    throw new Error(`LASTMARK_OIDC_ISSUER is "${issuer}"; give an address that begins with https://.`);
+  const role = ROLES.find((one) => one === (env.LASTMARK_OIDC_ROLE ?? 'reader'));
+  if (!role) throw new Error(`LASTMARK_OIDC_ROLE is "${env.LASTMARK_OIDC_ROLE}"; give one of ${ROLES.join(', ')}.`);
+  let clientSecret: string;
+  try {
+    clientSecret = readFileSync(file, 'utf8').trim();
+  } catch (error) {
+    throw new Error(`LASTMARK_OIDC_SECRET_FILE: "${file}" cannot be read (${(error as Error).message}).`);
+  }
+  return { issuer, clientId, clientSecret, role, name: env.LASTMARK_OIDC_NAME || 'The lab’s own sign-in' };
+}
+
 const MOST_HOURS = 24 * 31;
 
 /** @throws Error for a number of hours nobody means */
@@ -108,6 +134,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     benchPort: env.BENCH_PORT ? Number(env.BENCH_PORT) : null,
     hosts: listed(env.LASTMARK_HOSTS, ','),
     people: tellsApart(env, host),
+    provider: providerOf(env),
     tls: tlsOf(env),
     proxies: countOf(env, 'LASTMARK_PROXIES'),
     logFolders: listed(env.LASTMARK_LOGS, delimiter),

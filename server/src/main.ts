@@ -21,6 +21,7 @@ import { Journal } from './log/journal.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 import { PeopleEntrance } from './people/entrance.ts';
 import { firstCode } from './people/invitations.ts';
+import { Provider } from './people/provider.ts';
 import { startBenchProcess } from './practice/bench-process.ts';
 import { Practice } from './practice/practice.ts';
 import { Metrics } from './watch/metrics.ts';
@@ -94,7 +95,11 @@ async function main(): Promise<void> {
     handlers: createHandlers(working, {
       practice,
       metrics,
-      people: people && { key: people.key, journal, provider: null },
+      people: people && {
+        key: people.key,
+        journal,
+        provider: config.provider && new Provider(config.provider, people.key),
+      },
     }),
     log,
     web: WEB,

@@ -23,6 +23,7 @@ import {
   requirePassword,
   updatePerson,
 } from './people/people.ts';
+import { NotLetIn, type Provider } from './people/provider.ts';
 import {
   cookieOf,
   endSession,
@@ -38,6 +39,8 @@ import type { Who } from './who/who.ts';
 type PeopleOperation =
   | 'getMe'
   | 'signIn'
+  | 'beginProvider'
+  | 'backFromProvider'
   | 'signOut'
   | 'join'
   | 'changeMe'
@@ -64,9 +67,12 @@ export interface PeopleParts {
   /** What sessions are signed with. */
   readonly key: string;
   readonly journal: Journal;
-  /** Name of the lab's own sign-in; null without one. */
-  readonly provider: string | null;
+  /** The lab's own sign-in; null without one. */
+  readonly provider: Provider | null;
 }
+
+/** The first page, with why somebody was not let in: behind the #, so that it is in no log. */
+const refusedAt = (why: string): string => `/#not-let-in=${encodeURIComponent(why)}`;
 
 const asWho = ({ id, name, role }: Pick<PersonRow, 'id' | 'name' | 'role'>): Who => ({
   id,
@@ -116,7 +122,7 @@ export function peopleHandlers(parts: PeopleParts | null): Pick<Handlers, People
         body: {
           people: true,
           first: who === null && (await firstComes(db)),
-          provider: parts.provider,
+          provider: parts.provider?.name ?? null,
           me: who ? await meOf(db, who.id) : null,
         },
       };
@@ -145,6 +151,35 @@ export function peopleHandlers(parts: PeopleParts | null): Pick<Handlers, People
           );
         }
         throw error;
+      }
+    },
+    beginProvider: async ({ from }): Promise<Answer<never>> => {
+      const { provider } = there();
+      if (!provider) throw conflict('This server has no sign-in of the lab’s own.');
+      try {
+        const { location, cookie } = await provider.begin(new URL(from.url).origin);
+        return { headers: { Location: location, 'Set-Cookie': cookie, 'Cache-Control': 'no-store' } };
+      } catch {
+        return {
+          headers: {
+            Location: refusedAt(`${provider.name} cannot be reached. Try again later, or sign in by a password.`),
+          },
+        };
+      }
+    },
+    backFromProvider: async ({ db, from }): Promise<Answer<never>> => {
+      const { provider, key, journal } = there();
+      if (!provider) throw conflict('This server has no sign-in of the lab’s own.');
+      const url = new URL(from.url);
+      const forget = provider.forget(url.origin);
+      try {
+        const row = await provider.back(db, url, from.cookies);
+        const session = cookieOf(await openSession(db, row.id, from), key, from.secure);
+        await journal.keep(plainDeed(asWho(row), 'signIn', { subject: row.id, things: [row.id] }));
+        return { headers: { Location: '/', 'Set-Cookie': [forget, session] } };
+      } catch (error) {
+        if (!(error instanceof NotLetIn)) throw error;
+        return { headers: { Location: refusedAt(error.message), 'Set-Cookie': [forget] } };
       }
     },
     signOut: async ({ db, from }) => {

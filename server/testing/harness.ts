@@ -21,6 +21,7 @@ import { LIVE_EVERY } from '../src/live/stream.ts';
 import { Journal } from '../src/log/journal.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 import { PeopleEntrance } from '../src/people/entrance.ts';
+import { Provider, type ProviderSettings } from '../src/people/provider.ts';
 import type { StartBench } from '../src/practice/bench-process.ts';
 import { PRACTICE_SPEED } from '../src/practice/bench-process.ts';
 import { Practice } from '../src/practice/practice.ts';
@@ -64,6 +65,7 @@ export async function startHarness(
     server = inject('databaseUrl'),
     places = new Places(),
     people = false,
+    provider = null as ProviderSettings | null,
   } = {},
 ): Promise<Harness> {
   const url = server.replace(/\/lastmark$/, `/lastmark_${name}`);
@@ -107,7 +109,11 @@ export async function startHarness(
   const app = createApp({
     db: connection.db,
     handlers: answers.watch(
-      createHandlers(working, { practice, metrics, people: own && { key: own.key, journal, provider: null } }),
+      createHandlers(working, {
+        practice,
+        metrics,
+        people: own && { key: own.key, journal, provider: provider && new Provider(provider, own.key) },
+      }),
     ),
     log: logger,
     web: '/nowhere',

@@ -21,14 +21,18 @@ export interface Call<O extends Operation = Operation> {
   /** Who asks; somebody without a name where an operation is open to everybody. */
   readonly who: Who;
   /** Where it comes from, and what the browser gave with it. */
-  readonly from: From & { readonly cookies: string | undefined };
+  readonly from: From & {
+    readonly cookies: string | undefined;
+    /** The whole address, as whoever asks reaches this server. */
+    readonly url: string;
+  };
 }
 
 export interface Answer<A = unknown> {
   /** What it is, or its bytes as they were written where it was worked out. */
   readonly body?: A | Uint8Array;
   readonly etag?: string;
-  readonly headers?: Readonly<Record<string, string>>;
+  readonly headers?: Readonly<Record<string, string | readonly string[]>>;
   /** Takes over the response and writes to it as long as it lasts. */
   readonly stream?: (response: Response, lastEventId: string | undefined) => void;
 }

@@ -46,8 +46,9 @@ function send(response: Response, route: Route, answer: Answer): void {
   // What was answered to somebody is kept by nobody on the way.
   if (!response.getHeader('Cache-Control')) response.setHeader('Cache-Control', 'no-store');
   if (answer.etag) response.setHeader('ETag', answer.etag);
-  for (const [name, value] of Object.entries(answer.headers ?? {})) response.setHeader(name, value);
-  if (route.status === 204) response.end();
+  for (const [name, value] of Object.entries(answer.headers ?? {}))
+    response.setHeader(name, value as string | string[]);
+  if (route.status === 204 || route.status === 302) response.end();
   else if (answer.body instanceof Uint8Array) {
     if (!response.getHeader('Content-Type')) response.type(route.answers);
     response.end(answer.body);
@@ -113,7 +114,11 @@ async function callOf(route: Route, request: Request, response: Response, db: Da
     ifMatch,
     db,
     who: response.locals.who as Who,
-    from: { ...fromOf(request), cookies: request.get('Cookie') },
+    from: {
+      ...fromOf(request),
+      cookies: request.get('Cookie'),
+      url: `${request.protocol}://${request.get('Host')}${request.originalUrl}`,
+    },
   } as Call<never>;
 }
 

@@ -12,6 +12,7 @@ import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { api } from '../api/client.ts';
+import { realUrl } from '../api/world.ts';
 import { TextInput } from '../parts/form/inputs.tsx';
 import { useSend } from '../parts/form/useSend.ts';
 import { useTyped } from '../parts/form/useTyped.ts';
@@ -44,9 +45,16 @@ interface Props {
   readonly onDone: (me: Me) => void;
 }
 
-function SignIn({ again, onDone }: Omit<Props, 'who'>) {
+/** Why the lab's own sign-in did not let somebody in: told behind the # of the address. */
+const notLetIn = (): string | null => {
+  const [, said] = /^#not-let-in=(.+)$/.exec(window.location.hash) ?? [];
+  return said ? decodeURIComponent(said) : null;
+};
+
+function SignIn({ who, again, onDone }: Props) {
   const id = useId();
   const [codeWanted, setCodeWanted] = useState(false);
+  const [refused] = useState(notLetIn);
   const form = useTyped({ signIn: '', password: '', code: '' });
   const { control, values, formState } = form;
   const ready = values.signIn.trim() !== '' && values.password !== '' && (!codeWanted || values.code.trim() !== '');
@@ -69,6 +77,12 @@ function SignIn({ again, onDone }: Omit<Props, 'who'>) {
       <form onSubmit={submit} noValidate>
         <DialogTitle id={id}>{again ? 'Sign in again' : 'Sign in'}</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 1, '&&': { pt: 1 } }}>
+          {refused && <Alert severity="error">{refused}</Alert>}
+          {who.provider && (
+            <Button variant="outlined" href={realUrl('/sign-in/provider')}>
+              {who.provider}
+            </Button>
+          )}
           {again && <Typography>Your session is over. What you typed is kept; sign in and go on.</Typography>}
           <TextInput
             control={control}
@@ -145,5 +159,5 @@ function First({ onDone }: Pick<Props, 'onDone'>) {
 export function SignInDialog({ who, again, onDone }: Props) {
   // Whoever follows an invitation says there who they are.
   if (window.location.pathname === '/join') return null;
-  return who.first ? <First onDone={onDone} /> : <SignIn again={again} onDone={onDone} />;
+  return who.first ? <First onDone={onDone} /> : <SignIn who={who} again={again} onDone={onDone} />;
 }
