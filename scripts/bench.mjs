@@ -29,6 +29,7 @@ const { measureCompare, measureCompareTruth } = await import('./measure/compare.
 const { measureTraces } = await import('./measure/traces.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
 const { measureReports } = await import('./measure/report.mjs');
+const { measurePeople } = await import('./measure/people.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -69,3 +70,4 @@ try {
   await withBench.stop();
   await bench.stop();
 }
+await measurePeople();

@@ -246,6 +246,26 @@ describe('undoing', () => {
   });
 });
 
+describe('what is done to people', () => {
+  it('is told without their names, and cannot be put back by halves', async () => {
+    await somebody('Namely', 'reader');
+    const { items } = (await ada.get('/api/people')).body as { items: { id: string; name: string; version: number }[] };
+    const one = items.find(({ name }) => name === 'Namely');
+    for (const role of ['engineer', 'keeper'])
+      await ada
+        .put(`/api/people/${one?.id}`)
+        .set('If-Match', `"v${role === 'engineer' ? one?.version : (one?.version ?? 0) + 1}"`)
+        .send({ name: 'Namely', role, disabled: false })
+        .expect(200);
+    const [entry] = await log('?q=Change name or role');
+    expect(entry?.changes).toEqual([{ field: 'What they may do', was: 'engineer', is: 'keeper' }]);
+    expect(entry?.canUndo).toBe(false);
+    expect((await ada.post(`/api/log/${entry?.id}/undo`)).status).toBe(409);
+    const all = await harness.db.select().from(logEntries);
+    expect(JSON.stringify(all)).not.toContain('Namely');
+  });
+});
+
 describe('the chain', () => {
   const sealAll = async () => {
     while ((await sealSome(harness.db)) > 0);

@@ -361,6 +361,7 @@ describe('tokens of scripts', () => {
     // No token makes another, nor changes an account.
     expect((await asks(most.token, 'post', '/me/tokens', { name: 'x', role: 'reader', days: 1 })).status).toBe(403);
     expect((await asks(most.token, 'post', '/me/sessions/end-others')).status).toBe(403);
+    expect((await asks(reads.token, 'post', '/loads-off')).status).toBe(201);
     for (const bad of [`${reads.token}x`, reads.token.slice(0, -1), 'lastmark_', ''])
       expect((await asks(bad, 'get', '/samples')).status).toBe(401);
     // Whoever may less afterwards does not keep more through a token.

@@ -78,7 +78,8 @@ function admit(name: Operation, route: Route, { entrance, practising = false }: 
       return next();
     }
     // Loads off waits for nothing, the database least of all.
-    const who = name === 'loadsOff' ? entrance.whoPresses(request) : await entrance.whoAsks(request);
+    const pressed = name === 'loadsOff' ? entrance.whoPresses(request) : null;
+    const who = pressed ?? (await entrance.whoAsks(request));
     if (!who) throw new ProblemError(401, 'Not signed in', 'Sign in first. What you typed is kept.');
     if (!isEnough(who.role, asked))
       throw new ProblemError(

@@ -89,7 +89,8 @@ export function deedOf({ who, operation, params, body, request }: Asked): Deed {
     operation,
     subject,
     sampleId: sampleId !== null && ID.test(sampleId) ? sampleId : null,
-    ...keptOf(operation in PEOPLE_ROUTES ? withoutNames(body) : body),
+    // Half of it cannot be put back.
+    ...(operation in PEOPLE_ROUTES ? { ...keptOf(withoutNames(body)), whole: false } : keptOf(body)),
     things: [...new Set([...own.filter((one) => ID.test(one)), ...thingsIn(body)])].slice(0, MOST_THINGS),
     request,
     undoes: null,

@@ -12,6 +12,7 @@ import { DEAD_SECONDS, dbNow, Ownership } from '../leases/ownership.ts';
 import type { Links } from '../links/links.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
+import { authorNow, inNameOf } from '../who/who.ts';
 import { RigDriver } from './driver.ts';
 import { CONFIRM, type ConfirmRule } from './faults.ts';
 import { FIRST_EPOCH, getRun, insertRun, instrumentsOf, type RunRow, takeUpAgain } from './rows.ts';
@@ -88,11 +89,12 @@ export class Runner {
     await Promise.all([...this.#tasks.values()].map((task) => task.close()));
   }
 
-  #take(id: string, epoch: number, latch: number): void {
+  /** @param author whoever began it: what it measures is theirs */
+  #take(id: string, epoch: number, latch: number, author: string | null = authorNow()): void {
     const { vital, confirm = CONFIRM } = this.#parts;
     const task = new RunTask({ ...this.#parts, confirm }, id, new Ownership(vital, id, epoch, latch));
     this.#tasks.set(id, task);
-    task.start();
+    inNameOf(author, () => task.start());
     void task.ended
       .catch((error: unknown) => this.#parts.log.error({ err: error, run: id }, 'a run ended badly'))
       .finally(() => this.#tasks.delete(id));
@@ -181,7 +183,7 @@ export class Runner {
         return true;
       });
       if (!acts) continue;
-      if (done && !stops) this.#take(row.id, row.epoch + 1, latch);
+      if (done && !stops) this.#take(row.id, row.epoch + 1, latch, row.author);
       return;
     }
   }
