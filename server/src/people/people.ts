@@ -161,6 +161,15 @@ export async function listNames(db: Queries): Promise<Person[]> {
   return (await listPeople(db)).map(({ id, name, role }) => ({ id, name, role }));
 }
 
+/** Somebody as they were when a change began. @throws 412 where somebody else changed them since, 404 for nobody */
+async function requireSeen(tx: Queries, id: string, seen: string | null): Promise<PersonRow> {
+  // Whoever changes them at the same moment waits here, and finds the other version.
+  const [row] = await tx.select().from(people).where(eq(people.id, id)).for('update');
+  if (!row) throw notFound('person');
+  requireMatch(seen, etagOf(row.version), 'person');
+  return row;
+}
+
 /** @throws 409 where somebody is the only admin who is let in */
 async function requireOtherAdmin(tx: Queries, id: string): Promise<void> {
   // Two admins who end each other at once: the second waits, and finds no other.
@@ -181,9 +190,8 @@ export async function updatePerson(
   seen: string | null,
 ): Promise<StoredPerson> {
   return db.transaction(async (tx) => {
+    const row = await requireSeen(tx, id, seen);
     if (role !== 'admin' || disabled) await requireOtherAdmin(tx, id);
-    const row = await personRow(tx, id);
-    requireMatch(seen, etagOf(row.version), 'person');
     await tx
       .update(people)
       .set({ name, role, disabled, version: row.version + 1 })
@@ -202,8 +210,7 @@ export async function updatePerson(
  */
 export async function forgetPerson(db: Database, id: string, seen: string | null): Promise<void> {
   await db.transaction(async (tx) => {
-    const row = await personRow(tx, id);
-    requireMatch(seen, etagOf(row.version), 'person');
+    const row = await requireSeen(tx, id, seen);
     await requireOtherAdmin(tx, id);
     for (const what of [sessions, accessTokens, recoveryCodes, invitations, presence])
       await tx.delete(what).where(eq(what.personId, id));

@@ -45,6 +45,8 @@ export async function updateProfile(db: Database, settings: Profile, seen: strin
   const above = limitsRefusal(settings.limits, await listInstruments(db));
   if (above) throw refused('limits', above);
   return db.transaction(async (tx) => {
+    // Whoever saves at the same moment waits here, and finds the other version; what is read below is read after that.
+    await tx.select({ id: profiles.id }).from(profiles).where(eq(profiles.id, ID)).for('update');
     const current = await getProfile(tx);
     requireMatch(seen, etagOf(current.version), 'profile');
     const version = current.version + 1;
