@@ -1,8 +1,8 @@
 // A copy of the database before its tables are changed, made by the same script a person would use.
-import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { DATA, SCRIPTS } from '../paths.ts';
+import { DATA } from '../paths.ts';
 import { MigrationProblem } from './migrate.ts';
+import { runScript } from './script.ts';
 
 export interface Upgrade {
   readonly databaseUrl: string;
@@ -16,23 +16,9 @@ export async function backUpBeforeUpgrade({ databaseUrl, upgradeBackup, version 
   if (!upgradeBackup) return;
   const stamp = new Date().toISOString().replace(/[:.]/g, '-');
   const file = join(DATA, 'backups', `before-${version}-${stamp}.sql.gz`);
-  const child = spawn(process.execPath, [join(SCRIPTS, 'db-backup.mjs'), file], {
-    env: { ...process.env, DATABASE_URL: databaseUrl },
-    stdio: ['ignore', 'inherit', 'pipe'],
-  });
-  let complaint = '';
-  child.stderr.on('data', (piece) => {
-    complaint += piece;
-  });
-  const status = await new Promise<number | null>((resolve) => {
-    child.once('error', (error) => {
-      complaint += error.message;
-      resolve(null);
-    });
-    child.once('exit', resolve);
-  });
+  const { status, complaint } = await runScript('db-backup', [file], { DATABASE_URL: databaseUrl }).ended;
   if (status !== 0)
     throw new MigrationProblem(
-      `This version changes the tables, and the copy to be made before that failed: ${complaint.trim()}\nMend that, or keep a copy of your own and start with LASTMARK_UPGRADE_BACKUP=0.`,
+      `This version changes the tables, and the copy to be made before that failed: ${complaint}\nMend that, or keep a copy of your own and start with LASTMARK_UPGRADE_BACKUP=0.`,
     );
 }

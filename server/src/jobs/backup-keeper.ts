@@ -1,11 +1,9 @@
 // Backups by themselves: made, brought back once and compared, by the script a person would use, on one server at a time.
-import { spawn } from 'node:child_process';
 import { readdirSync } from 'node:fs';
-import { join } from 'node:path';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.ts';
+import { runScript } from '../db/script.ts';
 import { takeTurn } from '../leases/turn.ts';
-import { SCRIPTS } from '../paths.ts';
 
 const WHAT = 'backup';
 const HOUR = 3_600_000;
@@ -90,33 +88,11 @@ export class BackupKeeper {
   /** @throws Error with what the script said */
   async #make(): Promise<void> {
     const { databaseUrl, folder, log } = this.#parts;
-    const child = spawn('nice', [process.execPath, join(SCRIPTS, 'db-keep.mjs')], {
-      env: { ...process.env, DATABASE_URL: databaseUrl, LASTMARK_BACKUP_FOLDER: folder },
-      stdio: ['ignore', 'ignore', 'pipe'],
-      detached: true,
-    });
-    // All of it goes: the script, and the programs it started.
-    this.#stop = () => {
-      if (child.pid === undefined) return;
-      try {
-        process.kill(-child.pid, 'SIGTERM');
-      } catch {
-        // It has ended by itself.
-      }
-    };
-    let complaint = '';
-    child.stderr.on('data', (piece) => {
-      complaint += piece;
-    });
-    const status = await new Promise<number | null>((resolve) => {
-      child.once('error', (error) => {
-        complaint += error.message;
-        resolve(null);
-      });
-      child.once('close', resolve);
-    });
+    const { ended, stop } = runScript('db-keep', [], { DATABASE_URL: databaseUrl, LASTMARK_BACKUP_FOLDER: folder });
+    this.#stop = stop;
+    const { status, complaint } = await ended;
     this.#stop = null;
-    if (status !== 0) throw new Error(complaint.trim() || `ended with ${status}`);
+    if (status !== 0) throw new Error(complaint || `ended with ${status}`);
     log.info('backed up, brought back once and compared');
   }
 
