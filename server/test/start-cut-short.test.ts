@@ -12,7 +12,7 @@ import { type MigrateOptions, MigrationProblem, migrate } from '../src/db/migrat
 import { MIGRATIONS } from '../src/paths.ts';
 
 /** Every how many moments a start is cut short, and how often one is killed; `npm run attack` does it more often. */
-const EVERY = process.env.LASTMARK_ATTACK ? 7 : 37;
+const EVERY = process.env.LASTMARK_ATTACK ? 7 : 53;
 const KILLS = process.env.LASTMARK_ATTACK ? 32 : 1;
 
 const folder = scratch('cut');
