@@ -18,7 +18,10 @@ test('two sheets are planned, a step is held and let go, and the day goes out as
   await page.goto('/today');
   await page.getByRole('link', { name: 'Plan the bench day' }).click();
   await expect(page.getByText('Choose the sheets of the day.')).toBeVisible();
+  // The other day's form is there once the day was fetched.
+  const fetched = page.waitForResponse(/\/bench-days\/2026-11-30$/);
   await page.getByLabel('Day', { exact: true }).fill('2026-11-30');
+  await fetched;
   await page.getByLabel('Who is there, a line each').fill('Warden 8:00–12:00, 13:00–22:00\nKeeper 25:00–3:00');
   await expect(page.getByRole('alert').filter({ hasText: 'Line' })).toContainText('Line 2: “25:00–3:00” are no hours.');
   await page.getByLabel('Who is there, a line each').fill('Warden 8:00–12:00, 13:00–22:00');
