@@ -108,7 +108,7 @@ test('the first comes in with the code, invites another, and each is known by wh
     );
     await other.goto(`${url}/samples/${id}/verdict`);
     await other.getByRole('button', { name: 'Answer: Which lead was it?' }).click();
-    await other.getByLabel('Answer', { exact: true }).fill('The short one.');
+    await other.getByRole('textbox', { name: 'Answer' }).fill('The short one.');
     await other.getByRole('group', { name: 'Answer the question' }).getByRole('button', { name: 'Answer' }).click();
     await expect(page.getByRole('region', { name: 'Remarks' })).toContainText('The short one.');
     // What one writes, the log tells the other, with a way back.
