@@ -133,7 +133,7 @@ describe('over TLS', () => {
 describe('pace', () => {
   it('lets an address ask so much a minute; Loads off, live numbers and health always', async () => {
     const app = express();
-    app.use(pace(5));
+    app.use(pace((request) => request.get('X-Session') ?? null, 5));
     app.use((_request, response) => void response.json({}));
     app.use(((error: unknown, _request, response, _next) => {
       const { status, again } = (error as ProblemError).problem;
@@ -143,6 +143,11 @@ describe('pace', () => {
     const late = await request(app).get('/api/samples');
     expect([late.status, late.body]).toEqual([429, { again: 10 }]);
     expect((await request(app).get('/practice/api/samples')).status).toBe(429);
+    // Whoever is known counts by themselves, behind the same address.
+    for (const session of ['one', 'other'])
+      for (let turn = 0; turn < 5; turn += 1)
+        expect((await request(app).get('/api/samples').set('X-Session', session)).status).toBe(200);
+    expect((await request(app).get('/api/samples').set('X-Session', 'one')).status).toBe(429);
     for (const path of ['/api/loads-off', '/practice/api/loads-off', '/api/live', '/api/health/live', '/assets/x.js'])
       expect([path, (await request(app).get(path)).status]).toEqual([path, 200]);
   });

@@ -90,7 +90,7 @@ export function createApp({
   if (metrics) app.use(metrics.measure);
   app.use(guard(door));
   app.use(sameOrigin());
-  if (paced) app.use(pace());
+  if (paced) app.use(pace(parts.entrance.paceOf));
   app.use(compression({ filter: (request, response) => isFarAway(request) && compression.filter(request, response) }));
   app.use(operations(parts));
   if (practice) app.use(PRACTICE, practice);

@@ -15,6 +15,8 @@ export interface Entrance {
   readonly whoAsks: (request: Request) => Promise<Who | null>;
   /** Who presses Loads off: known without the database, also when the session is over. */
   readonly whoPresses: (request: Request) => Who | null;
+  /** Whose pace a request counts to, where that is known without the database; null counts by address. */
+  readonly paceOf?: (request: Request) => string | null;
 }
 
 /** Nobody is told apart: whoever reaches the machine sits at it. */

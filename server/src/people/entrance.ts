@@ -4,6 +4,7 @@ import type { Database } from '../db/database.ts';
 import type { Entrance } from '../http/entrance.ts';
 import type { Who } from '../who/who.ts';
 import { labKey } from './people.ts';
+import { digestOf } from './secrets.ts';
 import { secretIn, whoseSession } from './sessions.ts';
 import { whoseToken } from './tokens.ts';
 
@@ -36,4 +37,10 @@ export class PeopleEntrance implements Entrance {
    */
   readonly whoPresses = (request: Request): Who | null =>
     secretIn(request.get('Cookie'), this.key) === null ? null : LET_IN_ONCE;
+
+  /** By the session: a lab behind one address is many browsers. A session nobody signed counts by its address. */
+  readonly paceOf = (request: Request): string | null => {
+    const secret = secretIn(request.get('Cookie'), this.key);
+    return secret === null ? null : digestOf(secret);
+  };
 }
