@@ -121,17 +121,15 @@ describe('a server', () => {
     const keepers = ['a', 'b', 'c'].map(
       (owner) => new BackupKeeper({ db: from.db, databaseUrl: from.url, log, owner, folder: own, hours: 24 }),
     );
-    expect([newestBackup(own), keepers[0]?.age()]).toEqual([null, null]);
+    expect([newestBackup(own), keepers[0]?.age(), keepers[0]?.isDue()]).toEqual([null, null, true]);
     for (const keeper of keepers) keeper.watch(0);
     await expect.poll(() => newestBackup(own)).not.toBeNull();
     await Promise.all(keepers.map((keeper) => keeper.close()));
     expect(readdirSync(own).filter((name) => name.endsWith('.gz'))).toHaveLength(1);
     expect(keepers[0]?.age()).toBeLessThan(120);
-    // Not due: nothing is made.
-    const again = new BackupKeeper({ db: from.db, databaseUrl: from.url, log, owner: 'a', folder: own, hours: 24 });
-    again.watch(0);
-    await again.close();
-    expect(readdirSync(own).filter((name) => name.endsWith('.gz'))).toHaveLength(1);
+    expect(keepers.map((keeper) => keeper.isDue())).toEqual([false, false, false]);
+    const hourly = new BackupKeeper({ db: from.db, databaseUrl: from.url, log, owner: 'a', folder: own, hours: 1e-6 });
+    expect(hourly.isDue()).toBe(true);
   });
 
   it('says how many hours it understands', () => {

@@ -3,36 +3,27 @@ import { type LogPage, type LogRow, ROUTES, type Route } from '@lastmark/contrac
 import { eq, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
 import { logEntries, logSeals, logThings, readings, samples } from '../src/db/schema.ts';
 import { checkChain, sealSome } from '../src/log/chain.ts';
-import { keptOf, thingsIn } from '../src/log/write.ts';
-import { firstCode } from '../src/people/invitations.ts';
+import { keptOf, plainDeed, thingsIn, writeEntry } from '../src/log/write.ts';
+import { inDeed, MACHINE } from '../src/who/who.ts';
 import { aPoint, aSample, type Harness, makers, startHarness } from '../testing/harness.ts';
+import { firstPerson, PASSWORD, somebodyNew } from '../testing/people.ts';
 
 let harness: Harness;
 let ada: request.Agent;
-const PASSWORD = 'hut on the ridge';
 
 beforeAll(async () => {
   harness = await startHarness('log', { people: true });
-  ada = request.agent(harness.app);
-  const secret = await firstCode(harness.db);
-  await ada.post('/api/join').send({ secret, signIn: 'ada', name: 'Ada Marrow', password: PASSWORD }).expect(201);
+  ada = await firstPerson(harness);
 });
 afterAll(() => harness.stop());
 
 const log = async (query = '', agent = ada): Promise<LogRow[]> =>
   ((await agent.get(`/api/log${query}`).expect(200)).body as LogPage).items;
 
-async function somebody(name: string, role: string): Promise<request.Agent> {
-  const { path } = (await ada.post('/api/invitations').send({ role, note: '' })).body as { path: string };
-  const agent = request.agent(harness.app);
-  await agent
-    .post('/api/join')
-    .send({ secret: path.split('#')[1], signIn: name, name, password: PASSWORD })
-    .expect(201);
-  return agent;
-}
+const somebody = async (name: string, role: string) => (await somebodyNew(harness, ada, name, role)).agent;
 
 describe('what is written down', () => {
   it('is who did what to which sample, with what it changed, in words', async () => {
@@ -68,25 +59,66 @@ describe('what is written down', () => {
       .send({ ...aSample(), model: { nothing: true } })
       .expect(422);
     await ada.delete('/api/samples/01JZZZZZZZZZZZZZZZZZZZZZZZ').set('If-Match', '"m1-u1"').expect(404);
-    const failed = harness.db.transaction(async (tx) => {
-      await tx.update(samples).set({ serial: 'x' });
-      throw new Error('not to be');
-    });
+    // Written before the commit, it goes with what is rolled back at the commit.
+    const deed = plainDeed(MACHINE, 'updateProfile');
+    const failed = inDeed(deed, writeEntry, () =>
+      harness.db.transaction(async (tx) => {
+        await writeEntry(tx, deed);
+        throw new Error('not to be');
+      }),
+    );
     await expect(failed).rejects.toThrow('not to be');
     expect(await log()).toEqual(before);
+    await inDeed(deed, writeEntry, () =>
+      harness.db.transaction(async (tx) => tx.update(samples).set({ kind: 'wall' })),
+    );
+    expect((await log()).map(({ id }) => id)).toEqual([deed.id, ...before.map(({ id }) => id)]);
   });
 
-  it('is there once, also for what was done on another thread, and for a request sent twice', async () => {
+  it('is there once for what was done on another thread, and found by the sample it was attached to', async () => {
     const agent = await somebody('Wil', 'engineer');
     const sample = (await agent.post('/api/samples').send(aSample()).expect(201)).body;
-    await agent
-      .post(`/api/attachments?owner=sample&ownerId=${sample.id}&name=note.txt`)
-      .set('Content-Type', 'application/octet-stream')
-      .send(Buffer.from('a plain note'))
-      .expect(201);
-    const [attached, ...rest] = await log(`?sample=${sample.id}`).then(() => log('?q=Attach a file'));
-    expect(attached).toMatchObject({ operation: 'addAttachment', who: 'Wil' });
-    expect(rest.filter(({ id }) => id === attached?.id)).toEqual([]);
+    const { status, body } = await makers(harness, agent).attach(
+      'sample',
+      sample.id,
+      'note.txt',
+      Buffer.from('a plain note'),
+    );
+    expect(status).toBe(201);
+    const attached = (await log(`?thing=${sample.id}`)).filter(({ operation }) => operation === 'addAttachment');
+    expect(attached.map(({ who, changes }) => [who, changes[0]?.is])).toEqual([['Wil', expect.any(String)]]);
+    await agent.delete(`/api/attachments/${body.id}`).expect(204);
+    expect((await log(`?sample=${sample.id}`)).map(({ operation }) => operation)).toEqual([
+      'deleteAttachment',
+      'createSample',
+    ]);
+  });
+
+  it('of a sample holds what was done to its loadings, sheets and claims, what is gone included', async () => {
+    const own = makers(harness, ada);
+    const sample = await own.sample();
+    const rig = await own.rig();
+    const setup = await own.setup(sample.id, rig.id);
+    const claim = await own.claim(sample.id, { kind: 'total', watts: 45 });
+    const { id, version, ...loading } = setup;
+    await ada
+      .put(`/api/setups/${id}`)
+      .set('If-Match', `"v${version}"`)
+      .send({ ...loading, name: 'C1 full' })
+      .expect(200);
+    await ada
+      .delete(`/api/setups/${id}`)
+      .set('If-Match', `"v${version + 1}"`)
+      .expect(204);
+    await ada.delete(`/api/claims/${claim.id}`).set('If-Match', `"v${claim.version}"`).expect(204);
+    expect((await log(`?sample=${sample.id}`)).map(({ operation }) => operation)).toEqual([
+      'deleteClaim',
+      'deleteSetup',
+      'updateSetup',
+      'createClaim',
+      'createSetup',
+      'createSample',
+    ]);
   });
 
   it('names the author of every reading, and is found by the reading, by what it corrected, and by the person', async () => {
@@ -106,6 +138,14 @@ describe('what is written down', () => {
     expect(rows.map(({ author }) => author)).toEqual(rows.map(() => me.id));
     const found = await log(`?thing=${first?.id}`);
     expect(found.map(({ operation, who }) => [operation, who])).toEqual([['addReadings', 'Eva']]);
+    // A correction by somebody else: asked of either, both are told.
+    const correction = { ...first, id: newId(), typed: '70.2', supersedes: first?.id };
+    await ada
+      .post(`/api/samples/${sample.id}/readings`)
+      .send({ points: [{ ...point, readings: [correction] }] })
+      .expect(201);
+    for (const thing of [first?.id, correction.id])
+      expect((await log(`?thing=${thing}`)).map(({ who }) => who)).toEqual(['Ada Marrow', 'Eva']);
     expect((await log(`?person=${me.id}`)).map(({ operation }) => operation)).toEqual(['addReadings', 'join']);
     // Whoever is not an admin is not told how others come in.
     expect((await log(`?person=${me.id}`, engineer)).map(({ operation }) => operation)).toEqual(['addReadings']);
@@ -115,9 +155,9 @@ describe('what is written down', () => {
     const agent = request.agent(harness.app);
     const tries = async (signIn: string, password: string) =>
       (await agent.post('/api/sign-in').send({ signIn, password, code: '' })).status;
-    expect(await tries('ada', 'a wrong password')).toBe(403);
+    expect(await tries('ada@fernwall', 'a wrong password')).toBe(403);
     expect(await tries('hut-on-the-ridge', PASSWORD)).toBe(403);
-    expect(await tries('ada', PASSWORD)).toBe(200);
+    expect(await tries('ada@fernwall', PASSWORD)).toBe(200);
     await agent.post('/api/sign-out').expect(204);
     expect((await log('?size=4')).map(({ operation, who }) => [operation, who])).toEqual([
       ['signOut', 'Ada Marrow'],

@@ -82,7 +82,8 @@ describe('over TLS', () => {
           method: body ? 'POST' : 'GET',
           ca: readFileSync(CERT),
           headers: body ? { 'Content-Type': 'application/json' } : {},
-          ...(version ? { minVersion: version, maxVersion: version } : {}),
+          // Offered by this side whatever its own system thinks of it: it is the server that refuses.
+          ...(version ? { minVersion: version, maxVersion: version, ciphers: 'DEFAULT@SECLEVEL=0' } : {}),
         },
         (response) => {
           let text = '';
@@ -110,7 +111,7 @@ describe('over TLS', () => {
     expect(joined.headers['set-cookie']?.[0]).toMatch(
       /^__Host-lastmark_session=.*; Path=\/; HttpOnly; SameSite=Strict; .*; Secure$/,
     );
-    await expect(ask('/api/health/live', undefined, 'TLSv1.1')).rejects.toThrow();
+    await expect(ask('/api/health/live', undefined, 'TLSv1.1')).rejects.toThrow(/alert protocol version/);
     await expect(fetch(`http://127.0.0.1:${running.port}/api/health/live`)).rejects.toThrow();
   });
 

@@ -86,15 +86,15 @@ describe('the lab’s own sign-in', () => {
 
   it('keeps out whom an admin keeps out', async () => {
     const agent = browser();
-    await comeBy(agent, { sub: 'dell', name: 'Dell Fen' });
+    await comeBy(agent, { sub: 'wren', name: 'Wren Fen' });
     const { items } = (await ada.get('/api/people')).body as { items: { id: string; name: string; version: number }[] };
-    const dell = items.find(({ name }) => name === 'Dell Fen');
+    const wren = items.find(({ name }) => name === 'Wren Fen');
     await ada
-      .put(`/api/people/${dell?.id}`)
-      .set('If-Match', `"v${dell?.version}"`)
-      .send({ name: 'Dell Fen', role: 'engineer', disabled: true })
+      .put(`/api/people/${wren?.id}`)
+      .set('If-Match', `"v${wren?.version}"`)
+      .send({ name: 'Wren Fen', role: 'engineer', disabled: true })
       .expect(200);
-    const answer = await comeBy(agent, { sub: 'dell', name: 'Dell Fen' });
+    const answer = await comeBy(agent, { sub: 'wren', name: 'Wren Fen' });
     expect(whyOf(answer.headers.location)).toBe('You are kept out. Ask an admin.');
     expect(await me(agent)).toBeNull();
   });

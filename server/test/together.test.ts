@@ -1,28 +1,20 @@
 // Several at once: one row begun twice, and what others do shown to each.
 import type { News, OpenRemark, Remark } from '@lastmark/contract';
 import { sql } from 'drizzle-orm';
-import request from 'supertest';
+import type request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { firstCode } from '../src/people/invitations.ts';
 import { aPoint, aSample, type Harness, makers, startHarness } from '../testing/harness.ts';
+import { firstPerson, somebodyNew } from '../testing/people.ts';
 
 let harness: Harness;
 let ada: request.Agent;
 let brook: request.Agent;
-const PASSWORD = 'hut on the ridge';
 
 beforeAll(async () => {
   harness = await startHarness('together', { people: true });
-  ada = request.agent(harness.app);
-  const secret = await firstCode(harness.db);
-  await ada.post('/api/join').send({ secret, signIn: 'ada', name: 'Ada Marrow', password: PASSWORD }).expect(201);
-  const { path } = (await ada.post('/api/invitations').send({ role: 'engineer', note: '' })).body as { path: string };
-  brook = request.agent(harness.app);
-  await brook
-    .post('/api/join')
-    .send({ secret: path.split('#')[1], signIn: 'brook', name: 'Brook Tarn', password: PASSWORD })
-    .expect(201);
+  ada = await firstPerson(harness);
+  brook = (await somebodyNew(harness, ada, 'Brook', 'engineer')).agent;
 });
 afterAll(() => harness.stop());
 
@@ -45,7 +37,7 @@ describe('a row two begin at once', () => {
     const both = await Promise.all([send(ada, { watts: '70.1' }), send(brook, { volts: '20.02' })]);
     expect(both.map(({ status }) => status).sort()).toEqual([201, 409]);
     const refused = both.find(({ status }) => status === 409);
-    const winner = both[0]?.status === 201 ? 'Ada Marrow' : 'Brook Tarn';
+    const winner = both[0]?.status === 201 ? 'Ada Marrow' : 'Brook';
     expect(refused?.body.detail).toBe(
       `${winner} began this row a moment ago. It is shown now: Enter once more adds yours to it, or corrects what stands there.`,
     );
@@ -182,7 +174,7 @@ describe('remarks', () => {
       ['question', 'Ada Marrow'],
       ['note', 'Ada Marrow'],
       ['note', 'Ada Marrow'],
-      ['answer', 'Brook Tarn'],
+      ['answer', 'Brook'],
     ]);
   });
 

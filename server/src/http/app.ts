@@ -7,7 +7,7 @@ import { newId } from '../db/ids.ts';
 import type { Metrics } from '../watch/metrics.ts';
 import { admission } from './admission.ts';
 import { type Door, guard } from './door.ts';
-import { type OperationParts, operations } from './operations.ts';
+import { known, type OperationParts, operations } from './operations.ts';
 import { pace } from './pace.ts';
 import { headers, servePages } from './pages.ts';
 import { isApi, PRACTICE } from './paths.ts';
@@ -93,7 +93,7 @@ export function createApp({
   if (paced) app.use(pace(parts.entrance.paceOf));
   app.use(compression({ filter: (request, response) => isFarAway(request) && compression.filter(request, response) }));
   app.use(operations(parts));
-  if (practice) app.use(PRACTICE, practice);
+  if (practice) app.use(PRACTICE, known(parts.entrance), practice);
   app.use(['/api', `${PRACTICE}/api`], () => {
     throw new ProblemError(404, 'Not found', 'The API has no such address. See /api/openapi.json.');
   });

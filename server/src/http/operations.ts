@@ -11,6 +11,7 @@ import {
 } from '@lastmark/contract';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { Database } from '../db/database.ts';
+import { sampleOf } from '../log/about.ts';
 import type { Journal } from '../log/journal.ts';
 import { deedOf, writeEntry } from '../log/write.ts';
 import { inDeed, type Who } from '../who/who.ts';
@@ -18,6 +19,7 @@ import { bodyOf, bodyParser, dropFile } from './body.ts';
 import { type Entrance, fromOf } from './entrance.ts';
 import type { Answer, Call, Handler, Handlers } from './handlers.ts';
 import { withIds } from './own-ids.ts';
+import { isApi } from './paths.ts';
 import { invalid, ProblemError } from './problem.ts';
 
 /** How long a body is gone through before others have their turn, ms. */
@@ -67,6 +69,21 @@ function leaving(response: Response): AbortSignal {
 
 const NOBODY: Who = { id: null, name: 'Somebody', role: 'reader', through: 'server', keyId: null };
 
+/** Who asks. Loads off waits for nothing, the database least of all. @throws 401 for somebody nobody knows */
+async function whoIsIt(entrance: Entrance, request: Request, presses: boolean): Promise<Who> {
+  const who = (presses ? entrance.whoPresses(request) : null) ?? (await entrance.whoAsks(request));
+  if (!who) throw new ProblemError(401, 'Not signed in', 'Sign in first. What you typed is kept.');
+  return who;
+}
+
+/** Lets in whom somebody knows, and tells the others nothing, not even what is there. */
+export const known =
+  (entrance: Entrance): RequestHandler =>
+  async (request, _response, next) => {
+    if (isApi(request.path)) await whoIsIt(entrance, request, request.path === '/api/loads-off');
+    next();
+  };
+
 /** Lets in who may, before anything of what they send is read. @throws 401 for somebody nobody knows, 403 for too little */
 function admit(name: Operation, route: Route, { entrance, practising = false }: OperationParts): RequestHandler {
   const needed = neededFor(route);
@@ -77,10 +94,7 @@ function admit(name: Operation, route: Route, { entrance, practising = false }: 
       response.locals.who = NOBODY;
       return next();
     }
-    // Loads off waits for nothing, the database least of all.
-    const pressed = name === 'loadsOff' ? entrance.whoPresses(request) : null;
-    const who = pressed ?? (await entrance.whoAsks(request));
-    if (!who) throw new ProblemError(401, 'Not signed in', 'Sign in first. What you typed is kept.');
+    const who = await whoIsIt(entrance, request, name === 'loadsOff');
     if (!isEnough(who.role, asked))
       throw new ProblemError(
         403,
@@ -133,16 +147,19 @@ async function carryOut(
   request: Request,
 ): Promise<Answer> {
   if (route.method === 'get' || route.keepsNothing) return handler(call);
-  const { who, params, body, db } = call as unknown as Call;
+  const { who, params, query, body, db } = call as unknown as Call;
   const id = typeof request.id === 'string' ? request.id : null;
-  const deed = deedOf({ who, operation: name, params, body, request: id });
+  const asked = { who, operation: name, params, query, body, request: id };
   if (name === 'loadsOff') {
+    const deed = deedOf({ ...asked, sampleId: null });
     const answer = await handler(call);
     // Nobody waits for who it was: that needs the database, and loads are off without it.
     const pressed = entrance.whoAsks(request).catch(() => null);
     void pressed.then((known) => journal.keep({ ...deed, who: known ?? who }));
     return answer;
   }
+  // Asked before: afterwards it may be gone.
+  const deed = deedOf({ ...asked, sampleId: await sampleOf(db, params) });
   const { result, written, made } = await inDeed(deed, writeEntry, () => handler(call));
   if (!written.has(db)) await journal.keep(deed, made);
   return result;

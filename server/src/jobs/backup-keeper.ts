@@ -66,12 +66,17 @@ export class BackupKeeper {
     return newest === null ? null : (Date.now() - newest) / 1000;
   }
 
+  /** Whether the newest is so old that another is to be made. */
+  isDue(): boolean {
+    const { folder, hours } = this.#parts;
+    return Date.now() - (newestBackup(folder) ?? 0) >= hours * HOUR;
+  }
+
   async #look(): Promise<void> {
-    const { db, owner, log, folder, hours } = this.#parts;
-    const isDue = () => Date.now() - (newestBackup(folder) ?? 0) >= hours * HOUR;
-    if (!isDue() || Date.now() - this.#failed < AGAIN_MILLISECONDS) return;
+    const { db, owner, log } = this.#parts;
+    if (!this.isDue() || Date.now() - this.#failed < AGAIN_MILLISECONDS) return;
     try {
-      if (!(await takeTurn(db, WHAT, owner)) || !isDue()) return;
+      if (!(await takeTurn(db, WHAT, owner)) || !this.isDue() || this.#closed) return;
       const hold = setInterval(() => void takeTurn(db, WHAT, owner).catch(() => undefined), HOLD_MILLISECONDS);
       try {
         await this.#make();

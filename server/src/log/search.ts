@@ -10,7 +10,7 @@ import {
 } from '@lastmark/contract';
 import { and, desc, eq, exists, inArray, isNull, like, lt, notInArray, or, type SQL } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
-import { logEntries, logThings, models, people, readings, samples } from '../db/schema.ts';
+import { claims, logEntries, logThings, models, people, readings, samples } from '../db/schema.ts';
 
 export type Entry = typeof logEntries.$inferSelect;
 
@@ -158,7 +158,20 @@ export async function listLog(db: Database, query: LogQuery, admin: boolean): Pr
           : person === 'machine'
             ? isNull(logEntries.personId)
             : eq(logEntries.personId, person),
-        sample === undefined ? undefined : eq(logEntries.sampleId, sample),
+        // What its label promises belongs to all units of its model.
+        sample === undefined
+          ? undefined
+          : or(
+              eq(logEntries.sampleId, sample),
+              inArray(
+                logEntries.subject,
+                db
+                  .select({ id: claims.id })
+                  .from(claims)
+                  .innerJoin(samples, eq(samples.modelId, claims.modelId))
+                  .where(eq(samples.id, sample)),
+              ),
+            ),
         thing === undefined ? undefined : aboutThing(db, await historyOf(db, thing)),
         admin ? undefined : notInArray(logEntries.operation, [...OF_ADMINS]),
         words === ''

@@ -4,7 +4,7 @@ import { inArray } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { logEntries, logThings, samples } from '../db/schema.ts';
-import { type Deed, MOST_THINGS, type Who } from '../who/who.ts';
+import { type Deed, MOST_THINGS, NOTHING_DONE, type Who } from '../who/who.ts';
 
 const ID = /^[0-9A-HJKMNP-TV-Z]{26}$/;
 /** What is never written down, wherever it stands. */
@@ -69,19 +69,21 @@ interface Asked {
   readonly who: Who;
   readonly operation: string;
   readonly params: Readonly<Record<string, string>>;
+  readonly query: unknown;
   readonly body: unknown;
+  /** The sample it is about; null for none. */
+  readonly sampleId: string | null;
   readonly request: string | null;
 }
 
 /** What is being done by a request: to its last parameter, or to what it makes. */
-export function deedOf({ who, operation, params, body, request }: Asked): Deed {
+export function deedOf({ who, operation, params, query, body, sampleId, request }: Asked): Deed {
   const own = Object.values(params);
   const { id } = (typeof body === 'object' && body !== null ? body : {}) as { id?: unknown };
   const { method, path } = ROUTES[operation as Operation] as Route;
   const makes = method === 'post';
   // What there is one of is called as its address is.
   const only = method === 'put' ? path.slice(1, 65) : null;
-  const { sampleId = null } = params;
   const subject = makes && typeof id === 'string' && ID.test(id) ? id : (own.at(-1) ?? only);
   return {
     id: newId(),
@@ -90,8 +92,8 @@ export function deedOf({ who, operation, params, body, request }: Asked): Deed {
     subject,
     sampleId: sampleId !== null && ID.test(sampleId) ? sampleId : null,
     // Half of it cannot be put back.
-    ...(operation in PEOPLE_ROUTES ? { ...keptOf(withoutNames(body)), whole: false } : keptOf(body)),
-    things: [...new Set([...own.filter((one) => ID.test(one)), ...thingsIn(body)])].slice(0, MOST_THINGS),
+    ...(operation in PEOPLE_ROUTES ? { ...keptOf(withoutNames(body)), whole: false } : keptOf(body ?? query)),
+    things: [...new Set([...own.filter((one) => ID.test(one)), ...thingsIn([body, query])])].slice(0, MOST_THINGS),
     request,
     undoes: null,
   };
@@ -99,16 +101,10 @@ export function deedOf({ who, operation, params, body, request }: Asked): Deed {
 
 /** A deed that is no request: of the server by itself, or who came and went. */
 export const plainDeed = (who: Who, operation: string, more: Partial<Deed> = {}): Deed => ({
+  ...NOTHING_DONE,
   id: newId(),
   who,
   operation,
-  subject: null,
-  sampleId: null,
-  body: null,
-  whole: true,
-  things: [],
-  request: null,
-  undoes: null,
   ...more,
 });
 

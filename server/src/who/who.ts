@@ -40,6 +40,17 @@ export interface Deed {
 /** Writes an entry to a database or into a transaction on it. @param made ids that were made on the way */
 export type WriteDown = (to: never, deed: Deed, made: readonly string[]) => Promise<void>;
 
+/** A deed that is about nothing yet. */
+export const NOTHING_DONE: Omit<Deed, 'id' | 'who' | 'operation'> = {
+  subject: null,
+  sampleId: null,
+  body: null,
+  whole: true,
+  things: [],
+  request: null,
+  undoes: null,
+};
+
 interface Doing {
   readonly deed: Deed;
   readonly write: WriteDown;
@@ -76,18 +87,7 @@ export const authorNow = (): string | null => store.getStore()?.deed.who.id ?? n
 /** Do something that goes on by itself, in the name of who began it: rows have that author, and nothing more is written down. */
 export function inNameOf<T>(author: string | null, work: () => T): T {
   const who: Who = { ...MACHINE, id: author, role: 'reader', through: 'server' };
-  const deed: Deed = {
-    id: '',
-    who,
-    operation: '',
-    subject: null,
-    sampleId: null,
-    body: null,
-    whole: true,
-    things: [],
-    request: null,
-    undoes: null,
-  };
+  const deed: Deed = { ...NOTHING_DONE, id: '', who, operation: '' };
   const doing: Doing = { deed, write: async () => undefined, made: [], written: new WeakSet() };
   return store.run(doing, work);
 }

@@ -42,7 +42,7 @@ describe('remarks', () => {
       remark('1', { ...seen, author: 'brook' }),
       remark('2', { ...seen, author: 'brook' }),
       remark('3', { ...seen, author: 'cass' }),
-      remark('4', { ...seen, aboutId: 'other', author: 'dell' }),
+      remark('4', { ...seen, aboutId: 'other', author: 'wren' }),
     ];
     expect(witnessesOf(all, 'r').map(({ author }) => author)).toEqual(['brook', 'cass']);
     expect(witnessesOf([], 'r')).toEqual([]);

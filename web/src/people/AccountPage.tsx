@@ -9,6 +9,7 @@ import { useState } from 'react';
 import { api } from '../api/client.ts';
 import { refreshWho, whoQuery } from '../api/who.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
+import { FormSection } from '../parts/form/FormSection.tsx';
 import { TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
 import { Page } from '../parts/Page.tsx';
@@ -17,7 +18,6 @@ import { useNotify } from '../state/notices.tsx';
 import { Factor } from './Factor.tsx';
 import { PASSWORD_HINT } from './join.tsx';
 import { PasswordInput } from './PasswordInput.tsx';
-import { Section } from './Section.tsx';
 import { Sessions } from './Sessions.tsx';
 import { Tokens } from './Tokens.tsx';
 
@@ -84,7 +84,7 @@ function Account({ me }: { readonly me: Me }) {
   const { title, says } = ROLE_WORDS[me.role];
   return (
     <Box sx={{ maxWidth: 980 }}>
-      <Section title={me.name} hint={`signs in as ${me.signIn}`}>
+      <FormSection wide title={me.name} hint={`signs in as ${me.signIn}`}>
         <Box>
           {title}: {says}
         </Box>
@@ -95,7 +95,7 @@ function Account({ me }: { readonly me: Me }) {
             Sign out
           </Button>
         </Box>
-      </Section>
+      </FormSection>
       {me.password && <Factor me={me} />}
       <Sessions />
       <Tokens role={me.role} />

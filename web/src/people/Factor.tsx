@@ -9,11 +9,11 @@ import { api } from '../api/client.ts';
 import type { Items } from '../api/queries.ts';
 import { refreshWho } from '../api/who.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
+import { FormSection } from '../parts/form/FormSection.tsx';
 import { TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
 import { PasswordInput } from './PasswordInput.tsx';
 import { refreshPeople } from './queries.ts';
-import { Section } from './Section.tsx';
 import { Shown } from './Shown.tsx';
 
 const CODE_PIXELS = 176;
@@ -101,7 +101,7 @@ export function Factor({ me }: { readonly me: Me }) {
   const [codes, setCodes] = useState<readonly string[] | null>(null);
   const close = () => setStep(null);
   return (
-    <Section title="Second factor" hint="a code by time, besides the password">
+    <FormSection wide title="Second factor" hint="a code by time, besides the password">
       {codes && (
         <Shown
           says="Ten codes for when the authenticator is lost; each lets in once. Print them, or keep them where you keep passwords. They are shown this once."
@@ -145,6 +145,6 @@ export function Factor({ me }: { readonly me: Me }) {
         />
       )}
       {step !== null && typeof step === 'object' && <ConfirmDialog factor={step} onCodes={setCodes} onClose={close} />}
-    </Section>
+    </FormSection>
   );
 }

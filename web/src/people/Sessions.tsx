@@ -4,12 +4,12 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { api } from '../api/client.ts';
+import { FormSection } from '../parts/form/FormSection.tsx';
 import { browserText, momentText } from '../parts/moment.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { refreshPeople, sessionsQuery } from './queries.ts';
-import { Section } from './Section.tsx';
 
 export function Sessions() {
   const sessions = useQuery(sessionsQuery);
@@ -23,7 +23,7 @@ export function Sessions() {
     onError: (error) => notify(error.message),
   });
   return (
-    <Section title="Signed in at" hint="over after 12 hours without use, and after a week">
+    <FormSection wide title="Signed in at" hint="over after 12 hours without use, and after a week">
       <QueryGate query={sessions} what="your sessions">
         {({ items }) => (
           <>
@@ -58,6 +58,6 @@ export function Sessions() {
           </>
         )}
       </QueryGate>
-    </Section>
+    </FormSection>
   );
 }

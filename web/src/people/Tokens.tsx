@@ -7,6 +7,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client.ts';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
+import { FormSection } from '../parts/form/FormSection.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
 import { momentText } from '../parts/moment.ts';
@@ -14,7 +15,6 @@ import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { refreshPeople, tokensQuery } from './queries.ts';
-import { Section } from './Section.tsx';
 import { Shown } from './Shown.tsx';
 
 const LIVES = [
@@ -77,7 +77,7 @@ export function Tokens({ role }: { readonly role: Role }) {
     onError: (error) => notify(error.message),
   });
   return (
-    <Section title="Tokens" hint="for scripts; sent as Authorization: Bearer …">
+    <FormSection wide title="Tokens" hint="for scripts; sent as Authorization: Bearer …">
       {made && (
         <Shown
           says={`The token for ${made.name}. It is shown this once; a script sends it with every request.`}
@@ -118,6 +118,6 @@ export function Tokens({ role }: { readonly role: Role }) {
         </Button>
       </Box>
       {open && <TokenDialog role={role} onMade={setMade} onClose={() => setOpen(false)} />}
-    </Section>
+    </FormSection>
   );
 }

@@ -6,11 +6,28 @@ import { type ReactNode, useId } from 'react';
 interface Props {
   readonly title: string;
   readonly hint?: string;
+  /** What is there takes the whole width, one below the other: tables and sentences rather than fields. */
+  readonly wide?: boolean;
   readonly children: ReactNode;
 }
 
 /** A group of a form. Fields keep one width, so that groups stand under each other. */
-export function FormSection({ title, hint, children }: Props) {
+const FIELDS = {
+  display: 'grid',
+  gridTemplateColumns: 'repeat(auto-fill, minmax(210px, 1fr))',
+  gap: 1.5,
+  alignItems: 'start',
+} as const;
+
+const WIDE = {
+  display: 'grid',
+  gap: 1,
+  minWidth: 0,
+  justifyItems: 'start',
+  '& > [role=region]': { width: '100%' },
+} as const;
+
+export function FormSection({ title, hint, wide = false, children }: Props) {
   const id = useId();
   return (
     <Box
@@ -28,25 +45,16 @@ export function FormSection({ title, hint, children }: Props) {
       }}
     >
       <Box>
-        <Typography variant="h3" id={id}>
+        <Typography variant={wide ? 'h2' : 'h3'} id={id}>
           {title}
         </Typography>
         {hint && (
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="text.secondary" sx={{ overflowWrap: 'anywhere' }}>
             {hint}
           </Typography>
         )}
       </Box>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: 'repeat(auto-fill, minmax(210px, 1fr))',
-          gap: 1.5,
-          alignItems: 'start',
-        }}
-      >
-        {children}
-      </Box>
+      <Box sx={wide ? WIDE : FIELDS}>{children}</Box>
     </Box>
   );
 }
