@@ -89,6 +89,9 @@ test('the first comes in with the code, invites another, and each is known by wh
     await other.getByRole('button', { name: 'Come in' }).click();
     await expect(other.getByRole('link', { name: 'Brook Tarn Engineer' })).toBeVisible();
     await expect(other.getByRole('link', { name: 'People' })).toBeHidden();
+    await other.goto(`${url}/people`);
+    await expect(other.getByRole('main')).toContainText('Admins let people in');
+    await expect(other.getByRole('button', { name: 'Invite somebody' })).toBeHidden();
     // Who is where is seen beside the station.
     await other.goto(`${url}/samples/${id}/intake`);
     await page.goto(`${url}/samples/${id}/verdict`);

@@ -134,8 +134,9 @@ function Checked({ check }: { readonly check: LogCheck }) {
     );
   return (
     <Alert severity="success" sx={{ mb: 2, overflowWrap: 'anywhere' }}>
-      All {sealed} sealed entries are as they were written{waiting > 0 ? `; ${waiting} more are being sealed` : ''}. The
-      last seal is <code>{head}</code>. Kept elsewhere, it shows later that nothing before it was changed.
+      {sealed === 1 ? 'The one sealed entry is as it was' : `All ${sealed} sealed entries are as they were`} written
+      {waiting > 0 ? `; ${waiting} more ${waiting === 1 ? 'is' : 'are'} being sealed` : ''}. The last seal is{' '}
+      <code>{head}</code>. Kept elsewhere, it shows later that nothing before it was changed.
     </Alert>
   );
 }

@@ -1,6 +1,7 @@
 // Who there is, what they may do, and letting others in.
 import type { Invitation, LetIn, StoredPerson } from '@lastmark/contract/people';
 import { ROLE_WORDS, ROLES, type Role } from '@lastmark/contract/roles';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -194,7 +195,7 @@ function Open({ invitations }: { readonly invitations: readonly Invitation[] }) 
   );
 }
 
-export function PeoplePage() {
+function Keeping() {
   const people = useQuery(peopleQuery);
   const invitations = useQuery(invitationsQuery);
   const notify = useNotify();
@@ -251,4 +252,15 @@ export function PeoplePage() {
       {open !== null && open !== 'invite' && <PersonDialog person={open} onClose={() => setOpen(null)} />}
     </Page>
   );
+}
+
+export function PeoplePage() {
+  const me = useMe();
+  if (me && me.role !== 'admin')
+    return (
+      <Page title="People">
+        <Alert severity="info">Admins let people in and give them their roles. Ask one of them.</Alert>
+      </Page>
+    );
+  return <Keeping />;
 }
