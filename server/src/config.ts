@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
 import { ROLES } from '@lastmark/contract';
+import { readAddress } from './db/address.ts';
 import { newId } from './db/ids.ts';
 import { isLoopback } from './http/door.ts';
 import { LOOPBACK_NETWORKS } from './links/networks.ts';
@@ -122,6 +123,7 @@ function countOf(env: NodeJS.ProcessEnv, name: string): number {
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const databaseUrl = env.DATABASE_URL;
   if (!databaseUrl) throw new Error('DATABASE_URL is not set. "npm start" starts a database of its own and sets it.');
+  readAddress(databaseUrl);
   const port = Number(env.PORT ?? 4310);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
     throw new Error(`PORT is "${env.PORT}"; give a number from 0 to 65535.`);

@@ -4,9 +4,12 @@ import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { readConfig } from './config.ts';
+import { readAddress } from './db/address.ts';
+import { again } from './db/again.ts';
+import { alone } from './db/alone.ts';
 import { backUpBeforeUpgrade } from './db/backup.ts';
 import { connect, connectionsOf, VITAL_CONNECTIONS } from './db/database.ts';
-import { alone, migrate } from './db/migrate.ts';
+import { migrate } from './db/migrate.ts';
 import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
@@ -49,7 +52,8 @@ async function main(): Promise<void> {
   process.on('unhandledRejection', (error) => log.error({ err: error }, 'something failed in the background'));
   const { pool, db } = connect(config.databaseUrl);
   const vital = connect(config.databaseUrl, VITAL_CONNECTIONS);
-  await migrate(pool, MIGRATIONS, { before: () => backUpBeforeUpgrade(config) });
+  const { cluster } = readAddress(config.databaseUrl);
+  await again(cluster, () => migrate(pool, MIGRATIONS, { before: () => backUpBeforeUpgrade(config) }));
   // Servers that start together fill an empty database once.
   const filled = config.demo && (await alone(pool, () => seedDemo(db, config.benchPort)));
   if (filled) log.info('empty database: the demo was filled in');

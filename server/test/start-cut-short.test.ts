@@ -8,7 +8,8 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
-import { type MigrateOptions, MigrationProblem, migrate } from '../src/db/migrate.ts';
+import { MigrationProblem } from '../src/db/alone.ts';
+import { type MigrateOptions, migrate } from '../src/db/migrate.ts';
 import { MIGRATIONS } from '../src/paths.ts';
 
 /** Every how many moments a start is cut short, and how often one is killed; `npm run attack` does it more often. */

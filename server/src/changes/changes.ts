@@ -9,12 +9,14 @@ export type SamplePartName = 'setups' | 'points' | 'stated' | 'readOuts' | 'capt
 export type ModelPartName = 'claims' | 'model';
 export const SHARED_PARTS = ['devices', 'rigs', 'instruments', 'profile', 'limitSets'] as const;
 export type SharedPartName = (typeof SHARED_PARTS)[number];
+/** What is no part of a sample's judgement, and counted only so that those who change it come one after the other. */
+export type LineName = 'admins';
 export type PartName = SamplePartName | ModelPartName | SharedPartName;
 
 /** Owner of what belongs to all samples. */
 export const EVERYONE = '0'.repeat(26);
 
-const count = (db: Queries, owner: string, part: PartName) =>
+const count = (db: Queries, owner: string, part: PartName | LineName) =>
   db
     .insert(revisions)
     .values({ owner, part, revision: 1 })
@@ -42,6 +44,9 @@ export async function changedOfModel(tx: Queries, modelId: string, part: ModelPa
 export async function changedForAll(tx: Queries, part: SharedPartName): Promise<void> {
   await count(tx, EVERYONE, part);
 }
+
+/** Have transactions that decide by more rows than they write come one after the other, whichever host they are sent to. */
+export const inLine = (tx: Queries, what: LineName) => count(tx, EVERYONE, what);
 
 export type Revisions = Readonly<Partial<Record<PartName, number>>>;
 

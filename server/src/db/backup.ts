@@ -1,7 +1,7 @@
 // A copy of the database before its tables are changed, made by the same script a person would use.
 import { join } from 'node:path';
 import { DATA } from '../paths.ts';
-import { MigrationProblem } from './migrate.ts';
+import { MigrationProblem } from './alone.ts';
 import { runScript } from './script.ts';
 
 export interface Upgrade {

@@ -3,10 +3,8 @@
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import type { ResultSetHeader, RowDataPacket } from 'mysql2';
 import type { Pool, PoolConnection } from 'mysql2/promise';
-import { codesOf } from './database.ts';
-
-const LOCK = 'lastmark.start';
-const LOCK_SECONDS = 60;
+import { codesOf } from './again.ts';
+import { alone, MigrationProblem } from './alone.ts';
 
 /** What a statement says when it has been carried out before. */
 const DONE_BEFORE = [
@@ -35,32 +33,17 @@ export interface MigrateOptions {
   readonly at?: (moment: 'begun' | 'carried out' | 'done') => void;
 }
 
-/** Why the tables could not be brought up to date, and what to do. */
-export class MigrationProblem extends Error {}
-
-/** Run something while no other process starts on the same database. */
-export async function alone<T>(pool: Pool, work: (connection: PoolConnection) => Promise<T>): Promise<T> {
-  const connection = await pool.getConnection();
-  try {
-    const [rows] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [LOCK, LOCK_SECONDS]);
-    if (rows[0]?.got !== 1)
-      throw new MigrationProblem('Another process has been starting on this database for a minute. Try again later.');
-    return await work(connection);
-  } finally {
-    await connection.query('DO RELEASE_LOCK(?)', [LOCK]).catch(() => undefined);
-    connection.release();
-  }
-}
-
 class Steps {
   readonly #connection: PoolConnection;
+  readonly #mine: () => void;
   readonly #options: MigrateOptions;
   readonly #known = new Map<string, boolean>();
   /** The tables were left by a version that remembered no statements: any may have been carried out. */
   #anyMayBeDone = false;
 
-  constructor(connection: PoolConnection, options: MigrateOptions) {
+  constructor(connection: PoolConnection, mine: () => void, options: MigrateOptions) {
     this.#connection = connection;
+    this.#mine = mine;
     this.#options = options;
   }
 
@@ -94,6 +77,7 @@ class Steps {
   async carryOut({ sql, folderMillis, hash }: Migration): Promise<void> {
     for (const [index, statement] of sql.entries()) {
       if (this.#known.get(`${folderMillis} ${index}`)) continue;
+      this.#mine();
       try {
         await this.#one(folderMillis, index, statement.trim());
       } catch (error) {
@@ -101,6 +85,7 @@ class Steps {
         throw new MigrationProblem(
           `Bringing the tables up to date stopped at statement ${index + 1} of ${sql.length} (${statement.trim().split('\n')[0]?.slice(0, 90)}): ${(error as Error).message}\n` +
             'What was done is remembered: mend the cause and start again, and it goes on from there. Or bring back the copy made before: npm run db:restore -- FILE --replace',
+          { cause: error },
         );
       }
     }
@@ -159,8 +144,8 @@ class Steps {
  * @throws MigrationProblem with where it stopped and what to do
  */
 export const migrate = (pool: Pool, folder: string, options: MigrateOptions = {}): Promise<void> =>
-  alone(pool, async (connection) => {
-    const steps = new Steps(connection, options);
+  alone(pool, async (connection, mine) => {
+    const steps = new Steps(connection, mine, options);
     const last = await steps.load();
     const all: readonly Migration[] = readMigrationFiles({ migrationsFolder: folder });
     const pending = all.filter(({ folderMillis }) => last === null || folderMillis > last);

@@ -1,5 +1,6 @@
 // Errors the API answers with: RFC 9457 problem details.
 import type { FieldError, Problem } from '@lastmark/contract';
+import { isGone } from '../db/again.ts';
 import { isDatabaseError } from '../db/database.ts';
 
 /** An error meant for the caller; anything else becomes a 500 without details. */
@@ -51,6 +52,9 @@ export const changedMeanwhile = (what: string): ProblemError =>
     `Someone else saved this ${what} since you opened it. Nothing was overwritten; compare and save again.`,
   );
 
+/** When to ask a database again that does not answer, s. */
+const AGAIN_SECONDS = 2;
+
 /** Turn any error into problem details; only a {@link ProblemError} says what happened. */
 export function toProblem(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem;
@@ -83,6 +87,14 @@ export function toProblem(error: unknown): Problem {
     return conflict('Something still refers to this, so it stays.').problem;
   if (isDatabaseError(error, 'ER_NO_REFERENCED_ROW_2'))
     return conflict('This refers to something that is not there. Reload and choose again.').problem;
+  if (isGone(error))
+    return {
+      type: 'about:blank',
+      title: 'Database away',
+      status: 503,
+      detail: `The database does not answer. Nothing was half-saved. Try again in ${AGAIN_SECONDS} seconds.`,
+      again: AGAIN_SECONDS,
+    };
   if (status !== undefined && status >= 400 && status < 500) {
     return { type: 'about:blank', title: 'Bad request', status, detail: 'The request could not be read.' };
   }

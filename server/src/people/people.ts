@@ -2,6 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import type { JoinInput, Me, Person, PersonInput, SignInInput, StoredPerson } from '@lastmark/contract';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import { inLine } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { isDatabaseError } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
@@ -172,7 +173,8 @@ async function requireSeen(tx: Queries, id: string, seen: string | null): Promis
 
 /** @throws 409 where somebody is the only admin who is let in */
 async function requireOtherAdmin(tx: Queries, id: string): Promise<void> {
-  // Two admins who end each other at once: the second waits, and finds no other.
+  // Two admins who end each other at once, be it by way of two hosts: the second waits, and finds no other.
+  await inLine(tx, 'admins');
   const admins = await tx
     .select({ id: people.id })
     .from(people)

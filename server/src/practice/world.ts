@@ -5,7 +5,9 @@ import { sql } from 'drizzle-orm';
 import type { Router } from 'express';
 import type { Logger } from 'pino';
 import { listInstruments } from '../bench/store.ts';
-import { codesOf, connect, type Database, VITAL_CONNECTIONS } from '../db/database.ts';
+import { readAddress, withName } from '../db/address.ts';
+import { codesOf } from '../db/again.ts';
+import { connect, type Database, VITAL_CONNECTIONS } from '../db/database.ts';
 import { migrate } from '../db/migrate.ts';
 import { Hand } from '../demo/hand.ts';
 import type { Entrance } from '../http/entrance.ts';
@@ -36,13 +38,7 @@ export interface WorldParts {
   readonly realOff: () => Promise<unknown>;
 }
 
-const nameOf = (databaseUrl: string): string => new URL(databaseUrl.replace(/^mariadb:/, 'mysql:')).pathname.slice(1);
-/** The same address with another database. */
-function addressOf(databaseUrl: string, name: string): string {
-  const url = new URL(databaseUrl.replace(/^mariadb:/, 'mysql:'));
-  url.pathname = `/${name}`;
-  return url.href;
-}
+const nameOf = (databaseUrl: string): string => readAddress(databaseUrl).database;
 /** Databases of drills begin with this. */
 export const worldPrefix = (databaseUrl: string): string => `${nameOf(databaseUrl)}_drill_`;
 export const worldName = (databaseUrl: string, drillId: string): string =>
@@ -112,7 +108,7 @@ export class World {
     const there = (await worldsIn(parts.db, parts.databaseUrl)).includes(name);
     if (!there) await makeDatabase(parts.db, name);
     const bench = await parts.startBench(file);
-    const url = addressOf(parts.databaseUrl, name);
+    const url = withName(parts.databaseUrl, name);
     const { pool, db } = connect(url);
     const vital = connect(url, VITAL_CONNECTIONS);
     const hand = new Hand(bench.ports.control);

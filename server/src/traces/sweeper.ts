@@ -1,6 +1,10 @@
-// Removes what was written of traces and never named: their writer was stopped, or died.
+// Removes what nobody needs any more: what was written of traces and never named, since their writer was stopped or died,
+// and marks of commits that nobody asks for again.
+
+import { sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.ts';
+import { commits } from '../db/schema.ts';
 import { sweepTraces } from './store.ts';
 
 const EVERY_MILLISECONDS = 3_600_000;
@@ -23,8 +27,11 @@ export class Sweeper {
 
   #sweep(): void {
     this.#going = this.#going
-      .then(async () => void (await sweepTraces(this.#db)))
-      .catch((error: unknown) => this.#log.warn({ err: error }, 'half-written traces could not be swept'));
+      .then(async () => {
+        await sweepTraces(this.#db);
+        await this.#db.delete(commits).where(sql`${commits.at} < UTC_TIMESTAMP(3) - INTERVAL 1 HOUR`);
+      })
+      .catch((error: unknown) => this.#log.warn({ err: error }, 'what nobody needs could not be swept'));
   }
 
   async close(): Promise<void> {

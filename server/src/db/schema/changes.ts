@@ -62,3 +62,14 @@ export const turns = mysqlTable('turns', {
   /** By the database's clock. */
   until: momentColumn('until_at').notNull(),
 });
+
+/** Marks of transactions, each in the one it is of: whether one was committed whose answer never came. */
+export const commits = mysqlTable(
+  'commits',
+  {
+    id: ulidColumn('id').primaryKey(),
+    /** By the database's clock. */
+    at: momentColumn('at').notNull(),
+  },
+  (table) => [index('commits_by_time').on(table.at)],
+);
