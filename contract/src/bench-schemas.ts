@@ -45,8 +45,13 @@ const ratings = record({
   watts: si(0.1, 20_000).nullable().defined(),
 });
 
+/** Names of benches: what can be set as a setting of a server. */
+export const BENCH_NAME = /^(?:[\p{L}\p{N}][\p{L}\p{N} ._-]*)?$/u;
+const BENCH_RULE = 'has letters, digits, spaces, points and dashes only';
+
 export const instrumentInput = record({
   name: text(80),
+  bench: string().strict().max(40).matches(BENCH_NAME, BENCH_RULE).optional().default(undefined),
   class: oneOf(INSTRUMENT_CLASSES),
   firmware: optionalText(40),
   calibrationDue: day().nullable().defined(),

@@ -217,6 +217,8 @@ export interface ImportTakenBack {
 
 export interface InstrumentInput {
   name: string;
+  /** The bench it stands on; left out for that of the server that is asked. Empty where there is one bench. */
+  bench?: string | undefined;
   class: (typeof INSTRUMENT_CLASSES)[number];
   firmware: string;
   calibrationDue: string | null;
@@ -232,6 +234,7 @@ export interface InstrumentInput {
 export interface StoredInstrument extends InstrumentInput, Instrument {
   id: string;
   name: string;
+  bench: string;
   specs: Instrument['specs'];
   sees: Instrument['sees'];
   calibrationDue: string | null;

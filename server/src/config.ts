@@ -1,7 +1,7 @@
 // Settings from the environment.
 import { readFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
-import { ROLES } from '@lastmark/contract';
+import { BENCH_NAME, ROLES } from '@lastmark/contract';
 import { readAddress } from './db/address.ts';
 import { newId } from './db/ids.ts';
 import { isLoopback } from './http/door.ts';
@@ -31,6 +31,10 @@ export interface Config {
   readonly instrumentNetworks: string;
   /** Folders other programs write their logs to. */
   readonly logFolders: readonly string[];
+  /** The bench this server stands beside; empty where there is one bench. */
+  readonly bench: string;
+  /** Where other copies of the server reach this one. */
+  readonly url: string | null;
   /** This server's name among those on the database. */
   readonly owner: string;
   /** Name of the server this one stands in for, where it is known to be gone. */
@@ -119,6 +123,23 @@ function countOf(env: NodeJS.ProcessEnv, name: string): number {
   return count;
 }
 
+/** @throws Error for a name that is none */
+function benchOf({ LASTMARK_BENCH: bench = '' }: NodeJS.ProcessEnv): string {
+  if (bench.length > 40 || !BENCH_NAME.test(bench))
+    throw new Error(`LASTMARK_BENCH is "${bench}"; give up to 40 letters, digits, spaces, points and dashes.`);
+  return bench;
+}
+
+/** @throws Error for what is no address */
+function urlOf({ LASTMARK_URL: url }: NodeJS.ProcessEnv): string | null {
+  if (!url) return null;
+  if (!URL.canParse(url) || !/^https?:$/.test(new URL(url).protocol))
+    throw new Error(
+      `LASTMARK_URL is "${url}"; give the address other copies reach this one at, such as https://bench-1:4310.`,
+    );
+  return url;
+}
+
 /** Read the settings. @throws Error with what to set when one is missing or wrong */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const databaseUrl = env.DATABASE_URL;
@@ -141,6 +162,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     proxies: countOf(env, 'LASTMARK_PROXIES'),
     logFolders: listed(env.LASTMARK_LOGS, delimiter),
     instrumentNetworks: env.LASTMARK_INSTRUMENTS || LOOPBACK_NETWORKS,
+    bench: benchOf(env),
+    url: urlOf(env),
     owner: env.LASTMARK_SERVER || newId(),
     died: env.LASTMARK_DIED || null,
     backups: backupsOf(env),

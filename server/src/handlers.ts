@@ -217,7 +217,8 @@ export const createHandlers = (
     deleteAttachment: async (call) => done(await deleteAttachment(call.db, call.params.attachmentId)),
 
     listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
-    createInstrument: async ({ db, body }) => known(await createInstrument(db, addressed(body, links.places))),
+    createInstrument: async ({ db, body }) =>
+      known(await createInstrument(db, addressed(body, links.places), bench.bench)),
     updateInstrument: async (call) => {
       const input = addressed(call.body, links.places);
       return known(await updateInstrument(call.db, call.params.instrumentId, input, call.ifMatch));

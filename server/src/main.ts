@@ -2,14 +2,21 @@
 import { createServer } from 'node:http';
 import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
+import { hostname } from 'node:os';
 import { pino } from 'pino';
-import { readConfig } from './config.ts';
+import { type Config, readConfig } from './config.ts';
+import { Copies } from './copies/copies.ts';
+import { peerDoorOf } from './copies/door.ts';
+import { Elsewhere } from './copies/elsewhere.ts';
+import { Peers } from './copies/peers.ts';
+import { Signature } from './copies/signature.ts';
 import { readAddress } from './db/address.ts';
 import { again } from './db/again.ts';
 import { alone } from './db/alone.ts';
 import { backUpBeforeUpgrade } from './db/backup.ts';
 import { connect, connectionsOf, VITAL_CONNECTIONS } from './db/database.ts';
 import { migrate } from './db/migrate.ts';
+import { instruments } from './db/schema.ts';
 import { Hand } from './demo/hand.ts';
 import { seedDemo } from './demo/seed.ts';
 import { createHandlers } from './handlers.ts';
@@ -24,6 +31,7 @@ import { Journal } from './log/journal.ts';
 import { MIGRATIONS, WEB } from './paths.ts';
 import { PeopleEntrance } from './people/entrance.ts';
 import { firstCode } from './people/invitations.ts';
+import { labKey } from './people/keys.ts';
 import { Provider } from './people/provider.ts';
 import { startBenchProcess } from './practice/bench-process.ts';
 import { Practice } from './practice/practice.ts';
@@ -44,6 +52,12 @@ function listenToSignals(): void {
   for (const signal of ['SIGINT', 'SIGTERM', 'disconnect'] as const) process.once(signal, () => stop());
 }
 
+/** Where others reach this one, unless it is told otherwise. */
+function ownUrl({ host, tls }: Pick<Config, 'host' | 'tls'>, port: number): string {
+  const name = host === '0.0.0.0' || host === '::' ? hostname() : host.includes(':') ? `[${host}]` : host;
+  return `${tls ? 'https' : 'http'}://${name}:${port}`;
+}
+
 async function main(): Promise<void> {
   listenToSignals();
   const config = readConfig(process.env);
@@ -56,12 +70,20 @@ async function main(): Promise<void> {
   await again(cluster, () => migrate(pool, MIGRATIONS, { before: () => backUpBeforeUpgrade(config) }));
   // Servers that start together fill an empty database once.
   const filled = config.demo && (await alone(pool, () => seedDemo(db, config.benchPort)));
-  if (filled) log.info('empty database: the demo was filled in');
+  if (filled) {
+    // The demo's instruments stand where the server does that filled it in.
+    if (config.bench !== '') await db.update(instruments).set({ bench: config.bench });
+    log.info('empty database: the demo was filled in');
+  }
   const hand = config.benchPort ? new Hand(config.benchPort) : null;
   const { version, owner } = config;
   const places = new Places(new Networks(config.instrumentNetworks), config.logFolders);
   const door = new Door(config);
+  const signature = new Signature(await labKey(db, 'copies'));
+  const copies = new Copies({ db: vital.db, log, owner, bench: config.bench });
+  const peers = new Peers(signature);
   const working = createWorking({
+    others: { copies, peers },
     db,
     vital: vital.db,
     log,
@@ -94,17 +116,20 @@ async function main(): Promise<void> {
     handlers: createHandlers,
     realOff: () => working.loadsOff.press(),
   });
+  const handlers = createHandlers(working, {
+    practice,
+    metrics,
+    people: people && {
+      key: people.key,
+      journal,
+      provider: config.provider && new Provider(config.provider, people.key),
+    },
+  });
   const app = createApp({
     db,
-    handlers: createHandlers(working, {
-      practice,
-      metrics,
-      people: people && {
-        key: people.key,
-        journal,
-        provider: config.provider && new Provider(config.provider, people.key),
-      },
-    }),
+    handlers,
+    elsewhere: new Elsewhere(copies, peers),
+    peers: peerDoorOf(working, { db, signature, handlers, journal }),
     log,
     web: WEB,
     door,
@@ -124,6 +149,9 @@ async function main(): Promise<void> {
     server.listen(config.port, config.host, resolve);
   });
   const { port } = server.address() as AddressInfo;
+  await copies.reachAt(config.url ?? ownUrl(config, port)).catch((error: unknown) => {
+    log.warn({ err: error }, 'other copies do not know of this one yet');
+  });
   let stopping = false;
   stop = () => {
     if (stopping) return;

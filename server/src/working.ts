@@ -1,5 +1,9 @@
 // What a server works with besides its database: connections, live numbers, runs; put together and taken apart in order.
 import type { Logger } from 'pino';
+import type { Copies } from './copies/copies.ts';
+import { OffAtOthers } from './copies/off.ts';
+import type { Peers } from './copies/peers.ts';
+import { Relay } from './copies/relay.ts';
 import type { Database } from './db/database.ts';
 import { newId } from './db/ids.ts';
 import type { Hand } from './demo/hand.ts';
@@ -29,12 +33,16 @@ export interface WorkingParts {
   readonly confirm?: ConfirmRule;
   /** This server's name among those on the database. */
   readonly owner?: string;
+  /** The other copies of the server and how they are asked; left out where there can be none. */
+  readonly others?: { readonly copies: Copies; readonly peers: Peers } | null;
   /** How often instruments are asked while someone looks, ms. */
   readonly liveEvery?: number;
 }
 
 export interface Working {
   readonly version: string;
+  /** The bench it stands beside; empty where there is one bench. */
+  readonly bench: string;
   readonly links: Links;
   readonly roster: Roster;
   readonly live: LiveStream;
@@ -63,15 +71,20 @@ export function createWorking({
   places,
   confirm,
   owner,
+  others = null,
   liveEvery,
 }: WorkingParts): Working {
   const self = owner ?? newId();
-  const roster = new Roster(vital);
-  const links = new Links(places, roster.wireOf);
-  const live = new LiveStream(roster, links, liveEvery);
-  const runner = new Runner({ db, vital, links, live, log, owner: self, ...(confirm ? { confirm } : {}) });
+  const bench = others?.copies.bench ?? '';
+  const roster = new Roster(vital, bench);
+  const links = new Links(places, roster.wireOf, bench);
+  const relay = others && new Relay(others.copies, others.peers);
+  const live = new LiveStream(roster, links, liveEvery, relay);
+  const copies = others?.copies ?? null;
+  const runner = new Runner({ db, vital, links, live, log, owner: self, copies, ...(confirm ? { confirm } : {}) });
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });
-  const loadsOff = new LoadsOff({ vital, links, roster, log });
+  const elsewhere = others && new OffAtOthers(others.copies, others.peers);
+  const loadsOff = new LoadsOff({ vital, links, roster, log, elsewhere });
   const jobs = new Jobs(databaseUrl);
   const figures = new FigureKeeper({ db, jobs, log, owner: self });
   const sweeper = new Sweeper(db, log);
@@ -79,6 +92,7 @@ export function createWorking({
   let stopping = false;
   return {
     version,
+    bench,
     isStopping: () => stopping,
     jobs,
     figures,
@@ -91,6 +105,8 @@ export function createWorking({
     hand,
     watch: async (died = null) => {
       await roster.watch();
+      // Whoever looks after a run of another bench must know whether somebody stands beside that.
+      await copies?.watch();
       await consoleLoads.watch(died);
       await runner.watch(died);
       figures.watch();
@@ -101,6 +117,8 @@ export function createWorking({
       stopping = true;
       await Promise.all([runner.close(), consoleLoads.close(), figures.close(), sweeper.close(), sealer.close()]);
       await jobs.close();
+      await copies?.close();
+      elsewhere?.close();
       loadsOff.close();
       live.close();
       roster.close();

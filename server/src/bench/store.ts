@@ -8,6 +8,7 @@ import { instruments, rigs } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { requireFree } from '../leases/leases.ts';
+import { benchOfRig } from './rig-bench.ts';
 
 const toInstrument = (row: typeof instruments.$inferSelect): StoredInstrument => ({
   ...row,
@@ -53,15 +54,17 @@ export async function listRigs(db: Queries): Promise<StoredRig[]> {
 }
 
 /** What may be left out is not stated. */
-const whole = (input: InstrumentInput) => ({
+const whole = (input: InstrumentInput, bench: string) => ({
   ...input,
+  bench: input.bench ?? bench,
   ratings: input.ratings ?? null,
   calibratedOn: input.calibratedOn ?? null,
 });
 
-export async function createInstrument(db: Database, input: InstrumentInput): Promise<StoredInstrument> {
+/** @param bench where it stands, unless it says otherwise */
+export async function createInstrument(db: Database, input: InstrumentInput, bench = ''): Promise<StoredInstrument> {
   const id = newId();
-  const row = { id, ...whole(input), version: 1 };
+  const row = { id, ...whole(input, bench), version: 1 };
   await db.transaction(async (tx) => {
     await tx.insert(instruments).values(row);
     await changedForAll(tx, 'instruments');
@@ -81,21 +84,23 @@ export async function updateInstrument(
     if (!row) throw notFound('instrument');
     requireMatch(seen, etagOf(row.version), 'instrument');
     // A run speaks to it as it was when the run began.
-    const moved = (['address', 'profileId', 'class'] as const).some((field) => row[field] !== input[field]);
+    const next = whole(input, row.bench);
+    const moved = (['address', 'profileId', 'class', 'bench'] as const).some((field) => row[field] !== next[field]);
     if (moved) await requireFree(tx, row, 'change how it is reached');
     const version = row.version + 1;
     await tx
       .update(instruments)
-      .set({ ...whole(input), version })
+      .set({ ...next, version })
       .where(eq(instruments.id, id));
     await changedForAll(tx, 'instruments');
-    return { id, ...whole(input), version };
+    return { id, ...next, version };
   });
 }
 
 export async function createRig(db: Database, input: RigInput): Promise<StoredRig> {
   const id = newId();
   await db.transaction(async (tx) => {
+    benchOfRig(input, await listInstruments(tx));
     await tx.insert(rigs).values({ id, ...rigRow(input) });
     await changedForAll(tx, 'rigs');
   });
@@ -107,6 +112,7 @@ export async function updateRig(db: Database, id: string, input: RigInput, seen:
     const [row] = await tx.select().from(rigs).where(eq(rigs.id, id)).for('update');
     if (!row) throw notFound('rig');
     requireMatch(seen, etagOf(row.version), 'rig');
+    benchOfRig(input, await listInstruments(tx));
     const version = row.version + 1;
     await tx
       .update(rigs)

@@ -26,6 +26,8 @@ export interface AppParts extends Omit<OperationParts, 'practising'> {
   /** Whether nobody may ask more than people do: where others can reach it. */
   readonly paced?: boolean;
   readonly metrics?: Pick<Metrics, 'measure'> | undefined;
+  /** Where other copies of the server come in; left out where there can be none. */
+  readonly peers?: RequestHandler | undefined;
   /** Answers for the world of practice; left out where there is none. */
   readonly practice?: RequestHandler | undefined;
 }
@@ -61,6 +63,7 @@ export function createApp({
   secure = false,
   paced = false,
   practice,
+  peers,
   metrics,
   ...parts
 }: AppParts): Express {
@@ -88,6 +91,8 @@ export function createApp({
   );
   app.use(headers(secure));
   if (metrics) app.use(metrics.measure);
+  // Signed by a key only copies know: whatever name they reach this one by, they are no browser.
+  if (peers) app.use(peers);
   app.use(guard(door));
   app.use(sameOrigin());
   if (paced) app.use(pace(parts.entrance.paceOf));

@@ -36,6 +36,8 @@ export interface OperationParts {
   readonly entrance: Entrance;
   /** Keeps what is done where no transaction does. */
   readonly journal: Journal;
+  /** Has done elsewhere what only another copy of the server can do; null for what is done here. */
+  readonly elsewhere?: { readonly ask: (name: Operation, call: Call, id: string | null) => Promise<Answer | null> };
   /** Everybody who is in may do what engineers may: nothing of it is real. */
   readonly practising?: boolean;
 }
@@ -137,33 +139,45 @@ async function callOf(route: Route, request: Request, response: Response, db: Da
   } as Call<never>;
 }
 
+/** Where a request is of: its own id, and who it is of as the database knows. */
+interface Origin {
+  readonly id: string | null;
+  readonly pressed: () => Promise<Who | null>;
+}
+
 /** Do it, and write down that it was done. */
 async function carryOut(
   name: Operation,
-  route: Route,
-  handler: Handler,
-  call: Call<never>,
-  { journal, entrance }: OperationParts,
-  request: Request,
+  call: Call,
+  { journal, handlers }: Pick<OperationParts, 'journal' | 'handlers'>,
+  { id, pressed }: Origin,
 ): Promise<Answer> {
-  if (route.method === 'get' || route.keepsNothing) return handler(call);
-  const { who, params, query, body, db } = call as unknown as Call;
-  const id = typeof request.id === 'string' ? request.id : null;
-  const asked = { who, operation: name, params, query, body, request: id };
+  const route: Route = ROUTES[name];
+  const handler = handlers[name] as Handler;
+  if (route.method === 'get' || route.keepsNothing) return handler(call as never);
+  const { who, params, query, body, db } = call;
+  const asked = { who, operation: name, params: params as Record<string, string>, query, body, request: id };
   if (name === 'loadsOff') {
     const deed = deedOf({ ...asked, sampleId: null });
-    const answer = await handler(call);
+    const answer = await handler(call as never);
     // Nobody waits for who it was: that needs the database, and loads are off without it.
-    const pressed = entrance.whoAsks(request).catch(() => null);
-    void pressed.then((known) => journal.keep({ ...deed, who: known ?? who }));
+    void pressed()
+      .catch(() => null)
+      .then((known) => journal.keep({ ...deed, who: known ?? who }));
     return answer;
   }
   // Asked before: afterwards it may be gone.
-  const deed = deedOf({ ...asked, sampleId: await sampleOf(db, params) });
-  const { result, written, made } = await inDeed(deed, writeEntry, () => handler(call));
+  const deed = deedOf({ ...asked, sampleId: await sampleOf(db, asked.params) });
+  const { result, written, made } = await inDeed(deed, writeEntry, () => handler(call as never));
   if (!written.has(db)) await journal.keep(deed, made);
   return result;
 }
+
+/** Do what another copy of the server asks for, in the name it says, and write it down. */
+export const carryOutFor =
+  (parts: Pick<OperationParts, 'journal' | 'handlers'>) =>
+  (name: Operation, call: Call, id: string | null): Promise<Answer> =>
+    carryOut(name, call, parts, { id, pressed: async () => call.who });
 
 /** Listening ends with what let somebody in. */
 function endWithEntrance(entrance: Entrance, request: Request, response: Response): void {
@@ -177,11 +191,14 @@ function endWithEntrance(entrance: Entrance, request: Request, response: Respons
   response.on('close', () => clearInterval(look));
 }
 
-function operation(name: Operation, route: Route, handler: Handler, parts: OperationParts): RequestHandler {
+function operation(name: Operation, route: Route, parts: OperationParts): RequestHandler {
   return async (request: Request, response: Response) => {
     try {
-      const call = await callOf(route, request, response, parts.db);
-      const answer = await carryOut(name, route, handler, call, parts, request);
+      const call = (await callOf(route, request, response, parts.db)) as unknown as Call;
+      const id = typeof request.id === 'string' ? request.id : null;
+      const answer =
+        (await parts.elsewhere?.ask(name, call, id)) ??
+        (await carryOut(name, call, parts, { id, pressed: () => parts.entrance.whoAsks(request) }));
       if (route.method !== 'get') parts.wrote();
       if (answer.stream) {
         endWithEntrance(parts.entrance, request, response);
@@ -201,7 +218,7 @@ export function operations(parts: OperationParts): Router {
       expressPath(route.path),
       admit(name, route, parts),
       ...bodyParser(route),
-      operation(name, route, parts.handlers[name] as Handler, parts),
+      operation(name, route, parts),
     );
   return router;
 }

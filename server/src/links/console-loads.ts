@@ -152,6 +152,8 @@ export class ConsoleLoads {
       .where(died === null ? silent : or(silent, eq(consoleLoads.owner, died)));
     for (const row of rows) {
       if (row.owner === owner && this.#held.has(row.instrumentId)) continue;
+      // Whoever stands beside its bench switches it off.
+      if (roster.elsewhere.some(({ id }) => id === row.instrumentId)) continue;
       const load = roster.loads.find(({ instrument }) => instrument.id === row.instrumentId);
       const isFree = !(await listLeases(db)).some(({ instrumentId }) => instrumentId === row.instrumentId);
       if (load && isDriven(load) && isFree) {

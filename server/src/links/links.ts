@@ -14,13 +14,19 @@ interface Link {
   readonly client: ScpiClient;
 }
 
-type Addressed = Pick<StoredInstrument, 'id' | 'name' | 'address'>;
+type Addressed = Pick<StoredInstrument, 'id' | 'name' | 'address' | 'bench'>;
 
 const ENDS: Readonly<Record<Wire['end'], string>> = { LF: '\n', 'CR LF': '\r\n', CR: '\r' };
 const CONNECT_MILLISECONDS = 2500;
 /** How long one try of an off that was not seen may take, and the pause before the next, ms. */
 const INSIST_MILLISECONDS = 1500;
 const INSIST_PAUSE_MILLISECONDS = 400;
+
+/** What to say of an instrument that is not this server's to speak to. */
+export const onAnother = (name: string, bench: string): string =>
+  bench === ''
+    ? `"${name}" stands on no bench. Enter which at Bench.`
+    : `"${name}" stands on bench "${bench}", and only the server beside that speaks to it.`;
 
 /** Wait until a connection is up. @throws 422 when it does not come */
 async function up(instrument: Addressed, client: ScpiClient, patience: number): Promise<ScpiClient> {
@@ -52,16 +58,21 @@ async function up(instrument: Addressed, client: ScpiClient, patience: number): 
 export class Links {
   readonly places: Places;
   readonly #wireOf: (instrumentId: string) => Wire | undefined;
+  readonly #bench: string;
   readonly #links = new Map<string, Link>();
   /** Loads that were switched off and have not said so, with the sentence about each. */
   readonly #doubts = new Map<string, string>();
   #offs = 0;
   #closed = false;
 
-  /** @param wireOf how lines go to an instrument; the usual way where its profile says nothing else */
-  constructor(places = new Places(), wireOf: (instrumentId: string) => Wire | undefined = () => undefined) {
+  /**
+   * @param wireOf how lines go to an instrument; the usual way where its profile says nothing else
+   * @param bench the one this server stands beside: instruments of others are never connected
+   */
+  constructor(places = new Places(), wireOf: (instrumentId: string) => Wire | undefined = () => undefined, bench = '') {
     this.places = places;
     this.#wireOf = wireOf;
+    this.#bench = bench;
   }
 
   /** How often every load was switched off here: what wants to switch one on compares. */
@@ -75,8 +86,9 @@ export class Links {
   }
 
   /** The connection of an instrument. A changed address is connected anew. @throws 422 for one without an address */
-  of({ id, name, address }: Addressed): ScpiClient {
+  of({ id, name, address, bench }: Addressed): ScpiClient {
     if (address === null) throw refused('address', `"${name}" has no address. Enter it at Bench.`);
+    if (bench !== this.#bench) throw refused('bench', onAnother(name, bench));
     const known = this.#links.get(id);
     const wire = this.#wireOf(id);
     if (known?.address === address && JSON.stringify(known.wire) === JSON.stringify(wire)) return known.client;

@@ -21,6 +21,14 @@ export interface LoadsOffParts {
   readonly links: Links;
   readonly roster: Roster;
   readonly log: Logger;
+  /** Has other copies of the server switch their loads off too; null where there are none. */
+  readonly elsewhere?: OffElsewhere | null;
+}
+
+/** Loads that others speak to. */
+export interface OffElsewhere {
+  /** Have every other copy switch off its own, now; one that does not answer is told again. */
+  readonly press: (patience: number) => Promise<readonly Item[]>;
 }
 
 async function offOne(links: Links, known: Known, patience: number): Promise<Item> {
@@ -48,6 +56,36 @@ export class LoadsOff {
 
   /** Switch every load off. It never stops at the first that fails, and never waits for the database before the wire. */
   async press(): Promise<LoadsOffAnswer> {
+    const told = this.#parts.elsewhere?.press(SAY_MILLISECONDS) ?? Promise.resolve([]);
+    const own = await this.pressHere();
+    const others = await told;
+    const { roster } = this.#parts;
+    const items = [
+      ...own.items,
+      ...others.filter(({ instrumentId }) => !own.items.some((one) => one.instrumentId === instrumentId)),
+    ];
+    // A load that nobody told of is where nobody answers.
+    const silent = roster.elsewhere.filter(
+      (one) => one.class === 'DC load' && !items.some(({ instrumentId }) => instrumentId === one.id),
+    );
+    return {
+      ...own,
+      items: [
+        ...items,
+        ...silent.map(({ id, name, bench }) => ({
+          instrumentId: id,
+          name,
+          sent: false,
+          sure: false,
+          blind: false,
+          detail: `the server beside bench "${bench}" does not answer`,
+        })),
+      ],
+    };
+  }
+
+  /** Switch every load of this bench off, and no other. */
+  async pressHere(): Promise<LoadsOffAnswer> {
     const { links, roster } = this.#parts;
     links.countOff();
     const begun = performance.now();

@@ -32,20 +32,29 @@ function profileOrNone(profiles: Parameters<typeof profileOf>[0], instrument: St
 
 export class Roster {
   readonly #db: Database;
+  readonly #bench: string;
+  #elsewhere: readonly StoredInstrument[] = [];
   #known: readonly Known[] = [];
   #looking: Promise<void> | null = null;
   #timer: NodeJS.Timeout | null = null;
 
-  constructor(db: Database) {
+  /** @param bench the one this server stands beside: it speaks to no other */
+  constructor(db: Database, bench = '') {
     this.#db = db;
+    this.#bench = bench;
   }
 
-  /** Every instrument with an address. */
+  /** Every instrument of this bench with an address. */
   get all(): readonly Known[] {
     return this.#known;
   }
 
-  /** Every load with an address. */
+  /** Instruments with an address on other benches: others speak to them. */
+  get elsewhere(): readonly StoredInstrument[] {
+    return this.#elsewhere;
+  }
+
+  /** Every load of this bench with an address. */
   get loads(): readonly Known[] {
     return this.#known.filter(({ instrument }) => instrument.class === 'DC load');
   }
@@ -76,8 +85,10 @@ export class Roster {
 
   async #read(): Promise<void> {
     const [profiles, all] = await Promise.all([listProfiles(this.#db), listInstruments(this.#db)]);
-    this.#known = all
-      .filter(({ address }) => address !== null)
+    const addressed = all.filter(({ address }) => address !== null);
+    this.#elsewhere = addressed.filter(({ bench }) => bench !== this.#bench);
+    this.#known = addressed
+      .filter(({ bench }) => bench === this.#bench)
       .map((instrument) => ({ instrument, profile: profileOrNone(profiles, instrument) }));
   }
 

@@ -9,8 +9,17 @@ const MOST_WAITING = 1_000_000;
 /** Browsers that may listen to one server at once. */
 const MOST_LISTENERS = 256;
 
-/** Write events until the browser leaves or the server stops. @param lastId `Last-Event-ID` of a browser that comes back */
-export function streamEvents(stream: LiveStream, response: Response, lastId: string | undefined): void {
+/**
+ * Write events until whoever listens leaves or the server stops.
+ * @param lastId `Last-Event-ID` of a browser that comes back
+ * @param onlyOwn only what is of this bench: what another copy of the server wants to know
+ */
+export function streamEvents(
+  stream: LiveStream,
+  response: Response,
+  lastId: string | undefined,
+  onlyOwn = false,
+): void {
   if (stream.listening >= MOST_LISTENERS)
     throw new ProblemError(
       503,
@@ -25,8 +34,8 @@ export function streamEvents(stream: LiveStream, response: Response, lastId: str
   response.write('retry: 1000\n\n');
   const since = lastId !== undefined && /^\d{1,15}$/.test(lastId) ? Number(lastId) : null;
   const stop = stream.listen(
-    ({ id }, text) => {
-      if (response.destroyed) return;
+    ({ id }, text, own) => {
+      if (response.destroyed || (onlyOwn && !own)) return;
       response.write(`id: ${id}\ndata: ${text}\n\n`);
       if (response.writableLength > MOST_WAITING) response.destroy();
     },

@@ -36,11 +36,18 @@ interface Source {
   busy: boolean;
 }
 
-/** @param text the event as JSON, made once for everyone */
-export type Listener = (event: LiveEvent, text: string) => void;
+/** @param text the event as JSON, made once for everyone @param own whether it is of this bench */
+export type Listener = (event: LiveEvent, text: string, own: boolean) => void;
+
+/** Where live numbers of other benches come from. */
+export interface FromElsewhere {
+  readonly start: (tell: (event: LiveEvent) => void) => void;
+  readonly stop: () => void;
+}
 
 interface Kept {
   readonly event: LiveEvent;
+  readonly own: boolean;
   readonly text: string;
 }
 
@@ -49,6 +56,7 @@ export class LiveStream {
   readonly #roster: Roster;
   readonly #links: Links;
   readonly #every: number;
+  readonly #elsewhere: FromElsewhere | null;
   readonly #listeners = new Map<Listener, () => void>();
   #kept: Kept[] = [];
   #next = 1;
@@ -59,8 +67,9 @@ export class LiveStream {
   /** Current all loads draw together, A: input power should follow it. */
   #loadAmps = 0;
 
-  constructor(roster: Roster, links: Links, every = LIVE_EVERY) {
+  constructor(roster: Roster, links: Links, every = LIVE_EVERY, elsewhere: FromElsewhere | null = null) {
     this.#every = every;
+    this.#elsewhere = elsewhere;
     this.#roster = roster;
     this.#links = links;
   }
@@ -71,7 +80,7 @@ export class LiveStream {
    * @returns how to stop
    */
   listen(listener: Listener, since: number | null, onEnd: () => void): () => void {
-    if (since !== null) for (const { event, text } of this.#kept) if (event.id > since) listener(event, text);
+    if (since !== null) for (const { event, text, own } of this.#kept) if (event.id > since) listener(event, text, own);
     this.#listeners.set(listener, onEnd);
     if (this.#timers.length === 0) this.#start();
     return () => {
@@ -102,11 +111,13 @@ export class LiveStream {
       setInterval(() => this.#refresh(), REFRESH_MILLISECONDS),
       setInterval(() => this.#askAll(), this.#every),
     ];
+    this.#elsewhere?.start((event) => this.#send(event, false));
   }
 
   #stop(): void {
     for (const timer of this.#timers) clearInterval(timer);
     this.#timers = [];
+    this.#elsewhere?.stop();
   }
 
   #refresh(): void {
@@ -198,8 +209,7 @@ export class LiveStream {
     problem: string | null,
     asked = new Date().toISOString(),
   ): void {
-    const event: LiveEvent = {
-      id: this.#next,
+    const event = {
       at: asked,
       instrumentId: instrument.id,
       name: instrument.name,
@@ -210,10 +220,16 @@ export class LiveStream {
     };
     if (this.#links.doubt(instrument.id) === null) this.#doubted.delete(instrument.id);
     else this.#doubted.add(instrument.id);
+    this.#send(event, true);
+  }
+
+  /** Number it in the order of this server, keep it, and tell it to everyone. */
+  #send(told: Omit<LiveEvent, 'id'>, own: boolean): void {
+    const event: LiveEvent = { ...told, id: this.#next };
     const text = JSON.stringify(event);
     this.#next += 1;
-    this.#kept.push({ event, text });
+    this.#kept.push({ event, text, own });
     if (this.#kept.length > KEPT_EVENTS) this.#kept = this.#kept.slice(-Math.floor(KEPT_EVENTS * 0.9));
-    for (const listener of this.#listeners.keys()) listener(event, text);
+    for (const listener of this.#listeners.keys()) listener(event, text, own);
   }
 }

@@ -3,7 +3,7 @@ import type { Request } from 'express';
 import type { Database } from '../db/database.ts';
 import type { Entrance } from '../http/entrance.ts';
 import type { Who } from '../who/who.ts';
-import { labKey } from './people.ts';
+import { labKey } from './keys.ts';
 import { digestOf } from './secrets.ts';
 import { secretIn, whoseSession } from './sessions.ts';
 import { whoseToken } from './tokens.ts';
@@ -22,7 +22,7 @@ export class PeopleEntrance implements Entrance {
   }
 
   static async open(db: Database): Promise<PeopleEntrance> {
-    return new PeopleEntrance(db, await labKey(db));
+    return new PeopleEntrance(db, await labKey(db, 'sessions'));
   }
 
   readonly whoAsks = async (request: Request): Promise<Who | null> => {

@@ -1,5 +1,4 @@
 // People: who there is, how they come in, and how admins keep them.
-import { randomBytes } from 'node:crypto';
 import type { JoinInput, Me, Person, PersonInput, SignInInput, StoredPerson } from '@lastmark/contract';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { inLine } from '../changes/changes.ts';
@@ -26,20 +25,6 @@ import { countTry, forgetTries } from './tries.ts';
 
 export type PersonRow = typeof people.$inferSelect;
 const MOST_PEOPLE = 2000;
-/** Name of the secret sessions are signed with. */
-const KEY = 'sessions';
-
-/** What all copies sign sessions with: made once by whichever asks first. */
-export async function labKey(db: Queries): Promise<string> {
-  await db
-    .insert(labSecrets)
-    .ignore()
-    .values({ name: KEY, value: randomBytes(32).toString('hex') });
-  const [row] = await db.select().from(labSecrets).where(eq(labSecrets.name, KEY));
-  if (!row) throw new Error('The key of the lab could not be read.');
-  return row.value;
-}
-
 export async function personRow(db: Queries, id: string | null): Promise<PersonRow> {
   const [row] = await db
     .select()

@@ -2,7 +2,9 @@
 import type { Ask, SheetRun, StartInput } from '@lastmark/contract';
 import { and, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
+import { benchOfRigId } from '../bench/benches.ts';
 import { listInstruments, listRigs } from '../bench/store.ts';
+import type { Copies } from '../copies/copies.ts';
 import type { Database } from '../db/database.ts';
 import { runAsks, sheetRuns } from '../db/schema.ts';
 import { insertAsk, openAsks } from '../leases/asks.ts';
@@ -10,6 +12,7 @@ import { readLatch } from '../leases/latch.ts';
 import { release } from '../leases/leases.ts';
 import { DEAD_SECONDS, dbNow, Ownership } from '../leases/ownership.ts';
 import type { Links } from '../links/links.ts';
+import { AT_THE_BENCH } from '../links/off.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
 import { authorNow, inNameOf } from '../who/who.ts';
@@ -30,6 +33,8 @@ export interface RunnerParts {
   /** This server's own name among those on the database. */
   readonly owner: string;
   readonly confirm?: ConfirmRule;
+  /** Which copies of the server stand beside which benches; null where there is one bench. */
+  readonly copies?: Pick<Copies, 'bench' | 'at'> | null;
 }
 
 export class Runner {
@@ -46,6 +51,7 @@ export class Runner {
   async watch(died: string | null = null): Promise<void> {
     this.#timer = setInterval(() => void this.#look(null), LOOK_MILLISECONDS);
     await this.#look(died);
+    await this.#makeSureOfInterrupted();
   }
 
   /** Start a run of a sheet. */
@@ -111,9 +117,9 @@ export class Runner {
         .select()
         .from(sheetRuns)
         .where(and(inArray(sheetRuns.state, ['running', 'waiting', 'held']), gone));
-      for (const row of left) if (!this.#tasks.has(row.id)) await this.#interrupt(row, gone as SQL);
+      for (const row of left) if (!this.#tasks.has(row.id)) await this.#seeTo(row, gone as SQL);
       const waiting = await db.select().from(sheetRuns).where(eq(sheetRuns.state, 'interrupted'));
-      for (const row of waiting) if (!this.#tasks.has(row.id)) await this.#answer(row);
+      for (const row of waiting) if (!this.#tasks.has(row.id) && (await this.#isHere(row))) await this.#answer(row);
     } catch (error) {
       // The database is away; the next look may find it.
       this.#parts.log.debug({ err: error }, 'could not look after runs');
@@ -122,8 +128,39 @@ export class Runner {
     }
   }
 
-  /** Nobody carries it out any more: loads off, and it says so. Only one server gets to. */
-  async #interrupt(row: RunRow, gone: SQL): Promise<void> {
+  /** The bench a run is at where that is not this one; null where it is. */
+  async #awayAt(row: RunRow): Promise<string | null> {
+    const { db, copies } = this.#parts;
+    const bench = await benchOfRigId(db, row.rigId).catch(() => null);
+    return bench === null || bench === (copies?.bench ?? '') ? null : bench;
+  }
+
+  async #isHere(row: RunRow): Promise<boolean> {
+    return (await this.#awayAt(row)) === null;
+  }
+
+  /** Whoever stands beside its bench sees to a run; where nobody does any more, it says so at least. */
+  async #seeTo(row: RunRow, gone: SQL): Promise<void> {
+    const away = await this.#awayAt(row);
+    if (away === null) return this.#interrupt(row, gone, () => this.#makeSafe(row));
+    if (this.#parts.copies?.at(away)) return;
+    const unknown = `Nobody knows whether loads of bench "${away}" are off: no server stands beside it. ${AT_THE_BENCH}`;
+    return this.#interrupt(row, gone, async () => unknown);
+  }
+
+  /** Runs that were interrupted while nobody stood beside this bench: their loads go off now. */
+  async #makeSureOfInterrupted(): Promise<void> {
+    const { db, log } = this.#parts;
+    try {
+      const rows = await db.select().from(sheetRuns).where(eq(sheetRuns.state, 'interrupted'));
+      for (const row of rows) if (await this.#isHere(row)) await this.#makeSafe(row);
+    } catch (error) {
+      log.warn({ err: error }, 'could not make sure of interrupted runs');
+    }
+  }
+
+  /** Nobody carries it out any more: loads off, and it says so. Only one server gets to. @param safe has loads off, or says what nobody knows */
+  async #interrupt(row: RunRow, gone: SQL, safe: () => Promise<string | null>): Promise<void> {
     const { db, owner } = this.#parts;
     const epoch = row.epoch + 1;
     const [taken] = await db
@@ -131,7 +168,7 @@ export class Runner {
       .set({ epoch, owner, aliveAt: dbNow as never })
       .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.epoch, row.epoch), eq(sheetRuns.state, row.state), gone));
     if (taken.affectedRows === 0) return;
-    const unknown = await this.#makeSafe(row);
+    const unknown = await safe();
     await db
       .update(sheetRuns)
       .set({

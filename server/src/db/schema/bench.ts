@@ -10,6 +10,8 @@ import { jsonColumn, ulidColumn } from '../columns.ts';
 export const instruments = mysqlTable('instruments', {
   id: ulidColumn('id').primaryKey(),
   name: varchar('name', { length: 80 }).notNull(),
+  /** The bench it stands on, as the copy of the server beside that is told (`LASTMARK_BENCH`); empty where there is one bench. */
+  bench: varchar('bench', { length: 40 }).notNull().default(''),
   class: varchar('class', { length: 40 }).notNull(),
   firmware: varchar('firmware', { length: 40 }).notNull(),
   calibrationDue: varchar('calibration_due', { length: 10 }),

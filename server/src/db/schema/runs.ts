@@ -125,3 +125,12 @@ export const loadsOffLatch = mysqlTable('loads_off_latch', {
   offs: int('offs').notNull(),
   at: momentColumn('at').notNull(),
 });
+
+/** Copies of the server there are: which bench each stands beside, and where others reach it. */
+export const copies = mysqlTable('copies', {
+  owner: varchar('owner', { length: 40 }).primaryKey(),
+  bench: varchar('bench', { length: 40 }).notNull(),
+  url: varchar('url', { length: 240 }).notNull(),
+  /** By the database's clock. */
+  aliveAt: momentColumn('alive_at').notNull(),
+});

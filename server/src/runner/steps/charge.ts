@@ -20,6 +20,8 @@ const NOTHING_SECONDS = 120;
 /** The very same digits for so long while power flows: a meter that hangs, s. */
 const SAME_SECONDS = 300;
 const FLOWS = 1;
+/** And told so often: one that was not asked meanwhile does not hang. */
+const SAME_TIMES = 20;
 
 /** What the meters of a port show now, W; null before they told anything. */
 function wattsNow({ looks, rig }: Hands, port: string): { readonly volts: number; readonly amps: number } | null {
@@ -57,7 +59,7 @@ async function watchCharge(hands: Hands, step: ChargeStep): Promise<{ readonly f
   let from = looks.begin();
   const passed = () => looks.seconds - from;
   let watch = new EndWatch();
-  let same = { since: from, volts: Number.NaN, amps: Number.NaN };
+  let same = { since: from, times: 0, at: from, volts: Number.NaN, amps: Number.NaN };
   let wrong: string | null = null;
   const look = () => {
     const now = wattsNow(hands, step.port);
@@ -65,11 +67,12 @@ async function watchCharge(hands: Hands, step: ChargeStep): Promise<{ readonly f
     const watts = now.volts * now.amps;
     watch.take(looks.seconds, watts);
     if (now.volts !== same.volts || now.amps !== same.amps || Math.abs(watts) < FLOWS)
-      same = { since: looks.seconds, ...now };
+      same = { since: looks.seconds, times: 0, at: looks.seconds, ...now };
+    else if (looks.seconds !== same.at) same = { ...same, times: same.times + 1, at: looks.seconds };
     wrong =
       watts < -FLOWS
         ? 'Power flows the other way, out of the device.'
-        : looks.seconds - same.since > SAME_SECONDS
+        : looks.seconds - same.since > SAME_SECONDS && same.times >= SAME_TIMES
           ? 'Not a digit of the meter has changed for minutes: it may have hung.'
           : watch.began === null && passed() > NOTHING_SECONDS
             ? 'Nothing flows.'
@@ -99,7 +102,7 @@ async function watchCharge(hands: Hands, step: ChargeStep): Promise<{ readonly f
     // What was logged before says nothing of the charge.
     from = looks.begin();
     watch = new EndWatch();
-    same = { since: looks.seconds, volts: Number.NaN, amps: Number.NaN };
+    same = { since: looks.seconds, times: 0, at: from, volts: Number.NaN, amps: Number.NaN };
     wrong = null;
   }
 }

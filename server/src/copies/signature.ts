@@ -1,0 +1,57 @@
+// What one copy of the server asks another is signed with a key only they know, holds for seconds, for this very question, and
+// once. RFC 7519 (JWT), RFC 7515 (JWS, HS256).
+import { createHash } from 'node:crypto';
+import { jwtVerify, SignJWT } from 'jose';
+import { ulid } from 'ulid';
+
+const ALGORITHM = 'HS256';
+const SECONDS = 20;
+/** Questions that are remembered so that none counts twice; more than are asked in the time they hold. */
+const MOST_REMEMBERED = 50_000;
+
+const digestOf = (body: string): string => createHash('sha256').update(body).digest('base64url');
+
+export class Signature {
+  readonly #key: Uint8Array;
+  readonly #seen = new Map<string, number>();
+
+  constructor(key: string) {
+    this.#key = new TextEncoder().encode(key);
+  }
+
+  /** @param path what is asked for @param body as it is sent */
+  sign(path: string, body: string): Promise<string> {
+    return new SignJWT({ path, body: digestOf(body) })
+      .setProtectedHeader({ alg: ALGORITHM })
+      .setIssuedAt()
+      .setExpirationTime(`${SECONDS}s`)
+      .setJti(ulid())
+      .sign(this.#key);
+  }
+
+  /** Whether another copy asked exactly this, just now, and for the first time. */
+  async holds(token: string, path: string, body: string): Promise<boolean> {
+    try {
+      const { payload } = await jwtVerify(token, this.#key, {
+        algorithms: [ALGORITHM],
+        requiredClaims: ['exp', 'jti', 'path', 'body'],
+        clockTolerance: SECONDS,
+      });
+      if (payload.path !== path || payload.body !== digestOf(body)) return false;
+      return this.#first(payload.jti as string);
+    } catch {
+      return false;
+    }
+  }
+
+  #first(id: string): boolean {
+    const now = performance.now();
+    for (const [one, at] of this.#seen) {
+      if (now - at < 3 * SECONDS * 1000 && this.#seen.size < MOST_REMEMBERED) break;
+      this.#seen.delete(one);
+    }
+    if (this.#seen.has(id)) return false;
+    this.#seen.set(id, now);
+    return true;
+  }
+}
