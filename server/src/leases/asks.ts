@@ -29,6 +29,12 @@ export const openAsks = (db: Queries, runId: string) =>
     .where(and(eq(runAsks.runId, runId), isNull(runAsks.doneAt)))
     .orderBy(asc(runAsks.id));
 
+/** What was asked of a run before something changed was about something else. @param but what is still done all the same */
+export async function closeAsks(db: Queries, runId: string, but: readonly Ask['kind'][] = []): Promise<void> {
+  const over = (await openAsks(db, runId)).filter(({ body }) => !but.includes(body.kind)).map(({ id }) => id);
+  if (over.length > 0) await db.update(runAsks).set({ doneAt: new Date() }).where(inArray(runAsks.id, over));
+}
+
 /** Loads were switched off by hand: every run that is on holds, whichever server carries it out. */
 export async function holdAll(db: Queries): Promise<void> {
   const on = await db

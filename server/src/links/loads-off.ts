@@ -13,6 +13,9 @@ const SAY_MILLISECONDS = 650;
 const TELL_MILLISECONDS = 200;
 const WRITE_MILLISECONDS = 650;
 const AGAIN_MILLISECONDS = 1000;
+/** The same for loads of this bench when another copy asks, and how long that one waits for the answer, ms. */
+const SAY_FOR_OTHERS_MILLISECONDS = 500;
+const OTHERS_MILLISECONDS = 850;
 
 type Item = LoadsOffAnswer['items'][number];
 
@@ -56,8 +59,8 @@ export class LoadsOff {
 
   /** Switch every load off. It never stops at the first that fails, and never waits for the database before the wire. */
   async press(): Promise<LoadsOffAnswer> {
-    const told = this.#parts.elsewhere?.press(SAY_MILLISECONDS) ?? Promise.resolve([]);
-    const own = await this.pressHere();
+    const told = this.#parts.elsewhere?.press(OTHERS_MILLISECONDS) ?? Promise.resolve([]);
+    const own = await this.#pressHere(SAY_MILLISECONDS, () => this.#writeDown());
     const others = await told;
     const { roster } = this.#parts;
     const items = [
@@ -84,19 +87,23 @@ export class LoadsOff {
     };
   }
 
-  /** Switch every load of this bench off, and no other. */
-  async pressHere(): Promise<LoadsOffAnswer> {
+  /** Switch every load of this bench off, and no other, for another copy: that one writes it down. */
+  pressHere(): Promise<LoadsOffAnswer> {
+    return this.#pressHere(SAY_FOR_OTHERS_MILLISECONDS, async () => false);
+  }
+
+  async #pressHere(patience: number, write: () => Promise<boolean>): Promise<LoadsOffAnswer> {
     const { links, roster } = this.#parts;
     links.countOff();
     const begun = performance.now();
     const told = new Map<string, Promise<Item>>();
     const add = () => {
-      const left = Math.max(250, SAY_MILLISECONDS - (performance.now() - begun));
+      const left = Math.max(250, patience - (performance.now() - begun));
       for (const known of roster.loads)
         if (!told.has(known.instrument.id)) told.set(known.instrument.id, offOne(links, known, left));
     };
     add();
-    const written = this.#writeDown();
+    const written = write();
     // A load another server has just been given is not in memory yet.
     await within(
       TELL_MILLISECONDS,

@@ -30,11 +30,6 @@ export class AskQueue {
     return this.#open.length > 0;
   }
 
-  /** What was asked before this server carried the run out was about something else. */
-  async clear(): Promise<void> {
-    for (const { id } of await openAsks(this.#db, this.#runId)) await this.#own.closeAsk(id);
-  }
-
   /** Take the first open one of a kind; it is then done. */
   take<K extends Ask['kind']>(kind: K): (Ask & { kind: K }) | null {
     const at = this.#open.findIndex(({ body }) => body.kind === kind);
@@ -46,6 +41,7 @@ export class AskQueue {
 
   /** Leave out the open ones of a kind: they were about something else. */
   drop(kind: Ask['kind']): void {
+    for (const { id, body } of this.#open) if (body.kind === kind) void this.#own.closeAsk(id).catch(this.#onFailure);
     this.#open = this.#open.filter(({ body }) => body.kind !== kind);
   }
 }

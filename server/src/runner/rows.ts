@@ -7,6 +7,7 @@ import { type Database, isDatabaseError, type Queries } from '../db/database.ts'
 import { newId } from '../db/ids.ts';
 import { leases, runAsks, runParts, samples, sheetRuns } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
+import { closeAsks } from '../leases/asks.ts';
 import { listLeases } from '../leases/leases.ts';
 import { getProfile } from '../profile/store.ts';
 import { getSample, tagOf } from '../samples/store.ts';
@@ -149,6 +150,7 @@ export async function takeUpAgain(db: Database, runId: string, input: StartInput
       })
       .where(and(eq(sheetRuns.id, runId), eq(sheetRuns.state, 'stopped'), eq(sheetRuns.epoch, row.epoch)));
     if (taken.affectedRows === 0) throw conflict('Someone took this run up meanwhile.');
+    await closeAsks(tx, runId);
   });
   return epoch;
 }

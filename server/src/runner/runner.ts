@@ -7,7 +7,7 @@ import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Copies } from '../copies/copies.ts';
 import type { Database } from '../db/database.ts';
 import { runAsks, sheetRuns } from '../db/schema.ts';
-import { insertAsk, openAsks } from '../leases/asks.ts';
+import { closeAsks, insertAsk, openAsks } from '../leases/asks.ts';
 import { readLatch } from '../leases/latch.ts';
 import { release } from '../leases/leases.ts';
 import { DEAD_SECONDS, dbNow, Ownership } from '../leases/ownership.ts';
@@ -168,6 +168,8 @@ export class Runner {
       .set({ epoch, owner, aliveAt: dbNow as never })
       .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.epoch, row.epoch), eq(sheetRuns.state, row.state), gone));
     if (taken.affectedRows === 0) return;
+    // Whoever asked it to go on knew nothing of this: only to stop it still means the same.
+    await closeAsks(db, row.id, ['stop']);
     const unknown = await safe();
     await db
       .update(sheetRuns)

@@ -106,7 +106,6 @@ export class RunTask {
     const { run, driver, rig, looks } = ready;
     this.#outcomes = { ...run.outcomes };
     this.#telling = ready.telling;
-    await this.#asks.clear();
     this.#keeper = new Keeper(db, this.#runId, this.#own, (error) => {
       if (!(error instanceof LostOwnership)) this.#attention.databaseGone ??= error;
       this.#attention.wake();
