@@ -1,6 +1,7 @@
 // The contract between browser and server.
 export * from './answers.ts';
 export * from './changes.ts';
+export * from './collection-types.ts';
 export * from './log-types.ts';
 export * from './method-schemas.ts';
 export * from './openapi.ts';

@@ -28,6 +28,12 @@ export const nameInput = record({ name: text(60) });
 export const passwordInput = record({ ownPassword: typedPassword(), password: chosenPassword() });
 export const ownPasswordInput = record({ ownPassword: typedPassword() });
 export const codeInput = record({ code: text(40) });
-export const personInput = record({ name: text(60), role: oneOf(ROLES), disabled: boolean().strict().required() });
-export const invitationInput = record({ role: oneOf(ROLES), note: optionalText(80) });
+const guest = () => boolean().strict().optional().default(undefined);
+export const personInput = record({
+  name: text(60),
+  role: oneOf(ROLES),
+  disabled: boolean().strict().required(),
+  guest: guest(),
+});
+export const invitationInput = record({ role: oneOf(ROLES), note: optionalText(80), guest: guest() });
 export const accessTokenInput = record({ name: text(60), role: oneOf(ROLES), days: whole(1, TOKEN_DAYS) });

@@ -10,6 +10,8 @@ export interface Person {
 
 /** Whoever asks. */
 export interface Me extends Person {
+  /** From outside the lab: sees what they are named for only. */
+  guest: boolean;
   /** What they sign in with. */
   signIn: string;
   /** Whether a second factor is asked of them. */
@@ -57,6 +59,8 @@ export interface StoredPerson extends Person {
   factor: boolean;
   /** Whether they are kept out. */
   disabled: boolean;
+  /** From outside the lab. */
+  guest: boolean;
   /** When they were here last; null for never. */
   seenAt: string | null;
   createdAt: string;
@@ -67,10 +71,14 @@ export interface PersonInput {
   name: string;
   role: Role;
   disabled: boolean;
+  /** From outside the lab: sees samples of the collections they are named in, and no others. Left out for no. */
+  guest?: boolean | undefined;
 }
 
 export interface InvitationInput {
   role: Role;
+  /** From outside the lab. Left out for no. */
+  guest?: boolean | undefined;
   /** For whom, so that it is known which to take back. */
   note: string;
 }

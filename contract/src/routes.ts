@@ -1,5 +1,6 @@
 // Every operation of the API: the server mounts exactly these, and the API description is made from them.
 import { BENCH_ROUTES } from './bench-routes.ts';
+import { COLLECTION_ROUTES } from './collection-routes.ts';
 import { COMPARE_ROUTES } from './compare-routes.ts';
 import { LOG_ROUTES } from './log-routes.ts';
 import { PEOPLE_ROUTES } from './people-routes.ts';
@@ -25,6 +26,7 @@ export const ROUTES = {
   ...PRACTICE_ROUTES,
   ...PEOPLE_ROUTES,
   ...LOG_ROUTES,
+  ...COLLECTION_ROUTES,
   ...TOGETHER_ROUTES,
 } as const satisfies Record<string, Route>;
 

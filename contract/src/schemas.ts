@@ -124,7 +124,11 @@ export const unitInput = record({
   notes: optionalText(4000),
 });
 
-export const sampleInput = record({ model: modelInput, unit: unitInput });
+export const sampleInput = record({
+  model: modelInput,
+  unit: unitInput,
+  collectionId: id().nullable().optional().default(undefined),
+});
 /** A further unit of a model that is there already. */
 export const unitOfModelInput = record({ unit: unitInput });
 

@@ -65,6 +65,8 @@ export interface UnitInput {
 export interface SampleInput {
   model: ModelInput;
   unit: UnitInput;
+  /** Where it is taken in: only those who see that collection see it. Left out for the lab's own, or where it is. */
+  collectionId?: string | null | undefined;
 }
 
 /** A sample as stored: one unit together with its model. */
@@ -77,6 +79,8 @@ export interface Sample extends SampleInput {
   etag: string;
   /** Limits of its own at which loads go off; null takes the bench's. */
   limits: Limits | null;
+  /** Null for the lab's own. */
+  collectionId: string | null;
   createdAt: string;
   updatedAt: string;
   /** All units of the model, this one included, oldest first. */

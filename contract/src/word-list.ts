@@ -66,6 +66,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   buckets: ['Number of buckets'],
   by: ['Who does it'],
   cableWords: ['Marker words'],
+  bench: ['Bench'],
   calibratedOn: ['Day it was calibrated'],
   calibrationDue: ['Day its calibration is due'],
   capture: ['Capture'],

@@ -14,6 +14,7 @@ import { createInstrument, createRig, listInstruments, listRigs, updateInstrumen
 import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
 import { bringBackClaim, createClaim, deleteClaim, listRemovedClaims, updateClaim } from './claims/store.ts';
+import { collectionHandlers } from './collection-handlers.ts';
 import { compareHandlers } from './compare-handlers.ts';
 import { getBenchDay, putBenchDay } from './day/store.ts';
 import { NO_SIMULATED_BENCH, plugSimulated, runSimulated } from './demo/hand.ts';
@@ -25,7 +26,7 @@ import type { Answer, Call, Handlers } from './http/handlers.ts';
 import { notFound, ProblemError, refused } from './http/problem.ts';
 import { listColumnMaps } from './importer/import.ts';
 import { takeBackImport } from './importer/take-back.ts';
-import { listLeases } from './leases/leases.ts';
+import { listSeenLeases } from './leases/leases.ts';
 import { createLimitSet, deleteLimitSet, listLimitSets, updateLimitSet } from './limit-sets/store.ts';
 import { sendCommand, trafficOf } from './links/commands.ts';
 import type { Places } from './links/places.ts';
@@ -237,7 +238,7 @@ export const createHandlers = (
       runner.nudgeAll();
       return { body: await pressed };
     },
-    listLeases: async ({ db }) => ({ body: { items: await listLeases(db) } }),
+    listLeases: async ({ db }) => ({ body: { items: await listSeenLeases(db) } }),
     setLimits: async (call) => tagged(await setLimits(call.db, call.params.sampleId, call.body.limits, call.ifMatch)),
     getLabel: async (call) => saved('inline', await jobs.run('label', { sampleId: call.params.sampleId }, call.left)),
     listSheets: async ({ db, query }) => ({
@@ -293,6 +294,7 @@ export const createHandlers = (
     ...compareHandlers(jobs),
     ...practiceHandlers(practice),
     ...peopleHandlers(people),
+    ...collectionHandlers(),
     ...togetherHandlers(),
     ...logHandlers(jobs, () => all),
     ...reportHandlers(jobs),

@@ -4,6 +4,7 @@ import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
 import { pino } from 'pino';
+import { scopesOf } from './collections/guard.ts';
 import { type Config, readConfig } from './config.ts';
 import { Copies } from './copies/copies.ts';
 import { peerDoorOf } from './copies/door.ts';
@@ -129,6 +130,7 @@ async function main(): Promise<void> {
     db,
     handlers,
     elsewhere: new Elsewhere(copies, peers),
+    scopes: scopesOf(db),
     peers: peerDoorOf(working, { db, signature, handlers, journal }),
     log,
     web: WEB,

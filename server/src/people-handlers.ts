@@ -12,6 +12,7 @@ import { factorUri, newFactorSecret, newRecoveryCodes, stepOf } from './people/f
 import { firstComes, invite, inviteBack, listInvitations, withdrawInvitation } from './people/invitations.ts';
 import {
   changePassword,
+  checkGuest,
   comesIn,
   forgetPerson,
   join,
@@ -263,7 +264,10 @@ export function peopleHandlers(parts: PeopleParts | null): Pick<Handlers, People
       return { body: await inviteBack(call.db, row, name) };
     },
     listInvitations: async ({ db }) => ({ body: { items: there() && (await listInvitations(db)) } }),
-    invite: async (call) => ({ body: await invite(call.db, call.body, (await own(call)).name) }),
+    invite: async (call) => {
+      checkGuest(call.body.role, call.body.guest ?? false);
+      return { body: await invite(call.db, call.body, (await own(call)).name) };
+    },
     withdrawInvitation: async ({ db, params }): Promise<Answer<never>> =>
       done(await withdrawInvitation(db, there() && params.invitationId)),
   };

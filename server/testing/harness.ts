@@ -8,6 +8,7 @@ import { createPool } from 'mysql2/promise';
 import { pino } from 'pino';
 import request from 'supertest';
 import { inject } from 'vitest';
+import { scopesOf } from '../src/collections/guard.ts';
 import { type Connection, connect, connectionsOf, VITAL_CONNECTIONS } from '../src/db/database.ts';
 import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
@@ -119,6 +120,7 @@ export async function startHarness(
     web: '/nowhere',
     door,
     entrance,
+    scopes: scopesOf(connection.db),
     journal,
     wrote: () => working.figures.nudge(),
     practice: practice.handle,

@@ -34,8 +34,11 @@ export async function somebodyNew(
   admin: request.Agent,
   name: string,
   role: string,
+  guest = false,
 ): Promise<{ readonly agent: request.Agent; readonly me: Me; readonly path: string }> {
-  const { path } = (await call(admin, 'post', '/invitations', { role, note: name }).expect(201)).body as LetIn;
+  const { path } = (
+    await call(admin, 'post', '/invitations', { role, note: name, ...(guest ? { guest } : {}) }).expect(201)
+  ).body as LetIn;
   const agent = browserAt(harness);
   const input = { secret: path.split('#')[1], signIn: `${name}@fernwall`, name, password: PASSWORD };
   const joined = await call(agent, 'post', '/join', input).expect(201);

@@ -1,4 +1,5 @@
 // What spans several samples: how far the units of a model came, and which chargers a cable holds back.
+
 import type { HeldBackCharger, UnitFate } from '@lastmark/contract';
 import { type BendRun, FAILED } from '@lastmark/core/cable';
 import { heldBack } from '@lastmark/core/marker';
@@ -11,6 +12,7 @@ import { cableRuns, claims, models, samples } from '../db/schema.ts';
 import { getDossier } from '../dossier/dossier.ts';
 import { toJudge } from '../dossier/judged.ts';
 import { modelIdOf, tagOf } from '../samples/store.ts';
+import { seen } from '../seen/seen.ts';
 
 /** Every unit of the model that was bent: how far it came, and whether it failed there. */
 export async function fatesOf(db: Queries, sampleId: string): Promise<UnitFate[]> {
@@ -19,7 +21,7 @@ export async function fatesOf(db: Queries, sampleId: string): Promise<UnitFate[]
     .select({ id: samples.id, serial: samples.serial, body: cableRuns.body })
     .from(cableRuns)
     .innerJoin(samples, eq(cableRuns.sampleId, samples.id))
-    .where(and(eq(samples.modelId, modelId), eq(cableRuns.kind, 'bend')))
+    .where(and(eq(samples.modelId, modelId), eq(cableRuns.kind, 'bend'), seen()))
     .orderBy(samples.id, cableRuns.takenAt);
   const units = new Map<string, { serial: string; runs: BendRun[] }>();
   for (const { id, serial, body } of rows) {
@@ -64,7 +66,7 @@ export async function heldBackBy(db: Queries, sampleId: string): Promise<HeldBac
     .select({ id: samples.id, modelId: samples.modelId, maker: models.maker, model: models.model, facts: models.facts })
     .from(samples)
     .innerJoin(models, eq(samples.modelId, models.id))
-    .where(and(ne(samples.kind, 'cable'), ne(samples.demo, 'away')))
+    .where(and(ne(samples.kind, 'cable'), ne(samples.demo, 'away'), seen()))
     .orderBy(desc(samples.updatedAt))
     .limit(MOST_LOOKED_AT);
   // One unit stands for its model: what it promises is the same for all.

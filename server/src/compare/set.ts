@@ -1,4 +1,5 @@
 // The set a rule makes of the whole shelf, with values of the measures that are wanted, each under one condition for all.
+
 import type { MeasureColumn, SetAnswer, SetMember, WantedMeasure } from '@lastmark/contract';
 import { membersOf, type SetFacts, type SetRule, sharedConditions } from '@lastmark/core/compare';
 import type { Fate } from '@lastmark/core/report';
@@ -8,6 +9,7 @@ import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { runSheets, sheetRuns } from '../db/schema.ts';
 import { tagOf } from '../samples/store.ts';
+import { seenText } from '../seen/seen.ts';
 
 /** So many of those outside are named; the others are counted. */
 const MOST_OUT = 300;
@@ -102,6 +104,7 @@ async function rowsOf<Row>(db: Database, query: string, values: readonly unknown
 
 /** Everything a rule may ask, of every sample on the shelf. */
 async function factsOf(db: Database, rule: SetRule): Promise<readonly Facts[]> {
+  const within = seenText('s');
   const [rows, revisions, methods] = await Promise.all([
     rowsOf<FactsRow>(
       db,
@@ -109,7 +112,8 @@ async function factsOf(db: Database, rule: SetRule): Promise<readonly Facts[]> {
         s.labels, s.archived, DATE_FORMAT(s.created_at, '%Y-%m-%d') AS createdOn, s.stale,
         f.watts, f.ports, f.since, f.measured, f.shared, f.form
         FROM samples s JOIN models m ON m.id = s.model_id LEFT JOIN figures f ON f.sample_id = s.id
-        WHERE s.demo <> 'away' ORDER BY s.id`,
+        WHERE s.demo <> 'away' AND ${within.text} ORDER BY s.id`,
+      within.values,
     ),
     revisionsOf(db, [EVERYONE]),
     rule.kind === 'rule' && rule.method !== null ? methodsOf(db) : new Map<string, readonly string[]>(),

@@ -1,4 +1,5 @@
 // Comparisons somebody keeps: their rule, what they are about, and who stood in them then.
+
 import type { ComparisonBody, StoredComparison } from '@lastmark/contract';
 import { formulaOf } from '@lastmark/core/formula';
 import { desc, eq } from 'drizzle-orm';
@@ -7,6 +8,7 @@ import { newId } from '../db/ids.ts';
 import { comparisons, samples } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
+import { unseenAmong } from '../seen/seen.ts';
 import { memberIds } from './set.ts';
 
 const MOST_LISTED = 200;
@@ -31,6 +33,13 @@ async function demoShown(db: Queries): Promise<boolean> {
   return one !== undefined;
 }
 
+/** A comparison as whoever asks sees it: without members they do not see. */
+async function asSeen(db: Queries, comparison: StoredComparison): Promise<StoredComparison> {
+  const unseen = await unseenAmong(db, comparison.members);
+  if (unseen.length === 0) return comparison;
+  return { ...comparison, members: comparison.members.filter((id) => !unseen.includes(id)) };
+}
+
 export async function listComparisons(db: Queries): Promise<StoredComparison[]> {
   const shown = await demoShown(db);
   const rows = await db
@@ -39,14 +48,14 @@ export async function listComparisons(db: Queries): Promise<StoredComparison[]> 
     .where(shown ? undefined : eq(comparisons.demo, false))
     .orderBy(desc(comparisons.updatedAt), desc(comparisons.id))
     .limit(MOST_LISTED);
-  return rows.map(toComparison);
+  return Promise.all(rows.map((row) => asSeen(db, toComparison(row))));
 }
 
 /** @throws 404 */
 export async function getComparison(db: Queries, id: string): Promise<StoredComparison> {
   const [row] = await db.select().from(comparisons).where(eq(comparisons.id, id));
   if (!row) throw notFound('comparison');
-  return toComparison(row);
+  return asSeen(db, toComparison(row));
 }
 
 /** What is named stands in it, and formulas can be worked out. */

@@ -1,9 +1,11 @@
 // Words people wrote in conclusions before, offered again: their own sentences, and wordings of drafted ones.
+
 import type { Phrase } from '@lastmark/contract';
 import type { ConclusionLine, Language } from '@lastmark/core/conclusion';
-import { desc, eq, ne } from 'drizzle-orm';
+import { and, desc, eq, ne } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { conclusions, samples } from '../db/schema.ts';
+import { seen } from '../seen/seen.ts';
 
 /** Conclusions that are looked through, the newest first, and phrases that are offered. */
 const MOST_CONCLUSIONS = 500;
@@ -21,7 +23,7 @@ export async function listPhrases(db: Queries, language: Language): Promise<Phra
     .select({ lines: conclusions.lines })
     .from(conclusions)
     .innerJoin(samples, eq(samples.id, conclusions.sampleId))
-    .where(ne(samples.demo, 'away'))
+    .where(and(ne(samples.demo, 'away'), seen()))
     .orderBy(desc(conclusions.updatedAt))
     .limit(MOST_CONCLUSIONS);
   const found = new Map<string, Phrase>();

@@ -1,6 +1,7 @@
 // Where other copies of the server come in: signed, and for what only the copy beside a bench can do.
 import { type LoadsOffAnswer, ROUTES, type Route, validateInSlices } from '@lastmark/contract';
 import express, { type RequestHandler, type Router } from 'express';
+import { scopeOf } from '../collections/store.ts';
 import type { Database } from '../db/database.ts';
 import type { Answer, Call } from '../http/handlers.ts';
 import { carryOutFor } from '../http/operations.ts';
@@ -8,6 +9,7 @@ import { invalid, ProblemError } from '../http/problem.ts';
 import type { LoadsOff } from '../links/loads-off.ts';
 import { streamEvents } from '../live/answer.ts';
 import type { LiveStream } from '../live/stream.ts';
+import { withScope } from '../who/scope.ts';
 import type { Question } from './elsewhere.ts';
 import { PEER, SIGNED_BY } from './peers.ts';
 import type { Signature } from './signature.ts';
@@ -72,7 +74,7 @@ function peerDoor({ db, signature, live, loadsOff, carryOut, wrote }: PeerDoorPa
       left: control.signal,
       from: { address: '', browser: '', secure: true, cookies: undefined, url: '' },
     } as unknown as Call;
-    const answer = await carryOut(operation, call, id);
+    const answer = await withScope(await scopeOf(db, who), () => carryOut(operation, call, id));
     if ((ROUTES[operation] as Route).method !== 'get') wrote();
     const told =
       answer.body instanceof Uint8Array ? JSON.parse(Buffer.from(answer.body).toString('utf8')) : (answer.body ?? null);

@@ -1,4 +1,5 @@
 // What every charger on the shelf showed of the devices: the newest settled runs and whole charges, for tables across samples.
+
 import {
   type BoardCharge,
   type BoardRun,
@@ -12,6 +13,7 @@ import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { captures, models, runs, samples } from '../db/schema.ts';
 import { tagOf } from '../samples/store.ts';
+import { seen } from '../seen/seen.ts';
 
 /** The newest of each that are looked at: older ones say little of what is on the shelf now. */
 const MOST_RUNS = 1000;
@@ -22,14 +24,14 @@ export async function deviceEvidence(db: Queries): Promise<DeviceEvidence> {
     .select({ sampleId: runs.sampleId, body: runs.body })
     .from(runs)
     .innerJoin(samples, eq(runs.sampleId, samples.id))
-    .where(and(isNotNull(runs.deviceId), ne(samples.demo, 'away')))
+    .where(and(isNotNull(runs.deviceId), ne(samples.demo, 'away'), seen()))
     .orderBy(desc(runs.takenAt), desc(runs.id))
     .limit(MOST_RUNS);
   const chargeRows = await db
     .select({ sampleId: captures.sampleId, body: captures.body })
     .from(captures)
     .innerJoin(samples, eq(captures.sampleId, samples.id))
-    .where(and(isNotNull(captures.deviceId), ne(samples.demo, 'away')))
+    .where(and(isNotNull(captures.deviceId), ne(samples.demo, 'away'), seen()))
     .orderBy(desc(captures.takenAt), desc(captures.id))
     .limit(MOST_CHARGES);
   const sampleOf = new Map(runRows.map(({ sampleId, body }) => [body.id, sampleId]));

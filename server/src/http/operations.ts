@@ -14,6 +14,7 @@ import type { Database } from '../db/database.ts';
 import { sampleOf } from '../log/about.ts';
 import type { Journal } from '../log/journal.ts';
 import { deedOf, writeEntry } from '../log/write.ts';
+import { type Scope, withScope } from '../who/scope.ts';
 import { inDeed, type Who } from '../who/who.ts';
 import { bodyOf, bodyParser, dropFile } from './body.ts';
 import { type Entrance, fromOf } from './entrance.ts';
@@ -38,6 +39,17 @@ export interface OperationParts {
   readonly journal: Journal;
   /** Has done elsewhere what only another copy of the server can do; null for what is done here. */
   readonly elsewhere?: { readonly ask: (name: Operation, call: Call, id: string | null) => Promise<Answer | null> };
+  /** Who sees which samples; left out where everybody sees all. */
+  readonly scopes?: {
+    readonly of: (who: Who) => Promise<Scope | null>;
+    /** @throws 404 for what whoever asks does not see */
+    readonly require: (
+      name: Operation,
+      route: Route,
+      params: Readonly<Record<string, string>>,
+      things: readonly string[],
+    ) => Promise<void>;
+  };
   /** Everybody who is in may do what engineers may: nothing of it is real. */
   readonly practising?: boolean;
 }
@@ -179,6 +191,20 @@ export const carryOutFor =
   (name: Operation, call: Call, id: string | null): Promise<Answer> =>
     carryOut(name, call, parts, { id, pressed: async () => call.who });
 
+/** Every id anywhere in what is sent, however it is listed. */
+const everyId = (sent: unknown): string[] => [...new Set(JSON.stringify(sent).match(/[0-9A-HJKMNP-TV-Z]{26}/g) ?? [])];
+
+/** Do it with what whoever asks sees of the shelf. Loads off waits for no database to say what that is. */
+async function inScope<T>(name: Operation, call: Call, { scopes }: OperationParts, work: () => Promise<T>): Promise<T> {
+  const scope = !scopes || name === 'loadsOff' || call.who.id === null ? null : await scopes.of(call.who);
+  if (!scopes || scope === null) return work();
+  return withScope(scope, async () => {
+    const { params, body, query } = call;
+    await scopes.require(name, ROUTES[name], params as Record<string, string>, everyId([body, query]));
+    return work();
+  });
+}
+
 /** Listening ends with what let somebody in. */
 function endWithEntrance(entrance: Entrance, request: Request, response: Response): void {
   const look = setInterval(() => {
@@ -196,9 +222,14 @@ function operation(name: Operation, route: Route, parts: OperationParts): Reques
     try {
       const call = (await callOf(route, request, response, parts.db)) as unknown as Call;
       const id = typeof request.id === 'string' ? request.id : null;
-      const answer =
-        (await parts.elsewhere?.ask(name, call, id)) ??
-        (await carryOut(name, call, parts, { id, pressed: () => parts.entrance.whoAsks(request) }));
+      const answer = await inScope(
+        name,
+        call,
+        parts,
+        async () =>
+          (await parts.elsewhere?.ask(name, call, id)) ??
+          carryOut(name, call, parts, { id, pressed: () => parts.entrance.whoAsks(request) }),
+      );
       if (route.method !== 'get') parts.wrote();
       if (answer.stream) {
         endWithEntrance(parts.entrance, request, response);

@@ -1,4 +1,5 @@
 // Reports that were issued: frozen with the hash of what they were made from, amended and never rewritten.
+
 import { createHash } from 'node:crypto';
 import { deflateSync, inflateSync } from 'node:zlib';
 import type { CodeAnswer, StoredReport } from '@lastmark/contract';
@@ -10,6 +11,7 @@ import { reportParts, reports, samples } from '../db/schema.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { keptIn, type SamplePart } from '../samples/part.ts';
 import { getSample } from '../samples/store.ts';
+import { seen, unseenAmong } from '../seen/seen.ts';
 
 const PIECE = 1 << 20;
 const MOST_LISTED = 500;
@@ -53,12 +55,15 @@ export async function listReports(db: Queries, sampleId: string | null): Promise
     .from(reports)
     .innerJoin(samples, eq(samples.id, reports.sampleId))
     // Reports of the demo are away with it.
-    .where(sampleId === null ? ne(samples.demo, 'away') : eq(reports.sampleId, sampleId))
+    .where(and(sampleId === null ? ne(samples.demo, 'away') : eq(reports.sampleId, sampleId), seen()))
     .orderBy(desc(reports.issuedAt), desc(reports.id))
     .limit(MOST_LISTED);
+  // One with another sample in it that is not seen is not seen either.
+  const others = rows.flatMap(({ report }) => report.otherSamples ?? []);
+  const unseen = new Set(await unseenAmong(db, others));
   return withAmendments(
     db,
-    rows.map(({ report }) => report),
+    rows.map(({ report }) => report).filter((one) => !one.otherSamples?.some((id) => unseen.has(id))),
   );
 }
 

@@ -4,6 +4,7 @@ import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../http/problem.ts';
 import { WORKER } from '../paths.ts';
+import { type Scope, scopeNow } from '../who/scope.ts';
 import { type Deed, deedNow } from '../who/who.ts';
 import { JOBS, type JobName, LANES, type Lane, type Needs, type Result } from './table.ts';
 import type { Ended } from './worker.ts';
@@ -70,7 +71,7 @@ class Queue {
   }
 
   async run(
-    task: { name: JobName; needs: object; deed: Deed | null },
+    task: { name: JobName; needs: object; deed: Deed | null; scope: Scope | null },
     signal: AbortSignal | undefined,
   ): Promise<Ended> {
     await this.#turn(signal);
@@ -147,8 +148,10 @@ export class Jobs {
     const queue = this.#queues.get(JOBS[name].lane);
     if (!queue) throw new Error(`There is no lane for ${name}.`);
     // Whose work it is goes along: what it writes is written in their name.
-    const deed = (JOBS[name].lane !== 'background' && deedNow()) || null;
-    const ended = await queue.run({ name, needs, deed }, signal);
+    const background = JOBS[name].lane === 'background';
+    const deed = (!background && deedNow()) || null;
+    const scope = background ? null : scopeNow();
+    const ended = await queue.run({ name, needs, deed, scope }, signal);
     if ('problem' in ended) throw ProblemError.of(ended.problem);
     return ended.result as Result<N>;
   }

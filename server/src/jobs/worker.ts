@@ -5,6 +5,7 @@ import type { Problem } from '@lastmark/contract';
 import { type Connection, connect } from '../db/database.ts';
 import { toProblem } from '../http/problem.ts';
 import { writeEntry } from '../log/write.ts';
+import { type Scope, withScope } from '../who/scope.ts';
 import { type Deed, inDeed } from '../who/who.ts';
 import { JOBS, type JobName } from './table.ts';
 
@@ -26,14 +27,17 @@ interface Task {
   readonly needs: unknown;
   /** What it is part of; null for what is nobody's. */
   readonly deed: Deed | null;
+  /** What whoever asked sees of the shelf; null for all. */
+  readonly scope: Scope | null;
 }
 
-export default async function carryOut({ name, needs, deed }: Task): Promise<Ended> {
+export default async function carryOut({ name, needs, deed, scope }: Task): Promise<Ended> {
   connection ??= connect((workerData as { databaseUrl: string }).databaseUrl, CONNECTIONS);
   try {
     const work = JOBS[name].work as (db: Connection['db'], needs: unknown) => Promise<unknown>;
     const { db } = connection;
-    return { result: deed ? (await inDeed(deed, writeEntry, () => work(db, needs))).result : await work(db, needs) };
+    const seen = () => withScope(scope, () => work(db, needs));
+    return { result: deed ? (await inDeed(deed, writeEntry, seen)).result : await seen() };
   } catch (error) {
     const problem = toProblem(error);
     // What nobody foresaw is told with its details to the log, by the thread that has it.

@@ -4,6 +4,7 @@ import { eq } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { leases, sheetRuns } from '../db/schema.ts';
 import { conflict } from '../http/problem.ts';
+import { unseenAmong } from '../seen/seen.ts';
 
 /** The run an instrument belongs to now; undefined when it is free. */
 export const leaseOf = async (db: Queries, instrumentId: string): Promise<Lease | undefined> =>
@@ -29,6 +30,20 @@ export async function listLeases(db: Queries): Promise<Lease[]> {
     })
     .from(leases)
     .innerJoin(sheetRuns, eq(leases.runId, sheetRuns.id));
+}
+
+/** The same for whoever asks: of a run they do not see only that there is one. */
+export async function listSeenLeases(db: Queries): Promise<Lease[]> {
+  const rows = await db
+    .select({ runId: leases.runId, sampleId: sheetRuns.sampleId })
+    .from(leases)
+    .innerJoin(sheetRuns, eq(leases.runId, sheetRuns.id));
+  const unseen = await unseenAmong(
+    db,
+    rows.map(({ sampleId }) => sampleId),
+  );
+  const hidden = new Set(rows.filter(({ sampleId }) => unseen.includes(sampleId)).map(({ runId }) => runId));
+  return (await listLeases(db)).map((one) => (hidden.has(one.runId) ? { ...one, title: 'a run you do not see' } : one));
 }
 
 export const release = (db: Queries, runId: string) => db.delete(leases).where(eq(leases.runId, runId));

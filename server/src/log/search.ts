@@ -1,4 +1,5 @@
 // Reading the log: by person, sample, thing and words, the newest first, with what each entry changed.
+
 import {
   changesBetween,
   type LogPage,
@@ -11,6 +12,8 @@ import {
 import { and, desc, eq, exists, inArray, isNull, like, lt, notInArray, or, type SQL } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database.ts';
 import { claims, logEntries, logThings, models, people, readings, samples } from '../db/schema.ts';
+import { ofSeen } from '../seen/seen.ts';
+import { scopeNow } from '../who/scope.ts';
 
 export type Entry = typeof logEntries.$inferSelect;
 
@@ -136,6 +139,12 @@ async function historyOf(db: Queries, thing: string): Promise<string[]> {
   return things;
 }
 
+/** Entries of samples that are seen; of no sample only for those who see the lab's own. */
+function ofSeenEntries(db: Queries): SQL | undefined {
+  const own = ofSeen(db, logEntries.sampleId);
+  return own && scopeNow()?.rest ? or(isNull(logEntries.sampleId), own) : own;
+}
+
 /** @param admin whether how people come in is told too */
 export async function listLog(db: Database, query: LogQuery, admin: boolean): Promise<LogPage> {
   const { person, sample, thing, q = '', before, size = PAGE } = query;
@@ -173,6 +182,7 @@ export async function listLog(db: Database, query: LogQuery, admin: boolean): Pr
               ),
             ),
         thing === undefined ? undefined : aboutThing(db, await historyOf(db, thing)),
+        ofSeenEntries(db),
         admin ? undefined : notInArray(logEntries.operation, [...OF_ADMINS]),
         words === ''
           ? undefined

@@ -41,6 +41,7 @@ export async function firstCode(db: Queries): Promise<string | null> {
   await keep(db, digestOf(plainSecret(code)), {
     kind: 'first',
     role: 'admin',
+    guest: false,
     note: '',
     personId: null,
     madeBy: null,
@@ -49,19 +50,19 @@ export async function firstCode(db: Queries): Promise<string | null> {
   return code;
 }
 
-export const invite = (db: Queries, { role, note }: InvitationInput, madeBy: string): Promise<LetIn> =>
-  linkOf(db, { kind: 'invited', role, note, personId: null, madeBy }, INVITED_MILLISECONDS);
+export const invite = (db: Queries, { role, note, guest = false }: InvitationInput, madeBy: string): Promise<LetIn> =>
+  linkOf(db, { kind: 'invited', role, guest, note, personId: null, madeBy }, INVITED_MILLISECONDS);
 
 /** A link for somebody who is there to choose a password anew; an earlier one is void. */
 export async function inviteBack(
   db: Queries,
-  person: Pick<typeof people.$inferSelect, 'id' | 'role' | 'name'>,
+  person: Pick<typeof people.$inferSelect, 'id' | 'role' | 'guest' | 'name'>,
   madeBy: string,
 ): Promise<LetIn> {
   await db.delete(invitations).where(eq(invitations.personId, person.id));
   return linkOf(
     db,
-    { kind: 'reset', role: person.role, note: person.name, personId: person.id, madeBy },
+    { kind: 'reset', role: person.role, guest: person.guest, note: person.name, personId: person.id, madeBy },
     RESET_MILLISECONDS,
   );
 }
@@ -73,9 +74,10 @@ export async function listInvitations(db: Queries): Promise<Invitation[]> {
     .where(and(eq(invitations.kind, 'invited'), gt(invitations.endsAt, new Date())))
     .orderBy(desc(invitations.id))
     .limit(MOST_LISTED);
-  return rows.map(({ id, role, note, madeBy, endsAt }) => ({
+  return rows.map(({ id, role, guest, note, madeBy, endsAt }) => ({
     id,
     role,
+    guest,
     note,
     by: madeBy,
     endsAt: endsAt.toISOString(),

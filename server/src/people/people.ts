@@ -1,5 +1,7 @@
 // People: who there is, how they come in, and how admins keep them.
+
 import type { JoinInput, Me, Person, PersonInput, SignInInput, StoredPerson } from '@lastmark/contract';
+import { isEnough } from '@lastmark/contract';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { inLine } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -7,6 +9,7 @@ import { isDatabaseError } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import {
   accessTokens,
+  collectionPeople,
   invitations,
   labSecrets,
   people,
@@ -25,6 +28,7 @@ import { countTry, forgetTries } from './tries.ts';
 
 export type PersonRow = typeof people.$inferSelect;
 const MOST_PEOPLE = 2000;
+
 export async function personRow(db: Queries, id: string | null): Promise<PersonRow> {
   const [row] = await db
     .select()
@@ -35,11 +39,12 @@ export async function personRow(db: Queries, id: string | null): Promise<PersonR
 }
 
 export async function meOf(db: Queries, id: string | null): Promise<Me> {
-  const { name, role, signIn, factor, password, id: own } = await personRow(db, id);
+  const { name, role, guest, signIn, factor, password, id: own } = await personRow(db, id);
   return {
     id: own,
     name,
     role,
+    guest,
     signIn,
     factor: factor !== null,
     recovery: await recoveryLeft(db, own),
@@ -116,6 +121,7 @@ export async function join(db: Database, { secret, signIn, name, password }: Joi
         signIn: signIn.toLowerCase(),
         name,
         role: invitation.role,
+        guest: invitation.guest,
         password: hash,
         createdAt: new Date(),
       });
@@ -134,6 +140,7 @@ const toStored = (row: PersonRow): StoredPerson => ({
   signIn: row.signIn,
   factor: row.factor !== null,
   disabled: row.disabled,
+  guest: row.guest,
   seenAt: row.seenAt?.toISOString() ?? null,
   createdAt: row.createdAt.toISOString(),
   version: row.version,
@@ -169,19 +176,30 @@ async function requireOtherAdmin(tx: Queries, id: string): Promise<void> {
     throw conflict('This is the last admin. Make somebody else one first.');
 }
 
+/** @throws 422 for a guest who would keep the bench, or let others in */
+export function checkGuest(role: PersonInput['role'], guest: boolean): void {
+  if (guest && !isEnough('engineer', role))
+    throw refused(
+      'guest',
+      'A guest is a reader or an engineer: whoever keeps the bench or lets people in is of the lab.',
+    );
+}
+
 /** Change somebody. @throws 409 where nobody could let people in any more */
 export async function updatePerson(
   db: Database,
   id: string,
-  { name, role, disabled }: PersonInput,
+  { name, role, disabled, guest: told }: PersonInput,
   seen: string | null,
 ): Promise<StoredPerson> {
   return db.transaction(async (tx) => {
     const row = await requireSeen(tx, id, seen);
+    const guest = told ?? row.guest;
+    checkGuest(role, guest);
     if (role !== 'admin' || disabled) await requireOtherAdmin(tx, id);
     await tx
       .update(people)
-      .set({ name, role, disabled, version: row.version + 1 })
+      .set({ name, role, disabled, guest, version: row.version + 1 })
       .where(eq(people.id, id));
     if (disabled) {
       await endSessions(tx, id, null);
@@ -199,6 +217,7 @@ export async function forgetPerson(db: Database, id: string, seen: string | null
   await db.transaction(async (tx) => {
     const row = await requireSeen(tx, id, seen);
     await requireOtherAdmin(tx, id);
+    await tx.delete(collectionPeople).where(eq(collectionPeople.personId, id));
     for (const what of [sessions, accessTokens, recoveryCodes, invitations, presence])
       await tx.delete(what).where(eq(what.personId, id));
     await tx.delete(signInTries).where(eq(signInTries.account, row.signIn));

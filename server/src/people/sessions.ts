@@ -73,6 +73,7 @@ export async function whoseSession(db: Queries, secret: string): Promise<Who | n
       name: people.name,
       role: people.role,
       disabled: people.disabled,
+      guest: people.guest,
     })
     .from(sessions)
     .innerJoin(people, eq(sessions.personId, people.id))
@@ -84,7 +85,7 @@ export async function whoseSession(db: Queries, secret: string): Promise<Who | n
     await db.update(sessions).set({ seenAt: now }).where(eq(sessions.id, row.keyId));
     await db.update(people).set({ seenAt: now }).where(eq(people.id, row.id));
   }
-  return { id: row.id, name: row.name, role: row.role, through: 'session', keyId: row.keyId };
+  return { id: row.id, name: row.name, role: row.role, guest: row.guest, through: 'session', keyId: row.keyId };
 }
 
 export async function listSessions(db: Queries, who: Who): Promise<Session[]> {

@@ -73,6 +73,7 @@ export async function whoseToken(db: Queries, header: string | undefined): Promi
       name: people.name,
       role: people.role,
       disabled: people.disabled,
+      guest: people.guest,
     })
     .from(accessTokens)
     .innerJoin(people, eq(accessTokens.personId, people.id))
@@ -81,5 +82,6 @@ export async function whoseToken(db: Queries, header: string | undefined): Promi
   if (!row.seenAt || now.getTime() - row.seenAt.getTime() > SEEN_MILLISECONDS)
     await db.update(accessTokens).set({ seenAt: now }).where(eq(accessTokens.id, row.keyId));
   // Whoever may less today than when it was made does not keep more through it.
-  return { id: row.id, name: row.name, role: lesser(row.most, row.role), through: 'token', keyId: row.keyId };
+  const { id, name, guest } = row;
+  return { id, name, role: lesser(row.most, row.role), guest, through: 'token', keyId: row.keyId };
 }

@@ -1,4 +1,5 @@
 // What the database knows of runs: their row, what was asked of them, what was told, and who owns which instrument.
+
 import type { RunTrace, SheetRun, StartInput, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { limitsInForce } from '@lastmark/core/plan';
 import { and, asc, desc, eq, lt, sql } from 'drizzle-orm';
@@ -11,6 +12,7 @@ import { closeAsks } from '../leases/asks.ts';
 import { listLeases } from '../leases/leases.ts';
 import { getProfile } from '../profile/store.ts';
 import { getSample, tagOf } from '../samples/store.ts';
+import { seen } from '../seen/seen.ts';
 import { getSheet } from '../sheets/store.ts';
 
 /** The epoch a run begins in. */
@@ -85,7 +87,7 @@ const plainTag = (text: string): string =>
 async function checkTag(db: Queries, sampleId: string, typed: string): Promise<void> {
   const tag = plainTag(typed);
   if (tag === tagOf(sampleId)) return;
-  const all = await db.select({ id: samples.id }).from(samples);
+  const all = await db.select({ id: samples.id }).from(samples).where(seen());
   const other = all.find(({ id }) => tagOf(id) === tag);
   if (!other) throw refused('tag', `No sample has the tag "${tag}". The sheet is for ${tagOf(sampleId)}.`);
   const { model, unit } = await getSample(db, other.id);

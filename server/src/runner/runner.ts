@@ -1,4 +1,5 @@
 // All runs this server carries out, and those another left behind.
+
 import type { Ask, SheetRun, StartInput } from '@lastmark/contract';
 import { and, eq, inArray, or, type SQL, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
@@ -15,6 +16,7 @@ import type { Links } from '../links/links.ts';
 import { AT_THE_BENCH } from '../links/off.ts';
 import { listProfiles } from '../links/profiles.ts';
 import type { LiveStream } from '../live/stream.ts';
+import { withScope } from '../who/scope.ts';
 import { authorNow, inNameOf } from '../who/who.ts';
 import { RigDriver } from './driver.ts';
 import { CONFIRM, type ConfirmRule } from './faults.ts';
@@ -100,7 +102,8 @@ export class Runner {
     const { vital, confirm = CONFIRM } = this.#parts;
     const task = new RunTask({ ...this.#parts, confirm }, id, new Ownership(vital, id, epoch, latch));
     this.#tasks.set(id, task);
-    inNameOf(author, () => task.start());
+    // It goes on for whoever looks at it, not only for whoever began it.
+    withScope(null, () => inNameOf(author, () => task.start()));
     void task.ended
       .catch((error: unknown) => this.#parts.log.error({ err: error, run: id }, 'a run ended badly'))
       .finally(() => this.#tasks.delete(id));

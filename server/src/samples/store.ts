@@ -1,12 +1,14 @@
 // Samples: a unit together with its model, written as one.
 import type { Sample, SampleInput, UnitInput } from '@lastmark/contract';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { changedOfModel } from '../changes/changes.ts';
+import { requirePlace } from '../collections/store.ts';
 import type { Database, Queries } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { figures, models, samples } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
 import { requireMatch } from '../http/versions.ts';
+import { seen } from '../seen/seen.ts';
 
 const TAG_LENGTH = 6;
 
@@ -25,7 +27,7 @@ async function rowOf(db: Queries, id: string, lock = false): Promise<StoredRow> 
     .select({ sample: samples, model: models })
     .from(samples)
     .innerJoin(models, eq(samples.modelId, models.id))
-    .where(eq(samples.id, id));
+    .where(and(eq(samples.id, id), seen()));
   const [row] = lock ? await query.for('update') : await query;
   if (!row) throw notFound('sample');
   return row;
@@ -34,7 +36,11 @@ async function rowOf(db: Queries, id: string, lock = false): Promise<StoredRow> 
 /** One sample. @throws 404 */
 export async function getSample(db: Queries, id: string): Promise<Sample> {
   const row = await rowOf(db, id);
-  const units = await db.select().from(samples).where(eq(samples.modelId, row.model.id)).orderBy(samples.id);
+  const units = await db
+    .select()
+    .from(samples)
+    .where(and(eq(samples.modelId, row.model.id), seen()))
+    .orderBy(samples.id);
   const { maker, model, kind, facts } = row.model;
   return {
     id,
@@ -42,6 +48,7 @@ export async function getSample(db: Queries, id: string): Promise<Sample> {
     tag: tagOf(id),
     etag: etagOfRow(row),
     limits: row.sample.limits,
+    collectionId: row.sample.collectionId,
     createdAt: row.sample.createdAt.toISOString(),
     updatedAt: row.sample.updatedAt.toISOString(),
     model: { maker, model, kind, ...facts },
@@ -61,11 +68,18 @@ const wordsOf = ({ maker, model }: Pick<SampleInput['model'], 'maker' | 'model'>
 
 type Model = Pick<typeof models.$inferSelect, 'id' | 'maker' | 'model' | 'kind'>;
 
-async function insertUnit(db: Queries, model: Model, { serial, ...facts }: UnitInput): Promise<string> {
+async function insertUnit(
+  db: Queries,
+  model: Model,
+  { serial, ...facts }: UnitInput,
+  collectionId: string | null,
+): Promise<string> {
   const id = newId();
   const now = new Date();
   const found = { words: wordsOf(model, serial, id), kind: model.kind };
-  await db.insert(samples).values({ id, modelId: model.id, serial, facts, ...found, createdAt: now, updatedAt: now });
+  await db
+    .insert(samples)
+    .values({ id, modelId: model.id, serial, facts, collectionId, ...found, createdAt: now, updatedAt: now });
   await db.insert(figures).values({ sampleId: id, ...NO_FIGURES });
   return id;
 }
@@ -91,17 +105,19 @@ const modelRow = ({ maker, model, kind, ...facts }: SampleInput['model']) => ({ 
 /** Take in a sample of a new model. */
 export async function createSample(db: Database, input: SampleInput): Promise<Sample> {
   return db.transaction(async (tx) => {
+    const place = await requirePlace(tx, input.collectionId ?? null);
     const modelId = newId();
     await tx.insert(models).values({ id: modelId, ...modelRow(input.model) });
-    return getSample(tx, await insertUnit(tx, { id: modelId, ...input.model }, input.unit));
+    return getSample(tx, await insertUnit(tx, { id: modelId, ...input.model }, input.unit, place));
   });
 }
 
-/** Take in a further unit of the same model. */
+/** Take in a further unit of the same model, in the same collection. */
 export async function createUnit(db: Database, sampleId: string, unit: UnitInput): Promise<Sample> {
   return db.transaction(async (tx) => {
-    const { model } = await rowOf(tx, sampleId);
-    return getSample(tx, await insertUnit(tx, model, unit));
+    const { model, sample } = await rowOf(tx, sampleId);
+    // Where the one it is made beside is: whoever sees that one sees this one.
+    return getSample(tx, await insertUnit(tx, model, unit, sample.collectionId));
   });
 }
 

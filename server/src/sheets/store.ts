@@ -1,4 +1,5 @@
 // Run sheets: made by a method, changed by people, kept once they ran.
+
 import type { SheetInput, SheetRow, StoredSheet } from '@lastmark/contract';
 import { conditionProblems, loadedPlaces, methodOf, portsOf, sheetSeconds, stepsDone } from '@lastmark/core/plan';
 import { and, desc, eq } from 'drizzle-orm';
@@ -9,6 +10,7 @@ import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { keptIn, removedFrom, type SamplePart } from '../samples/part.ts';
 import { getSample, tagOf } from '../samples/store.ts';
+import { seen } from '../seen/seen.ts';
 
 const MOST_LISTED = 200;
 
@@ -40,7 +42,7 @@ export async function listSheets(db: Queries, sampleId: string | undefined): Pro
       methodVersions,
       and(eq(methodVersions.methodId, runSheets.methodId), eq(methodVersions.version, runSheets.methodVersion)),
     )
-    .where(sampleId ? eq(runSheets.sampleId, sampleId) : undefined)
+    .where(and(sampleId ? eq(runSheets.sampleId, sampleId) : undefined, seen()))
     .orderBy(desc(runSheets.id))
     .limit(MOST_LISTED);
   const runs = await db

@@ -1,4 +1,5 @@
 // The shelf: pages of samples with their key figures as they were last worked out.
+
 import type { Page, SampleRow, ShelfOrder, ShelfQuery } from '@lastmark/contract';
 import { FIGURES_FORM, type KeyFigures } from '@lastmark/core/verdict';
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull, like, ne, or, type SQL, sql } from 'drizzle-orm';
@@ -8,6 +9,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { figures, models, samples } from '../db/schema.ts';
 import { someArchived, someAway } from '../demo/shown.ts';
 import { tagOf } from '../samples/store.ts';
+import { seen } from '../seen/seen.ts';
 import { searchedWords } from './words.ts';
 
 const DEFAULT_SIZE = 50;
@@ -101,7 +103,7 @@ async function idsByFigure(
 async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
   const { page = 1, size = DEFAULT_SIZE, sort, down = false } = query;
   const [away, archived] = await Promise.all([someAway(db), someArchived(db)]);
-  const where = filters(query, { away, archived }, db);
+  const where = and(filters(query, { away, archived }, db), seen());
   const offset = (page - 1) * size;
   // Ties go the way of the order, so that an index alone gives it.
   const way = !sort || down ? desc : asc;

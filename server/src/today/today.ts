@@ -1,14 +1,16 @@
 // What one looks at in the morning: what runs, what is next, what is overdue, what was left borderline.
+
 import type { SampleName, Today } from '@lastmark/contract';
 import { nextSteps, usualWay, wholeSheet } from '@lastmark/core/next';
 import { judgeSample } from '@lastmark/core/verdict';
-import { desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import { models, reports, samples, sheetRuns } from '../db/schema.ts';
 import { getDossier } from '../dossier/dossier.ts';
 import { toJudge } from '../dossier/judged.ts';
 import { tagOf } from '../samples/store.ts';
+import { ofSeen, seen, seenText } from '../seen/seen.ts';
 
 const MOST = 30;
 /** Samples that are looked at for what is next. */
@@ -28,7 +30,7 @@ async function namesOf(db: Database, ids: readonly string[]): Promise<ReadonlyMa
     .select({ id: samples.id, serial: samples.serial, demo: samples.demo, archived: samples.archived, model: models })
     .from(samples)
     .innerJoin(models, eq(models.id, samples.modelId))
-    .where(inArray(samples.id, [...new Set(ids)]));
+    .where(and(inArray(samples.id, [...new Set(ids)]), seen()));
   return new Map(
     rows
       .filter(({ demo, archived }) => demo !== 'away' && !archived)
@@ -46,11 +48,13 @@ interface Counted {
 async function countsOf(db: Database): Promise<readonly Counted[]> {
   const of = (state: string) => `COALESCE(JSON_VALUE(f.body, '$.claims."${state}"'), 0)`;
   const open = ['not tested', 'borderline', 'cannot be decided', 'at least', 'advertised only'].map(of).join(' + ');
+  const within = seenText('s');
   const [rows] = await db.$client.query(
     `SELECT f.sample_id AS id, ${of('borderline')} + 0 AS borderline, ${open} AS open
       FROM figures f JOIN samples s ON s.id = f.sample_id
-      WHERE s.demo <> 'away' AND s.archived = FALSE AND f.body IS NOT NULL
+      WHERE s.demo <> 'away' AND s.archived = FALSE AND f.body IS NOT NULL AND ${within.text}
       HAVING open > 0 ORDER BY open DESC, id LIMIT 500`,
+    [...within.values],
   );
   return (rows as Counted[]).map(({ id, borderline, open: count }) => ({
     id,
@@ -102,12 +106,14 @@ export async function today(db: Database, now = new Date()): Promise<Today> {
   const runs = await db
     .select()
     .from(sheetRuns)
-    .where(isNull(sheetRuns.endedAt))
+    .where(and(isNull(sheetRuns.endedAt), ofSeen(db, sheetRuns.sampleId)))
     .orderBy(desc(sheetRuns.startedAt))
     .limit(MOST);
+  const within = seenText('s');
   const [lent] = await db.$client.query(
-    `SELECT id, JSON_VALUE(facts, '$.returnBy') AS \`by\` FROM samples
-      WHERE JSON_VALUE(facts, '$.returnBy') IS NOT NULL ORDER BY \`by\` LIMIT 200`,
+    `SELECT s.id, JSON_VALUE(s.facts, '$.returnBy') AS \`by\` FROM samples s
+      WHERE JSON_VALUE(s.facts, '$.returnBy') IS NOT NULL AND ${within.text} ORDER BY \`by\` LIMIT 200`,
+    [...within.values],
   );
   const loans = (lent as Lent[]).filter(({ by }) => daysUntil(by, day) <= SOON);
   const issued = await db
@@ -120,6 +126,7 @@ export async function today(db: Database, now = new Date()): Promise<Today> {
       issuedAt: reports.issuedAt,
     })
     .from(reports)
+    .where(ofSeen(db, reports.sampleId))
     .orderBy(desc(reports.issuedAt))
     .limit(1000);
   const newest = new Map(issued.toReversed().map((one) => [one.sampleId, one]));

@@ -1,5 +1,6 @@
 // What others do, for pages that ask every other second: the log of the last moments, and who is where. The database is asked
 // once for all pages of this server that ask within half a second.
+
 import { randomUUID } from 'node:crypto';
 import { type Here, type NewsEntry, type NewsInput, ROUTES, type Route, type News as Told } from '@lastmark/contract';
 import { asc, eq, gt, lt, sql } from 'drizzle-orm';
@@ -8,6 +9,8 @@ import type { Database } from '../db/database.ts';
 import { logEntries, people, presence } from '../db/schema.ts';
 import { ProblemError } from '../http/problem.ts';
 import { modelIdOf } from '../samples/store.ts';
+import { unseenAmong } from '../seen/seen.ts';
+import { scopeNow } from '../who/scope.ts';
 import type { Who } from '../who/who.ts';
 
 /** For so long one look serves all, ms. */
@@ -122,12 +125,21 @@ export class News {
         ? []
         : // What a page did itself it knows: its requests carry its name.
           this.#kept.filter((one) => one.place > known && !one.request?.startsWith(`${tab}.`));
+    const unseen = new Set(
+      await unseenAmong(
+        this.#db,
+        [...new Set([...entries.map(({ entry }) => entry.sampleId), ...this.#here.map((one) => one.sampleId)])].flatMap(
+          (id) => id ?? [],
+        ),
+      ),
+    );
+    const sees = (id: string | null) => (id === null ? scopeNow()?.rest !== false : !unseen.has(id));
     return {
       newest: `${this.#series}.${this.#place}`,
-      entries: entries.map(({ entry }) => entry),
+      entries: entries.map(({ entry }) => entry).filter((one) => sees(one.sampleId)),
       missed,
       revisions: sampleId === null ? null : await this.#revisions(sampleId),
-      here: this.#here.filter((_one, index) => this.#tabs[index] !== tab),
+      here: this.#here.filter((one, index) => this.#tabs[index] !== tab && sees(one.sampleId)),
     };
   }
 

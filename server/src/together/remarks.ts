@@ -1,4 +1,5 @@
 // Remarks: notes, questions with their answers, and a second pair of eyes on a reading or a report. Only ever added.
+
 import type { OpenRemark, Remark, RemarkInput } from '@lastmark/contract';
 import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/mysql-core';
@@ -6,6 +7,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { claims, models, people, points, readings, remarks, reports, samples } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { FORGOTTEN } from '../log/search.ts';
+import { seen } from '../seen/seen.ts';
 import type { Who } from '../who/who.ts';
 
 const MOST_LISTED = 1000;
@@ -132,7 +134,7 @@ export async function listOpenRemarks(db: Queries, who: Who): Promise<OpenRemark
     .innerJoin(models, eq(models.id, samples.modelId))
     .leftJoin(people, eq(people.id, remarks.author))
     .leftJoin(answer, eq(answer.answers, remarks.id))
-    .where(who.id === null ? open : or(open, mine))
+    .where(and(who.id === null ? open : or(open, mine), seen()))
     .groupBy(remarks.id)
     .orderBy(desc(remarks.id))
     .limit(MOST_OPEN);

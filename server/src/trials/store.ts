@@ -1,8 +1,9 @@
 // Trials: planned once, run in the order drawn for them, blind as long as nobody may know.
+
 import { randomInt } from 'node:crypto';
 import type { StoredTrial, TrialInput, TrialRow } from '@lastmark/contract';
 import { standingRuns, type Trial, type TrialRun, trialOrder, trialRunRefusal, trialWords } from '@lastmark/core/trial';
-import { and, desc, eq, inArray, notExists } from 'drizzle-orm';
+import { and, desc, eq, exists, inArray, not, notExists, type SQL } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import type { Database, Queries } from '../db/database.ts';
 import { samples, trialRuns, trialSamples, trials } from '../db/schema.ts';
@@ -10,6 +11,8 @@ import { conflict, notFound, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
 import { beforeAdding } from '../samples/append-only.ts';
 import { keptIn, type SamplePart } from '../samples/part.ts';
+import { ofSeen } from '../seen/seen.ts';
+import { scopeNow } from '../who/scope.ts';
 
 const MOST_LISTED = 200;
 
@@ -56,6 +59,19 @@ const ofTheDemoAway = (db: Queries) =>
     .innerJoin(samples, eq(samples.id, trialSamples.sampleId))
     .where(and(eq(trialSamples.trialId, trials.id), eq(samples.demo, 'away')));
 
+/** Trials all whose samples are seen. Guests see none that is of no sample. */
+function onlySeen(db: Queries): SQL | undefined {
+  const scope = scopeNow();
+  if (scope === null) return undefined;
+  const own = eq(trialSamples.trialId, trials.id);
+  const all = db.select({ id: trialSamples.id }).from(trialSamples).where(own);
+  const unseen = db
+    .select({ id: trialSamples.id })
+    .from(trialSamples)
+    .where(and(own, not(ofSeen(db, trialSamples.sampleId) as SQL)));
+  return scope.rest ? notExists(unseen) : and(exists(all), notExists(unseen));
+}
+
 /** Trials, the newest first. */
 export async function listTrials(db: Queries, sampleId: string | undefined): Promise<TrialRow[]> {
   const rows = sampleId
@@ -64,14 +80,14 @@ export async function listTrials(db: Queries, sampleId: string | undefined): Pro
           .select({ trial: trials })
           .from(trials)
           .innerJoin(trialSamples, eq(trialSamples.trialId, trials.id))
-          .where(eq(trialSamples.sampleId, sampleId))
+          .where(and(eq(trialSamples.sampleId, sampleId), onlySeen(db)))
           .orderBy(desc(trials.id))
           .limit(MOST_LISTED)
       ).map(({ trial }) => trial)
     : await db
         .select()
         .from(trials)
-        .where(notExists(ofTheDemoAway(db)))
+        .where(and(notExists(ofTheDemoAway(db)), onlySeen(db)))
         .orderBy(desc(trials.id))
         .limit(MOST_LISTED);
   const ids = rows.map(({ id }) => id);

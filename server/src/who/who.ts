@@ -10,6 +10,8 @@ export interface Who {
   readonly id: string | null;
   readonly name: string;
   readonly role: Role;
+  /** From outside the lab. */
+  readonly guest?: boolean;
   readonly through: Through;
   /** Of the session or token that lets them in. */
   readonly keyId: string | null;

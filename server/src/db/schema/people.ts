@@ -34,6 +34,8 @@ export const people = mysqlTable('people', {
   /** How the lab's provider names them: issuer and subject. */
   provided: varchar('provided', { length: 300 }).unique(),
   disabled: boolean('disabled').notNull().default(false),
+  /** From outside the lab. */
+  guest: boolean('guest').notNull().default(false),
   seenAt: momentColumn('seen_at'),
   createdAt: momentColumn('created_at').notNull(),
   version: int('version').notNull().default(1),
@@ -74,6 +76,7 @@ export const invitations = mysqlTable('invitations', {
   id: ulidColumn('id').notNull().unique(),
   kind: varchar('kind', { length: 8 }).$type<'first' | 'invited' | 'reset'>().notNull(),
   role: roleColumn(),
+  guest: boolean('guest').notNull().default(false),
   note: varchar('note', { length: 80 }).notNull(),
   /** Whose password is chosen anew. */
   personId: ulidColumn('person_id').references(() => people.id),

@@ -3,7 +3,7 @@ import type { ModelInput, UnitInput } from '@lastmark/contract';
 import type { ClaimDuration, Promised } from '@lastmark/core/claim';
 import type { Limits } from '@lastmark/core/plan';
 import type { SampleKind } from '@lastmark/core/verdict';
-import { boolean, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 import { jsonColumn, momentColumn, ulidColumn } from '../columns.ts';
 
 /** What all units of a model share. `facts` holds the rest of the intake as one document. */
@@ -18,6 +18,30 @@ export const models = mysqlTable(
     version: int('version').notNull().default(1),
   },
   (table) => [index('models_by_name').on(table.maker, table.model), index('models_by_kind').on(table.kind)],
+);
+
+/** Samples only some may see: guests those they are named for, the lab all whose embargo is over. */
+export const collections = mysqlTable('collections', {
+  id: ulidColumn('id').primaryKey(),
+  name: varchar('name', { length: 80 }).notNull(),
+  /** Until when only those named see it; null for never. */
+  embargo: momentColumn('embargo'),
+  version: int('version').notNull().default(1),
+});
+
+/** Who is named. */
+export const collectionPeople = mysqlTable(
+  'collection_people',
+  {
+    collectionId: ulidColumn('collection_id')
+      .notNull()
+      .references(() => collections.id),
+    personId: ulidColumn('person_id').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.collectionId, table.personId] }),
+    index('collection_people_by_person').on(table.personId),
+  ],
 );
 
 /** One unit on the bench. */
@@ -42,6 +66,8 @@ export const samples = mysqlTable(
     /** What somebody files it under, and whether it is put by. */
     labels: jsonColumn<string[]>('labels'),
     archived: boolean('archived').notNull().default(false),
+    /** Whose it is to see; null for the lab's own. */
+    collectionId: ulidColumn('collection_id').references(() => collections.id),
     /** Limits of its own at which loads go off. */
     limits: jsonColumn<Limits>('limits'),
     version: int('version').notNull().default(1),
@@ -55,6 +81,7 @@ export const samples = mysqlTable(
     index('samples_by_stale').on(table.stale),
     index('samples_by_demo').on(table.demo),
     index('samples_by_archived').on(table.archived),
+    index('samples_by_collection').on(table.collectionId),
   ],
 );
 
