@@ -208,3 +208,54 @@ test('a second factor is set up, asked for, and its recovery codes let in when i
     await close();
   }
 });
+
+test('a sample under an embargo is seen by those who are named, and by nobody else', async ({ page, browser }) => {
+  const lab = await open('embargo');
+  try {
+    await comeInFirst(page, lab.url, lab.code);
+    const made = await page.request.post(`${lab.url}/api/invitations`, { data: { role: 'engineer', note: 'Runa' } });
+    const { path } = (await made.json()) as { path: string };
+    const context = await browser.newContext({ baseURL: lab.url });
+    const other = await context.newPage();
+    const secret = path.split('#')[1];
+    await context.request.post(`${lab.url}/api/join`, {
+      data: { secret, signIn: 'runa', name: 'Runa Fell', password: PASSWORD },
+    });
+    await page.goto(`${lab.url}/people`);
+    await page.getByRole('button', { name: 'Make a collection' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Make a collection' });
+    await dialog.getByRole('textbox', { name: 'Name' }).fill('Spring round');
+    await dialog.getByLabel('Embargo until').fill('2999-03-01T09:00');
+    await dialog.getByRole('button', { name: 'Make it' }).click();
+    const row = page.getByRole('table', { name: 'Collections' }).getByRole('row', { name: /Spring round/ });
+    await expect(row).toContainText('under embargo until 2999-03-01 09:00');
+    await expect(row).toContainText('nobody');
+    const sample = await page.request.post(`${lab.url}/api/samples`, { data: wallCharger('Hidden 100') });
+    const { id } = (await sample.json()) as { id: string };
+    await other.goto(`${lab.url}/`);
+    await expect(other.getByRole('link', { name: /Hidden 100/ })).toBeVisible();
+    await page.goto(`${lab.url}/samples/${id}/intake`);
+    await page.getByLabel('Collection').click();
+    await page.getByRole('option', { name: /^Spring round: under embargo/ }).click();
+    await expect(page.getByText('◆ Spring round, under embargo until 2999-03-01 09:00')).toBeVisible();
+    await other.goto(`${lab.url}/`);
+    await expect(other.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
+    await other.goto(`${lab.url}/samples/${id}/intake`);
+    await expect(other.getByText(/There is no such sample/)).toBeVisible();
+    // Named, they see it.
+    await page.goto(`${lab.url}/people`);
+    await page.getByRole('button', { name: 'Change Spring round' }).click();
+    await page.getByRole('combobox', { name: 'People who see it' }).click();
+    await page.getByRole('option', { name: 'Runa Fell' }).click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(row).toContainText('Runa Fell');
+    await other.goto(`${lab.url}/`);
+    await expect(other.getByRole('link', { name: /Hidden 100/ })).toBeVisible();
+    expect(await geometry(page)).toEqual([]);
+    expect(await faintTexts(page)).toEqual([]);
+    await context.close();
+  } finally {
+    await lab.close();
+  }
+});

@@ -8,6 +8,7 @@ import { get, is, of, type Route, write } from './route.ts';
 import type { ColumnMap, Health, Items } from './route-types.ts';
 import { commandInput, demoInput, instrumentInput, instrumentProfileInput, profileInput, rigInput } from './schemas.ts';
 import type {
+  BenchPlace,
   CommandAnswer,
   DemoState,
   DeviceInput,
@@ -40,6 +41,9 @@ export const BENCH_ROUTES = {
   }),
   openapi: get('/openapi.json', 'This description', { answer: is<object>() }),
   listInstruments: get('/instruments', 'The instruments of the bench', { answer: is<Items<StoredInstrument>>() }),
+  listBenches: get('/benches', 'The benches there are, and whether a server stands beside each', {
+    answer: is<Items<BenchPlace>>(),
+  }),
   createInstrument: write('post', '/instruments', 'Add an instrument', {
     needs: 'keeper',
     body: of<InstrumentInput>(instrumentInput),

@@ -303,6 +303,16 @@ export interface LoadsOffAnswer {
   written: boolean;
 }
 
+/** A bench, and whether a server stands beside it. */
+export interface BenchPlace {
+  /** Empty where there is one bench, without a name. */
+  name: string;
+  /** The server that is asked stands beside it. */
+  here: boolean;
+  /** Some server stands beside it: its instruments can be spoken to. */
+  there: boolean;
+}
+
 export interface RigInput {
   name: string;
   meters: { mains: string; outputVolts: string | null; outputAmps: string | null; loadEnd: string | null };

@@ -10,6 +10,7 @@ import {
   readAttachment,
   readThumbnail,
 } from './attachments/store.ts';
+import { benchPlaces } from './bench/places.ts';
 import { createInstrument, createRig, listInstruments, listRigs, updateInstrument, updateRig } from './bench/store.ts';
 import { addCableRun } from './cables/store.ts';
 import { askRipple, askScope, scopeOf } from './captures/scope.ts';
@@ -217,6 +218,7 @@ export const createHandlers = (
     }),
     deleteAttachment: async (call) => done(await deleteAttachment(call.db, call.params.attachmentId)),
 
+    listBenches: async ({ db }) => ({ body: { items: await benchPlaces(db, bench.bench, bench.otherBenches()) } }),
     listInstruments: async ({ db }) => ({ body: { items: await listInstruments(db) } }),
     createInstrument: async ({ db, body }) =>
       known(await createInstrument(db, addressed(body, links.places), bench.bench)),

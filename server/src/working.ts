@@ -43,6 +43,8 @@ export interface Working {
   readonly version: string;
   /** The bench it stands beside; empty where there is one bench. */
   readonly bench: string;
+  /** Benches other copies of the server stand beside. */
+  readonly otherBenches: () => readonly string[];
   readonly links: Links;
   readonly roster: Roster;
   readonly live: LiveStream;
@@ -93,6 +95,7 @@ export function createWorking({
   return {
     version,
     bench,
+    otherBenches: () => copies?.others.map((one) => one.bench) ?? [],
     isStopping: () => stopping,
     jobs,
     figures,

@@ -3,6 +3,7 @@
 import type { Lease, SheetRow, SheetRun, SimulatedBenchState, StoredSheet } from '@lastmark/contract/plan';
 import type {
   AttachmentInfo,
+  BenchPlace,
   DemoState,
   DossierAnswer,
   HeldBackCharger,
@@ -131,6 +132,10 @@ export const attachmentsQuery = (sampleId: string) =>
     queryFn: ({ signal }) => api<Items<AttachmentInfo>>(`/attachments?sampleId=${sampleId}`, { signal }),
   });
 
+export const benchesQuery = queryOptions({
+  queryKey: ['benches'],
+  queryFn: ({ signal }) => api<Items<BenchPlace>>('/benches', { signal }),
+});
 export const instrumentsQuery = queryOptions({
   queryKey: ['instruments'],
   queryFn: ({ signal }) => api<Items<StoredInstrument>>('/instruments', { signal }),

@@ -149,7 +149,7 @@ export function Spine({ onCommand, onKeys }: Props) {
             {me.name}
           </Box>
           <Box component="span" sx={{ fontSize: 12, pl: 1 }}>
-            {ROLE_WORDS[me.role].title}
+            {me.guest ? `Guest, ${ROLE_WORDS[me.role].title.toLowerCase()}` : ROLE_WORDS[me.role].title}
           </Box>
         </Button>
       )}

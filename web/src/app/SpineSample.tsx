@@ -8,6 +8,7 @@ import { useQuery } from '@tanstack/react-query';
 import { memo } from 'react';
 import { NavLink, useMatch } from 'react-router';
 import { dossierQuery } from '../api/queries.ts';
+import { PlaceMark } from '../collections/PlaceField.tsx';
 import { CableFace } from '../parts/CableFace.tsx';
 import { PortFace } from '../parts/PortFace.tsx';
 import { isLoud, isOpen } from '../parts/StateMark.tsx';
@@ -138,6 +139,7 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
             </Box>
           ))}
         </Box>
+        <PlaceMark collectionId={sample.collectionId} />
       </Box>
       {STATIONS.map(({ id, title }) => {
         const state = verdict.stations.find((one) => one.id === id);

@@ -9,7 +9,14 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { devicesQuery, instrumentProfilesQuery, instrumentsQuery, leasesQuery, rigsQuery } from '../api/queries.ts';
+import {
+  benchesQuery,
+  devicesQuery,
+  instrumentProfilesQuery,
+  instrumentsQuery,
+  leasesQuery,
+  rigsQuery,
+} from '../api/queries.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { Loading, QueryGate } from '../parts/QueryGate.tsx';
 import { ConsoleDialog } from './ConsoleDialog.tsx';
@@ -59,6 +66,7 @@ type Open =
 
 export function BenchPage() {
   const instruments = useQuery(instrumentsQuery);
+  const benches = useQuery(benchesQuery);
   const rigs = useQuery(rigsQuery);
   const devices = useQuery(devicesQuery);
   const profiles = useQuery(instrumentProfilesQuery);
@@ -108,6 +116,7 @@ export function BenchPage() {
                 >
                   <Instruments
                     items={items}
+                    benches={benches.data?.items ?? []}
                     leases={leases.data?.items ?? []}
                     onChange={(one) => setOpen({ kind: 'instrument', one })}
                     onConsole={(one) => setOpen({ kind: 'console', one })}

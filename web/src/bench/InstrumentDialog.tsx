@@ -8,9 +8,10 @@ import type { Sees } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
-import { refreshAll } from '../api/queries.ts';
+import { benchesQuery, refreshAll } from '../api/queries.ts';
 import { typedSi } from '../parts/fields.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../parts/form/inputs.tsx';
@@ -27,8 +28,12 @@ const RATED = [
   ['watts', 'power', 'Takes at most, W'],
 ] as const;
 
+/** The bench of a new one, until it is chosen. */
+const NOT_SAID = '?';
+
 interface Form {
   name: string;
+  bench: string;
   class: InstrumentInput['class'];
   firmware: string;
   calibrationDue: string;
@@ -46,6 +51,7 @@ function toForm(instrument: StoredInstrument | null): Form {
     value == null ? '' : formatPlain(value, quantity);
   return {
     name: instrument?.name ?? '',
+    bench: instrument?.bench ?? NOT_SAID,
     class: instrument?.class ?? 'power analyser',
     firmware: instrument?.firmware ?? '',
     calibrationDue: instrument?.calibrationDue ?? '',
@@ -74,6 +80,8 @@ function toInput({ specs, ratings, ...form }: Form): InstrumentInput {
   });
   const checked = validate<InstrumentInput>(instrumentInput, {
     name: form.name.trim(),
+    // Left out, it stands where the server does that is asked.
+    ...(form.bench === NOT_SAID ? {} : { bench: form.bench }),
     class: form.class,
     firmware: form.firmware.trim(),
     calibrationDue: form.calibrationDue.trim() || null,
@@ -96,6 +104,7 @@ interface Props {
 }
 
 export function InstrumentDialog({ instrument, onClose }: Props) {
+  const benches = useQuery(benchesQuery).data?.items ?? [];
   const form = useTyped<Form>(toForm(instrument));
   const { control, values, set } = form;
   // A new one is asked three things; what is there already is shown whole.
@@ -121,6 +130,20 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(220px, 1fr))', gap: 1.5 }}>
         <TextInput control={control} name="name" label="Name" max={80} required />
         <ChoiceInput control={control} name="class" label="Class" options={INSTRUMENT_CLASSES} />
+        {benches.length > 1 && (
+          <ChoiceInput
+            control={control}
+            name="bench"
+            label="Bench"
+            options={[
+              ...(instrument ? [] : [{ value: NOT_SAID, label: 'Where this server stands' }]),
+              ...benches.map(({ name, there }) => ({
+                value: name,
+                label: `${name || 'no bench'}${there ? '' : ', no server beside it'}`,
+              })),
+            ]}
+          />
+        )}
       </Box>
       <AccuracyLines kind={values.class} specs={values.specs} onChange={(specs) => set({ specs })} />
       <Box>

@@ -1,6 +1,6 @@
 // Instruments of the bench, with their accuracy, their calibration, and whose run has them.
 import type { Lease } from '@lastmark/contract/plan';
-import type { StoredInstrument } from '@lastmark/contract/types';
+import type { BenchPlace, StoredInstrument } from '@lastmark/contract/types';
 import { SUPPLY_WORDS } from '@lastmark/core/pd';
 import { formatPlain } from '@lastmark/core/quantity';
 import { type Sees, VISIBLE_KINDS } from '@lastmark/core/read-out';
@@ -68,14 +68,25 @@ function Accuracy({ of: one }: { readonly of: StoredInstrument }) {
   );
 }
 
+/** Where an instrument stands, and louder where nobody can speak to it. */
+function Beside({ place }: { readonly place: BenchPlace | undefined }) {
+  if (!place) return null;
+  return place.there ? (
+    place.name
+  ) : (
+    <Box sx={{ color: 'warning.main', fontWeight: 600 }}>◆ {place.name || 'no bench'}: no server stands beside it</Box>
+  );
+}
+
 interface Props {
   readonly items: readonly StoredInstrument[];
+  readonly benches: readonly BenchPlace[];
   readonly leases: readonly Lease[];
   readonly onChange: (one: StoredInstrument) => void;
   readonly onConsole: (one: StoredInstrument) => void;
 }
 
-export function Instruments({ items, leases, onChange, onConsole }: Props) {
+export function Instruments({ items, benches, leases, onChange, onConsole }: Props) {
   if (items.length === 0) return none('No instruments yet. Readings take their uncertainty from the meters’ accuracy.');
   return (
     <QuietTable<StoredInstrument>
@@ -103,6 +114,16 @@ export function Instruments({ items, leases, onChange, onConsole }: Props) {
             </>
           ),
         },
+        ...(benches.length > 1
+          ? [
+              {
+                head: 'Bench',
+                cell: ({ bench, address }: StoredInstrument) =>
+                  address === null ? null : <Beside place={benches.find(({ name }) => name === bench)} />,
+                empty: 'read by eye',
+              },
+            ]
+          : []),
         { head: 'Accuracy', cell: (one) => <Accuracy of={one} /> },
         {
           head: 'Calibration due',

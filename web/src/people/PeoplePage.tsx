@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, versionTag } from '../api/client.ts';
 import { useMe } from '../api/who.ts';
+import { Collections } from '../collections/Collections.tsx';
 import { Ask } from '../parts/Ask.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
@@ -27,22 +28,30 @@ const ROLE_OPTIONS = ROLES.map((role) => ({
   label: `${ROLE_WORDS[role].title}: ${ROLE_WORDS[role].says}`,
 }));
 
+type From = 'lab' | 'outside';
+const FROM_OPTIONS = [
+  { value: 'lab', label: 'Of the lab' },
+  { value: 'outside', label: 'Guest: sees samples of the collections they are named for; reader or engineer' },
+] as const;
+
 const linkText = ({ path }: LetIn): string => `${window.location.origin}${path}`;
 
 function InviteDialog({ onDone, onClose }: { readonly onDone: (link: LetIn) => void; readonly onClose: () => void }) {
-  const form = useTyped<{ role: Role; note: string }>({ role: 'engineer', note: '' });
+  const form = useTyped<{ role: Role; note: string; from: From }>({ role: 'engineer', note: '', from: 'lab' });
   return (
     <FormDialog
       title="Invite somebody"
       form={form}
       action="Make the link"
       onClose={onClose}
-      onSave={async ({ role, note }) => {
-        onDone(await api<LetIn>('/invitations', { method: 'POST', body: { role, note: note.trim() }, real: true }));
+      onSave={async ({ role, note, from }) => {
+        const body = { role, note: note.trim(), guest: from === 'outside' };
+        onDone(await api<LetIn>('/invitations', { method: 'POST', body, real: true }));
         await refreshPeople();
       }}
     >
       <ChoiceInput control={form.control} name="role" label="What they may do" options={ROLE_OPTIONS} />
+      <ChoiceInput control={form.control} name="from" label="Where they are from" options={FROM_OPTIONS} />
       <TextInput
         control={form.control}
         name="note"
@@ -55,10 +64,11 @@ function InviteDialog({ onDone, onClose }: { readonly onDone: (link: LetIn) => v
 }
 
 function PersonDialog({ person, onClose }: { readonly person: StoredPerson; readonly onClose: () => void }) {
-  const { id, name, role, disabled } = person;
-  const form = useTyped<{ name: string; role: Role; state: 'in' | 'out' }>({
+  const { id, name, role, disabled, guest } = person;
+  const form = useTyped<{ name: string; role: Role; from: From; state: 'in' | 'out' }>({
     name,
     role,
+    from: guest ? 'outside' : 'lab',
     state: disabled ? 'out' : 'in',
   });
   return (
@@ -71,7 +81,12 @@ function PersonDialog({ person, onClose }: { readonly person: StoredPerson; read
       onSave={async (values) => {
         await api<StoredPerson>(`/people/${id}`, {
           method: 'PUT',
-          body: { name: values.name.trim(), role: values.role, disabled: values.state === 'out' },
+          body: {
+            name: values.name.trim(),
+            role: values.role,
+            disabled: values.state === 'out',
+            guest: values.from === 'outside',
+          },
           ifMatch: versionTag(person),
           real: true,
         });
@@ -80,6 +95,7 @@ function PersonDialog({ person, onClose }: { readonly person: StoredPerson; read
     >
       <TextInput control={form.control} name="name" label="Name" max={60} required />
       <ChoiceInput control={form.control} name="role" label="What they may do" options={ROLE_OPTIONS} />
+      <ChoiceInput control={form.control} name="from" label="Where they are from" options={FROM_OPTIONS} />
       <ChoiceInput
         control={form.control}
         name="state"
@@ -112,8 +128,12 @@ function PeopleTable({ people, onChange, onReset, onForget }: TableProps) {
         { head: 'Signs in as', cell: ({ signIn }) => signIn },
         {
           head: 'May',
-          cell: ({ role, disabled }) =>
-            disabled ? <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ kept out</Box> : ROLE_WORDS[role].title,
+          cell: ({ role, disabled, guest }) =>
+            disabled ? (
+              <Box sx={{ color: 'error.main', fontWeight: 600 }}>▼ kept out</Box>
+            ) : (
+              `${ROLE_WORDS[role].title}${guest ? ', guest' : ''}`
+            ),
         },
         { head: 'Second factor', cell: ({ factor }) => (factor ? 'yes' : null), empty: 'none' },
         { head: 'Last here', cell: ({ seenAt }) => seenAt && momentText(seenAt), empty: 'never' },
@@ -178,7 +198,7 @@ function Open({ invitations }: { readonly invitations: readonly Invitation[] }) 
         rowKey={({ id }) => id}
         columns={[
           { head: 'For', cell: ({ note }) => note, empty: 'nobody named' },
-          { head: 'May', cell: ({ role }) => ROLE_WORDS[role].title },
+          { head: 'May', cell: ({ role, guest }) => `${ROLE_WORDS[role].title}${guest ? ', guest' : ''}` },
           { head: 'Invited by', cell: ({ by }) => by },
           { head: 'Good until', cell: ({ endsAt }) => momentText(endsAt) },
           {
@@ -238,6 +258,7 @@ function Keeping() {
       <QueryGate query={invitations} what="invitations">
         {({ items }) => <Open invitations={items} />}
       </QueryGate>
+      <Collections />
       {open === 'invite' && (
         <InviteDialog
           onClose={() => setOpen(null)}

@@ -11,6 +11,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, api } from '../../api/client.ts';
 import { queryClient, refreshSample } from '../../api/queries.ts';
+import { SamplePlace } from '../../collections/PlaceField.tsx';
 import { Ask } from '../../parts/Ask.tsx';
 import { Attachments } from '../../parts/Attachments.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
@@ -140,6 +141,7 @@ export function IntakePage() {
           Not saved. {errors.length > 0 ? errors.slice(0, 4).map(formMessage).join(' · ') : save.error.message}
         </Alert>
       )}
+      <SamplePlace sample={sample} />
       <IntakeFields form={form} errors={errors} onChange={change} />
       <Section title="Photos and files">
         <Attachments owner="sample" ownerId={sample.id} />

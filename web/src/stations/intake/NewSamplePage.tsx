@@ -11,6 +11,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, api } from '../../api/client.ts';
 import { queryClient } from '../../api/queries.ts';
+import { PlaceField } from '../../collections/PlaceField.tsx';
 import { PAGE_SIDE } from '../../parts/Page.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { EMPTY_FORM, formMessage, fromForm } from './form.ts';
@@ -23,6 +24,7 @@ const DRAFT = 'new-sample';
 export function NewSamplePage() {
   const navigate = useNavigate();
   const { value: form, set, clear, restored } = useDraft(DRAFT, EMPTY_FORM);
+  const [place, setPlace] = useState<string | null>(null);
   const [errors, setErrors] = useState<readonly FieldError[]>([]);
   const create = useMutation({
     mutationFn: (body: unknown) => api<Sample>('/samples', { method: 'POST', body }),
@@ -37,7 +39,7 @@ export function NewSamplePage() {
     event.preventDefault();
     const result = fromForm(form);
     setErrors('errors' in result ? result.errors : []);
-    if ('input' in result) create.mutate(result.input);
+    if ('input' in result) create.mutate({ ...result.input, collectionId: place });
   };
   return (
     <Box component="form" noValidate onSubmit={submit} sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6, maxWidth: 1180 }}>
@@ -61,6 +63,7 @@ export function NewSamplePage() {
         <SpreadsheetIn />
         <PackageIn />
       </Box>
+      <PlaceField place={place} onPlace={setPlace} />
       <IntakeFields form={form} errors={errors} onChange={set} />
       {(errors.length > 0 || create.error) && (
         <Alert severity="error" sx={{ mb: 2 }}>
