@@ -19,7 +19,19 @@ if (asked('api')) {
   say('attacks on the server, long');
   const { status } = spawnSync(
     join(ROOT, 'node_modules', '.bin', 'vitest'),
-    ['run', '--project', 'api', 'guards', 'start-cut-short', 'restore', 'hostile', 'two-servers', 'benches', 'collections', 'silent-database'],
+    [
+      'run',
+      '--project',
+      'api',
+      'guards',
+      'start-cut-short',
+      'restore',
+      'hostile',
+      'two-servers',
+      'benches',
+      'collections',
+      'silent-database',
+    ],
     { cwd: ROOT, stdio: 'inherit', env: { ...process.env, LASTMARK_ATTACK: '1' } },
   );
   if (status !== 0) failed += 1;

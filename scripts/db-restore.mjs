@@ -1,16 +1,23 @@
-// npm run db:restore -- FILE [--replace]: brings a backup back. It is checked, loaded beside the data that is there, and
+// npm run db:restore -- FILE [--replace] [--until MOMENT]: brings a backup back, with what was done after it up to a moment. It is checked, loaded beside the data that is there, and
 // compared, before anything changes; what was there is kept until the restored database answers.
 import { existsSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { parseArgs } from 'node:util';
 import { BackupProblem, checkBackup } from './lib/backup-file.mjs';
 import { clientFor, runningOwner, withDatabase } from './lib/current.mjs';
 import { statement } from './lib/dump.mjs';
+import { bringForward, momentOf } from './lib/history.mjs';
+import { forgetHistory } from './lib/history-folder.mjs';
 import { loadBeside } from './lib/load.mjs';
-import { ROOT } from './lib/paths.mjs';
+import { dataFolder, ROOT } from './lib/paths.mjs';
 import { giveUp, say } from './lib/say.mjs';
 
-const [file, flag] = process.argv.slice(2);
-if (!file) giveUp('Which backup? npm run db:restore -- FILE [--replace]');
+const { values: flags, positionals } = parseArgs({
+  options: { replace: { type: 'boolean', default: false }, until: { type: 'string' } },
+  allowPositionals: true,
+});
+const [file] = positionals;
+if (!file) giveUp('Which backup? npm run db:restore -- FILE [--replace] [--until "2026-11-28 13:00"]');
 const source = resolve(file);
 if (!existsSync(source)) giveUp(`There is no ${source}.`);
 if (!process.env.DATABASE_URL && runningOwner())
@@ -46,13 +53,22 @@ async function restore(url) {
     throw new BackupProblem(
       `${source} was made by version ${facts.version}, which is newer than this one. Restore it with that version. Nothing was changed.`,
     );
+  const until = flags.until === undefined ? null : momentOf(flags.until);
+  if (until !== null && (process.env.DATABASE_URL || !facts?.place))
+    throw new BackupProblem(
+      'This backup does not say where it stands among the changes, or they are kept elsewhere: it can be restored as it is only, without --until. Nothing was changed.',
+    );
   const old = tablesOf(url, name);
-  if (old.length > 0 && flag !== '--replace')
+  if (old.length > 0 && !flags.replace)
     throw new BackupProblem(
       `The database has ${old.length} tables already. Add --replace to put the backup in their place.`,
     );
   await loadBeside(url, source, beside, facts?.sha256);
   say('loaded beside the data and compared');
+  if (until !== null) {
+    await bringForward(url, dataFolder(), facts.place, beside, until);
+    say(`brought forward to ${until.toISOString()}`);
+  }
   const asleep = withoutAddresses(url, beside);
   const fresh = tablesOf(url, beside);
   statement(url, `DROP DATABASE IF EXISTS \`${kept}\`; CREATE DATABASE \`${kept}\``);
@@ -69,6 +85,7 @@ async function restore(url) {
     throw new BackupProblem(`The restored database does not answer (${error.message}); what was there is back.`);
   }
   statement(url, `DROP DATABASE \`${beside}\`; DROP DATABASE \`${kept}\``);
+
   if (asleep.length > 0)
     say(
       `so that this copy drives no bench it does not stand at, its instruments have no address. Enter them at Bench:\n${asleep.map((line) => `  ${line}`).join('\n')}`,
@@ -82,4 +99,6 @@ await withDatabase((url) =>
   }),
 );
 if (problem) giveUp(problem);
+// Nothing that was done to the tables of before leads to these.
+if (!process.env.DATABASE_URL) forgetHistory(dataFolder());
 say(`restored ${source}`);

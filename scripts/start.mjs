@@ -5,6 +5,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { needBuild } from './lib/build.mjs';
 import { runningOwner } from './lib/current.mjs';
+import { historyDays } from './lib/history-folder.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { startMariadb } from './lib/mariadb.mjs';
 import { dataFolder, ROOT } from './lib/paths.mjs';
@@ -169,7 +170,7 @@ if (configured) say('using the database of DATABASE_URL');
 else {
   say('starting the database');
   try {
-    const up = startMariadb(data).then((made) => {
+    const up = startMariadb(data, { history: historyDays() }).then((made) => {
       database = made;
     });
     starting = up.catch(() => undefined);

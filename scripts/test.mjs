@@ -1,7 +1,7 @@
 // npm test: everything that must hold, from style to browser journeys, with the counts of each.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join, relative } from 'node:path';
+import { isAbsolute, join, relative } from 'node:path';
 import { CHROMIUM_PACKAGE } from './lib/chromium.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
@@ -19,7 +19,7 @@ const LAST_PRINTED = 3000;
 /** Run a program; its output goes straight to the terminal. @returns its status, and what it printed last */
 const shown = (command, args) =>
   new Promise((done) => {
-    const child = spawn(join(BIN, command), args, {
+    const child = spawn(isAbsolute(command) ? command : join(BIN, command), args, {
       cwd: ROOT,
       stdio: ['inherit', 'pipe', 'pipe'],
       // Colours as on the terminal it is shown on.
@@ -117,6 +117,7 @@ await sideBySide({
 });
 await vitest('unit tests', 'unit');
 await vitest('API tests', 'api');
+await step('cluster faults', process.execPath, [join(ROOT, 'scripts', 'cluster-test.mjs'), '--short']);
 await journeys();
 
 const total = { passed: 0, failed: 0, skipped: 0 };

@@ -6,6 +6,9 @@ const FROZEN = 7000;
 /** Longer than a run waits for its copy before another takes it over. */
 const STOPPED = 6000;
 
+/** No machine is back at once. */
+const DEAD = 5000;
+
 /** @returns name and what to do, which is over when everything is as before */
 export function faultsOf({ cluster, copies, network }) {
   const host = (at) => cluster.hosts[at % cluster.hosts.length];
@@ -15,6 +18,7 @@ export function faultsOf({ cluster, copies, network }) {
       name: 'host killed',
       run: async (at) => {
         await host(at).kill();
+        await pause(DEAD);
         await host(at).start();
       },
     },

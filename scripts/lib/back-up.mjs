@@ -27,9 +27,14 @@ export async function backUp(url, target) {
     throw new BackupProblem('The database is empty: there is nothing to back up.');
   const [migration = '0'] = statement(url, 'SELECT COALESCE(MAX(created_at), 0) FROM __drizzle_migrations', name);
   const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8'));
-  const { sql, ended } = dumpOf(url);
+  const { sql, ended, place } = dumpOf(url, name, { placed: true });
   const unfinished = `${target}.unfinished`;
-  const facts = await writeBackup(sql, unfinished, { format: 1, version, migration: Number(migration) }, phrase);
+  const facts = await writeBackup(
+    sql,
+    unfinished,
+    () => ({ format: 1, version, migration: Number(migration), place: place() }),
+    phrase,
+  );
   if (!(await ended())) {
     rmSync(unfinished, { force: true });
     throw new BackupProblem('The backup failed; nothing was kept.');

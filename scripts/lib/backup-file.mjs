@@ -50,7 +50,7 @@ function blockOf(sql) {
 
 /**
  * Write SQL as it comes.
- * @param facts what the last line says besides the check: version and newest migration
+ * @param facts told at the end, what the last line says besides the check: version, newest migration, place among the changes
  * @param phrase seals it; null leaves it readable for whoever has the file
  * @returns what the last line says
  */
@@ -77,7 +77,7 @@ export async function writeBackup(sql, path, facts, phrase = null) {
         if (length >= BLOCK_BYTES) yield take();
       }
       if (length > 0) yield take();
-      closing = { ...facts, bytes, sha256: hash.digest('hex') };
+      closing = { ...facts(), bytes, sha256: hash.digest('hex') };
       yield blockOf(Buffer.from(`${CLOSING}${JSON.stringify(closing)}\n`));
     },
     async function* (blocks) {

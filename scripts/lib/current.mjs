@@ -2,6 +2,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { connect } from 'node:net';
 import { join } from 'node:path';
+import { historyDays } from './history-folder.mjs';
 import { needPrograms } from './install.mjs';
 import { isRunning, startMariadb } from './mariadb.mjs';
 import { dataFolder } from './paths.mjs';
@@ -51,7 +52,7 @@ export async function withDatabase(work) {
   if (process.env.DATABASE_URL) return work(await oneOf(process.env.DATABASE_URL));
   const folder = dataFolder();
   if (runningOwner(folder)) return work(read(join(folder, 'database.url')));
-  const database = await startMariadb(folder);
+  const database = await startMariadb(folder, { history: historyDays() });
   try {
     return await work(database.url);
   } finally {

@@ -15,6 +15,7 @@ import {
 import { createServer } from 'node:net';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
+import { forgetHistory, historyFolder, seriesOf } from './history-folder.mjs';
 import { findProgram } from './install.mjs';
 
 const READY_MILLISECONDS = 60_000;
@@ -111,14 +112,30 @@ export function secretOf(folder) {
   return readFileSync(path, 'utf8');
 }
 
+/** Written through before a change counts, as the tables are: what was accepted is in both or in neither. */
+const historyOptions = (folder, days) => {
+  mkdirSync(historyFolder(folder), { recursive: true, mode: 0o700 });
+  return [
+    `--log-bin=${join(historyFolder(folder), `change-${seriesOf(folder)}`)}`,
+    '--server-id=1',
+    '--binlog-format=ROW',
+    // What is loaded beside the data, for restoring and for drills, is no change of it.
+    '--binlog-do-db=lastmark',
+    `--binlog-expire-logs-seconds=${days * 86_400}`,
+    '--max-binlog-size=64M',
+    '--sync-binlog=1',
+  ];
+};
+
 /**
  * Start MariaDB on a folder, creating what is missing.
  * @param folder data folder; holds `mariadb/`, the log and the secret
  * @param options where it listens; of a host of a cluster also `cluster`: its further options (`more`), environment, what it
- *   is started `within`, and whether it is `filled` by the others rather than by itself
+ *   is started `within`, and whether it is `filled` by the others rather than by itself; `history`, days for which every
+ *   change is kept, so that a backup can be brought forward to any moment
  * @returns url, socket, and stop(), which waits until the files are safe
  */
-export async function startMariadb(folder, { port, host = '127.0.0.1', cluster = null } = {}) {
+export async function startMariadb(folder, { port, host = '127.0.0.1', cluster = null, history = 0 } = {}) {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const dataDir = join(folder, 'mariadb');
   const pidFile = join(folder, 'mariadb.pid');
@@ -136,6 +153,12 @@ export async function startMariadb(folder, { port, host = '127.0.0.1', cluster =
     if (cluster?.filled) mkdirSync(dataDir, { mode: 0o700 });
     else install(dataDir, temporary, user);
   }
+  if (history === 0 && !cluster && existsSync(historyFolder(folder))) {
+    // What was begun with changes kept is ended with them; then they go.
+    const once = await startMariadb(folder, { history: 1 });
+    await once.stop();
+    forgetHistory(folder);
+  }
   const secret = secretOf(folder);
   const chosenPort = port ?? (await freePort(host));
   const from = cluster ? '%' : host;
@@ -149,6 +172,8 @@ export async function startMariadb(folder, { port, host = '127.0.0.1', cluster =
       'CREATE DATABASE IF NOT EXISTS lastmark CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;',
       `CREATE USER IF NOT EXISTS 'lastmark'@'${from}' IDENTIFIED BY '${secret}';`,
       `GRANT ALL ON \`lastmark%\`.* TO 'lastmark'@'${from}';`,
+      // To say where in the changes a backup stands, and to do changes again.
+      ...(history > 0 ? [`GRANT BINLOG MONITOR, BINLOG REPLAY ON *.* TO 'lastmark'@'${from}';`] : []),
       `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secret}';`,
     ].join('\n'),
     { mode: 0o600 },
@@ -177,6 +202,7 @@ export async function startMariadb(folder, { port, host = '127.0.0.1', cluster =
       '--slow-query-log=1',
       '--long-query-time=1',
       `--slow-query-log-file=${join(folder, 'slow.log')}`,
+      ...(history > 0 ? historyOptions(folder, history) : []),
       ...(cluster?.more ?? []),
     ],
     // A group of its own: Ctrl-C at the terminal must not reach it before the server has finished.

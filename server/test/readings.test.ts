@@ -69,6 +69,27 @@ describe('a reading', () => {
     expect(await count()).toBe(before + 9);
   });
 
+  it('sent again under its key counts once whenever that is, and stands in the log once', async () => {
+    // It names no moment of its own: its id must not follow from when it came.
+    const remark = { about: 'sample', aboutId: sampleId, kind: 'note', text: 'Warm', mentions: [], answers: null };
+    const say = () =>
+      request(harness.app).post(`/api/samples/${sampleId}/remarks`).set('Idempotency-Key', 'warm').send({ remark });
+    const first = await say().expect(201);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect((await say().expect(201)).body.id).toBe(first.body.id);
+    const point = full();
+    await send(point);
+    await send(point);
+    const entriesOf = async (thing: string) =>
+      (await request(harness.app).get(`/api/log?thing=${thing}`).expect(200)).body.items.length;
+    expect([await entriesOf(first.body.id), await entriesOf(point.readings[0]?.id ?? '')]).toEqual([1, 1]);
+    // One reading more in it is no repeat.
+    const more = full();
+    await send({ ...more, readings: [more.readings[0]] });
+    await send(more);
+    expect(await entriesOf(more.readings[0]?.id ?? '')).toBe(2);
+  });
+
   it('is corrected by a new one, the old staying', async () => {
     const point = full();
     await send(point);

@@ -93,11 +93,11 @@ describe('a damaged backup', () => {
 
   it('of a newer version is refused with which', async () => {
     const file = join(folder, 'newer.sql.gz');
-    await writeBackup(Readable.from([Buffer.from('CREATE TABLE evil (id INT);\n')]), file, {
+    await writeBackup(Readable.from([Buffer.from('CREATE TABLE evil (id INT);\n')]), file, () => ({
       format: 1,
       version: '9.0.0',
       migration: 9e15,
-    });
+    }));
     expect(await refused('newer.sql.gz', readFileSync(file))).toMatch(/made by version 9\.0\.0, which is newer/);
   });
 });

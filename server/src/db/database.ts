@@ -1,7 +1,7 @@
 // The connection to MariaDB and what every use of it shares.
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { createPool, type Pool } from 'mysql2/promise';
-import { writeDownWith } from '../who/who.ts';
+import { beginsAnew, writeDownWith } from '../who/who.ts';
 import { readAddress } from './address.ts';
 import { again, askAgain, codesOf, Once } from './again.ts';
 import { Nodes, SILENT_MILLISECONDS } from './nodes.ts';
@@ -84,6 +84,7 @@ function retrying(db: Database, cluster: boolean): Database {
     return again(cluster, async (attempt) => {
       await once.unlessDone(db, attempt, () =>
         plain(async (tx) => {
+          beginsAnew();
           result = await work(tx);
           // Who did it is committed with what was done, or neither is.
           kept = await writeDownWith(tx, db);

@@ -22,6 +22,7 @@ import type { Answer, Call, Handler, Handlers } from './handlers.ts';
 import { withIds } from './own-ids.ts';
 import { isApi } from './paths.ts';
 import { invalid, ProblemError } from './problem.ts';
+import { momentOf } from './request-keys.ts';
 
 /** How long a body is gone through before others have their turn, ms. */
 const SLICE_MILLISECONDS = 8;
@@ -125,7 +126,8 @@ async function callOf(route: Route, request: Request, response: Response, db: Da
   const query = route.query ? validateQuery(route.query, { ...request.query }) : { ok: true as const, value: {} };
   if (!query.ok) throw invalid(query.errors);
   const { file, path, body: given } = bodyOf(route, request);
-  const sent = withIds(route, given, request.get('Idempotency-Key')?.slice(0, 255) || null, Date.now());
+  const key = request.get('Idempotency-Key')?.slice(0, 255) || null;
+  const sent = withIds(route, given, key, key && route.ids ? await momentOf(db, key) : Date.now());
   const body = route.body
     ? await validateInSlices<unknown>(route.body, sent, SLICE_MILLISECONDS, rest)
     : { ok: true as const, value: undefined };

@@ -22,7 +22,7 @@ function idFor(key: string, place: string, moment: number): string {
 /**
  * Fill in the ids a body lacks, wherever its route has some.
  * @param key of the request: the same key and body give the same ids; null makes fresh ones
- * @param now ms, where the body names no moment of its own
+ * @param now ms, where the body names no moment of its own; for a key the one it was first sent at
  */
 export function withIds({ ids = [] }: Pick<Route, 'ids'>, body: unknown, key: string | null, now: number): unknown {
   if (ids.length === 0 || !isThing(body)) return body;

@@ -24,6 +24,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { people, points, readings, samples } from '../db/schema.ts';
 import { askReally, conflict, notFound, refused } from '../http/problem.ts';
 import { listSetups, loadingFor } from '../setups/store.ts';
+import { wasRepeated } from '../who/who.ts';
 import { toReading } from './reading-row.ts';
 
 /** A reading an instrument took: the mean of several looks, written out in full. */
@@ -278,15 +279,18 @@ export async function storePoints(
   if (!sample) throw notFound('sample');
   const bench = { rigs: await listRigs(tx), instruments: await listInstruments(tx) };
   const touched: Point[] = [];
+  let added = false;
   for (const [index, input] of inputs.entries()) {
     const { conditions, isNew, fresh } = await preparePoint(tx, sampleId, input, `points[${index}]`, bench, source);
+    added ||= isNew || fresh.length > 0;
     if (isNew) await tx.insert(points).values({ id: input.id, ...conditions });
     if (fresh.length > 0)
       await tx.insert(readings).values(fresh.map((reading) => readingRow(input.id, reading, new Date())));
     const stored = await storedPoint(tx, input.id);
     if (stored) touched.push({ ...stored.row, takenAt: stored.row.takenAt.toISOString(), readings: stored.own });
   }
-  await changed(tx, sampleId, 'points');
+  if (added) await changed(tx, sampleId, 'points');
+  else wasRepeated();
   return touched;
 }
 

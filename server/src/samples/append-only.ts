@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm';
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
 import type { Queries } from '../db/database.ts';
 import { conflict, refused } from '../http/problem.ts';
+import { wasRepeated } from '../who/who.ts';
 
 /** What is added brings its own id. */
 interface Added {
@@ -45,7 +46,10 @@ export async function beforeAdding<T extends Added>(
 ): Promise<Before<T>> {
   const all = await list(tx, sampleId);
   const repeated = all.find((one) => one.id === id) ?? null;
-  if (repeated) return { repeated, superseded: null };
+  if (repeated) {
+    wasRepeated();
+    return { repeated, superseded: null };
+  }
   const [foreign] = await tx.select({ id: table.id }).from(table).where(eq(table.id, id));
   if (foreign) throw conflict(`Another ${what} has this id.`);
   const superseded = current(all).find((one) => one.id === supersedes) ?? null;

@@ -8,7 +8,7 @@ import { claims, models, people, points, readings, remarks, reports, samples } f
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { FORGOTTEN } from '../log/search.ts';
 import { seen } from '../seen/seen.ts';
-import type { Who } from '../who/who.ts';
+import { type Who, wasRepeated } from '../who/who.ts';
 
 const MOST_LISTED = 1000;
 const MOST_OPEN = 100;
@@ -104,6 +104,7 @@ export async function addRemark(db: Database, sampleId: string, input: RemarkInp
     if (there) {
       if (there.sampleId !== sampleId || there.text !== input.text.trim())
         throw conflict('Another remark has this id.');
+      wasRepeated();
       return toRemark(there, who.name);
     }
     await check(tx, sampleId, input, who);

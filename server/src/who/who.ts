@@ -59,6 +59,8 @@ interface Doing {
   readonly made: string[];
   /** Databases it was committed to, with what it changed there. */
   readonly written: WeakSet<object>;
+  /** What was sent had been done before: there is nothing to tell. */
+  repeated: boolean;
 }
 
 /** Most things one entry is found by. */
@@ -72,7 +74,7 @@ export async function inDeed<T>(
   write: WriteDown,
   work: () => Promise<T>,
 ): Promise<{ readonly result: T; readonly written: WeakSet<object>; readonly made: readonly string[] }> {
-  const doing: Doing = { deed, write, made: [], written: new WeakSet() };
+  const doing: Doing = { deed, write, made: [], written: new WeakSet(), repeated: false };
   const result = await store.run(doing, work);
   return { result, written: doing.written, made: doing.made };
 }
@@ -90,7 +92,7 @@ export const authorNow = (): string | null => store.getStore()?.deed.who.id ?? n
 export function inNameOf<T>(author: string | null, work: () => T): T {
   const who: Who = { ...MACHINE, id: author, role: 'reader', through: 'server' };
   const deed: Deed = { ...NOTHING_DONE, id: '', who, operation: '' };
-  const doing: Doing = { deed, write: async () => undefined, made: [], written: new WeakSet() };
+  const doing: Doing = { deed, write: async () => undefined, made: [], written: new WeakSet(), repeated: false };
   return store.run(doing, work);
 }
 
@@ -100,6 +102,18 @@ export function wasMade(id: string): void {
   if (doing && doing.made.length < MOST_THINGS && id !== doing.deed.id) doing.made.push(id);
 }
 
+/** It was sent before, and was done then: nothing changes now, and nothing is written down twice. */
+export function wasRepeated(): void {
+  const doing = store.getStore();
+  if (doing) doing.repeated = true;
+}
+
+/** A transaction begins, maybe anew: whether it repeats something is found again. */
+export function beginsAnew(): void {
+  const doing = store.getStore();
+  if (doing) doing.repeated = false;
+}
+
 /**
  * Write what is being done into the transaction that does it, before its commit.
  * @returns what to call once it is committed; null where there was nothing to write
@@ -107,6 +121,6 @@ export function wasMade(id: string): void {
 export async function writeDownWith(tx: object, database: object): Promise<(() => void) | null> {
   const doing = store.getStore();
   if (!doing || doing.written.has(database)) return null;
-  await doing.write(tx as never, doing.deed, doing.made);
+  if (!doing.repeated) await doing.write(tx as never, doing.deed, doing.made);
   return () => doing.written.add(database);
 }

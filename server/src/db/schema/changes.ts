@@ -73,3 +73,14 @@ export const commits = mysqlTable(
   },
   (table) => [index('commits_by_time').on(table.at)],
 );
+
+/** Keys requests were sent under, and when first. */
+export const requestKeys = mysqlTable(
+  'request_keys',
+  {
+    /** SHA-256 of the key. */
+    digest: varchar('digest', { length: 64 }).primaryKey(),
+    at: momentColumn('at').notNull(),
+  },
+  (table) => [index('request_keys_by_time').on(table.at)],
+);
