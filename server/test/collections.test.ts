@@ -1,6 +1,7 @@
 // Who sees which samples: the lab's own, collections under an embargo, and guests.
 import type { Collection, Me, Sample, StoredPerson } from '@lastmark/contract';
 import { ROUTES, type Route } from '@lastmark/contract';
+import { EVERYTHING } from '@lastmark/core/compare';
 import { eq } from 'drizzle-orm';
 import type { Agent } from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -85,47 +86,75 @@ describe('an embargo', () => {
     await call(ivo.agent, 'post', `/samples/${kept.id}/remarks`, { remark })
       .set('Idempotency-Key', 'warm-1')
       .expect(201);
-    const trial = await call(ivo.agent, 'post', '/trials', {
+    await call(ivo.agent, 'post', '/trials', {
       trial: {
         kind: 'blocks',
         question: 'Is the hidden one quieter?',
-        outcome: { kind: 'number', what: 'ripple', unit: 'mV', smaller: true },
+        factor: 'charger',
         arms: [
           { name: 'One', sampleId: kept.id },
           { name: 'Two', sampleId: own.id },
         ],
-        blocks: 3,
-        seed: 1,
+        measure: { name: 'time', quantity: 'duration', better: 'lower' },
+        held: [],
+        blocks: 2,
+        seed: 5,
+        matters: null,
+        expected: null,
         blind: false,
-        rest: 0,
       },
-    });
+    }).expect(201);
+    const promised = await call(ivo.agent, 'post', `/samples/${kept.id}/claims`, {
+      promise: { kind: 'port-line', port: 'C1', volts: 20, amps: 4.5 },
+      duration: { kind: 'unstated' },
+      printed: 'Hidden promise 90 W',
+    }).expect(201);
+    await ivo.agent
+      .put(`/api/claims/${promised.body.id}`)
+      .set('If-Match', promised.headers.etag ?? '')
+      .send({
+        promise: { kind: 'port-line', port: 'C1', volts: 20, amps: 5 },
+        duration: { kind: 'unstated' },
+        printed: 'Hidden promise 100 W',
+      })
+      .expect(200);
+    await call(ivo.agent, 'post', '/filings', {
+      filings: [{ id: kept.id, labels: ['hush'], archived: false }],
+    }).expect(201);
+    expect((await call(eno.agent, 'get', `/log?thing=${promised.body.id}`)).status).toBe(404);
     for (const [path, text] of [
+      ['/log', 'Hidden promise'],
       ['/remarks/open', 'Why so warm'],
       ['/log', 'Hidden'],
       ['/log', kept.id],
       ['/today', kept.id],
       ['/collections', 'Spring round'],
-      ...(trial.status === 201 ? ([['/trials', 'hidden one']] as const) : []),
+      ['/trials', 'hidden one'],
+      [`/trials?sampleId=${own.id}`, 'hidden one'],
     ] as const) {
       expect(await mentions(eno.agent, path, text), `${path} for another`).toBe(false);
       if (path !== '/today') expect(await mentions(ivo.agent, path, text), `${path} for one who is named`).toBe(true);
     }
     for (const query of [`sample=${kept.id}`, `thing=${kept.id}`])
       expect((await call(eno.agent, 'get', `/log?${query}`)).status, query).toBe(404);
-    const set = { rule: { kind: 'chosen', ids: [kept.id] }, measures: [] };
-    const looked = await call(eno.agent, 'post', '/comparisons/set', set);
-    expect(JSON.stringify(looked.body)).not.toContain('Hidden');
+    const found = async (agent: Agent) => (await call(agent, 'get', '/log?q=hush').expect(200)).body.items.length;
+    expect([await found(eno.agent), await found(ivo.agent)]).toEqual([0, 1]);
+    const inSet = async (agent: Agent) =>
+      JSON.stringify(
+        (await call(agent, 'post', '/comparison-set', { rule: EVERYTHING, measures: [] }).expect(201)).body,
+      );
+    expect(await inSet(eno.agent)).not.toContain('Hidden');
+    expect(await inSet(ivo.agent)).toContain('Hidden');
   });
 
   it('has neither ids in what is sent reach past it, nor units of the same model', async () => {
     const twin = (await call(ivo.agent, 'post', `/samples/${kept.id}/units`, { unit: aSample().unit }).expect(201))
       .body as Sample;
     expect(twin.collectionId).toBe(embargo.id);
-    const file = await call(eno.agent, 'post', '/samples/filing', {
+    const file = await call(eno.agent, 'post', '/filings', {
       filings: [{ id: kept.id, labels: ['mine'], archived: true }],
     });
-    expect([404, 405]).toContain(file.status);
+    expect([file.status, file.body.detail]).toEqual([404, expect.stringContaining('no such sample')]);
     const [row] = await harness.db.select().from(samples).where(eq(samples.id, kept.id));
     expect(row?.archived).toBe(false);
     // One of the lab beside one under the embargo: whoever sees the one is not told of the other.

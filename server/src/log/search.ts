@@ -9,11 +9,30 @@ import {
   ROUTES,
   type Route,
 } from '@lastmark/contract';
-import { and, desc, eq, exists, inArray, isNull, like, lt, notInArray, or, type SQL } from 'drizzle-orm';
+import {
+  and,
+  desc,
+  eq,
+  exists,
+  inArray,
+  isNull,
+  like,
+  lt,
+  not,
+  notExists,
+  notInArray,
+  or,
+  type SQL,
+  sql,
+} from 'drizzle-orm';
+import { alias } from 'drizzle-orm/mysql-core';
 import type { Database, Queries } from '../db/database.ts';
 import { claims, logEntries, logThings, models, people, readings, samples } from '../db/schema.ts';
 import { ofSeen } from '../seen/seen.ts';
 import { scopeNow } from '../who/scope.ts';
+
+/** Samples an entry names, beside the one it is of. */
+const named = alias(samples, 'named');
 
 export type Entry = typeof logEntries.$inferSelect;
 
@@ -139,10 +158,25 @@ async function historyOf(db: Queries, thing: string): Promise<string[]> {
   return things;
 }
 
-/** Entries of samples that are seen; of no sample only for those who see the lab's own. */
+/**
+ * Entries of samples that are seen; of no sample only for those who see the lab's own, and without what names one they do
+ * not see: lists of samples, and what labels of their models promise.
+ */
 function ofSeenEntries(db: Queries): SQL | undefined {
+  const scope = scopeNow();
   const own = ofSeen(db, logEntries.sampleId);
-  return own && scopeNow()?.rest ? or(isNull(logEntries.sampleId), own) : own;
+  if (scope === null || own === undefined || !scope.rest) return own;
+  const unseenThing = db
+    .select({ id: logThings.entryId })
+    .from(logThings)
+    .innerJoin(named, eq(named.id, logThings.thingId))
+    .where(and(eq(logThings.entryId, logEntries.id), not(ofSeen(db, named.id) as SQL)));
+  const seenModels = db.select({ id: named.modelId }).from(named).where(ofSeen(db, named.id));
+  const unseenClaim = db
+    .select({ id: claims.id })
+    .from(claims)
+    .where(and(eq(claims.id, logEntries.subject), sql`${claims.modelId} NOT IN (${seenModels})`));
+  return or(own, and(isNull(logEntries.sampleId), notExists(unseenThing), notExists(unseenClaim)));
 }
 
 /** @param admin whether how people come in is told too */

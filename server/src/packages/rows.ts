@@ -161,7 +161,8 @@ export const TRAVELLING: readonly Travelling[] = [
     table: instruments,
     key: 'id',
     rows: byIds(instruments, ({ instrumentIds }) => instrumentIds),
-    own: { ...VERSIONED, address: null, profileId: null },
+    // Where it stands and is reached is this lab's own affair.
+    own: { ...VERSIONED, bench: '', address: null, profileId: null },
   },
   { table: rigs, key: 'id', rows: byIds(rigs, ({ rigIds }) => rigIds), own: VERSIONED },
   { table: devices, key: 'id', rows: byIds(devices, ({ deviceIds }) => deviceIds), own: VERSIONED },
@@ -176,7 +177,16 @@ export const TRAVELLING: readonly Travelling[] = [
     key: 'id',
     rows: (db, { sampleId }) => db.select().from(samples).where(eq(samples.id, sampleId)),
     // How it is filed is this bench's own affair.
-    own: { ...VERSIONED, changes: 0, stale: true, demo: '', labels: null, archived: false, updatedAt: null },
+    own: {
+      ...VERSIONED,
+      changes: 0,
+      stale: true,
+      demo: '',
+      labels: null,
+      archived: false,
+      collectionId: null,
+      updatedAt: null,
+    },
   },
   {
     table: claims,
