@@ -72,7 +72,7 @@ function Accuracy({ of: one }: { readonly of: StoredInstrument }) {
 function Beside({ place }: { readonly place: BenchPlace | undefined }) {
   if (!place) return null;
   return place.there ? (
-    place.name
+    place.name || 'this one'
   ) : (
     <Box sx={{ color: 'warning.main', fontWeight: 600 }}>◆ {place.name || 'no bench'}: no server stands beside it</Box>
   );
