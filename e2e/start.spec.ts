@@ -131,6 +131,10 @@ test('a wrong setting is refused with a sentence', () => {
   const run = (env: object) =>
     spawnSync('node', [join(ROOT, 'server/dist/main.js')], { env: { ...process.env, ...env }, encoding: 'utf8' });
   expect(run({ DATABASE_URL: '' }).stderr).toContain('DATABASE_URL is not set');
-  expect(run({ DATABASE_URL: 'mysql://x', PORT: 'eighty' }).stderr).toContain('PORT is "eighty"');
+  expect(run({ DATABASE_URL: 'mysql://x' }).stderr).toContain('DATABASE_URL is no address of a database');
+  const place = { DATABASE_URL: 'mysql://a:b@n1,n2/lab' };
+  expect(run({ ...place, PORT: 'eighty' }).stderr).toContain('PORT is "eighty"');
+  expect(run({ ...place, LASTMARK_BENCH: 'a/b' }).stderr).toContain('LASTMARK_BENCH is "a/b"');
+  expect(run({ ...place, LASTMARK_URL: 'bench-1' }).stderr).toContain('LASTMARK_URL is "bench-1"');
   expect(() => execFileSync('node', ['--check', START])).not.toThrow();
 });

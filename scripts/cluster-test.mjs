@@ -18,7 +18,7 @@ import { say } from './lib/say.mjs';
 import { portsInARow, startSimulatedBench } from './lib/simulated-bench.mjs';
 
 const short = process.argv.includes('--short');
-const FAULTS = short ? 3 : Number(process.argv[process.argv.indexOf('--faults') + 1] || 50) || 50;
+const FAULTS = short ? 2 : Number(process.argv[process.argv.indexOf('--faults') + 1] || 50) || 50;
 const WRITERS = short ? 4 : 8;
 const HOSTS = 3;
 /** Writes go on so soon after a host or a copy is gone, ms. */
@@ -81,7 +81,7 @@ async function main() {
     parts.push({ stop: () => Promise.all(copies.map((copy) => copy.stop())) });
     const run = await startRun(copies, bench.ports['dc-load']);
     const writers = startWriters(copies, await placesIn(copies), WRITERS);
-    const faults = faultsOf({ cluster, copies, network });
+    const faults = faultsOf({ cluster, copies, network, dead: short ? 1000 : 5000 });
     const gaps = new Map(faults.map(({ name }) => [name, []]));
     for (let at = 0; at < FAULTS; at += 1) {
       const fault = faults[at % faults.length];

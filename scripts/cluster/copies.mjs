@@ -27,6 +27,8 @@ async function copyOf(url, folder, name, env) {
   let running = await start();
   return {
     name,
+    /** Of the first person, where people are told apart and nobody is there. */
+    code: running.code,
     url: `http://127.0.0.1:${port}`,
     kill: async () => {
       running.server.kill('SIGKILL');

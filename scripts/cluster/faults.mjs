@@ -6,11 +6,11 @@ const FROZEN = 7000;
 /** Longer than a run waits for its copy before another takes it over. */
 const STOPPED = 6000;
 
-/** No machine is back at once. */
-const DEAD = 5000;
-
-/** @returns name and what to do, which is over when everything is as before */
-export function faultsOf({ cluster, copies, network }) {
+/**
+ * @param dead how long a host that was killed is away, ms: no machine is back at once
+ * @returns name and what to do, which is over when everything is as before
+ */
+export function faultsOf({ cluster, copies, network, dead }) {
   const host = (at) => cluster.hosts[at % cluster.hosts.length];
   const copy = (at) => copies[at % copies.length];
   return [
@@ -18,7 +18,7 @@ export function faultsOf({ cluster, copies, network }) {
       name: 'host killed',
       run: async (at) => {
         await host(at).kill();
-        await pause(DEAD);
+        await pause(dead);
         await host(at).start();
       },
     },

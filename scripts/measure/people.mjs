@@ -1,6 +1,11 @@
 // A lab at work on one server: fifty people who read and type, two hundred pages that listen to live numbers, eight instruments.
+import { mkdtempSync, rmSync } from 'node:fs';
 import { get, request } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { ulid } from 'ulid';
+import { startCopies } from '../cluster/copies.mjs';
+import { startCluster } from '../lib/cluster.mjs';
 import { portsInARow, startSimulatedBench } from '../lib/simulated-bench.mjs';
 import { startStage } from '../lib/stage.mjs';
 
@@ -73,13 +78,13 @@ function listener(url, cookie) {
   return heard;
 }
 
-async function everyone(stage) {
-  const admin = browser(stage.url);
-  await admin.ask('POST', '/join', { secret: stage.code, signIn: 'ada', name: 'Ada Marrow', password: PASSWORD });
+async function everyone({ urls, code }) {
+  const admin = browser(urls[0]);
+  await admin.ask('POST', '/join', { secret: code, signIn: 'ada', name: 'Ada Marrow', password: PASSWORD });
   const people = [];
   for (let at = 0; at < PEOPLE; at += 1) {
     const { body } = await admin.ask('POST', '/invitations', { role: 'engineer', note: '' });
-    const one = browser(stage.url);
+    const one = browser(urls[at % urls.length]);
     const secret = body.path.split('#')[1];
     const joined = await one.ask('POST', '/join', {
       secret,
@@ -105,15 +110,45 @@ async function places({ ask }) {
   return found;
 }
 
-/** Fifty people and two hundred listeners on one server. */
+/** One server on a database of its own. */
+async function oneServer(env) {
+  const stage = await startStage({ env });
+  return { title: 'one server', urls: [stage.url], code: stage.code, stop: stage.stop };
+}
+
+/** Three hosts of one database, and two copies of the server. */
+async function aCluster(env) {
+  const folder = mkdtempSync(join(tmpdir(), 'lastmark-lab-'));
+  const cluster = await startCluster(join(folder, 'hosts'));
+  const copies = await startCopies(cluster.url, folder, { env });
+  return {
+    title: 'two copies on three hosts',
+    urls: copies.map(({ url }) => url),
+    code: copies[0].code,
+    stop: async () => {
+      for (const copy of copies) await copy.stop();
+      await cluster.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Fifty people and two hundred listeners, on one server and on a cluster. */
 export async function measurePeople() {
+  for (const start of [oneServer, aCluster]) await measureAt(start);
+}
+
+async function measureAt(start) {
   const port = await portsInARow();
   const bench = await startSimulatedBench({ port });
-  const stage = await startStage({ env: { LASTMARK_PEOPLE: '1', BENCH_PORT: String(port) } });
+  const lab = await start({ LASTMARK_PEOPLE: '1', BENCH_PORT: String(port) });
   try {
-    const people = await everyone(stage);
+    const { urls } = lab;
+    const people = await everyone(lab);
     const where = await places(people[0]);
-    const listeners = Array.from({ length: LISTENERS }, (_, at) => listener(stage.url, people[at % PEOPLE].cookie()));
+    const listeners = Array.from({ length: LISTENERS }, (_, at) =>
+      listener(urls[at % urls.length], people[at % PEOPLE].cookie()),
+    );
     await pause(3000);
     for (const one of listeners) Object.assign(one, { events: 0, ages: [] });
     const times = { news: [], reads: [], writes: [] };
@@ -168,7 +203,7 @@ export async function measurePeople() {
     const said = (values) =>
       `p50 ${quantile(values, 0.5).toFixed(0)} ms, p95 ${quantile(values, 0.95).toFixed(0)} ms, most ${Math.max(...values).toFixed(0)} ms (${values.length})`;
     console.log(
-      `\na lab at work: ${PEOPLE} people, ${LISTENERS} listeners, ${SECONDS} s, one server, all on this machine`,
+      `\na lab at work: ${PEOPLE} people, ${LISTENERS} listeners, ${SECONDS} s, ${lab.title}, all on this machine`,
     );
     console.log(`  reads                   ${said(times.reads)}, goal p95 ≤ 100 ms`);
     console.log(`  news                    ${said(times.news)}`);
@@ -178,7 +213,7 @@ export async function measurePeople() {
     );
     console.log(`  refused                 ${JSON.stringify(refused)}`);
   } finally {
-    await stage.stop();
+    await lab.stop();
     await bench.stop();
   }
 }

@@ -1,7 +1,9 @@
 import { type Rack, startRack } from '@lastmark/bench/sim';
 import type { CommandAnswer, LoadsOffAnswer, StoredInstrument, StoredInstrumentProfile } from '@lastmark/contract';
+import { eq } from 'drizzle-orm';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { instruments } from '../src/db/schema.ts';
 import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
@@ -33,6 +35,26 @@ const instrument = (kind: string, on: keyof Rack['ports'], profileId: string | n
   });
 const say = (id: string, command: string) =>
   request(harness.app).post(`/api/instruments/${id}/commands`).send({ command });
+
+describe('the benches there are', () => {
+  it('are named by instruments that are spoken to, and say whether a server stands beside them', async () => {
+    const benches = async () => (await request(harness.app).get('/api/benches').expect(200)).body.items;
+    expect(await benches()).toEqual([{ name: '', here: true, there: true }]);
+    const attic = await instrument('DC load', 'dc-load', null, { name: 'Of the attic' });
+    expect(attic.bench).toBe('');
+    await harness.db.update(instruments).set({ bench: 'attic' }).where(eq(instruments.id, attic.id));
+    expect(await benches()).toEqual([
+      { name: '', here: true, there: true },
+      { name: 'attic', here: false, there: false },
+    ]);
+    const said = await request(harness.app).post(`/api/instruments/${attic.id}/commands`).send({ command: '*IDN?' });
+    expect([said.status, said.body.detail]).toEqual([
+      422,
+      '"Of the attic" stands on bench "attic", and only the server beside that speaks to it.',
+    ]);
+    await harness.db.delete(instruments).where(eq(instruments.id, attic.id));
+  });
+});
 
 describe('the console', () => {
   it('asks, and shows what went both ways', async () => {

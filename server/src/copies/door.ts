@@ -12,7 +12,7 @@ import type { LiveStream } from '../live/stream.ts';
 import { withScope } from '../who/scope.ts';
 import type { Question } from './elsewhere.ts';
 import { PEER, SIGNED_BY } from './peers.ts';
-import type { Signature } from './signature.ts';
+import type { Signature, Signed } from './signature.ts';
 
 const LONGEST = '4mb';
 const SLICE_MILLISECONDS = 8;
@@ -29,13 +29,25 @@ interface PeerDoorParts {
   readonly wrote: () => void;
 }
 
-/** @throws 403 for whoever is no copy of this server */
+const noCopy = () =>
+  new ProblemError(403, 'Not a copy', 'Only copies of this server on the same database come in here.');
+
+/** Lets in other copies of this server, before anything of what they send is read. @throws 403 for whoever is none */
 const signed =
   (signature: Signature): RequestHandler =>
-  async (request, _response, next) => {
+  async (request, response, next) => {
+    const token = await signature.opened(request.get(SIGNED_BY) ?? '', request.path);
+    if (!token) throw noCopy();
+    response.locals.signed = token;
+    next();
+  };
+
+/** @throws 403 for another body than was signed, or one that came before */
+const fitting =
+  (signature: Signature): RequestHandler =>
+  (request, response, next) => {
     const body = typeof request.body === 'string' ? request.body : '';
-    if (!(await signature.holds(request.get(SIGNED_BY) ?? '', request.path, body)))
-      throw new ProblemError(403, 'Not a copy', 'Only copies of this server on the same database come in here.');
+    if (!signature.fits(response.locals.signed as Signed, body)) throw noCopy();
     next();
   };
 
@@ -53,7 +65,7 @@ async function questionOf(text: string): Promise<Question> {
 /** What comes in from other copies; everything else passes by. */
 function peerDoor({ db, signature, live, loadsOff, carryOut, wrote }: PeerDoorParts): Router {
   const router = express.Router();
-  const before = [express.text({ type: 'application/json', limit: LONGEST }), signed(signature)];
+  const before = [signed(signature), express.text({ type: 'application/json', limit: LONGEST }), fitting(signature)];
   router.post(PEER.loadsOff, ...before, async (_request, response) => {
     response.json(await loadsOff());
   });

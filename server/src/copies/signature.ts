@@ -11,6 +11,12 @@ const MOST_REMEMBERED = 50_000;
 
 const digestOf = (body: string): string => createHash('sha256').update(body).digest('base64url');
 
+/** What a token says: which question it is, and the digest of its body. */
+export interface Signed {
+  readonly id: string;
+  readonly body: string;
+}
+
 export class Signature {
   readonly #key: Uint8Array;
   readonly #seen = new Map<string, number>();
@@ -29,19 +35,23 @@ export class Signature {
       .sign(this.#key);
   }
 
-  /** Whether another copy asked exactly this, just now, and for the first time. */
-  async holds(token: string, path: string, body: string): Promise<boolean> {
+  /** What another copy signed just now for a path; null for whoever is none. Looked at before anything of a body is read. */
+  async opened(token: string, path: string): Promise<Signed | null> {
     try {
       const { payload } = await jwtVerify(token, this.#key, {
         algorithms: [ALGORITHM],
         requiredClaims: ['exp', 'jti', 'path', 'body'],
         clockTolerance: SECONDS,
       });
-      if (payload.path !== path || payload.body !== digestOf(body)) return false;
-      return this.#first(payload.jti as string);
+      return payload.path === path ? { id: payload.jti as string, body: payload.body as string } : null;
     } catch {
-      return false;
+      return null;
     }
+  }
+
+  /** Whether this very body was signed, and comes for the first time. */
+  fits({ id, body }: Signed, sent: string): boolean {
+    return body === digestOf(sent) && this.#first(id);
   }
 
   #first(id: string): boolean {

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { again, collided, isGone } from './again.ts';
 
 const failure = (code: string) => Object.assign(new Error(code), { code });
+/** As the driver tells of a connection that is gone. */
+const broken = (code: string) => Object.assign(failure(code), { fatal: true });
 /** As a query builder wraps what the driver says. */
 const wrapped = (error: Error) => new Error('Failed query', { cause: error });
 
@@ -10,8 +12,8 @@ describe('what failed for no reason of its own', () => {
     for (const [cluster, error] of [
       [false, failure('ER_LOCK_DEADLOCK')],
       [true, wrapped(failure('ER_LOCK_DEADLOCK'))],
-      [true, failure('ECONNREFUSED')],
-      [true, wrapped(failure('PROTOCOL_CONNECTION_LOST'))],
+      [true, broken('ECONNREFUSED')],
+      [true, wrapped(broken('PROTOCOL_CONNECTION_LOST'))],
       [true, failure('ER_UNKNOWN_COM_ERROR')],
       [true, Object.assign(new Error('in closed state'), { fatal: true })],
     ] as const) {
@@ -29,6 +31,7 @@ describe('what failed for no reason of its own', () => {
     for (const [cluster, code] of [
       [true, 'ER_DUP_ENTRY'],
       [true, 'ER_PARSE_ERROR'],
+      [true, 'ECONNREFUSED'],
       [false, 'ECONNREFUSED'],
       [false, 'ER_UNKNOWN_COM_ERROR'],
       [false, 'ER_LOCK_WAIT_TIMEOUT'],
@@ -54,7 +57,9 @@ describe('what failed for no reason of its own', () => {
   });
 
   it('is told from what is', () => {
-    expect(isGone(wrapped(failure('ECONNRESET')))).toBe(true);
+    expect(isGone(wrapped(broken('ECONNRESET')))).toBe(true);
+    // Of an instrument, or of the lab's own sign-in.
+    expect(isGone(failure('ECONNREFUSED'))).toBe(false);
     expect(isGone(failure('ER_DUP_ENTRY'))).toBe(false);
     expect(isGone(Object.assign(failure('ER_ACCESS_DENIED_ERROR'), { fatal: true }))).toBe(false);
     expect(isGone('ECONNRESET')).toBe(false);

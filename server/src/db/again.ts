@@ -23,8 +23,8 @@ const COLLISIONS = ['ER_LOCK_DEADLOCK', 'ER_CHECKREAD'];
 const MOST_TRIES = 8;
 const PAUSE_MILLISECONDS = 20;
 
-/** Errors that say that the database, and not what was asked, is the matter. */
-const GONE = new Set([
+/** Errors of a connection: of the database's where the driver calls them fatal, else of something else that is reached. */
+const BROKEN = new Set([
   'PROTOCOL_CONNECTION_LOST',
   'ECONNREFUSED',
   'ECONNRESET',
@@ -32,6 +32,9 @@ const GONE = new Set([
   'ETIMEDOUT',
   'EHOSTUNREACH',
   'ENETUNREACH',
+]);
+/** What the database says when it is on its way out. */
+const GOING = new Set([
   'ER_SERVER_SHUTDOWN',
   'ER_NORMAL_SHUTDOWN',
   'ER_CONNECTION_KILLED',
@@ -53,8 +56,8 @@ const MOST_PAUSE_MILLISECONDS = 400;
 
 /** Whether the database does not answer, whatever was asked of it. */
 export const isGone = (error: unknown): boolean =>
-  codesOf(error).some((code) => GONE.has(code)) ||
-  causesOf(error).some(({ code, fatal }) => fatal === true && typeof code !== 'string');
+  codesOf(error).some((code) => GOING.has(code)) ||
+  causesOf(error).some(({ code, fatal }) => fatal === true && (typeof code !== 'string' || BROKEN.has(code)));
 
 const isLost = (error: unknown): boolean => isGone(error) || codesOf(error).some((code) => LEFT_ALONE.has(code));
 /** Whether it failed only because something else ran at the same time. */

@@ -156,7 +156,9 @@ export class Runner {
     const { db, log } = this.#parts;
     try {
       const rows = await db.select().from(sheetRuns).where(eq(sheetRuns.state, 'interrupted'));
-      for (const row of rows) if (await this.#isHere(row)) await this.#makeSafe(row);
+      // A rig is the same, however many runs stand at it.
+      const rigs = [...new Map(rows.map((row) => [row.rigId, row])).values()];
+      await Promise.all(rigs.map(async (row) => (await this.#isHere(row)) && this.#makeSafe(row)));
     } catch (error) {
       log.warn({ err: error }, 'could not make sure of interrupted runs');
     }
