@@ -7,15 +7,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
 import { startRun } from './cluster/bench.mjs';
-import { startCopies } from './cluster/copies.mjs';
+import { askAny, startCopies } from './cluster/copies.mjs';
 import { faultsOf } from './cluster/faults.mjs';
 import { goInside, layNetwork } from './cluster/network.mjs';
-import { checkAt, placesIn, startWriters } from './cluster/writers.mjs';
+import { checkAt, startWriters } from './cluster/writers.mjs';
 import { needBuild } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { say } from './lib/say.mjs';
 import { portsInARow, startSimulatedBench } from './lib/simulated-bench.mjs';
+import { placesToType } from './lib/typed-point.mjs';
 
 const short = process.argv.includes('--short');
 const FAULTS = short ? 2 : Number(process.argv[process.argv.indexOf('--faults') + 1] || 50) || 50;
@@ -80,7 +81,11 @@ async function main() {
     const copies = await startCopies(cluster.url, folder, { env: { BENCH_PORT: String(port) } });
     parts.push({ stop: () => Promise.all(copies.map((copy) => copy.stop())) });
     const run = await startRun(copies, bench.ports['dc-load']);
-    const writers = startWriters(copies, await placesIn(copies), WRITERS);
+    const writers = startWriters(
+      copies,
+      await placesToType(async (path) => (await askAny(copies, 'GET', path)).body),
+      WRITERS,
+    );
     const faults = faultsOf({ cluster, copies, network, dead: short ? 1000 : 5000 });
     const gaps = new Map(faults.map(({ name }) => [name, []]));
     for (let at = 0; at < FAULTS; at += 1) {

@@ -1,33 +1,11 @@
 // Those who type while hosts and copies go: each sends what it has until it is taken, as a browser does, and remembers it.
 import { createConnection } from 'mysql2/promise';
 import { ulid } from 'ulid';
+import { typedPoint } from '../lib/typed-point.mjs';
 import { askAny } from './copies.mjs';
 
 const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 const EVERY = 150;
-
-const pointOf = (setup, typed) => ({
-  id: ulid(),
-  setupId: setup.id,
-  mains: { kind: 'ac', volts: 230, hertz: 50 },
-  load: 0.33,
-  attached: 'nothing',
-  rigId: setup.rigId,
-  takenAt: new Date().toISOString(),
-  readings: [{ id: ulid(), quantity: 'power', place: 'mains', port: null, typed, really: true }],
-});
-
-/** Samples of the demo to type into, each with a loading. */
-export async function placesIn(copies) {
-  const { body } = await askAny(copies, 'GET', '/samples?size=50');
-  const found = [];
-  for (const { id } of body.items) {
-    const { body: dossier } = await askAny(copies, 'GET', `/samples/${id}/dossier`);
-    const setup = dossier.setups.find(({ purpose }) => purpose === 'efficiency');
-    if (setup) found.push({ id, setup });
-  }
-  return found;
-}
 
 /**
  * Begin to type.
@@ -53,7 +31,7 @@ export function startWriters(copies, places, count) {
         else refused.push({ status: answer.status, body: answer.body });
       } else {
         const typed = (20 + ((at * 1000 + turn) % 9000) / 1000).toFixed(3);
-        const point = pointOf(setup, typed);
+        const point = typedPoint(setup, typed);
         const answer = await askAny(copies, 'POST', `/samples/${id}/readings`, { points: [point] }, { from });
         if (answer.status === 201 || answer.status === 200)
           taken.push({ at: Date.now(), sampleId: id, pointId: point.id, readingId: point.readings[0].id, typed });

@@ -3,11 +3,11 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { get, request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ulid } from 'ulid';
 import { startCopies } from '../cluster/copies.mjs';
 import { startCluster } from '../lib/cluster.mjs';
 import { portsInARow, startSimulatedBench } from '../lib/simulated-bench.mjs';
 import { startStage } from '../lib/stage.mjs';
+import { placesToType, typedPoint } from '../lib/typed-point.mjs';
 
 const PEOPLE = 50;
 const LISTENERS = 200;
@@ -98,18 +98,6 @@ async function everyone({ urls, code }) {
   return people;
 }
 
-/** Something to type into for each: a sample of the demo with its first loading. */
-async function places({ ask }) {
-  const { body } = await ask('GET', '/samples?size=50');
-  const found = [];
-  for (const { id } of body.items) {
-    const { body: dossier } = await ask('GET', `/samples/${id}/dossier`);
-    const setup = dossier.setups.find(({ purpose }) => purpose === 'efficiency');
-    if (setup) found.push({ id, setup });
-  }
-  return found;
-}
-
 /** One server on a database of its own. */
 async function oneServer(env) {
   const stage = await startStage({ env });
@@ -145,7 +133,7 @@ async function measureAt(start) {
   try {
     const { urls } = lab;
     const people = await everyone(lab);
-    const where = await places(people[0]);
+    const where = await placesToType(async (path) => (await people[0].ask('GET', path)).body);
     const listeners = Array.from({ length: LISTENERS }, (_, at) =>
       listener(urls[at % urls.length], people[at % PEOPLE].cookie()),
     );
@@ -181,20 +169,7 @@ async function measureAt(start) {
     });
     const writes = each(TYPE, 'writes', ({ ask }, at) => {
       const { id, setup } = sampleOf(at);
-      return ask('POST', `/samples/${id}/readings`, {
-        points: [
-          {
-            id: ulid(),
-            setupId: setup.id,
-            mains: { kind: 'ac', volts: 230, hertz: 50 },
-            load: 0.33,
-            attached: 'nothing',
-            rigId: setup.rigId,
-            takenAt: new Date().toISOString(),
-            readings: [{ id: ulid(), quantity: 'power', place: 'mains', port: null, typed: '31.4', really: true }],
-          },
-        ],
-      });
+      return ask('POST', `/samples/${id}/readings`, { points: [typedPoint(setup, '31.4')] });
     });
     await Promise.all(people.flatMap((person, at) => [news(person, at), reads(person, at), writes(person, at)]));
     const ages = listeners.flatMap((one) => one.ages);

@@ -159,16 +159,23 @@ describe('an instrument of another bench', () => {
   it('tells its live numbers there too, once each', async () => {
     const control = new AbortController();
     const answer = await fetch(`http://127.0.0.1:${atNorth.port}/api/live`, { signal: control.signal });
-    const heard = new Map<string, number>();
+    const heard = new Set<string>();
+    /** The same moment of the same instrument told again. */
+    let twice = 0;
+    const told = new Set<string>();
     const reading = (async () => {
       const decoder = new TextDecoder();
       for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>)
-        for (const [, id = ''] of decoder.decode(part).matchAll(/"instrumentId":"(\w+)"/g))
-          heard.set(id, (heard.get(id) ?? 0) + 1);
+        for (const [, at = '', id = ''] of decoder.decode(part).matchAll(/"at":"([^"]+)","instrumentId":"(\w+)"/g)) {
+          heard.add(id);
+          if (told.has(`${at} ${id}`)) twice += 1;
+          told.add(`${at} ${id}`);
+        }
     })().catch(() => undefined);
     await expect.poll(() => [heard.has(north.load.id), heard.has(south.load.id)]).toEqual([true, true]);
     control.abort();
     await reading;
+    expect([twice, told.size > 1]).toEqual([0, true]);
     expect(south.wire.connections()).toBe(1);
   });
 

@@ -1,24 +1,21 @@
 // What is asked about samples that whoever asks may not see is not there; and guests write on samples only.
 import { neededFor, type Operation, type Route } from '@lastmark/contract';
 import { and, eq, inArray } from 'drizzle-orm';
-import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
+import type { MySqlTable } from 'drizzle-orm/mysql-core';
 import type { Queries } from '../db/database.ts';
 import {
   attachments,
-  captures,
   claims,
   logEntries,
   points,
   readings,
   remarks,
   reports,
-  runSheets,
   samples,
-  setups,
-  sheetRuns,
   trialSamples,
 } from '../db/schema.ts';
 import { notFound, ProblemError } from '../http/problem.ts';
+import { OWNED } from '../log/about.ts';
 import { inside, unseenAmong } from '../seen/seen.ts';
 import { scopeNow } from '../who/scope.ts';
 import type { Who } from '../who/who.ts';
@@ -36,18 +33,6 @@ async function requireClaimSeen(db: Queries, claimId: string): Promise<void> {
     .limit(1);
   if (!row) throw notFound('claim');
 }
-
-type Owned = MySqlTable & { readonly id: MySqlColumn; readonly sampleId: MySqlColumn };
-
-/** Things of one sample, by the parameter that names them. */
-const OWNED: Readonly<Record<string, Owned>> = {
-  setupId: setups,
-  sheetId: runSheets,
-  runId: sheetRuns,
-  attachmentId: attachments,
-  captureId: captures,
-  entryId: logEntries,
-};
 
 async function samplesOf(db: Queries, name: string, id: string): Promise<(string | null)[]> {
   const table = OWNED[name];
@@ -92,11 +77,30 @@ async function samplesBehind(db: Queries, ids: readonly string[]): Promise<strin
   return behind.flat().flatMap(({ id }) => (typeof id === 'string' ? [id] : []));
 }
 
-const WRITES_ANYWHERE: readonly Operation[] = ['createSample', 'loadsOff'];
+/** What is of samples although its address names none: its body or query does. */
+const NAMES_SAMPLES: readonly Operation[] = ['addAttachment', 'createTrial', 'fileSamples'];
+
+/** What an entry of the log is about: whoever puts it back touches that. */
+async function aboutOf(db: Queries, entryId: string | undefined): Promise<(string | null)[]> {
+  if (entryId === undefined) return [];
+  const rows = await db
+    .select({ subject: logEntries.subject, sampleId: logEntries.sampleId })
+    .from(logEntries)
+    .where(eq(logEntries.id, entryId));
+  return rows.flatMap(({ subject, sampleId }) => [subject, sampleId]);
+}
+
+/** @throws 403 for a guest who would write what is no sample's */
+function requireOfSamples(operation: Operation, route: Route, isOfSamples: boolean): void {
+  const writes = route.method !== 'get' && !route.keepsNothing && neededFor(route) === 'engineer';
+  // Where it is put is looked at when it is taken in.
+  if (scopeNow()?.rest === false && writes && !isOfSamples && operation !== 'createSample')
+    throw new ProblemError(403, 'Not yours to do', 'Guests work on samples of the collections they are named for.');
+}
 
 /**
  * Whoever sees only some samples asks about those only.
- * @param things every id in body and query
+ * @param sent every id in body and query
  * @throws 404 for what they do not see, 403 for a guest who would write what is no sample's
  */
 async function requireScope(
@@ -104,23 +108,33 @@ async function requireScope(
   operation: Operation,
   route: Route,
   params: Readonly<Record<string, string>>,
-  things: readonly string[],
+  sent: readonly string[],
 ): Promise<void> {
-  const scope = scopeNow();
-  if (scope === null) return;
-  const named = Object.entries(params);
-  const own = (await Promise.all(named.map(([name, id]) => samplesOf(db, name, id)))).flat();
-  const meant = new Set([...own.filter((id) => id !== null), ...things, ...(await samplesBehind(db, things))]);
-  const unseen = await unseenAmong(db, [...meant]);
-  if (unseen.length > 0) throw notFound('sample');
-  for (const [name, id] of named) if (name === 'claimId') await requireClaimSeen(db, id);
-  for (const { id } of await claimsAmong(db, things)) await requireClaimSeen(db, id);
+  if (scopeNow() === null) return;
+  const things = [...sent, ...(await aboutOf(db, params.entryId))].flatMap((id) => id ?? []);
+  const own = (await Promise.all(Object.entries(params).map(([name, id]) => samplesOf(db, name, id)))).flat();
+  const meant = [...new Set([...own.flatMap((id) => id ?? []), ...things, ...(await samplesBehind(db, things))])];
+  if ((await unseenAmong(db, meant)).length > 0) throw notFound('sample');
+  const promised = [
+    ...(await claimsAmong(db, things)).map(({ id }) => id),
+    ...(params.claimId ? [params.claimId] : []),
+  ];
+  for (const id of promised) await requireClaimSeen(db, id);
   // An attachment of a claim or a reading has no sample of its own.
   if (params.attachmentId) await requireAttachmentSeen(db, params.attachmentId);
-  const writes = route.method !== 'get' && !route.keepsNothing && neededFor(route) === 'engineer';
-  if (!scope.rest && writes && own.length === 0 && !params.claimId && !WRITES_ANYWHERE.includes(operation))
-    throw new ProblemError(403, 'Not yours to do', 'Guests work on samples of the collections they are named for.');
+  const named = NAMES_SAMPLES.includes(operation) && (promised.length > 0 || (await samplesAmong(db, meant)));
+  requireOfSamples(operation, route, own.length > 0 || params.claimId !== undefined || named);
 }
+
+const samplesAmong = async (db: Queries, ids: readonly string[]): Promise<boolean> =>
+  ids.length > 0 &&
+  (
+    await db
+      .select({ id: samples.id })
+      .from(samples)
+      .where(inArray(samples.id, [...ids]))
+      .limit(1)
+  ).length > 0;
 
 const claimsAmong = (db: Queries, ids: readonly string[]) =>
   ids.length === 0

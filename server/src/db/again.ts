@@ -133,19 +133,19 @@ export class Once {
   }
 }
 
-/** A statement and its mark as one transaction. */
+/** A statement and its mark as one transaction. @param done given what the statement gave back, before it is committed: after that nobody may hear it */
 async function committed(
   pool: Pool,
   args: unknown[],
   mark: (connection: PoolConnection) => Promise<void>,
-): Promise<unknown> {
+  done: (result: unknown) => void,
+): Promise<void> {
   const connection = await pool.getConnection();
   try {
     await connection.query('begin');
-    const result = await (connection.query as (...all: unknown[]) => Promise<unknown>).apply(connection, args);
+    done(await (connection.query as (...all: unknown[]) => Promise<unknown>).apply(connection, args));
     await mark(connection);
     await connection.query('commit');
-    return result;
   } catch (error) {
     await connection.query('rollback').catch(() => undefined);
     throw error;
@@ -171,9 +171,16 @@ export function askAgain(pool: Pool, db: () => Database): void {
     const once = new Once(true);
     let result: unknown;
     return again(true, async (attempt) => {
-      await once.unlessDone(db(), attempt, async () => {
-        result = await committed(pool, args, (connection) => once.markPlain(connection));
-      });
+      await once.unlessDone(db(), attempt, () =>
+        committed(
+          pool,
+          args,
+          (connection) => once.markPlain(connection),
+          (told) => {
+            result = told;
+          },
+        ),
+      );
       return result;
     });
   };

@@ -58,11 +58,6 @@ export class Nodes {
     return socket;
   };
 
-  /** The host everything goes to now, as `host:port`. */
-  get now(): string {
-    return `${this.#current.host}:${this.#current.port}`;
-  }
-
   #is(node: Node, state: State): void {
     node.state = state;
     if (this.#current.state === 'well') return;

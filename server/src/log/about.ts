@@ -2,16 +2,17 @@
 import { eq } from 'drizzle-orm';
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
 import type { Queries } from '../db/database.ts';
-import { attachments, runSheets, setups, sheetRuns } from '../db/schema.ts';
+import { attachments, captures, runSheets, setups, sheetRuns } from '../db/schema.ts';
 
-type Owned = MySqlTable & { readonly id: MySqlColumn; readonly sampleId: MySqlColumn };
+export type Owned = MySqlTable & { readonly id: MySqlColumn; readonly sampleId: MySqlColumn };
 
 /** Things of one sample, by the parameter that names them in an address. */
-const OWNED: Readonly<Record<string, Owned>> = {
+export const OWNED: Readonly<Record<string, Owned>> = {
   setupId: setups,
   sheetId: runSheets,
   runId: sheetRuns,
   attachmentId: attachments,
+  captureId: captures,
 };
 
 /** @param params of an address @returns the sample it is about; null where it is about none, or about several */

@@ -11,15 +11,9 @@ describe('a moment', () => {
 describe('a browser', () => {
   it.each([
     ['Mozilla/5.0 (X11; Linux x86_64; rv:128.0) Gecko/20100101 Firefox/128.0', 'Firefox on Linux'],
-    ['Mozilla/5.0 (Windows NT 10.0) AppleWebKit/537.36 Chrome/126.0 Safari/537.36 Edg/126.0', 'Edge on Windows'],
-    [
-      'Mozilla/5.0 (Linux; Android 14) AppleWebKit/537.36 Chrome/126.0 Mobile Safari/537.36',
-      'Chrome or Chromium on Android',
-    ],
-    [
-      'Mozilla/5.0 (iPhone; CPU iPhone OS 17_5 like Mac OS X) AppleWebKit/605.1 Version/17.5 Safari/604.1',
-      'Safari on iOS',
-    ],
+    ['Mozilla/5.0 (Windows NT 10.0) Chrome/126.0 Safari/537.36 Edg/126.0', 'Edge on Windows'],
+    ['Mozilla/5.0 (Linux; Android 14) Chrome/126.0 Mobile Safari/537.36', 'Chrome or Chromium on Android'],
+    ['Mozilla/5.0 (iPhone; CPU iPhone OS 17_5 like Mac OS X) Version/17.5 Safari/604.1', 'Safari on iOS'],
     ['curl/8.5', 'curl/8.5'],
     ['', 'no name'],
   ])('is known by what it says: %s', (agent, text) => expect(browserText(agent)).toBe(text));
