@@ -76,7 +76,8 @@ interface Props {
 
 export function ConsoleDialog({ instrument, onClose }: Props) {
   const query = trafficQuery(instrument.id);
-  const traffic = useQuery({ ...query, refetchInterval: 1000 });
+  // What went wrong stays to be read: asked again a second later, it would be gone and back.
+  const traffic = useQuery({ ...query, refetchInterval: ({ state }) => (state.status === 'error' ? false : 1000) });
   const [command, setCommand] = useState('');
   const [steady, setSteady] = useState(false);
   const { data: profiles } = useQuery(instrumentProfilesQuery);
@@ -106,7 +107,9 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
           {instrument.name}, {instrument.address}
         </DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 1.5, '&&': { pt: 1 } }}>
-          <Typography aria-live="polite">{traffic.data ? STATE_WORDS[traffic.data.state] : 'Asking …'}</Typography>
+          <Typography aria-live="polite">
+            {traffic.data ? STATE_WORDS[traffic.data.state] : traffic.error ? 'Not known.' : 'Asking …'}
+          </Typography>
           <Traffic items={(traffic.data?.items ?? []).filter((line) => steady || !line.steady)} />
           <FormControlLabel
             control={<Checkbox checked={steady} onChange={(event) => setSteady(event.target.checked)} />}
@@ -137,7 +140,18 @@ export function ConsoleDialog({ instrument, onClose }: Props) {
             </Alert>
           )}
           {send.error && <Alert severity="error">{send.error.message}</Alert>}
-          {traffic.error && <Alert severity="error">{traffic.error.message}</Alert>}
+          {traffic.error && (
+            <Alert
+              severity="error"
+              action={
+                <Button color="inherit" size="small" onClick={() => void traffic.refetch()}>
+                  Ask again
+                </Button>
+              }
+            >
+              {traffic.error.message}
+            </Alert>
+          )}
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Close</Button>

@@ -69,6 +69,8 @@ export function CollectionDialog({ collection, onClose }: Props) {
         max={40}
         more={{
           type: 'datetime-local',
+          // The browser's own calendar sign is drawn for the theme that is on.
+          sx: (theme) => ({ '& input': { colorScheme: theme.palette.mode } }),
           slotProps: { inputLabel: { shrink: true } },
           helperText: 'Until then only those named below and admins see its samples. Empty: the whole lab sees them.',
         }}
