@@ -3,6 +3,7 @@ import { createServer } from 'node:http';
 import { createServer as createTlsServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { hostname } from 'node:os';
+import { join } from 'node:path';
 import { pino } from 'pino';
 import { scopesOf } from './collections/guard.ts';
 import { type Config, readConfig } from './config.ts';
@@ -29,10 +30,11 @@ import { BackupKeeper } from './jobs/backup-keeper.ts';
 import { Networks } from './links/networks.ts';
 import { Places } from './links/places.ts';
 import { Journal } from './log/journal.ts';
-import { MIGRATIONS, WEB } from './paths.ts';
+import { Spool } from './log/spool.ts';
+import { DATA, MIGRATIONS, WEB } from './paths.ts';
 import { PeopleEntrance } from './people/entrance.ts';
 import { firstCode } from './people/invitations.ts';
-import { labKey } from './people/keys.ts';
+import { labKey, labName } from './people/keys.ts';
 import { Provider } from './people/provider.ts';
 import { startBenchProcess } from './practice/bench-process.ts';
 import { Practice } from './practice/practice.ts';
@@ -83,8 +85,13 @@ async function main(): Promise<void> {
   const signature = new Signature(await labKey(db, 'copies'));
   const copies = new Copies({ db: vital.db, log, owner, bench: config.bench });
   const peers = new Peers(signature);
+  const journal = new Journal(db, log, new Spool(join(DATA, 'journal', await labName(db))));
+  await journal.takeUp().catch((error: unknown) => {
+    log.warn({ err: error }, 'entries of the log that a server before this one left could not be written yet');
+  });
   const working = createWorking({
     others: { copies, peers },
+    journal,
     db,
     vital: vital.db,
     log,
@@ -103,7 +110,6 @@ async function main(): Promise<void> {
     connections: () => connectionsOf(pool),
     backupAge: () => keeper?.age() ?? null,
   });
-  const journal = new Journal(db, log);
   const people = config.people ? await PeopleEntrance.open(db) : null;
   const code = people ? await firstCode(db) : null;
   const entrance = people ?? OPEN;

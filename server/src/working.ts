@@ -16,6 +16,8 @@ import { LoadsOff } from './links/loads-off.ts';
 import type { Places } from './links/places.ts';
 import { Roster } from './links/roster.ts';
 import { LiveStream } from './live/stream.ts';
+import { CommandLog } from './log/commands.ts';
+import { Journal } from './log/journal.ts';
 import type { ConfirmRule } from './runner/faults.ts';
 import { Runner } from './runner/runner.ts';
 import { Sweeper } from './traces/sweeper.ts';
@@ -25,6 +27,8 @@ export interface WorkingParts {
   /** Few connections of its own for what must never wait behind other requests: leases and Loads off. */
   readonly vital: Database;
   readonly log: Logger;
+  /** Takes what is done beside any request; one of its own where it is left out. */
+  readonly journal?: Pick<Journal, 'keep'>;
   /** Where the worker threads find the database. */
   readonly databaseUrl: string;
   readonly version: string;
@@ -67,6 +71,7 @@ export function createWorking({
   db,
   vital,
   log,
+  journal = new Journal(db, log),
   databaseUrl,
   version,
   hand = null,
@@ -79,7 +84,8 @@ export function createWorking({
   const self = owner ?? newId();
   const bench = others?.copies.bench ?? '';
   const roster = new Roster(vital, bench);
-  const links = new Links(places, roster.wireOf, bench);
+  const commands = new CommandLog(journal);
+  const links = new Links(places, roster.wireOf, bench, (instrument, line) => commands.take(instrument, line));
   const relay = others && new Relay(others.copies, others.peers);
   const live = new LiveStream(roster, links, liveEvery, relay);
   const copies = others?.copies ?? null;
@@ -127,6 +133,7 @@ export function createWorking({
       roster.close();
       hand?.close();
       links.close();
+      await commands.close();
     },
   };
 }

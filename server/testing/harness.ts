@@ -87,6 +87,7 @@ export async function startHarness(
     db: connection.db,
     vital: vital.db,
     log: logger,
+    journal,
     databaseUrl: url,
     version: '9.9.9',
     confirm,

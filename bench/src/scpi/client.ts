@@ -1,4 +1,5 @@
 // One instrument over whatever way leads to it: a queue, time limits, its error queue, and coming back after a lost connection.
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { scpiNumber } from '@lastmark/core/instrument';
 import type { Line, Way } from '../ways/way.ts';
 import { type Reply, ReplyReader } from './reply.ts';
@@ -20,6 +21,8 @@ export interface ScpiOptions {
   readonly pauseAfter?: number;
   /** Sent once after connecting. */
   readonly hello?: readonly string[];
+  /** Told of every line that asks nothing, once it is on the wire, in the asynchronous context of whoever sent it. */
+  readonly onCommand?: (line: string) => void;
 }
 
 export type LinkState = 'connecting' | 'up' | 'down' | 'closed';
@@ -57,6 +60,8 @@ export interface Manner {
 interface Job extends Manner {
   readonly command: string;
   readonly wantsReply: boolean;
+  /** Says, as whoever asked for it, that it is on the wire. */
+  readonly tell: () => void;
   readonly resolve: (reply: Reply | null) => void;
   readonly reject: (error: ScpiError) => void;
 }
@@ -99,6 +104,7 @@ export class ScpiClient {
       errors: 'SYST:ERR?',
       pauseAfter: 0,
       hello: [],
+      onCommand: () => undefined,
       ...options,
     };
     this.#pause = this.#options.firstPause;
@@ -137,7 +143,10 @@ export class ScpiClient {
     });
     line.onOpen(() => {
       if (this.#line !== line) return;
-      for (const words of this.#options.hello) this.#write(words, false);
+      for (const words of this.#options.hello) {
+        this.#write(words, false);
+        if (!words.includes('?')) this.#options.onCommand(words);
+      }
       this.#become('up');
       this.#next();
     });
@@ -217,7 +226,8 @@ export class ScpiClient {
     if (this.#queue.length >= MOST_WAITING && !manner.urgent)
       return Promise.reject(new ScpiError('barred', `${MOST_WAITING} commands wait already.`));
     return new Promise((resolve, reject) => {
-      const job: Job = { ...manner, command, wantsReply, resolve, reject };
+      const tell = wantsReply ? () => undefined : this.#teller(command);
+      const job: Job = { ...manner, command, wantsReply, tell, resolve, reject };
       if (job.urgent && !wantsReply && this.#state === 'up') {
         // Straight to the wire: an instrument reads what comes while it prepares a reply.
         this.#say(job);
@@ -228,6 +238,11 @@ export class ScpiClient {
       else this.#queue.push(job);
       this.#next();
     });
+  }
+
+  #teller(command: string): () => void {
+    const asAsker = AsyncLocalStorage.snapshot();
+    return () => asAsker(this.#options.onCommand, command);
   }
 
   #next(): void {
@@ -273,8 +288,9 @@ export class ScpiClient {
     }, this.#options.pauseAfter);
   }
 
-  #say({ command, steady = false }: Job): void {
+  #say({ command, steady = false, tell }: Job): void {
     for (const line of command.split('\n')) this.#write(line, steady);
+    tell();
   }
 
   #write(line: string, steady: boolean): void {

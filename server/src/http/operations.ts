@@ -11,6 +11,7 @@ import {
 } from '@lastmark/contract';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { Database } from '../db/database.ts';
+import { within } from '../links/off.ts';
 import { sampleOf } from '../log/about.ts';
 import type { Journal } from '../log/journal.ts';
 import { deedOf, writeEntry } from '../log/write.ts';
@@ -159,6 +160,9 @@ interface Origin {
   readonly pressed: () => Promise<Who | null>;
 }
 
+/** How long the database has to say who pressed Loads off; what it does not say by then is written down without. */
+const KNOWN_MILLISECONDS = 2000;
+
 /** Do it, and write down that it was done. */
 async function carryOut(
   name: Operation,
@@ -175,9 +179,10 @@ async function carryOut(
     const deed = deedOf({ ...asked, sampleId: null });
     const answer = await handler(call as never);
     // Nobody waits for who it was: that needs the database, and loads are off without it.
-    void pressed()
-      .catch(() => null)
-      .then((known) => journal.keep({ ...deed, who: known ?? who }));
+    void within(
+      KNOWN_MILLISECONDS,
+      pressed().catch(() => null),
+    ).then((known) => journal.keep({ ...deed, who: known ?? who }));
     return answer;
   }
   // Asked before: afterwards it may be gone.

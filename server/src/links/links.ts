@@ -16,6 +16,9 @@ interface Link {
 
 type Addressed = Pick<StoredInstrument, 'id' | 'name' | 'address' | 'bench'>;
 
+/** Told of a command that went to an instrument. Never waits. */
+export type CommandTold = (instrument: Pick<Addressed, 'id' | 'name'>, line: string) => void;
+
 const ENDS: Readonly<Record<Wire['end'], string>> = { LF: '\n', 'CR LF': '\r\n', CR: '\r' };
 const CONNECT_MILLISECONDS = 2500;
 /** How long one try of an off that was not seen may take, and the pause before the next, ms. */
@@ -59,6 +62,7 @@ export class Links {
   readonly places: Places;
   readonly #wireOf: (instrumentId: string) => Wire | undefined;
   readonly #bench: string;
+  readonly #told: CommandTold;
   readonly #links = new Map<string, Link>();
   /** Loads that were switched off and have not said so, with the sentence about each. */
   readonly #doubts = new Map<string, string>();
@@ -67,12 +71,19 @@ export class Links {
 
   /**
    * @param wireOf how lines go to an instrument; the usual way where its profile says nothing else
+   * @param told is told of every line that asks nothing
    * @param bench the one this server stands beside: instruments of others are never connected
    */
-  constructor(places = new Places(), wireOf: (instrumentId: string) => Wire | undefined = () => undefined, bench = '') {
+  constructor(
+    places = new Places(),
+    wireOf: (instrumentId: string) => Wire | undefined = () => undefined,
+    bench = '',
+    told: CommandTold = () => undefined,
+  ) {
     this.places = places;
     this.#wireOf = wireOf;
     this.#bench = bench;
+    this.#told = told;
   }
 
   /** How often every load was switched off here: what wants to switch one on compares. */
@@ -94,13 +105,13 @@ export class Links {
     if (known?.address === address && JSON.stringify(known.wire) === JSON.stringify(wire)) return known.client;
     const way = this.places.wayTo(address);
     known?.client.close();
-    const client = this.#client(way, wire);
+    const client = this.#client({ id, name }, way, wire);
     if (!this.#closed) client.open();
     this.#links.set(id, { address, wire, client });
     return client;
   }
 
-  #client(way: Way, wire: Wire = USUAL_WIRE): ScpiClient {
+  #client(instrument: Pick<Addressed, 'id' | 'name'>, way: Way, wire: Wire = USUAL_WIRE): ScpiClient {
     return new ScpiClient({
       way,
       end: ENDS[wire.end],
@@ -108,6 +119,7 @@ export class Links {
       timeout: wire.patience * 1000,
       pauseAfter: wire.pause * 1000,
       hello: wire.hello,
+      onCommand: (line) => this.#told(instrument, line),
     });
   }
 

@@ -1,14 +1,6 @@
 // Reading the log: by person, sample, thing and words, the newest first, with what each entry changed.
 
-import {
-  changesBetween,
-  type LogPage,
-  type LogQuery,
-  type LogRow,
-  type Operation,
-  ROUTES,
-  type Route,
-} from '@lastmark/contract';
+import { changesBetween, type LogPage, type LogQuery, type LogRow } from '@lastmark/contract';
 import {
   and,
   desc,
@@ -30,6 +22,8 @@ import type { Database, Queries } from '../db/database.ts';
 import { claims, logEntries, logThings, models, people, readings, samples } from '../db/schema.ts';
 import { ofSeen } from '../seen/seen.ts';
 import { scopeNow } from '../who/scope.ts';
+import { sentIn } from './commands.ts';
+import { operationsSaying, routeOf, whatOf } from './words.ts';
 
 /** Samples an entry names, beside the one it is of. */
 const named = alias(samples, 'named');
@@ -41,23 +35,12 @@ const MOST_CHANGES = 12;
 /** Earlier readings of a correction that are looked up, at most. */
 const MOST_EARLIER = 50;
 
-/** What is done without an address of its own. */
-const BESIDES: Readonly<Record<string, string>> = {
-  signIn: 'Came in',
-  signOut: 'Went out',
-  signInRefused: 'Was not let in',
-  join: 'Came in for the first time, or chose a password anew',
-};
 /** What only admins see: how people come in, and who lets them. */
 export const OF_ADMINS: readonly string[] = [
-  ...Object.keys(BESIDES),
+  ...['signIn', 'signOut', 'signInRefused', 'join'],
   ...['changeMe', 'changePassword', 'beginFactor', 'confirmFactor', 'endFactor', 'endSession', 'endOtherSessions'],
   ...['createToken', 'revokeToken', 'updatePerson', 'resetPerson', 'forgetPerson', 'invite', 'withdrawInvitation'],
 ];
-
-const routeOf = (operation: string): Route | undefined =>
-  (ROUTES as Readonly<Record<string, Route>>)[operation as Operation];
-const whatOf = (operation: string): string => BESIDES[operation] ?? routeOf(operation)?.summary ?? operation;
 
 /** Operations whose bodies say what a thing is, so that one can be held against the other. */
 export const familyOf = (operation: string): string[] => [operation, operation.replace(/^update/, 'create')];
@@ -123,7 +106,14 @@ export async function toRow(db: Queries, entry: Entry, name: string | null, samp
   const before = changesThing ? await entryBefore(db, entry) : undefined;
   const known = !changesThing || before?.body != null;
   const parsed = (body: string | null): unknown => (body === null ? null : JSON.parse(body));
-  const changes = known ? changesBetween(before ? parsed(before.body) : null, parsed(entry.body)) : [];
+  const changes =
+    entry.operation === 'command'
+      ? sentIn(parsed(entry.body)).map(({ to, says }) => ({ field: to, was: null, is: says }))
+      : known
+        ? changesBetween(before ? parsed(before.body) : null, parsed(entry.body))
+        : [];
+  // What was sent is told whole: the last line may be the one that switched off.
+  const most = entry.operation === 'command' ? changes.length : MOST_CHANGES;
   return {
     id: entry.id,
     at: entry.at.toISOString(),
@@ -134,9 +124,9 @@ export async function toRow(db: Queries, entry: Entry, name: string | null, samp
     what: whatOf(entry.operation),
     sampleId: entry.sampleId,
     sample,
-    changes: changes.slice(0, MOST_CHANGES),
+    changes: changes.slice(0, most),
     unknownBefore: !known,
-    moreChanges: Math.max(0, changes.length - MOST_CHANGES),
+    moreChanges: Math.max(0, changes.length - most),
     canUndo: before?.body != null && before.whole && canBeUndone(entry.operation) && (await isLatest(db, entry)),
     undoes: entry.undoes,
     sealed: entry.sealed,
@@ -183,9 +173,7 @@ function ofSeenEntries(db: Queries): SQL | undefined {
 export async function listLog(db: Database, query: LogQuery, admin: boolean): Promise<LogPage> {
   const { person, sample, thing, q = '', before, size = PAGE } = query;
   const words = q.trim();
-  const meant = words
-    ? Object.keys({ ...ROUTES, ...BESIDES }).filter((one) => whatOf(one).toLowerCase().includes(words.toLowerCase()))
-    : [];
+  const meant = words ? operationsSaying(words) : [];
   const anywhere = `%${words.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
   const rows = await db
     .select({ entry: logEntries, name: people.name, maker: models.maker, model: models.model, serial: samples.serial })

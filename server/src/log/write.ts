@@ -121,8 +121,13 @@ async function sampleAmong(db: Queries, made: readonly string[]): Promise<string
   return row?.id ?? null;
 }
 
-/** Write an entry down; one that is there already stays as it is. @param made ids of what was made by it */
-export async function writeEntry(db: Queries, deed: Deed, made: readonly string[] = []): Promise<void> {
+/** Write an entry down; one that is there already stays as it is. @param made ids of what was made by it @param at when it was done */
+export async function writeEntry(
+  db: Queries,
+  deed: Deed,
+  made: readonly string[] = [],
+  at: Date = new Date(),
+): Promise<void> {
   const { id, who, operation, subject, sampleId, body, whole, things, request, undoes } = deed;
   const taken = TAKES_IN.includes(operation) ? await sampleAmong(db, made) : null;
   // What a request without parameters makes is what it is about.
@@ -132,7 +137,7 @@ export async function writeEntry(db: Queries, deed: Deed, made: readonly string[
     .ignore()
     .values({
       id,
-      at: new Date(),
+      at,
       personId: who.id,
       // Of a person only who it is: what they are called stands with them, and goes with them.
       who: who.id === null ? who.name : '',

@@ -1,5 +1,5 @@
 // What all copies of the server must know alike and nobody else.
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
 import { labSecrets } from '../db/schema.ts';
@@ -17,3 +17,10 @@ export async function labKey(db: Queries, name: KeyName): Promise<string> {
   if (!row) throw new Error('The key of the lab could not be read.');
   return row.value;
 }
+
+/** What tells the lab from another on the same machine: nothing its keys could be found from. */
+export const labName = async (db: Queries): Promise<string> =>
+  createHash('sha256')
+    .update(await labKey(db, 'copies'))
+    .digest('hex')
+    .slice(0, 16);

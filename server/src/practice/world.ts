@@ -112,8 +112,8 @@ export class World {
     const { pool, db } = connect(url);
     const vital = connect(url, VITAL_CONNECTIONS);
     const hand = new Hand(bench.ports.control);
-    const working = createWorking({ ...parts, db, vital: vital.db, databaseUrl: url, hand });
     const journal = new Journal(db, parts.log);
+    const working = createWorking({ ...parts, journal, db, vital: vital.db, databaseUrl: url, hand });
     const close = async () => {
       await working.close();
       await journal.close();

@@ -5,6 +5,7 @@ import { LostOwnership, type Ownership } from '../leases/ownership.ts';
 import type { RigDriver } from './driver.ts';
 import type { Keeper } from './keeper.ts';
 import type { LeaseWatch } from './lease-watch.ts';
+import { tellOfRun } from './tell.ts';
 import { Closing, DatabaseGone, Fault } from './turns.ts';
 
 /** Between two attempts to write down that a run was interrupted, ms. */
@@ -35,14 +36,16 @@ export async function endRun(
   if (unknown === null) await driver.watchdog(0).catch(() => undefined);
   await driver.mainsOff().catch(() => undefined);
   await keeper.close();
-  const says = stopped ?? summary();
+  const said = stopped ?? summary();
+  const says = unknown ? `${said} ${unknown}` : said;
   await db.transaction(async (tx) => {
     await own.write(tx, {
       ...(stopped === null ? { state: 'done', stepId: null } : { state: 'stopped' }),
-      says: unknown ? `${says} ${unknown}` : says,
+      says,
       endedAt: new Date(),
       progress: null,
     });
+    await tellOfRun(tx, 'endRun', runId, { note: says });
     await release(tx, runId);
   });
 }
@@ -69,7 +72,7 @@ function whyInterrupted(error: unknown): string {
  * @param closing whether the server is being stopped
  */
 export async function interruptRun(
-  { db, own, lease, keeper }: Pick<Ending, 'db' | 'own'> & Partial<Ending>,
+  { db, runId, own, lease, keeper }: Pick<Ending, 'db' | 'runId' | 'own'> & Partial<Ending>,
   error: unknown,
   closing: () => boolean,
   note: (error: unknown, what: string) => void,
@@ -79,10 +82,10 @@ export async function interruptRun(
     for (;;) {
       try {
         await keeper?.close();
-        await own.write(db, {
-          state: 'interrupted',
-          says: `${whyInterrupted(error)} ${unknown ?? 'Loads are off;'} ${unknown ? 'Everything' : 'everything'} recorded is kept.`,
-          progress: null,
+        const says = `${whyInterrupted(error)} ${unknown ?? 'Loads are off;'} ${unknown ? 'Everything' : 'everything'} recorded is kept.`;
+        await db.transaction(async (tx) => {
+          await own.write(tx, { state: 'interrupted', says, progress: null });
+          await tellOfRun(tx, 'interruptRun', runId, { note: says });
         });
         return;
       } catch (again) {

@@ -128,10 +128,15 @@ async function rigOf(db: Queries, id: string): Promise<StoredRig> {
 
 /**
  * Take a stopped run up again in its next epoch: what was done stays done.
- * @returns that epoch
+ * @returns that epoch, and the sample it is of
  * @throws 409 when it is not stopped, or with who has the instruments; 422 for a wrong tag
  */
-export async function takeUpAgain(db: Database, runId: string, input: StartInput, owner: string): Promise<number> {
+export async function takeUpAgain(
+  db: Database,
+  runId: string,
+  input: StartInput,
+  owner: string,
+): Promise<{ readonly epoch: number; readonly sampleId: string }> {
   const row = await rowOf(db, runId);
   if (row.state !== 'stopped') throw conflict('Only a stopped run is taken up again.');
   await checkTag(db, row.sampleId, input.tag);
@@ -154,15 +159,21 @@ export async function takeUpAgain(db: Database, runId: string, input: StartInput
     if (taken.affectedRows === 0) throw conflict('Someone took this run up meanwhile.');
     await closeAsks(tx, runId);
   });
-  return epoch;
+  return { epoch, sampleId: row.sampleId };
 }
 
 /**
  * Begin a run: the tag is the sample's, its instruments are free.
  * @param owner the server that carries it out, in its first epoch
+ * @returns its id, and the sample it is of
  * @throws 409 with who has them, 422 for a wrong tag
  */
-export async function insertRun(db: Database, sheetId: string, input: StartInput, owner: string): Promise<string> {
+export async function insertRun(
+  db: Database,
+  sheetId: string,
+  input: StartInput,
+  owner: string,
+): Promise<{ readonly id: string; readonly sampleId: string }> {
   const sheet = await getSheet(db, sheetId);
   await checkTag(db, sheet.sampleId, input.tag);
   const rig = await rigOf(db, sheet.rigId);
@@ -192,7 +203,7 @@ export async function insertRun(db: Database, sheetId: string, input: StartInput
       endedAt: null,
     });
   });
-  return id;
+  return { id, sampleId: sheet.sampleId };
 }
 
 export const here = async (db: Queries, runId: string): Promise<void> => {

@@ -22,6 +22,7 @@ import { RigDriver } from './driver.ts';
 import { CONFIRM, type ConfirmRule } from './faults.ts';
 import { FIRST_EPOCH, getRun, insertRun, instrumentsOf, type RunRow, takeUpAgain } from './rows.ts';
 import { RunTask } from './task.ts';
+import { tellOfRun } from './tell.ts';
 
 const LOOK_MILLISECONDS = 1000;
 
@@ -61,8 +62,8 @@ export class Runner {
     const { db, owner } = this.#parts;
     // Read first: a Loads off pressed while the run is being made holds it.
     const latch = await readLatch(db);
-    const id = await insertRun(db, sheetId, input, owner);
-    this.#take(id, FIRST_EPOCH, latch);
+    const { id, sampleId } = await insertRun(db, sheetId, input, owner);
+    this.#take({ id, sampleId, author: authorNow() }, FIRST_EPOCH, latch);
     return getRun(db, id);
   }
 
@@ -70,7 +71,8 @@ export class Runner {
   async resume(runId: string, input: StartInput): Promise<SheetRun> {
     const { db, owner } = this.#parts;
     const latch = await readLatch(db);
-    this.#take(runId, await takeUpAgain(db, runId, input, owner), latch);
+    const { epoch, sampleId } = await takeUpAgain(db, runId, input, owner);
+    this.#take({ id: runId, sampleId, author: authorNow() }, epoch, latch);
     return getRun(db, runId);
   }
 
@@ -98,12 +100,12 @@ export class Runner {
   }
 
   /** @param author whoever began it: what it measures is theirs */
-  #take(id: string, epoch: number, latch: number, author: string | null = authorNow()): void {
+  #take({ id, sampleId, author }: Pick<RunRow, 'id' | 'sampleId' | 'author'>, epoch: number, latch: number): void {
     const { vital, confirm = CONFIRM } = this.#parts;
     const task = new RunTask({ ...this.#parts, confirm }, id, new Ownership(vital, id, epoch, latch));
     this.#tasks.set(id, task);
     // It goes on for whoever looks at it, not only for whoever began it.
-    withScope(null, () => inNameOf(author, () => task.start()));
+    withScope(null, () => inNameOf(author, () => task.start(), { subject: id, sampleId }));
     void task.ended
       .catch((error: unknown) => this.#parts.log.error({ err: error, run: id }, 'a run ended badly'))
       .finally(() => this.#tasks.delete(id));
@@ -145,10 +147,13 @@ export class Runner {
   /** Whoever stands beside its bench sees to a run; where nobody does any more, it says so at least. */
   async #seeTo(row: RunRow, gone: SQL): Promise<void> {
     const away = await this.#awayAt(row);
-    if (away === null) return this.#interrupt(row, gone, () => this.#makeSafe(row));
+    const { author, id: subject, sampleId } = row;
+    const inItsName = (safe: () => Promise<string | null>) =>
+      inNameOf(author, () => this.#interrupt(row, gone, safe), { subject, sampleId });
+    if (away === null) return inItsName(() => this.#makeSafe(row));
     if (this.#parts.copies?.at(away)) return;
     const unknown = `Nobody knows whether loads of bench "${away}" are off: no server stands beside it. ${AT_THE_BENCH}`;
-    return this.#interrupt(row, gone, async () => unknown);
+    return inItsName(async () => unknown);
   }
 
   /** Runs that were interrupted while nobody stood beside this bench: their loads go off now. */
@@ -176,14 +181,14 @@ export class Runner {
     // Whoever asked it to go on knew nothing of this: only to stop it still means the same.
     await closeAsks(db, row.id, ['stop']);
     const unknown = await safe();
-    await db
-      .update(sheetRuns)
-      .set({
-        state: 'interrupted',
-        says: `The server went away in the middle of it. ${unknown ?? 'Loads are off; everything recorded is kept.'}`,
-        progress: null,
-      })
-      .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.epoch, epoch)));
+    const says = `The server went away in the middle of it. ${unknown ?? 'Loads are off; everything recorded is kept.'}`;
+    await db.transaction(async (tx) => {
+      const [told] = await tx
+        .update(sheetRuns)
+        .set({ state: 'interrupted', says, progress: null })
+        .where(and(eq(sheetRuns.id, row.id), eq(sheetRuns.epoch, epoch)));
+      if (told.affectedRows > 0) await tellOfRun(tx, 'interruptRun', row.id, { note: says });
+    });
   }
 
   async #makeSafe(row: RunRow): Promise<string | null> {
@@ -227,7 +232,7 @@ export class Runner {
         return true;
       });
       if (!acts) continue;
-      if (done && !stops) this.#take(row.id, row.epoch + 1, latch, row.author);
+      if (done && !stops) this.#take(row, row.epoch + 1, latch);
       return;
     }
   }

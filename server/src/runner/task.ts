@@ -21,6 +21,7 @@ import { OutputWatch } from './outputs.ts';
 import { prepare } from './prepare.ts';
 import { cycleSupply, proveOutputs, recordSilence } from './silences.ts';
 import { doStep } from './steps/do-step.ts';
+import { tellOfRun, tellOfStep } from './tell.ts';
 import { Closing, Fault, runSummary, Silent, StepFailed, Turn, whyHeld } from './turns.ts';
 import { coldOnPurpose } from './warm.ts';
 
@@ -193,8 +194,14 @@ export class RunTask {
     const then = outcome.state === 'skipped' ? null : await followedBy(tx, this.#hands, step, outcomes, this.#saw);
     if (then?.says) outcomes[step.id] = { ...outcomes[step.id], says: `${outcome.says} · ${then.says}` } as StepOutcome;
     await this.#own.write(tx, { outcomes, ...(then?.steps ? { steps: [...then.steps] } : {}) });
+    await tellOfStep(tx, this.#runId, step, outcomes[step.id] as StepOutcome);
     this.#outcomes = outcomes;
     if (then?.steps) this.#follow(then.steps);
+  }
+
+  /** The same where it made nothing that stands and falls with it. */
+  #finishAlone(outcome: Omit<StepOutcome, 'at'>): Promise<void> {
+    return this.#parts.db.transaction((tx) => this.#finish(tx, outcome));
   }
 
   /** What is still to be done is what follows now. */
@@ -208,7 +215,11 @@ export class RunTask {
     const { driver, looks } = this.#hands;
     let unknown = await this.#lease.makeSafe();
     this.#attention.progress = null;
-    await this.#save({ state: 'held', says: unknown ? `${why} ${unknown}` : why, progress: null });
+    const says = unknown ? `${why} ${unknown}` : why;
+    await this.#parts.db.transaction(async (tx) => {
+      await this.#own.write(tx, { state: 'held', says, progress: null });
+      await tellOfRun(tx, 'holdRun', this.#runId, { note: says });
+    });
     this.#asks.drop('go on');
     for (;;) {
       this.#attention.raiseEnd();
@@ -281,7 +292,7 @@ export class RunTask {
       }
       if (turn instanceof Silent) turn = await this.#silence(turn, step);
       if (turn instanceof StepFailed) {
-        await this.#finish(this.#parts.db, { state: 'failed', says: turn.message, madeIds: [...turn.madeIds] });
+        await this.#finishAlone({ state: 'failed', says: turn.message, madeIds: [...turn.madeIds] });
         return true;
       }
       if (turn instanceof Turn && turn.ask.kind !== 'hold') turn = await this.#offFor(turn);
@@ -299,7 +310,7 @@ export class RunTask {
         return false;
       }
       const reason = turn.ask.kind === 'skip' ? turn.ask.reason : '';
-      await this.#finish(this.#parts.db, { state: 'skipped', says: reason, madeIds: [] });
+      await this.#finishAlone({ state: 'skipped', says: reason, madeIds: [] });
       return true;
     }
   }
@@ -358,7 +369,7 @@ export class RunTask {
         if (this.#outcomes[step.id]) continue;
         if (step.skip !== null) {
           this.#attention.step = step;
-          await this.#finish(this.#parts.db, { state: 'skipped', says: step.skip, madeIds: [] });
+          await this.#finishAlone({ state: 'skipped', says: step.skip, madeIds: [] });
           continue;
         }
         if (!(await this.#carryOutStep(step))) break;

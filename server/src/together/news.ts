@@ -2,12 +2,13 @@
 // once for all pages of this server that ask within half a second.
 
 import { randomUUID } from 'node:crypto';
-import { type Here, type NewsEntry, type NewsInput, ROUTES, type Route, type News as Told } from '@lastmark/contract';
-import { asc, eq, gt, lt, sql } from 'drizzle-orm';
+import type { Here, NewsEntry, NewsInput, News as Told } from '@lastmark/contract';
+import { and, asc, eq, gt, lt, notInArray, sql } from 'drizzle-orm';
 import { EVERYONE, revisionsOf } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
 import { logEntries, people, presence } from '../db/schema.ts';
 import { ProblemError } from '../http/problem.ts';
+import { NO_NEWS, whatOf } from '../log/words.ts';
 import { modelIdOf } from '../samples/store.ts';
 import { unseenAmong } from '../seen/seen.ts';
 import { scopeNow } from '../who/scope.ts';
@@ -29,9 +30,6 @@ interface Kept {
   readonly request: string | null;
   readonly entry: NewsEntry;
 }
-
-const whatOf = (operation: string): string =>
-  (ROUTES as Readonly<Record<string, Route>>)[operation]?.summary ?? operation;
 
 export class News {
   readonly #db: Database;
@@ -71,7 +69,7 @@ export class News {
       })
       .from(logEntries)
       .leftJoin(people, eq(people.id, logEntries.personId))
-      .where(gt(logEntries.at, new Date(now - BACK_MILLISECONDS)))
+      .where(and(gt(logEntries.at, new Date(now - BACK_MILLISECONDS)), notInArray(logEntries.operation, [...NO_NEWS])))
       .orderBy(asc(logEntries.at))
       .limit(MOST_AT_ONCE);
     const fresh = rows.filter(({ id }) => !this.#seen.has(id));

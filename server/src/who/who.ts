@@ -20,6 +20,9 @@ export interface Who {
 /** Whoever sits at the machine, where people are not told apart. */
 export const MACHINE: Who = { id: null, name: 'This machine', role: 'admin', through: 'machine', keyId: null };
 
+/** The server, where nobody asked it to. */
+export const SERVER: Who = { id: null, name: 'The server', role: 'admin', through: 'server', keyId: null };
+
 /** Something that is being done, and that is to be written down with what it changes. */
 export interface Deed {
   /** Of its entry: written twice, it is there once. */
@@ -85,13 +88,22 @@ export function deedNow(): Deed | undefined {
   return deed?.id === '' ? undefined : deed;
 }
 
+/** Who does something here and what it is about, also where it goes on by itself; undefined where nobody began it. */
+export const doingNow = (): Deed | undefined => store.getStore()?.deed;
+
 /** Who writes a row: a person's id, null where people are not told apart. */
 export const authorNow = (): string | null => store.getStore()?.deed.who.id ?? null;
 
-/** Do something that goes on by itself, in the name of who began it: rows have that author, and nothing more is written down. */
-export function inNameOf<T>(author: string | null, work: () => T): T {
+/** What goes on by itself is about. */
+export type About = Partial<Pick<Deed, 'subject' | 'sampleId'>>;
+
+/**
+ * Do something that goes on by itself, in the name of who began it: rows have that author, and what it does tells
+ * of itself where it is worth an entry.
+ */
+export function inNameOf<T>(author: string | null, work: () => T, about: About = {}): T {
   const who: Who = { ...MACHINE, id: author, role: 'reader', through: 'server' };
-  const deed: Deed = { ...NOTHING_DONE, id: '', who, operation: '' };
+  const deed: Deed = { ...NOTHING_DONE, ...about, id: '', who, operation: '' };
   const doing: Doing = { deed, write: async () => undefined, made: [], written: new WeakSet(), repeated: false };
   return store.run(doing, work);
 }

@@ -75,6 +75,7 @@ function Entry({ entry, onUndo }: { readonly entry: LogRow; readonly onUndo: (()
           who
         )}
         {through === 'token' && <Box sx={{ fontSize: 13, color: 'text.secondary' }}>by a script</Box>}
+        {through === 'server' && personId && <Box sx={{ fontSize: 13, color: 'text.secondary' }}>in their run</Box>}
       </Box>
       <Box sx={{ minWidth: 0 }}>
         <Box sx={{ fontWeight: 600 }}>
@@ -98,8 +99,9 @@ function Entry({ entry, onUndo }: { readonly entry: LogRow; readonly onUndo: (()
               '& ins': { textDecoration: 'none', fontWeight: 600 },
             }}
           >
-            {changes.map((change) => (
-              <Change key={change.field} {...change} />
+            {changes.map((change, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: an entry never changes, and says some things twice.
+              <Change key={at} {...change} />
             ))}
             {moreChanges > 0 && <li>and {moreChanges} more</li>}
             {unknownBefore && <li>What it was before is in no entry.</li>}
