@@ -1,6 +1,7 @@
 // Operations of the bench: instruments, rigs, devices, rules, and the server itself.
 import type { DeviceEvidence } from '@lastmark/core/charge';
 import type { Profile } from '@lastmark/core/verdict';
+import { liveQuery } from './bench-schemas.ts';
 import { limitSetInput } from './limit-schemas.ts';
 import type { Lease } from './plan-types.ts';
 import { deviceInput } from './proof-schemas.ts';
@@ -76,7 +77,10 @@ export const BENCH_ROUTES = {
   getTraffic: get('/instruments/{instrumentId}/traffic', 'The last lines that went to and came from an instrument', {
     answer: is<InstrumentTraffic>(),
   }),
-  live: get('/live', 'Live numbers of connected instruments, as server-sent events', { answers: 'text/event-stream' }),
+  live: get('/live', 'Live numbers of connected instruments, as server-sent events', {
+    answers: 'text/event-stream',
+    query: of<{ fast?: string }>(liveQuery),
+  }),
   loadsOff: write('post', '/loads-off', 'Switch every load off, ahead of anything that waits', {
     needs: 'reader',
     answer: is<LoadsOffAnswer>(),

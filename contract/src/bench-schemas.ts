@@ -4,6 +4,7 @@ import { VISIBLE_KINDS } from '@lastmark/core/read-out';
 import { ELEMENT_KINDS, MOST_POINTS, POINT_PLACES, RATING_BASES } from '@lastmark/core/reading';
 import { string } from 'yup';
 import { day, id, list, oneOf, optionalText, record, si, text } from './parts.ts';
+import { ids } from './several.ts';
 
 export const INSTRUMENT_CLASSES = PROFILE_CLASSES;
 
@@ -173,3 +174,8 @@ export const rigInput = record({
   spots: list(oneOf(POINT_PLACES), MOST_POINTS).min(1).nullable().optional().default(undefined),
   note: optionalText(400),
 });
+
+/** Instruments somebody looks at closely at once: those of a rig. */
+export const MOST_LOOKED_AT = 16;
+
+export const liveQuery = record({ fast: ids(MOST_LOOKED_AT, 'instruments') }).strict(false);

@@ -15,6 +15,7 @@ export * from './proof-schemas.ts';
 export * from './roles.ts';
 export * from './routes.ts';
 export * from './schemas.ts';
+export { listOf } from './several.ts';
 export * from './shape.ts';
 export * from './together-types.ts';
 export * from './types.ts';

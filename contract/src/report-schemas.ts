@@ -4,6 +4,7 @@ import { FATES, LEAVABLE, MOST_OTHERS } from '@lastmark/core/report';
 import { array, boolean, string } from 'yup';
 import { id, list, oneOf, record, text, union } from './parts.ts';
 import { MOST_IN_STUDY } from './report-types.ts';
+import { ids, several } from './several.ts';
 
 const wording = () => string().strict().max(1200, '${path} is longer than 1200 characters').optional();
 const texts = () => record(Object.fromEntries(LANGUAGES.map((language) => [language, wording()])));
@@ -58,15 +59,7 @@ export const packageInput = record({ name: text(240) });
 
 export const phraseQuery = record({ language: oneOf(LANGUAGES) }).strict(false);
 
-/** Several of one kind in a query: `a,b`. */
-const several = (of: RegExp, message: string, longest = 400) =>
-  string().strict().max(longest).matches(of, message).optional();
-
-const ULID = '[0-9A-HJKMNP-TV-Z]{26}';
-const ids = (most: number) =>
-  several(new RegExp(`^${ULID}(,${ULID}){0,${most - 1}}$`), '${path} are not ids of samples', 27 * most);
-
-export const studyQuery = record({ samples: ids(MOST_IN_STUDY), comparison: id().optional() }).strict(false);
+export const studyQuery = record({ samples: ids(MOST_IN_STUDY, 'samples'), comparison: id().optional() }).strict(false);
 
 export const draftQuery = record({
   language: oneOf(LANGUAGES),
@@ -74,5 +67,5 @@ export const draftQuery = record({
     new RegExp(`^(${LEAVABLE.join('|')})(,(${LEAVABLE.join('|')}))*$`),
     '${path} names no section that may be left out',
   ),
-  otherSamples: ids(11),
+  otherSamples: ids(11, 'samples'),
 }).strict(false);

@@ -128,6 +128,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   evidence: ['Loaded by'],
   examples: ['Example replies'],
   fileName: ['File name'],
+  fast: ['Instruments told often'],
   finer: ['Finer ranges'],
   firmware: ['Firmware'],
   floor: ['Smallest reading'],

@@ -1,7 +1,7 @@
 // A lab at work on one server: fifty people who read and type, two hundred pages that listen to live numbers, eight instruments.
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { get, request } from 'node:http';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startCopies } from '../cluster/copies.mjs';
 import { startCluster } from '../lib/cluster.mjs';
@@ -23,6 +23,21 @@ const quantile = (values, share) => {
   return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN;
 };
 const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** How much the machine works from now on. @returns what to ask for busy cores, of all and of this process */
+function cores() {
+  const busy = () => {
+    const [user, nice, system, , , irq, soft] = readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1);
+    // A hundredth of a second each.
+    return [user, nice, system, irq, soft].reduce((sum, one) => sum + Number(one), 0) / 100;
+  };
+  const [begun, before, own] = [performance.now(), busy(), process.cpuUsage()];
+  return () => {
+    const seconds = (performance.now() - begun) / 1000;
+    const { user, system } = process.cpuUsage(own);
+    return { all: (busy() - before) / seconds, clients: (user + system) / 1e6 / seconds };
+  };
+}
 
 /** One browser: its cookie, and what it asks. */
 function browser(url) {
@@ -99,7 +114,7 @@ async function everyone({ urls, code }) {
 }
 
 /** One server on a database of its own. */
-async function oneServer(env) {
+export async function oneServer(env) {
   const stage = await startStage({ env });
   return { title: 'one server', urls: [stage.url], code: stage.code, stop: stage.stop };
 }
@@ -126,7 +141,7 @@ export async function measurePeople() {
   for (const start of [oneServer, aCluster]) await measureAt(start);
 }
 
-async function measureAt(start) {
+export async function measureAt(start) {
   const port = await portsInARow();
   const bench = await startSimulatedBench({ port });
   const lab = await start({ LASTMARK_PEOPLE: '1', BENCH_PORT: String(port) });
@@ -139,6 +154,7 @@ async function measureAt(start) {
     );
     await pause(3000);
     for (const one of listeners) Object.assign(one, { events: 0, ages: [] });
+    const worked = cores();
     const times = { news: [], reads: [], writes: [] };
     const refused = {};
     const until = Date.now() + SECONDS * 1000;
@@ -172,6 +188,7 @@ async function measureAt(start) {
       return ask('POST', `/samples/${id}/readings`, { points: [typedPoint(setup, '31.4')] });
     });
     await Promise.all(people.flatMap((person, at) => [news(person, at), reads(person, at), writes(person, at)]));
+    const { all, clients } = worked();
     const ages = listeners.flatMap((one) => one.ages);
     const rates = listeners.map(({ events }) => events / SECONDS);
     for (const one of listeners) one.stop();
@@ -187,6 +204,9 @@ async function measureAt(start) {
       `  events of a listener    ${quantile(rates, 0.5).toFixed(0)} a second, the least ${Math.min(...rates).toFixed(0)}; age p95 ${quantile(ages, 0.95).toFixed(0)} ms`,
     );
     console.log(`  refused                 ${JSON.stringify(refused)}`);
+    console.log(
+      `  processor               ${all.toFixed(2)} of ${availableParallelism()} cores busy, ${clients.toFixed(2)} of them with these clients`,
+    );
   } finally {
     await lab.stop();
     await bench.stop();

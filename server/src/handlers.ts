@@ -1,5 +1,5 @@
 // The operations of the contract, each tied to the store that carries it out.
-import { type Health, type InstrumentInput, openapiDocument } from '@lastmark/contract';
+import { type Health, type InstrumentInput, listOf, openapiDocument } from '@lastmark/contract';
 import type { Trace } from '@lastmark/core/capture';
 import { sql } from 'drizzle-orm';
 import { fatesOf } from './across/cables.ts';
@@ -234,7 +234,9 @@ export const createHandlers = (
       body: await sendCommand(call.db, links, bench.consoleLoads, call.params.instrumentId, call.body.command),
     }),
     getTraffic: async (call) => ({ body: await trafficOf(call.db, links, call.params.instrumentId) }),
-    live: async () => ({ stream: (response, lastId) => streamEvents(live, response, lastId) }),
+    live: async ({ query }) => ({
+      stream: (response, lastId) => streamEvents(live, response, { lastId, fast: listOf(query.fast) }),
+    }),
     loadsOff: async () => {
       const pressed = bench.loadsOff.press();
       runner.nudgeAll();

@@ -1,4 +1,5 @@
 // What conclusions and reports answer with.
+import { listOf } from '@lastmark/contract';
 import type { LeavableId } from '@lastmark/core/report';
 import { listPhrases } from './conclusions/phrases.ts';
 import { getConclusion, updateConclusion } from './conclusions/store.ts';
@@ -37,8 +38,8 @@ export function reportHandlers(jobs: Working['jobs']): Reporting {
         sampleId: params.sampleId,
         form,
         language: query.language,
-        leaves: (query.leaves?.split(',') ?? []) as LeavableId[],
-        others: query.otherSamples?.split(',') ?? [],
+        leaves: listOf(query.leaves) as LeavableId[],
+        others: listOf(query.otherSamples),
       },
       left,
     );

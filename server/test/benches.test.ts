@@ -156,27 +156,57 @@ describe('an instrument of another bench', () => {
     expect((await meter('no/such', '127.0.0.1:5025')).status).toBe(422);
   });
 
-  it('tells its live numbers there too, once each', async () => {
+  /** Events somebody hears, by when an instrument was asked and its id. */
+  function hear({ port }: Forked, query = '') {
     const control = new AbortController();
-    const answer = await fetch(`http://127.0.0.1:${atNorth.port}/api/live`, { signal: control.signal });
-    const heard = new Set<string>();
-    /** The same moment of the same instrument told again. */
-    let twice = 0;
-    const told = new Set<string>();
+    const heard = {
+      told: new Set<string>(),
+      twice: 0,
+      of: (id: string) => [...heard.told].filter((one) => one.endsWith(id)),
+    };
     const reading = (async () => {
+      const answer = await fetch(`http://127.0.0.1:${port}/api/live${query}`, { signal: control.signal });
       const decoder = new TextDecoder();
-      for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>)
-        for (const [, at = '', id = ''] of decoder.decode(part).matchAll(/"at":"([^"]+)","instrumentId":"(\w+)"/g)) {
-          heard.add(id);
-          if (told.has(`${at} ${id}`)) twice += 1;
-          told.add(`${at} ${id}`);
+      let rest = '';
+      for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
+        const lines = (rest + decoder.decode(part, { stream: true })).split('\n');
+        rest = lines.pop() ?? '';
+        for (const [, at = '', id = ''] of lines.flatMap((line) => [
+          ...line.matchAll(/"at":"([^"]+)","instrumentId":"(\w+)"/g),
+        ])) {
+          if (heard.told.has(`${at} ${id}`)) heard.twice += 1;
+          heard.told.add(`${at} ${id}`);
         }
+      }
     })().catch(() => undefined);
-    await expect.poll(() => [heard.has(north.load.id), heard.has(south.load.id)]).toEqual([true, true]);
-    control.abort();
-    await reading;
-    expect([twice, told.size > 1]).toEqual([0, true]);
+    const stop = async () => {
+      control.abort();
+      await reading;
+    };
+    return { heard, stop };
+  }
+
+  it('tells its live numbers there too, once each: all of them to who looks closely, some to others', async () => {
+    const [usual, close] = [hear(atNorth), hear(atNorth, `?fast=${south.load.id}`)];
+    const of = (id: string) => [usual, close].map(({ heard }) => heard.of(id).length > 0);
+    await expect
+      .poll(() => [of(north.load.id), of(south.load.id)])
+      .toEqual([
+        [true, true],
+        [true, true],
+      ]);
+    // What the one who looks closely heard between two that the other heard.
+    const between = () => {
+      const [first = '', last = ''] = [usual.heard.of(south.load.id)[0], usual.heard.of(south.load.id).at(-1)];
+      return close.heard.of(south.load.id).filter((one) => one > first && one < last && !usual.heard.told.has(one))
+        .length;
+    };
+    await expect.poll(between).toBeGreaterThan(4);
+    await Promise.all([usual.stop(), close.stop()]);
+    expect([usual.heard.twice, close.heard.twice]).toEqual([0, 0]);
     expect(south.wire.connections()).toBe(1);
+    const wrong = await ask<Problem>(atNorth, 'GET', '/live?fast=everything');
+    expect(wrong).toMatchObject({ status: 422, body: { errors: [{ path: 'fast' }] } });
   });
 
   it('is part of no rig with instruments of this one', async () => {

@@ -69,7 +69,11 @@ function peerDoor({ db, signature, live, loadsOff, carryOut, wrote }: PeerDoorPa
   router.post(PEER.loadsOff, ...before, async (_request, response) => {
     response.json(await loadsOff());
   });
-  router.post(PEER.live, ...before, (_request, response) => streamEvents(live, response, undefined, true));
+  router.post(PEER.live, ...before, (request, response) => {
+    const { fast } = JSON.parse(request.body as string) as { fast?: unknown };
+    const ids = Array.isArray(fast) ? fast.filter((one): one is string => typeof one === 'string') : [];
+    streamEvents(live, response, { onlyOwn: true, fast: ids });
+  });
   router.post(PEER.ask, ...before, async (request, response) => {
     const { operation, params, query, body, ifMatch, who, request: id } = await questionOf(request.body as string);
     const control = new AbortController();

@@ -84,9 +84,14 @@ export class Peers {
     }
   }
 
-  /** Listen to the live numbers of its bench until `signal`, or until the stream ends. */
-  async live(copy: Copy, tell: (event: LiveEvent) => void, signal: AbortSignal): Promise<void> {
-    const answer = await this.#post(copy, PEER.live, '{}', signal);
+  /** Listen to the live numbers of its bench until `signal`, or until the stream ends. @param fast told as often as they are asked; ids */
+  async live(
+    copy: Copy,
+    fast: readonly string[],
+    tell: (event: LiveEvent) => void,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const answer = await this.#post(copy, PEER.live, JSON.stringify({ fast }), signal);
     if (answer.status !== 200 || !answer.body) return;
     const decoder = new TextDecoder();
     let rest = '';

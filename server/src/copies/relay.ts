@@ -5,13 +5,16 @@ import type { Peers } from './peers.ts';
 /** How soon a stream that ended is opened again, and new benches are seen, ms. */
 const AGAIN_MILLISECONDS = 1000;
 
-export type Tell = Parameters<Peers['live']>[1];
+export type Tell = Parameters<Peers['live']>[2];
 
 export class Relay {
   readonly #copies: Copies;
   readonly #peers: Peers;
   readonly #open = new Map<string, AbortController>();
   #timer: NodeJS.Timeout | null = null;
+  #look: (() => void) | null = null;
+  /** Instruments that are to be told often; ids. */
+  #fast: readonly string[] = [];
 
   constructor(copies: Copies, peers: Peers) {
     this.#copies = copies;
@@ -30,15 +33,27 @@ export class Relay {
           this.#open.delete(owner);
         }
     };
+    this.#look = look;
     this.#timer = setInterval(look, AGAIN_MILLISECONDS);
     look();
+  }
+
+  /** From now on these are told as often as they are asked. What nobody looks at any more goes on until the last listener leaves. */
+  closely(instruments: readonly string[]): void {
+    const more = instruments.filter((id) => !this.#fast.includes(id));
+    if (more.length === 0) return;
+    this.#fast = [...new Set([...this.#fast, ...more])];
+    // Those that are listened to are asked anew.
+    for (const control of this.#open.values()) control.abort();
+    this.#open.clear();
+    this.#look?.();
   }
 
   #listen(copy: Copy, tell: Tell): void {
     const control = new AbortController();
     this.#open.set(copy.owner, control);
     void this.#peers
-      .live(copy, tell, control.signal)
+      .live(copy, this.#fast, tell, control.signal)
       .catch(() => undefined)
       .finally(() => {
         if (this.#open.get(copy.owner) === control) this.#open.delete(copy.owner);
@@ -48,6 +63,8 @@ export class Relay {
   stop(): void {
     if (this.#timer) clearInterval(this.#timer);
     this.#timer = null;
+    this.#look = null;
+    this.#fast = [];
     for (const control of this.#open.values()) control.abort();
     this.#open.clear();
   }

@@ -12,6 +12,7 @@ import {
 import { ProblemError } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
 import type { Roster } from '../links/roster.ts';
+import { type Batch, Broadcast, type Listener } from './broadcast.ts';
 
 /** How often instruments are asked, ms. */
 export const LIVE_EVERY = 100;
@@ -19,8 +20,6 @@ export const LIVE_EVERY = 100;
 const REFRESH_MILLISECONDS = 500;
 /** An instrument that does not answer is said to be away this often. */
 const AWAY_MILLISECONDS = 2000;
-/** Events kept for a browser that comes back, as they are sent: half a minute of eight instruments, less than a megabyte. */
-const KEPT_EVENTS = 2400;
 /** Most numbers taken out of one reply. */
 const MOST_NUMBERS = 256;
 
@@ -36,19 +35,12 @@ interface Source {
   busy: boolean;
 }
 
-/** @param text the event as JSON, made once for everyone @param own whether it is of this bench */
-export type Listener = (event: LiveEvent, text: string, own: boolean) => void;
-
 /** Where live numbers of other benches come from. */
 export interface FromElsewhere {
   readonly start: (tell: (event: LiveEvent) => void) => void;
+  /** Have these told as often as they are asked, the others seldom; ids. */
+  readonly closely: (instruments: readonly string[]) => void;
   readonly stop: () => void;
-}
-
-interface Kept {
-  readonly event: LiveEvent;
-  readonly own: boolean;
-  readonly text: string;
 }
 
 /** Asks instruments while someone listens, and remembers enough for a listener that was away for a moment. */
@@ -57,9 +49,11 @@ export class LiveStream {
   readonly #links: Links;
   readonly #every: number;
   readonly #elsewhere: FromElsewhere | null;
-  readonly #listeners = new Map<Listener, () => void>();
-  #kept: Kept[] = [];
-  #next = 1;
+  readonly #broadcast = new Broadcast();
+  /** Instruments each page looks at closely; ids. */
+  readonly #closely = new Map<unknown, readonly string[]>();
+  /** Told when the stream is closed by the server. */
+  readonly #ends = new Set<() => void>();
   /** Loads whose doubt was told, so that its end is told too. */
   readonly #doubted = new Set<string>();
   #sources: Source[] = [];
@@ -75,29 +69,52 @@ export class LiveStream {
   }
 
   /**
-   * Listen from now on, or from the event after `since` where it is still kept.
+   * Be told every event as it comes, from now on or from the one after `since` where it is still kept.
    * @param onEnd told when the stream is closed by the server
    * @returns how to stop
    */
   listen(listener: Listener, since: number | null, onEnd: () => void): () => void {
-    if (since !== null) for (const { event, text, own } of this.#kept) if (event.id > since) listener(event, text, own);
-    this.#listeners.set(listener, onEnd);
+    return this.#begin(this.#broadcast.listen(listener, since), onEnd);
+  }
+
+  /** The same, some at a time: for pages. @param fast instruments they look at closely; ids */
+  follow(
+    reader: (batch: Batch) => void,
+    since: number | null,
+    onEnd: () => void,
+    fast: readonly string[] = [],
+  ): () => void {
+    const stop = this.#broadcast.follow(reader, since);
+    this.#closely.set(reader, fast);
+    const end = this.#begin(() => {
+      this.#closely.delete(reader);
+      stop();
+    }, onEnd);
+    this.#elsewhere?.closely([...this.#closely.values()].flat());
+    return end;
+  }
+
+  #begin(stop: () => void, onEnd: () => void): () => void {
+    this.#ends.add(onEnd);
     if (this.#timers.length === 0) this.#start();
     return () => {
-      this.#listeners.delete(listener);
-      if (this.#listeners.size === 0) this.#stop();
+      stop();
+      this.#ends.delete(onEnd);
+      if (this.listening === 0) this.#stop();
     };
   }
 
   /** How many listen now. */
   get listening(): number {
-    return this.#listeners.size;
+    return this.#broadcast.count;
   }
 
   /** End every listener's stream. */
   close(): void {
-    for (const onEnd of this.#listeners.values()) onEnd();
-    this.#listeners.clear();
+    for (const onEnd of this.#ends) onEnd();
+    this.#ends.clear();
+    this.#broadcast.clear();
+    this.#closely.clear();
     this.#stop();
   }
 
@@ -111,7 +128,7 @@ export class LiveStream {
       setInterval(() => this.#refresh(), REFRESH_MILLISECONDS),
       setInterval(() => this.#askAll(), this.#every),
     ];
-    this.#elsewhere?.start((event) => this.#send(event, false));
+    this.#elsewhere?.start((event) => this.#broadcast.send(event, false));
   }
 
   #stop(): void {
@@ -220,16 +237,6 @@ export class LiveStream {
     };
     if (this.#links.doubt(instrument.id) === null) this.#doubted.delete(instrument.id);
     else this.#doubted.add(instrument.id);
-    this.#send(event, true);
-  }
-
-  /** Number it in the order of this server, keep it, and tell it to everyone. */
-  #send(told: Omit<LiveEvent, 'id'>, own: boolean): void {
-    const event: LiveEvent = { ...told, id: this.#next };
-    const text = JSON.stringify(event);
-    this.#next += 1;
-    this.#kept.push({ event, text, own });
-    if (this.#kept.length > KEPT_EVENTS) this.#kept = this.#kept.slice(-Math.floor(KEPT_EVENTS * 0.9));
-    for (const listener of this.#listeners.keys()) listener(event, text, own);
+    this.#broadcast.send(event, true);
   }
 }

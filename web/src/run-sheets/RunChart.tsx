@@ -76,7 +76,7 @@ export function RunChart({ run }: { readonly run: SheetRun }) {
         if (!gone && marks.current[0].length < 5) for (const sample of items.slice(-4000)) take(sample);
       })
       .catch(() => undefined);
-    const stop = listenLive(take);
+    const stop = listenLive(take, [...own]);
     const draw = setInterval(() => {
       const now = chart.current;
       if (!now) return;

@@ -45,7 +45,7 @@ export function SoakAhead({ run, rig }: { readonly run: SheetRun; readonly rig: 
         look();
       })
       .catch(() => undefined);
-    const stop = listenLive(take);
+    const stop = listenLive(take, [...own]);
     const timer = setInterval(look, EVERY_MILLISECONDS);
     return () => {
       gone = true;

@@ -5,7 +5,10 @@ import { apiUrl } from '../api/world.ts';
 
 type Listener = (event: LiveEvent) => void;
 
-const listeners = new Set<Listener>();
+/** Who listens, and which instruments they look at closely: those are told as often as they are asked, wherever they stand. */
+const listeners = new Map<Listener, readonly string[]>();
+/** What the stream was opened for. */
+let closely = '';
 const newest = new Map<string, LiveEvent>();
 let source: EventSource | null = null;
 let isOpen = false;
@@ -13,8 +16,11 @@ let again: ReturnType<typeof setTimeout> | undefined;
 /** Pause after the server refused to be listened to, ms. */
 const AGAIN_MILLISECONDS = 5000;
 
+const wantedClosely = (): string => [...new Set([...listeners.values()].flat())].sort().join(',');
+
 function open(): void {
-  source = new EventSource(apiUrl('/live'));
+  closely = wantedClosely();
+  source = new EventSource(apiUrl(closely === '' ? '/live' : `/live?fast=${closely}`));
   source.onopen = () => {
     isOpen = true;
   };
@@ -26,21 +32,31 @@ function open(): void {
   source.onmessage = ({ data }) => {
     const event = JSON.parse(data as string) as LiveEvent;
     newest.set(event.instrumentId, event);
-    for (const listener of listeners) listener(event);
+    for (const listener of listeners.keys()) listener(event);
   };
 }
 
-/** Be told every event. @returns how to stop; the stream closes with the last listener */
-export function listenLive(listener: Listener): () => void {
-  listeners.add(listener);
+function close(): void {
+  clearTimeout(again);
+  source?.close();
+  source = null;
+  isOpen = false;
+}
+
+/**
+ * Be told every event.
+ * @param instruments to be looked at closely; ids
+ * @returns how to stop; the stream closes with the last listener
+ */
+export function listenLive(listener: Listener, instruments: readonly string[] = []): () => void {
+  listeners.set(listener, instruments);
+  // Whoever stops looking closely needs no other stream.
+  if (source && instruments.some((id) => !closely.includes(id))) close();
   if (!source) open();
   return () => {
     listeners.delete(listener);
     if (listeners.size > 0) return;
-    clearTimeout(again);
-    source?.close();
-    source = null;
-    isOpen = false;
+    close();
     newest.clear();
   };
 }
