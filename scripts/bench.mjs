@@ -29,7 +29,7 @@ const { measureCompare, measureCompareTruth } = await import('./measure/compare.
 const { measureTraces } = await import('./measure/traces.mjs');
 const { measureCoverage } = await import('./measure/coverage.mjs');
 const { measureReports } = await import('./measure/report.mjs');
-const { measurePeople } = await import('./measure/people.mjs');
+const { measureBenches, measurePeople } = await import('./measure/people.mjs');
 const { measureFirstView } = await import('./measure/first-view.mjs');
 
 console.log(
@@ -71,3 +71,4 @@ try {
   await bench.stop();
 }
 await measurePeople();
+await measureBenches();

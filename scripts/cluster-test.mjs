@@ -78,7 +78,7 @@ async function main() {
     const bench = await startSimulatedBench({ port });
     parts.push(bench);
     say('starting two copies of the server');
-    const copies = await startCopies(cluster.url, folder, { env: { BENCH_PORT: String(port) } });
+    const copies = await startCopies(cluster.url, folder, { envOf: () => ({ BENCH_PORT: String(port) }) });
     parts.push({ stop: () => Promise.all(copies.map((copy) => copy.stop())) });
     const run = await startRun(copies, bench.ports['dc-load']);
     const writers = startWriters(

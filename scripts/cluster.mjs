@@ -33,7 +33,7 @@ try {
   const port = await portsInARow();
   parts.push(await startSimulatedBench({ port }));
   say('starting two copies of the server');
-  const copies = await startCopies(cluster.url, folder, { env: { BENCH_PORT: String(port) } });
+  const copies = await startCopies(cluster.url, folder, { envOf: () => ({ BENCH_PORT: String(port) }) });
   parts.push({ stop: () => Promise.all(copies.map((copy) => copy.stop())) });
   say('ready');
   const line = (label, text) => console.log(`  ${label.padEnd(10)} ${text}`);

@@ -49,9 +49,11 @@ async function copyOf(url, folder, name, env) {
   };
 }
 
-export async function startCopies(url, folder, { count = 2, env = {} } = {}) {
+/** @param envOf more of the environment of each, by its place */
+export async function startCopies(url, folder, { count = 2, envOf = () => ({}) } = {}) {
   const copies = [];
-  for (let at = 1; at <= count; at += 1) copies.push(await copyOf(url, join(folder, `copy-${at}`), `copy-${at}`, env));
+  for (let at = 1; at <= count; at += 1)
+    copies.push(await copyOf(url, join(folder, `copy-${at}`), `copy-${at}`, envOf(at - 1)));
   return copies;
 }
 

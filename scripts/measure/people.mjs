@@ -16,7 +16,9 @@ const PASSWORD = 'a lamp in every hut';
 /** Each person: what others did, something read, something typed, every so many ms. */
 const NEWS = 2000;
 const READ = 3000;
-const TYPE = 5000;
+/** Fifty that type this often come to more than a million readings a day, ms. */
+const TYPE = 4000;
+const DAY = 86_400;
 
 const quantile = (values, share) => {
   const sorted = [...values].sort((a, b) => a - b);
@@ -110,44 +112,90 @@ async function everyone({ urls, code }) {
     if (joined.status !== 201) throw new Error(`nobody came in: ${JSON.stringify(joined.body)}`);
     people.push(one);
   }
-  return people;
+  return { admin, people };
+}
+
+/** Simulated benches, and what a server beside each has to know. */
+async function startBenches(count) {
+  const benches = [];
+  for (let at = 1; at <= count; at += 1) {
+    const port = await portsInARow();
+    const bench = await startSimulatedBench({ port, seed: at });
+    benches.push({ ...bench, port, env: { LASTMARK_PEOPLE: '1', BENCH_PORT: String(port) } });
+  }
+  return benches;
 }
 
 /** One server on a database of its own. */
-export async function oneServer(env) {
-  const stage = await startStage({ env });
-  return { title: 'one server', urls: [stage.url], code: stage.code, stop: stage.stop };
+export async function oneServer() {
+  const [bench] = await startBenches(1);
+  const stage = await startStage({ env: bench.env });
+  const stop = async () => {
+    await stage.stop();
+    await bench.stop();
+  };
+  return { title: 'one server', urls: [stage.url], code: stage.code, grow: async () => undefined, stop };
 }
 
-/** Three hosts of one database, and two copies of the server. */
-async function aCluster(env) {
+/** Instruments of the first bench, once more at each of the others. */
+async function addInstruments(admin, benches) {
+  const [first, ...others] = benches;
+  const { items } = (await admin.ask('GET', '/instruments')).body;
+  const portOf = (address) => Number(/^127\.0\.0\.1:(\d+)$/.exec(address ?? '')?.[1]) - first.port;
+  for (const [at, { port }] of others.entries())
+    for (const { id: _id, version: _version, author: _author, ...one } of items) {
+      const place = portOf(one.address);
+      if (!(place >= 0)) continue;
+      const body = {
+        ...one,
+        name: `${one.name} ${at + 2}`,
+        address: `127.0.0.1:${port + place}`,
+        bench: nameOf(at + 1),
+      };
+      const { status, body: said } = await admin.ask('POST', '/instruments', body);
+      if (status !== 201) throw new Error(`an instrument was refused: ${JSON.stringify(said)}`);
+    }
+}
+
+const nameOf = (at) => `Bench ${at + 1}`;
+
+/** Three hosts of one database, and copies of the server, beside a bench each. */
+const aCluster = (count, named) => async () => {
   const folder = mkdtempSync(join(tmpdir(), 'lastmark-lab-'));
   const cluster = await startCluster(join(folder, 'hosts'));
-  const copies = await startCopies(cluster.url, folder, { env });
+  const benches = await startBenches(named ? count : 1);
+  const envOf = (at) => ({ ...(benches[at] ?? benches[0]).env, ...(named ? { LASTMARK_BENCH: nameOf(at) } : {}) });
+  const copies = await startCopies(cluster.url, folder, { count, envOf });
   return {
-    title: 'two copies on three hosts',
+    title: named ? `${count} benches with a copy beside each, on three hosts` : `${count} copies on three hosts`,
     urls: copies.map(({ url }) => url),
     code: copies[0].code,
+    grow: (admin) => addInstruments(admin, benches),
     stop: async () => {
-      for (const copy of copies) await copy.stop();
+      await Promise.all(copies.map((copy) => copy.stop()));
       await cluster.stop();
+      for (const bench of benches) await bench.stop();
       rmSync(folder, { recursive: true, force: true });
     },
   };
-}
+};
 
 /** Fifty people and two hundred listeners, on one server and on a cluster. */
 export async function measurePeople() {
-  for (const start of [oneServer, aCluster]) await measureAt(start);
+  for (const start of [oneServer, aCluster(2, false)]) await measureAt(start);
+}
+
+/** The same with ever more benches: how far one machine goes. */
+export async function measureBenches(counts = [2, 5, 10]) {
+  for (const count of counts) await measureAt(aCluster(count, true));
 }
 
 export async function measureAt(start) {
-  const port = await portsInARow();
-  const bench = await startSimulatedBench({ port });
-  const lab = await start({ LASTMARK_PEOPLE: '1', BENCH_PORT: String(port) });
+  const lab = await start();
   try {
     const { urls } = lab;
-    const people = await everyone(lab);
+    const { admin, people } = await everyone(lab);
+    await lab.grow(admin);
     const where = await placesToType(async (path) => (await people[0].ask('GET', path)).body);
     const listeners = Array.from({ length: LISTENERS }, (_, at) =>
       listener(urls[at % urls.length], people[at % PEOPLE].cookie()),
@@ -199,7 +247,8 @@ export async function measureAt(start) {
     );
     console.log(`  reads                   ${said(times.reads)}, goal p95 ≤ 100 ms`);
     console.log(`  news                    ${said(times.news)}`);
-    console.log(`  readings typed          ${said(times.writes)}`);
+    const daily = ((times.writes.length / SECONDS) * DAY) / 1e6;
+    console.log(`  readings typed          ${said(times.writes)}: ${daily.toFixed(2)} million a day`);
     console.log(
       `  events of a listener    ${quantile(rates, 0.5).toFixed(0)} a second, the least ${Math.min(...rates).toFixed(0)}; age p95 ${quantile(ages, 0.95).toFixed(0)} ms`,
     );
@@ -209,6 +258,5 @@ export async function measureAt(start) {
     );
   } finally {
     await lab.stop();
-    await bench.stop();
   }
 }
