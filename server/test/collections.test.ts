@@ -5,6 +5,7 @@ import { EVERYTHING } from '@lastmark/core/compare';
 import { eq } from 'drizzle-orm';
 import type { Agent } from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newId } from '../src/db/ids.ts';
 import { collections, figures, logEntries, samples } from '../src/db/schema.ts';
 import { aSample, type Harness, startHarness } from '../testing/harness.ts';
 import { browserAt, call, firstPerson, somebodyNew } from '../testing/people.ts';
@@ -202,6 +203,41 @@ describe('a guest', () => {
         expect(await mentions(gus.agent, path, text), `${path}: ${text}`).toBe(false);
     const news = await call(gus.agent, 'post', '/news', { tab: 'guest-page', newest: '', sampleId: own.id, place: '' });
     expect(news.status).toBe(404);
+  });
+
+  it('knows the lab, and guests of the same collections: not that another maker has something here', async () => {
+    const zoe = await somebodyNew(harness, ada, 'Zoe', 'reader', true);
+    await make('Of another maker', { people: [zoe.me.id] });
+    const amy = await somebodyNew(harness, ada, 'Amy', 'reader', true);
+    const [version] = ((await call(ada, 'get', '/collections')).body.items as Collection[]).filter(
+      ({ id }) => id === guests.id,
+    );
+    await ada
+      .put(`/api/collections/${guests.id}`)
+      .set('If-Match', `"v${version?.version}"`)
+      .send({ name: guests.name, embargo: null, people: [gus.me.id, amy.me.id] })
+      .expect(200);
+    const names = async (agent: Agent) =>
+      ((await call(agent, 'get', '/people/names')).body.items as { name: string }[]).map(({ name }) => name);
+    expect(await names(gus.agent)).toEqual(['Ada Marrow', 'Amy', 'Eno', 'Gus', 'Ivo']);
+    expect(await names(zoe.agent)).toEqual(['Ada Marrow', 'Eno', 'Ivo', 'Zoe']);
+    expect(await names(eno.agent)).toEqual(['Ada Marrow', 'Amy', 'Eno', 'Gus', 'Ivo', 'Zoe']);
+    const remark = { about: 'sample', aboutId: lent.id, kind: 'note', text: 'Look at this.', answers: null };
+    const say = (mentions: string[]) =>
+      call(gus.agent, 'post', `/samples/${lent.id}/remarks`, { remark: { id: newId(), ...remark, mentions } });
+    expect(JSON.stringify((await say([zoe.me.id])).body)).toContain('Somebody named is not here.');
+    expect((await say([amy.me.id])).status).toBe(201);
+    // Whatever can be asked for without naming something.
+    const asked = Object.entries(ROUTES as Readonly<Record<string, Route>>).filter(
+      ([name, { method, path }]) => method === 'get' && !path.includes('{') && !['live', 'openapi'].includes(name),
+    );
+    expect(asked.length).toBeGreaterThan(20);
+    for (const [name, { path }] of asked) {
+      const { text = '', body } = await gus.agent.get(`/api${path}`);
+      const said = text + JSON.stringify(body);
+      for (const secret of ['Zoe', zoe.me.id, 'Of another maker', 'Open 65', own.id, 'Hidden 100', kept.id])
+        expect(said.includes(secret), `${name} tells ${secret}`).toBe(false);
+    }
   });
 
   it('writes on those samples, takes in among them, and keeps nothing of the lab', async () => {

@@ -20,6 +20,7 @@ import {
 } from '../db/schema.ts';
 import { conflict, notFound, ProblemError, refused } from '../http/problem.ts';
 import { etagOf, requireMatch } from '../http/versions.ts';
+import { knownPeople } from '../seen/seen.ts';
 import { recoveryLeft, takeCode } from './factor.ts';
 import { useInvitation } from './invitations.ts';
 import { hashOf, isPassword, weakness } from './passwords.ts';
@@ -150,8 +151,14 @@ export async function listPeople(db: Queries): Promise<StoredPerson[]> {
   return (await db.select().from(people).orderBy(asc(people.name), asc(people.id)).limit(MOST_PEOPLE)).map(toStored);
 }
 
+/** Those whoever asks may know of. */
 export async function listNames(db: Queries): Promise<Person[]> {
-  return (await listPeople(db)).map(({ id, name, role }) => ({ id, name, role }));
+  return db
+    .select({ id: people.id, name: people.name, role: people.role })
+    .from(people)
+    .where(knownPeople(db))
+    .orderBy(asc(people.name), asc(people.id))
+    .limit(MOST_PEOPLE);
 }
 
 /** Somebody as they were when a change began. @throws 412 where somebody else changed them since, 404 for nobody */

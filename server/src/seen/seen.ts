@@ -1,7 +1,7 @@
 // Conditions of queries: only samples that whoever asks may see.
-import { and, inArray, isNull, not, notInArray, or, type SQL, type SQLWrapper, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, not, notInArray, or, type SQL, type SQLWrapper, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database.ts';
-import { samples } from '../db/schema.ts';
+import { collectionPeople, people, samples } from '../db/schema.ts';
 import { type Scope, scopeNow } from '../who/scope.ts';
 
 /** Samples in a scope. */
@@ -36,6 +36,20 @@ export function seenText(alias: string): { readonly text: string; readonly value
     text: scope.rest ? `(${alias}.collection_id IS NULL OR NOT ${listed})` : listed,
     values: scope.but,
   };
+}
+
+/**
+ * Of `people` in a query: those whoever asks may know of. A guest knows the lab, and whoever is named for the same
+ * collections; that another maker has something here too is nobody's business.
+ */
+export function knownPeople(db: Queries): SQL | undefined {
+  const scope = scopeNow();
+  if (scope === null || scope.rest) return undefined;
+  const named = db
+    .select({ id: collectionPeople.personId })
+    .from(collectionPeople)
+    .where(scope.but.length > 0 ? inArray(collectionPeople.collectionId, [...scope.but]) : sql`FALSE`);
+  return or(eq(people.guest, false), inArray(people.id, named));
 }
 
 /** Of some ids, those of samples that are there and not seen. */

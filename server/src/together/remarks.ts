@@ -7,7 +7,7 @@ import type { Database, Queries } from '../db/database.ts';
 import { claims, models, people, points, readings, remarks, reports, samples } from '../db/schema.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { FORGOTTEN } from '../log/search.ts';
-import { seen } from '../seen/seen.ts';
+import { knownPeople, seen } from '../seen/seen.ts';
 import { type Who, wasRepeated } from '../who/who.ts';
 
 const MOST_LISTED = 1000;
@@ -90,7 +90,7 @@ async function check(db: Queries, sampleId: string, input: RemarkInput, who: Who
     const known = await db
       .select({ id: people.id })
       .from(people)
-      .where(inArray(people.id, [...input.mentions]));
+      .where(and(inArray(people.id, [...input.mentions]), knownPeople(db)));
     if (known.length < new Set(input.mentions).size) throw refused('remark.mentions', 'Somebody named is not here.');
   }
 }
