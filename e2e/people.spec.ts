@@ -252,6 +252,16 @@ test('a sample under an embargo is seen by those who are named, and by nobody el
     await expect(row).toContainText('Runa Fell');
     await other.goto(`${lab.url}/`);
     await expect(other.getByRole('link', { name: /Hidden 100/ })).toBeVisible();
+    // What is in it, from the list of collections and on the shelf.
+    await page.request.post(`${lab.url}/api/samples`, { data: wallCharger('Open 65') });
+    await page.reload();
+    await page.getByRole('link', { name: '1 in Spring round, on the shelf' }).click();
+    await expect(page.getByRole('link', { name: /Hidden 100/ })).toBeVisible();
+    await expect(page.getByText('1 sample', { exact: true })).toBeVisible();
+    await page.getByRole('combobox', { name: 'Collection' }).selectOption('All collections');
+    await expect(page.getByRole('link', { name: /Open 65/ })).toBeVisible();
+    await page.getByRole('combobox', { name: 'Collection' }).selectOption('Spring round');
+    await expect(page.getByRole('link', { name: /Open 65/ })).toBeHidden();
     expect(await geometry(page)).toEqual([]);
     expect(await faintTexts(page)).toEqual([]);
     await context.close();

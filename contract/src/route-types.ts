@@ -32,6 +32,8 @@ export interface PageQuery {
 }
 
 export interface ShelfQuery extends PageQuery {
+  /** Id of the one they are in. */
+  readonly collection?: string;
   readonly q?: string;
   readonly kind?: SampleKind;
   /** One of their labels. */

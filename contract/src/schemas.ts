@@ -336,6 +336,7 @@ export const listQuery = record({
   page: number().integer().min(1).max(100_000),
   size: number().integer().min(1).max(200),
   label: string().max(40),
+  collection: id().optional(),
   archived: boolean(),
   sort: string().oneOf([...SHELF_ORDERS]),
   down: boolean(),

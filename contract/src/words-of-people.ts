@@ -6,6 +6,7 @@ export const PEOPLE_WORDS: Readonly<Record<string, Word>> = {
   aboutId: ['What it is about'],
   answers: ['Question it answers'],
   code: ['Code'],
+  collection: ['Collection'],
   collectionId: ['Collection'],
   days: ['Days it lives'],
   disabled: ['Whether they are kept out'],

@@ -281,6 +281,21 @@ describe('a guest', () => {
     expect((await call(gus.agent, 'post', '/loads-off')).status).toBe(201);
   });
 
+  it('and everyone else finds what is in one collection, as far as they see it', async () => {
+    const inside = async (agent: Agent, id: string) =>
+      ((await call(agent, 'get', `/samples?collection=${id}`).expect(200)).body.items as { model: string }[])
+        .map(({ model }) => model)
+        .sort();
+    expect(await inside(ada, guests.id)).toEqual(['Guest 20', 'Lent 30']);
+    expect(await inside(gus.agent, guests.id)).toEqual(['Guest 20', 'Lent 30']);
+    expect([await inside(ivo.agent, embargo.id), await inside(eno.agent, embargo.id)]).toEqual([
+      ['Hidden 100', 'Hidden 100'],
+      [],
+    ]);
+    expect(await inside(gus.agent, embargo.id)).toEqual([]);
+    expect((await call(ada, 'get', '/samples?collection=spring')).status).toBe(422);
+  });
+
   it('is a reader or an engineer', async () => {
     expect((await call(ada, 'post', '/invitations', { role: 'admin', note: '', guest: true })).status).toBe(422);
     const [row] = ((await call(ada, 'get', '/people')).body.items as StoredPerson[]).filter(

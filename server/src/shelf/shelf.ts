@@ -23,7 +23,11 @@ interface Hidden {
 }
 
 /** Every word must be found in maker, model, serial or tag, or begin one of what is known beside them. */
-function filters({ q, kind, label, archived = false }: ShelfQuery, hidden: Hidden, db: Queries): SQL | undefined {
+function filters(
+  { q, kind, label, collection, archived = false }: ShelfQuery,
+  hidden: Hidden,
+  db: Queries,
+): SQL | undefined {
   const words = (q ?? '').toLowerCase().split(/\s+/).filter(Boolean);
   return and(
     ...words.map((word) => {
@@ -40,6 +44,7 @@ function filters({ q, kind, label, archived = false }: ShelfQuery, hidden: Hidde
     hidden.archived || archived ? eq(samples.archived, archived) : undefined,
     label ? sql`JSON_CONTAINS(${samples.labels}, ${JSON.stringify(label)})` : undefined,
     kind ? eq(samples.kind, kind) : undefined,
+    collection ? eq(samples.collectionId, collection) : undefined,
     hidden.away ? ne(samples.demo, 'away') : undefined,
   );
 }

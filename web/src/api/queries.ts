@@ -52,6 +52,8 @@ export interface ShelfFilter {
   readonly kind: string;
   /** One of their labels; empty for any. */
   readonly label: string;
+  /** Id of the one they are in; empty for any. */
+  readonly collection: string;
   readonly archived: boolean;
   /** Column it is sorted by; empty for the last changed first. */
   readonly sort: string;
@@ -63,15 +65,16 @@ const SHELF_PAGE = 100;
 /** How often figures that are being worked out are asked for again, ms. */
 const PENDING_MILLISECONDS = 700;
 
-export const shelfQuery = ({ q, kind, label, archived, sort, down }: ShelfFilter) =>
+export const shelfQuery = ({ q, kind, label, collection, archived, sort, down }: ShelfFilter) =>
   infiniteQueryOptions({
-    queryKey: ['samples', q, kind, label, archived, sort, down],
+    queryKey: ['samples', q, kind, label, collection, archived, sort, down],
     initialPageParam: 1,
     queryFn: ({ pageParam, signal }) => {
       const query = new URLSearchParams({ page: String(pageParam), size: String(SHELF_PAGE) });
       if (q) query.set('q', q);
       if (kind) query.set('kind', kind);
       if (label) query.set('label', label);
+      if (collection) query.set('collection', collection);
       if (archived) query.set('archived', 'true');
       if (sort) query.set('sort', sort);
       if (sort && down) query.set('down', 'true');

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, versionTag } from '../api/client.ts';
 import { Ask } from '../parts/Ask.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -46,7 +47,22 @@ export function Collections() {
               rowKey={({ id }) => id}
               columns={[
                 { head: 'Name', cell: ({ name }) => name },
-                { head: 'Samples', cell: ({ samples }) => samples },
+                {
+                  head: 'Samples',
+                  cell: ({ id, name, samples }) =>
+                    samples > 0 ? (
+                      <Box
+                        component={Link}
+                        to={`/?collection=${id}`}
+                        aria-label={`${samples} in ${name}, on the shelf`}
+                        sx={{ color: 'text.primary' }}
+                      >
+                        {samples}
+                      </Box>
+                    ) : (
+                      samples
+                    ),
+                },
                 {
                   head: 'Seen by',
                   cell: (one) => (one.closed ? <Box sx={{ fontWeight: 600 }}>◆ {seenWords(one)}</Box> : seenWords(one)),

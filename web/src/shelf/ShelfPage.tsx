@@ -12,6 +12,7 @@ import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { shelfQuery } from '../api/queries.ts';
+import { CollectionChoice } from '../collections/CollectionChoice.tsx';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNarrow } from '../state/useNarrow.ts';
@@ -34,16 +35,24 @@ const KINDS = [
 /** What is searched for, without how it is sorted; empty for all. */
 function searchOf(params: URLSearchParams): string {
   const kept = new URLSearchParams();
-  for (const name of ['q', 'kind', 'label', 'archived']) {
+  for (const name of ['q', 'kind', 'label', 'collection', 'archived']) {
     const value = params.get(name);
     if (value) kept.set(name, value);
   }
   return kept.toString();
 }
 
-/** A search as it is called. */
+const counted = (total: number): string => (total === 1 ? '1 sample' : `${total} samples`);
+
+/** A search as it is called. What a collection is called not everybody may know. */
 const searchTitle = (params: URLSearchParams): string =>
-  [params.get('q'), params.get('kind'), params.get('label'), params.get('archived') === 'true' ? 'archived' : '']
+  [
+    params.get('q'),
+    params.get('kind'),
+    params.get('label'),
+    params.get('collection') ? 'one collection' : '',
+    params.get('archived') === 'true' ? 'archived' : '',
+  ]
     .filter(Boolean)
     .join(', ');
 
@@ -55,10 +64,11 @@ export function ShelfPage() {
   const sort = params.get('sort') ?? '';
   const down = params.get('down') === 'true';
   const label = params.get('label') ?? '';
+  const collection = params.get('collection') ?? '';
   const archived = params.get('archived') === 'true';
   const [selected, setSelected] = useState<ReadonlyMap<string, SampleRow> | null>(null);
   const query = useInfiniteQuery({
-    ...shelfQuery({ q: useDeferredValue(q).trim(), kind, label, archived, sort, down }),
+    ...shelfQuery({ q: useDeferredValue(q).trim(), kind, label, collection, archived, sort, down }),
     placeholderData: keepPreviousData,
   });
   const changes = useShelfChanges();
@@ -70,6 +80,7 @@ export function ShelfPage() {
       q,
       kind,
       label,
+      collection,
       archived: archived ? 'true' : '',
       sort,
       down: down ? 'true' : '',
@@ -143,8 +154,9 @@ export function ShelfPage() {
           ))}
         </Box>
         <Typography color="text.secondary" role="status">
-          {query.data ? `${query.data.pages[0]?.total ?? 0} samples` : ''}
+          {query.data ? counted(query.data.pages[0]?.total ?? 0) : ''}
         </Typography>
+        <CollectionChoice value={collection} onChange={(next) => change({ collection: next })} />
         {label !== '' && <Chip label={`labelled ${label}`} onDelete={() => change({ label: '' })} />}
       </Stack>
       {/* Room of its own from the first moment: what is fetched for it moves nothing. */}
@@ -175,7 +187,7 @@ export function ShelfPage() {
             return (
               <Suspense fallback={null}>
                 <EmptyShelf
-                  filtered={q !== '' || kind !== '' || label !== '' || archived}
+                  filtered={q !== '' || kind !== '' || label !== '' || collection !== '' || archived}
                   onClear={() => setParams({})}
                 />
               </Suspense>
