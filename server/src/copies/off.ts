@@ -1,7 +1,7 @@
 // Loads off at every other copy of the server: copy to copy, whatever the database does.
 import type { LoadsOffAnswer } from '@lastmark/contract';
 import type { OffElsewhere } from '../links/loads-off.ts';
-import { pause } from '../links/off.ts';
+import { pause } from '../wait/wait.ts';
 import type { Copies, Copy } from './copies.ts';
 import type { Peers } from './peers.ts';
 

@@ -11,10 +11,10 @@ import {
 } from '@lastmark/contract';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { Database } from '../db/database.ts';
-import { within } from '../links/off.ts';
 import { sampleOf } from '../log/about.ts';
 import type { Journal } from '../log/journal.ts';
 import { deedOf, writeEntry } from '../log/write.ts';
+import { within } from '../wait/wait.ts';
 import { type Scope, withScope } from '../who/scope.ts';
 import { inDeed, type Who } from '../who/who.ts';
 import { bodyOf, bodyParser, dropFile } from './body.ts';

@@ -6,8 +6,9 @@ import type { Database } from '../db/database.ts';
 import { consoleLoads } from '../db/schema.ts';
 import { listLeases } from '../leases/leases.ts';
 import { DEAD_SECONDS, dbNow } from '../leases/ownership.ts';
+import { within } from '../wait/wait.ts';
 import type { Links } from './links.ts';
-import { isOff, within } from './off.ts';
+import { isOff } from './off.ts';
 import { isDriven, type KnownLoad, type Roster } from './roster.ts';
 
 /** How often a load is spoken to, so that its own watchdog stays quiet, ms. */

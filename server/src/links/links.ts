@@ -4,7 +4,8 @@ import type { Way } from '@lastmark/bench/ways';
 import type { StoredInstrument } from '@lastmark/contract';
 import { USUAL_WIRE, type Wire } from '@lastmark/core/instrument';
 import { refused } from '../http/problem.ts';
-import { nobodyKnows, type OffWord, pause, switchOff } from './off.ts';
+import { pause } from '../wait/wait.ts';
+import { nobodyKnows, type OffWord, switchOff } from './off.ts';
 import { Places } from './places.ts';
 import type { KnownLoad } from './roster.ts';
 

@@ -3,8 +3,8 @@ import type { LoadsOffAnswer } from '@lastmark/contract';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.ts';
 import { pressLatch } from '../leases/latch.ts';
+import { pause, within } from '../wait/wait.ts';
 import type { Links } from './links.ts';
-import { pause, within } from './off.ts';
 import { isDriven, type Known, type Roster } from './roster.ts';
 
 /** How long a load has to say that it is off before the answer goes out without its word, ms. */

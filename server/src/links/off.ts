@@ -1,6 +1,7 @@
 // Switching a load off, and believing it only when the load says so.
 import type { ScpiClient } from '@lastmark/bench/scpi';
 import { commandFor, type InstrumentProfile, readAnswer, toldNumber } from '@lastmark/core/instrument';
+import { pause, within } from '../wait/wait.ts';
 
 /** Less than this is what a meter shows of no current, A. */
 const NO_AMPS = 0.05;
@@ -25,22 +26,6 @@ export const AT_THE_BENCH = 'Switch it off at the load itself, or pull the charg
 /** The sentence for a load nobody is sure of. */
 export const nobodyKnows = (name: string, detail: string): string =>
   `Nobody knows whether "${name}" is off: ${detail}. ${AT_THE_BENCH}`;
-
-export const pause = (milliseconds: number): Promise<void> =>
-  new Promise((resolve) => setTimeout(resolve, milliseconds));
-
-/** What stays of a wait: the value, or null when the time is over first. */
-export async function within<T>(milliseconds: number, work: Promise<T>): Promise<T | null> {
-  let timer: NodeJS.Timeout | undefined;
-  const late = new Promise<null>((resolve) => {
-    timer = setTimeout(() => resolve(null), milliseconds);
-  });
-  try {
-    return await Promise.race([work, late]);
-  } finally {
-    clearTimeout(timer);
-  }
-}
 
 /**
  * Ask a load whether it is off.

@@ -2,7 +2,7 @@
 // nothing had been.
 
 import { LEASE_MILLISECONDS, LostOwnership, type Ownership } from '../leases/ownership.ts';
-import { within } from '../links/off.ts';
+import { within } from '../wait/wait.ts';
 import type { RigDriver } from './driver.ts';
 import { DatabaseGone } from './turns.ts';
 

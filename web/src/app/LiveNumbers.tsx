@@ -70,7 +70,7 @@ export function LiveNumbers({ live, loud }: Props) {
   const figures = live.events.filter(({ values }) => values.length > 0).flatMap(figuresOf);
   // Loads in doubt are told beside the button that is to be pressed.
   const problems = live.events.flatMap(({ problem, name }) =>
-    problem && !isDoubt(problem) ? [`${name}: ${problem}`] : [],
+    problem && !isDoubt(problem) ? [problem.startsWith(name) ? problem : `${name}: ${problem}`] : [],
   );
   const newest = live.events.reduce((latest, { at }) => (at > latest ? at : latest), '');
   return (

@@ -17,7 +17,7 @@ const ROW_HEIGHT = 62;
 const LABELLED_HEIGHT = 88;
 const NEAR_END = 20;
 
-const COLUMNS = '108px minmax(132px, 1.5fr) 76px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 72px 74px 160px';
+const COLUMNS = '108px minmax(132px, 1.5fr) 70px minmax(122px, 0.8fr) minmax(146px, 0.8fr) 70px 68px 160px';
 /** Least room for all of them, px: narrower, the table scrolls by itself. */
 const LEAST_WIDTH = 960;
 
