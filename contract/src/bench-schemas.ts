@@ -176,6 +176,6 @@ export const rigInput = record({
 });
 
 /** Instruments somebody looks at closely at once: those of a rig. */
-export const MOST_LOOKED_AT = 16;
+export const MOST_LOOKED_AT = 64;
 
 export const liveQuery = record({ fast: ids(MOST_LOOKED_AT, 'instruments') }).strict(false);

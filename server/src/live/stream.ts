@@ -90,8 +90,14 @@ export class LiveStream {
       this.#closely.delete(reader);
       stop();
     }, onEnd);
-    this.#elsewhere?.closely([...this.#closely.values()].flat());
+    this.#elsewhere?.closely(this.#lookedAt());
     return end;
+  }
+
+  /** Instruments of other benches that a page looks at closely; what is none is nobody's to ask for. */
+  #lookedAt(): string[] {
+    const wanted = new Set([...this.#closely.values()].flat());
+    return this.#roster.elsewhere.map(({ id }) => id).filter((id) => wanted.has(id));
   }
 
   #begin(stop: () => void, onEnd: () => void): () => void {
@@ -138,6 +144,8 @@ export class LiveStream {
   }
 
   #refresh(): void {
+    // An instrument that was not known yet may be by now.
+    if (this.#closely.size > 0) this.#elsewhere?.closely(this.#lookedAt());
     const before = this.#sources;
     this.#sources = this.#roster.all.flatMap(({ instrument, profile }): Source[] => {
       const action = LIVE_ACTION[instrument.class];

@@ -16,7 +16,10 @@ let again: ReturnType<typeof setTimeout> | undefined;
 /** Pause after the server refused to be listened to, ms. */
 const AGAIN_MILLISECONDS = 5000;
 
-const wantedClosely = (): string => [...new Set([...listeners.values()].flat())].sort().join(',');
+/** As many as one may ask for. */
+const MOST_CLOSELY = 64;
+const wantedClosely = (): string =>
+  [...new Set([...listeners.values()].flat().filter(Boolean))].sort().slice(0, MOST_CLOSELY).join(',');
 
 function open(): void {
   closely = wantedClosely();
