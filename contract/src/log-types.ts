@@ -52,8 +52,10 @@ export interface LogPage {
 }
 
 export interface LogCheck {
-  /** Entries in the chain. */
+  /** Entries in the chain, as far as they are in the database. */
   sealed: number;
+  /** Entries before them that were put into archives. */
+  archived: number;
   /** Entries that are not in it yet. */
   waiting: number;
   /** The last seal: kept elsewhere, it shows later that nothing before it was changed. */

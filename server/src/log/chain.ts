@@ -2,7 +2,7 @@
 // slips in an entry afterwards breaks it from there on.
 import { createHash } from 'node:crypto';
 import type { LogCheck } from '@lastmark/contract';
-import { and, asc, count, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database } from '../db/database.ts';
 import { logEntries, logSeals } from '../db/schema.ts';
 
@@ -59,15 +59,31 @@ export async function sealSome(db: Database): Promise<number> {
   });
 }
 
-/** Go through the whole chain. Takes as long as it is: for a worker. */
+/** The end of the part that is in archives: told by an entry of the chain itself, and still there as a seal; null without one. */
+async function archivedIn(db: Database): Promise<{ readonly place: number; readonly seal: string } | null> {
+  const told = await db
+    .select({ body: logEntries.body })
+    .from(logEntries)
+    .where(and(eq(logEntries.operation, 'archiveLog'), eq(logEntries.through, 'server')))
+    .orderBy(desc(logEntries.id));
+  for (const { body } of told) {
+    const { place = 0, seal = '' } = JSON.parse(body ?? '{}') as { place?: number; seal?: string };
+    const [there] = await db.select({ seal: logSeals.seal }).from(logSeals).where(eq(logSeals.place, place));
+    if (there?.seal === seal) return { place, seal };
+  }
+  return null;
+}
+
+/** Go through the whole chain as far as it is in the database. Takes as long as it is: for a worker. */
 export async function checkChain(db: Database): Promise<LogCheck> {
   const wrong: LogCheck['wrong'] = [];
   const found = (place: number, why: string) => {
     if (wrong.length < MOST_TOLD) wrong.push({ place, why });
   };
-  let before = NOTHING;
-  let expected = 1;
-  for (let from = 0; ; ) {
+  const archived = await archivedIn(db);
+  let before = archived?.seal ?? NOTHING;
+  let expected = (archived?.place ?? 0) + 1;
+  for (let from = archived?.place ?? 0; ; ) {
     const rows = await db
       .select({ place: logSeals.place, entryId: logSeals.entryId, seal: logSeals.seal, entry: logEntries })
       .from(logSeals)
@@ -91,7 +107,14 @@ export async function checkChain(db: Database): Promise<LogCheck> {
     .select({ entries: count(), stray: sql<number>`CAST(COALESCE(SUM(${logEntries.sealed}), 0) AS SIGNED)` })
     .from(logEntries)
     .leftJoin(logSeals, eq(logSeals.entryId, logEntries.id))
-    .where(and(sql`${logSeals.place} IS NULL`));
+    .where(isNull(logSeals.place));
   if (open && Number(open.stray) > 0) found(expected, `${open.stray} sealed entries have no place in the chain`);
-  return { sealed: expected - 1, waiting: (open?.entries ?? 0) - Number(open?.stray ?? 0), head: before, wrong };
+  const out = archived?.place ?? 0;
+  return {
+    sealed: expected - 1 - out,
+    archived: out,
+    waiting: (open?.entries ?? 0) - Number(open?.stray ?? 0),
+    head: before,
+    wrong,
+  };
 }

@@ -11,6 +11,7 @@ const BESIDES: Readonly<Record<string, string>> = {
   finishStep: 'Finished a step of a run',
   holdRun: 'A run holds',
   endRun: 'A run ended',
+  archiveLog: 'Put the older part of the log into an archive',
   interruptRun: 'A run was interrupted',
 };
 

@@ -120,7 +120,7 @@ function Entry({ entry, onUndo }: { readonly entry: LogRow; readonly onUndo: (()
 }
 
 function Checked({ check }: { readonly check: LogCheck }) {
-  const { sealed, waiting, head, wrong } = check;
+  const { sealed, archived, waiting, head, wrong } = check;
   if (wrong.length > 0)
     return (
       <Alert severity="error" sx={{ mb: 2 }}>
@@ -137,6 +137,7 @@ function Checked({ check }: { readonly check: LogCheck }) {
   return (
     <Alert severity="success" sx={{ mb: 2, overflowWrap: 'anywhere' }}>
       {sealed === 1 ? 'The one sealed entry is as it was' : `All ${sealed} sealed entries are as they were`} written
+      {archived > 0 ? `; archives hold ${archived} from before` : ''}
       {waiting > 0 ? `; ${waiting} more ${waiting === 1 ? 'is' : 'are'} being sealed` : ''}. The last seal is{' '}
       <code>{head}</code>. Kept elsewhere, it shows later that nothing before it was changed.
     </Alert>
