@@ -133,7 +133,10 @@ async function archive(url, { before: until, file }) {
     mkdirSync(dirname(unfinished), { recursive: true });
     let found;
     try {
-      if ((await write(db, begin, until, unfinished)) === 0) return 'Nothing of the log is older than that.';
+      if ((await write(db, begin, until, unfinished)) === 0) {
+        rmSync(unfinished, { force: true });
+        return 'Nothing of the log is older than that.';
+      }
       // Read back before anything is taken out.
       found = await checkArchive(unfinished);
     } catch (error) {

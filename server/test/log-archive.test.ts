@@ -79,6 +79,7 @@ function sealsOf(path: string): { readonly worked: string[]; readonly told: stri
 
 it('archives what is older than a day; what is left goes on from there, also a second time', async () => {
   expect(run('--before', '2026-02-01')).toMatchObject({ status: 0, says: 'Nothing of the log is older than that.' });
+  expect(existsSync(join(folder, 'log', 'unfinished'))).toBe(false);
   const january = [await done('2026-01-03'), await done('2026-01-05'), await done('2026-01-20')];
   const march = [await done('2026-03-02'), await done('2026-03-04')];
   const april = [await done('2026-04-02'), await done('2026-04-03')];
