@@ -29,6 +29,8 @@ const shared = base.extend<object, { readonly cached: BrowserContext }>({
         ...(viewport === undefined ? {} : { viewport }),
         ...(locale === undefined ? {} : { locale }),
       });
+      // While a page of the site stands, its process does.
+      await (await context.newPage()).goto('/icon.svg');
       await use(context);
       await context.close();
     },
@@ -54,7 +56,7 @@ export const test = shared.extend<{ page: Page }>({
     const errors = errorsOf(page);
     await use(page);
     if (info.status === 'passed') expect(errors, 'errors on the page').toEqual([]);
-    for (const one of cached.pages()) await one.close();
+    for (const one of cached.pages().slice(1)) await one.close();
   },
 });
 

@@ -1,6 +1,6 @@
 // A whole charge as a run: planned for a device, plugged in at the simulated bench, and found at Devices.
-import AxeBuilder from '@axe-core/playwright';
 import { DEMO, expect, test } from './bench.ts';
+import { findings } from './findings.ts';
 import { withSimulatedBench } from './simulated.ts';
 
 test('a device is charged to its end by a run, and its charge stands beside those taken in from files', async ({
@@ -40,7 +40,7 @@ test('a device is charged to its end by a run, and its charge stands beside thos
       await main.getByRole('button', { name: /^Go on/ }).click({ timeout: 2000 });
       await expect(plug).toBeVisible({ timeout: 3000 });
     }).toPass({ timeout: 120_000 });
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    expect(await findings(page, { every: true })).toEqual([]);
     await main.getByRole('button', { name: 'Plug it in at the simulated bench' }).click();
     await expect(main.getByText('Loan phone is in C1 at 0 %, at ×600.')).toBeVisible();
     await main.getByRole('button', { name: /^Go on/ }).click();

@@ -1,6 +1,6 @@
 // Comparison: a set with its rule, like with like, who is first, weights, units, one's own measure, and the shelf filed.
-import AxeBuilder from '@axe-core/playwright';
 import { expect, freshSample, test } from './bench.ts';
+import { findings } from './findings.ts';
 
 test('the demo’s set says who fell out, marks a sample by keyboard, and calls only what is first beyond uncertainty', async ({
   page,
@@ -38,8 +38,7 @@ test('the demo’s set says who fell out, marks a sample by keyboard, and calls 
 
   await page.getByRole('button', { name: 'Strips', exact: true }).click();
   await expect(page.getByRole('list', { name: 'Strips' })).toContainText(/2 of \d+, ahead of \d+ %/);
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
 });
 
 test('weights make an order that says how easily it turns, and one unit of a lot is told from its model', async ({
@@ -107,8 +106,7 @@ test('weights make an order that says how easily it turns, and one unit of a lot
   await page.getByRole('option', { name: 'every measure' }).click();
   const panels = page.getByRole('list', { name: /^Every measure against / });
   await expect(panels.getByRole('listitem')).not.toHaveCount(0);
-  const scan = await new AxeBuilder({ page }).analyze();
-  expect(scan.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await panels.getByRole('button', { name: /^Average efficiency: / }).click();
   await expect(page.getByRole('figure')).toContainText('Average efficiency against');
 });

@@ -52,6 +52,8 @@ function faint(): string[] {
       .map(({ textContent }) => textContent?.trim() ?? '')
       .join('');
     if (text === '' || element.closest('svg, option, :disabled, [aria-disabled=true], [aria-hidden=true]')) continue;
+    // Words of what cannot be used may be faint, wherever they stand.
+    if (element.closest('label')?.control?.matches(':disabled')) continue;
     if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
     const ground = groundOf(element);
     if (!ground) continue;

@@ -1,7 +1,7 @@
 // A bench day: sheets chosen, planned around the people who are there, a step held in its place, and the day taken along.
 import { readFile } from 'node:fs/promises';
-import AxeBuilder from '@axe-core/playwright';
 import { DEMO, demoSample, expect, test } from './bench.ts';
+import { findings } from './findings.ts';
 
 test('two sheets are planned, a step is held and let go, and the day goes out as a calendar', async ({ page }) => {
   const rigs = (await (await page.request.get('/api/rigs')).json()).items as { id: string; name: string }[];
@@ -79,8 +79,7 @@ test('two sheets are planned, a step is held and let go, and the day goes out as
   const calendar = (await readFile(await download.path())).toString('utf8');
   expect(calendar).toContain('BEGIN:VCALENDAR');
   expect(calendar).toContain('DTSTART:20261130T08');
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   for (const id of sheets) {
     const sheet = await page.request.get(`/api/run-sheets/${id}`);
     await page.request.delete(`/api/run-sheets/${id}`, { headers: { 'If-Match': sheet.headers().etag ?? '' } });

@@ -1,7 +1,7 @@
 // What to measure next, and by which method: a sheet in one press, a method copied, versioned, held against another, sent and taken in.
 import { readFile } from 'node:fs/promises';
-import AxeBuilder from '@axe-core/playwright';
 import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { findings } from './findings.ts';
 
 test('what settles most stands first, and one press makes its sheet', async ({ page }) => {
   const id = await demoSample(page, DEMO.ember2);
@@ -29,8 +29,7 @@ test('a method is copied, changed into a version, held against its source, expor
   await expect(dialog.getByRole('button', { name: 'Add the method' })).toBeDisabled();
   await dialog.getByLabel('Mains, in their order').fill('230 V 50 Hz');
   await dialog.getByLabel('Soak at each mains').fill('90 min');
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await dialog.getByRole('button', { name: 'Add the method' }).click();
   await expect(dialog).toBeHidden();
   const all = page.getByRole('table', { name: 'Methods' });

@@ -1,6 +1,6 @@
 // Reports: a draft, issued once, amended, and found again by the code on the print.
-import AxeBuilder from '@axe-core/playwright';
 import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { findings } from './findings.ts';
 
 test('a report is issued, amended, and its code says so', async ({ page }) => {
   const { id } = await freshSample(page, 'Reported');
@@ -38,8 +38,7 @@ test('a report is issued, amended, and its code says so', async ({ page }) => {
   await page.getByLabel('Code on a print').fill('7K2M');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('main')).toContainText('A code has 16 signs; this has 4.');
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
 });
 
 test('while a sentence waits for a yes nothing is issued, and what was typed stays', async ({ page }) => {
@@ -102,8 +101,7 @@ test('a report leaves out what somebody chose and holds another sample, and its 
   const draft = (await dialog.getByRole('link', { name: 'Look at it as a draft' }).getAttribute('href')) ?? '';
   expect(draft).toContain('leaves=ripple&otherSamples=');
   expect((await page.request.get(draft)).headers()['content-type']).toBe('application/pdf');
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await dialog.getByRole('button', { name: 'Issue' }).click();
   const table = page.getByRole('table', { name: 'Issued reports' });
   const html = (await table.getByRole('link', { name: /as HTML$/ }).getAttribute('href')) ?? '';
@@ -140,8 +138,7 @@ test('a phone sends its photos to the sample whose tag it names', async ({ page 
   await expect(sent).toContainText('The label of C1');
   const { items } = await (await page.request.get(`/api/attachments?sampleId=${id}`)).json();
   expect(items.map(({ caption }: { caption: string }) => caption)).toEqual(['The label of C1']);
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await page.goto('/photo/NNNNNN');
   await expect(page.getByRole('alert')).toContainText('No sample has the tag NNNNNN.');
 });

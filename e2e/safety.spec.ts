@@ -1,6 +1,6 @@
 // The safety look, as somebody trained goes about it: cautions first, a name before a value, bands, and nothing certified.
-import AxeBuilder from '@axe-core/playwright';
 import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { findings } from './findings.ts';
 
 test('a touch current asks first who reads it, is held against its limits, corrected, and taken back', async ({
   page,
@@ -61,8 +61,7 @@ test('an earthed brick: earth, output to earth and what it means, harmonics, por
   await expect(page.getByRole('region', { name: 'Ports after the last stress' })).toContainText(
     'Due: read it once more.',
   );
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  expect(await findings(page)).toEqual([]);
 });
 
 test('an earth read with too little current decides nothing', async ({ page }) => {

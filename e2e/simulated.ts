@@ -17,7 +17,11 @@ export async function withSimulatedBench(speed: number, work: (stage: SimulatedS
   const port = (await portsInARow()) as number;
   const bench = (await startSimulatedBench({ port, speed })) as { stop: () => Promise<void> };
   try {
-    const stage = (await startStage({ env: { BENCH_PORT: String(port) } })) as SimulatedStage & {
+    const stage = (await startStage({
+      env: { BENCH_PORT: String(port) },
+      memory: true,
+      filled: process.env.LASTMARK_FILLED,
+    })) as SimulatedStage & {
       stop: () => Promise<void>;
     };
     try {

@@ -1,13 +1,20 @@
-// Before all journeys: a server with the demo on a database of its own.
+// Before all journeys: a server with the demo on a database of its own, and the demo's files for those that start another.
 // @ts-expect-error plain script without types
 import { needBuild } from '../scripts/lib/build.mjs';
+// @ts-expect-error plain script without types
+import { fillOnce } from '../scripts/lib/filled.mjs';
 // @ts-expect-error plain script without types
 import { startStage } from '../scripts/lib/stage.mjs';
 
 export default async function setup() {
   // What is looked at is what stands here now.
   needBuild();
-  const stage = await startStage({ memory: true });
+  const filled = await fillOnce();
+  const stage = await startStage({ memory: true, filled: filled.folder });
   process.env.LASTMARK_URL = stage.url;
-  return stage.stop;
+  process.env.LASTMARK_FILLED = filled.folder;
+  return async () => {
+    await stage.stop();
+    filled.remove();
+  };
 }

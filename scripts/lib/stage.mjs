@@ -3,6 +3,7 @@ import { fork } from 'node:child_process';
 import { mkdtempSync, openSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { copyFilled, moveBench } from './filled.mjs';
 import { startMariadb } from './mariadb.mjs';
 import { ROOT } from './paths.mjs';
 import { scratch } from './scratch.mjs';
@@ -46,13 +47,16 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
 /**
  * Start a stage. Needs the build to be there.
  * @param demo fill in the demo shelf
+ * @param filled folder of a demo filled in before, to begin with a copy of
  * @param memory keep its data in memory where there is plenty: for tests, never for measurements
  * @param env more of the server's environment
  * @returns url of the server and of its database, stop(), which leaves nothing behind, and ways to kill and restart both
  */
-export async function startStage({ demo = true, env = {}, memory = false } = {}) {
+export async function startStage({ demo = true, env = {}, memory = false, filled = null } = {}) {
   const folder = memory ? scratch('stage') : mkdtempSync(join(tmpdir(), 'lastmark-stage-'));
+  if (filled) copyFilled(filled, folder);
   let database = await startMariadb(folder);
+  if (filled) await moveBench(database.url, env.BENCH_PORT ? Number(env.BENCH_PORT) : null);
   let running = await forkServer(database.url, folder, { demo, env });
   const stop = async () => {
     if (running.server.exitCode === null) running.server.kill('SIGTERM');

@@ -1,0 +1,64 @@
+// The demo, filled in once: further stages begin with a copy of its files instead of working it all out again.
+import { cpSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import { startMariadb } from './mariadb.mjs';
+import { scratch } from './scratch.mjs';
+import { forkServer } from './stage.mjs';
+
+/** Where the instruments of the simulated bench stand until a stage says where its own are. */
+const FIRST_PORT = 5300;
+const READ_MILLISECONDS = 200;
+
+/** Until every figure on the shelf is made: a copy has nothing left to work out. */
+async function untilWorkedOut(port) {
+  for (let page = 1; ; ) {
+    const { items, total, size } = await (await fetch(`http://127.0.0.1:${port}/api/samples?page=${page}`)).json();
+    if (items.some(({ pending }) => pending)) await new Promise((resolve) => setTimeout(resolve, READ_MILLISECONDS));
+    else if (page * size >= total) return;
+    else page += 1;
+  }
+}
+
+/**
+ * Fill the demo in, the instruments of a simulated bench among it, and stop.
+ * @returns the folder with the database's files, and remove()
+ */
+export async function fillOnce() {
+  const folder = scratch('filled');
+  const remove = () => rmSync(folder, { recursive: true, force: true });
+  const database = await startMariadb(folder);
+  try {
+    const { server, exited, port } = await forkServer(database.url, folder, {
+      demo: true,
+      env: { BENCH_PORT: String(FIRST_PORT) },
+    });
+    if (port === null) throw new Error('The demo could not be filled in.');
+    await untilWorkedOut(port);
+    server.kill('SIGTERM');
+    await exited;
+    await database.stop();
+  } catch (error) {
+    await database.stop();
+    remove();
+    throw error;
+  }
+  return { folder, remove };
+}
+
+/** Begin a folder as a copy of a filled one. */
+export function copyFilled(filled, folder) {
+  for (const part of ['mariadb', 'database.secret'])
+    cpSync(join(filled, part), join(folder, part), { recursive: true });
+}
+
+/** Say where the simulated bench of a copy stands; null where none stands beside it. */
+export async function moveBench(databaseUrl, port) {
+  const connection = await createConnection(databaseUrl);
+  await connection.query(
+    `UPDATE instruments SET address = CONCAT('127.0.0.1:', SUBSTRING_INDEX(address, ':', -1) - ? + ?)
+     WHERE address LIKE '127.0.0.1:%'`,
+    [FIRST_PORT, port],
+  );
+  await connection.end();
+}
