@@ -1,7 +1,20 @@
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
+
+/** Files that take longest: they begin first, so that nothing is left to wait for at the end. */
+const LONG =
+  /(start-cut-short|two-servers|captures|run-faults|hostile|run-sheets|first-run|packages|practice|guards|benches|run-silence|charge-run)\.test/;
+
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const sorted = await super.sort(files);
+    return [...sorted].sort((one, other) => Number(LONG.test(other.moduleId)) - Number(LONG.test(one.moduleId)));
+  }
+}
 
 export default defineConfig({
   test: {
+    sequence: { sequencer: LongestFirst },
     projects: [
       {
         test: {

@@ -16,8 +16,12 @@ const reasons = [];
 /** How much of what a step printed last is said again when it broke down, characters. */
 const LAST_PRINTED = 3000;
 
-/** Run a program; its output goes straight to the terminal. @returns its status, and what it printed last */
-const shown = (command, args) =>
+/**
+ * Run a program.
+ * @param held its output is shown together as it ends, for what runs beside another; else as it comes
+ * @returns its status, and what it printed last
+ */
+const shown = (command, args, held) =>
   new Promise((done) => {
     const child = spawn(isAbsolute(command) ? command : join(BIN, command), args, {
       cwd: ROOT,
@@ -26,21 +30,26 @@ const shown = (command, args) =>
       env: { ...process.env, ...(process.stdout.isTTY ? { FORCE_COLOR: '1' } : {}) },
     });
     let last = '';
+    const printed = [];
     for (const [from, to] of [
       [child.stdout, process.stdout],
       [child.stderr, process.stderr],
     ])
       from.on('data', (part) => {
-        to.write(part);
+        if (held) printed.push(part);
+        else to.write(part);
         last = (last + part).slice(-LAST_PRINTED);
       });
-    child.on('close', (status) => done({ status, last }));
+    child.on('close', (status) => {
+      process.stdout.write(Buffer.concat(printed));
+      done({ status, last });
+    });
   });
 
 /** Run one step. */
-async function step(name, command, args, count) {
+async function step(name, command, args, { count, held = false } = {}) {
   say(name);
-  const { status, last } = await shown(command, args);
+  const { status, last } = await shown(command, args, held);
   const counted = count?.() ?? { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1, skipped: 0, why: [] };
   const why = counted.why ?? [];
   // A runner that broke down before or after counting has failed, whatever it counted.
@@ -51,22 +60,6 @@ async function step(name, command, args, count) {
 }
 
 const readJson = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
-
-/** Steps of one thread each, side by side; what each printed follows together. */
-async function sideBySide(steps) {
-  say(Object.keys(steps).join(' and '));
-  const run = ([name, [command, ...args]]) =>
-    new Promise((done) => {
-      const printed = [];
-      const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
-      for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => printed.push(part));
-      child.on('close', (status) => {
-        process.stdout.write(Buffer.concat(printed));
-        done({ name, passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1, skipped: 0 });
-      });
-    });
-  results.push(...(await Promise.all(Object.entries(steps).map(run))));
-}
 
 /** Tests and files that failed, with the first lines of why. */
 const whyOf = ({ testResults = [] }) =>
@@ -84,15 +77,17 @@ async function vitest(name, project) {
     name,
     'vitest',
     ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
-    () => {
-      const report = readJson(file);
-      if (!report) return undefined;
-      return {
-        passed: report.numPassedTests,
-        failed: report.numFailedTests,
-        skipped: report.numPendingTests,
-        why: whyOf(report),
-      };
+    {
+      count: () => {
+        const report = readJson(file);
+        if (!report) return undefined;
+        return {
+          passed: report.numPassedTests,
+          failed: report.numFailedTests,
+          skipped: report.numPendingTests,
+          why: whyOf(report),
+        };
+      },
     },
   );
 }
@@ -100,10 +95,11 @@ async function vitest(name, project) {
 async function journeys() {
   const file = join(RESULTS, 'journeys.json');
   rmSync(file, { force: true });
-  await step('browser journeys', 'playwright', ['test'], () => {
+  const count = () => {
     const stats = readJson(file)?.stats;
     return stats && { passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped };
-  });
+  };
+  await step('browser journeys', 'playwright', ['test'], { count });
 }
 
 needNode();
@@ -111,13 +107,16 @@ needPackages();
 needPrograms({ 'mariadb-server': 'mariadbd', ...CHROMIUM_PACKAGE });
 mkdirSync(RESULTS, { recursive: true });
 await step('lint', 'biome', ['check', '--error-on-warnings', '.']);
-await sideBySide({
-  'type check': [join(BIN, 'tsc'), '-p', 'tsconfig.json'],
-  build: [process.execPath, join(ROOT, 'scripts', 'build.mjs')],
-});
+await Promise.all([
+  step('type check', 'tsc', ['-p', 'tsconfig.json']),
+  step('build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')], { held: true }),
+]);
 await vitest('unit tests', 'unit');
-await vitest('API tests', 'api');
-await step('cluster faults', process.execPath, [join(ROOT, 'scripts', 'cluster-test.mjs'), '--short']);
+// The cluster waits more than it works.
+await Promise.all([
+  vitest('API tests', 'api'),
+  step('cluster faults', process.execPath, [join(ROOT, 'scripts', 'cluster-test.mjs'), '--short'], { held: true }),
+]);
 await journeys();
 
 const total = { passed: 0, failed: 0, skipped: 0 };

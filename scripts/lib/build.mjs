@@ -38,6 +38,9 @@ function fingerprint() {
   return hash.digest('hex');
 }
 
+/** Fingerprint of the sources of the last build. */
+export const builtOf = () => readFileSync(STAMP, 'utf8');
+
 /** Build unless the last build was made from the same sources. */
 export function needBuild() {
   const now = fingerprint();

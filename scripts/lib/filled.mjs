@@ -1,8 +1,10 @@
 // The demo, filled in once: further stages begin with a copy of its files instead of working it all out again.
-import { cpSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
+import { builtOf } from './build.mjs';
 import { startMariadb } from './mariadb.mjs';
+import { ROOT } from './paths.mjs';
 import { scratch } from './scratch.mjs';
 import { forkServer } from './stage.mjs';
 
@@ -20,13 +22,8 @@ async function untilWorkedOut(port) {
   }
 }
 
-/**
- * Fill the demo in, the instruments of a simulated bench among it, and stop.
- * @returns the folder with the database's files, and remove()
- */
-export async function fillOnce() {
-  const folder = scratch('filled');
-  const remove = () => rmSync(folder, { recursive: true, force: true });
+/** Fill the demo in, the instruments of a simulated bench among it, and stop. @param folder of the database's files */
+async function fill(folder) {
   const database = await startMariadb(folder);
   try {
     const { server, exited, port } = await forkServer(database.url, folder, {
@@ -37,13 +34,32 @@ export async function fillOnce() {
     await untilWorkedOut(port);
     server.kill('SIGTERM');
     await exited;
+  } finally {
     await database.stop();
-  } catch (error) {
-    await database.stop();
-    remove();
-    throw error;
   }
-  return { folder, remove };
+}
+
+/**
+ * The demo as what is built now fills it in: once, then kept until something else is built.
+ * @returns the folder its files are in, to copy from
+ */
+export async function filledDemo() {
+  const kept = join(ROOT, 'test-results', `demo-${builtOf().slice(0, 16)}`);
+  if (existsSync(kept)) return kept;
+  const folder = scratch('filled');
+  try {
+    await fill(folder);
+    mkdirSync(join(ROOT, 'test-results'), { recursive: true });
+    for (const name of readdirSync(join(ROOT, 'test-results')))
+      if (name.startsWith('demo-')) rmSync(join(ROOT, 'test-results', name), { recursive: true, force: true });
+    // Whole or not there: a copy that was cut short has another name.
+    const unfinished = `${kept}.${process.pid}`;
+    copyFilled(folder, unfinished);
+    renameSync(unfinished, kept);
+    return kept;
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
 /** Begin a folder as a copy of a filled one. */

@@ -8,7 +8,7 @@ import type { Database } from './db/database.ts';
 import { newId } from './db/ids.ts';
 import type { Hand } from './demo/hand.ts';
 import { FigureKeeper } from './jobs/figure-keeper.ts';
-import { Jobs } from './jobs/jobs.ts';
+import { Jobs, type Threads } from './jobs/jobs.ts';
 import { Sealer } from './jobs/sealer.ts';
 import { ConsoleLoads } from './links/console-loads.ts';
 import { Links } from './links/links.ts';
@@ -31,6 +31,8 @@ export interface WorkingParts {
   readonly journal?: Pick<Journal, 'keep'>;
   /** Where the worker threads find the database. */
   readonly databaseUrl: string;
+  /** Worker threads that are somebody else's to close; its own where left out. */
+  readonly threads?: Threads;
   readonly version: string;
   readonly hand?: Hand | null;
   readonly places?: Places;
@@ -73,6 +75,7 @@ export function createWorking({
   log,
   journal = new Journal(db, log),
   databaseUrl,
+  threads,
   version,
   hand = null,
   places,
@@ -93,7 +96,7 @@ export function createWorking({
   const consoleLoads = new ConsoleLoads({ db: vital, links, roster, log, owner: self });
   const elsewhere = others && new OffAtOthers(others.copies, others.peers);
   const loadsOff = new LoadsOff({ vital, links, roster, log, elsewhere });
-  const jobs = new Jobs(databaseUrl);
+  const jobs = new Jobs(databaseUrl, threads);
   const figures = new FigureKeeper({ db, jobs, log, owner: self });
   const sweeper = new Sweeper(db, log);
   const sealer = new Sealer({ db, log, owner: self });

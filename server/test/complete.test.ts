@@ -3,7 +3,6 @@ import { ofKind, sheetGaps } from '@lastmark/core/plan';
 import { completeLoadings, judgeSample, openLoadings } from '@lastmark/core/verdict';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
-import { seedDemo } from '../src/demo/seed.ts';
 import { getDossier } from '../src/dossier/dossier.ts';
 import { toJudge } from '../src/dossier/judged.ts';
 import { createSheet } from '../src/planning/make-sheet.ts';
@@ -14,9 +13,7 @@ import { type Harness, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
 beforeAll(async () => {
-  harness = await startHarness('complete');
-  // The rig that runs by itself comes with the simulated bench; nobody speaks to it here.
-  await seedDemo(harness.db, 40_000);
+  harness = await startHarness('complete', { demo: true });
 });
 afterAll(() => harness.stop());
 

@@ -12,7 +12,6 @@ import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 // @ts-expect-error scripts are plain JavaScript
 import { analyseProgram } from '../../scripts/lib/analyse-program.mjs';
-import { seedDemo } from '../src/demo/seed.ts';
 import { getDossier } from '../src/dossier/dossier.ts';
 import { usedInstruments } from '../src/dossier/used.ts';
 import { toVerdict } from '../src/export/verdict.ts';
@@ -28,9 +27,8 @@ let other: Harness;
 let folder: string;
 let ids: readonly string[];
 beforeAll(async () => {
-  harness = await startHarness('packages');
+  harness = await startHarness('packages', { demo: true });
   other = await startHarness('packages_in');
-  await seedDemo(harness.db);
   ids = (await listSamples(harness.db, { size: 50 })).items.map(({ id }) => id);
   folder = mkdtempSync(join(tmpdir(), 'lastmark-packages-'));
 });

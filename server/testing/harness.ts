@@ -11,16 +11,15 @@ import { inject } from 'vitest';
 import { scopesOf } from '../src/collections/guard.ts';
 import { type Connection, connect, connectionsOf, VITAL_CONNECTIONS } from '../src/db/database.ts';
 import { newId } from '../src/db/ids.ts';
-import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
 import { dropIncoming } from '../src/http/body.ts';
 import { Door } from '../src/http/door.ts';
 import { OPEN } from '../src/http/entrance.ts';
+import { startThreads } from '../src/jobs/jobs.ts';
 import { Places } from '../src/links/places.ts';
 import { LIVE_EVERY } from '../src/live/stream.ts';
 import { Journal } from '../src/log/journal.ts';
-import { MIGRATIONS } from '../src/paths.ts';
 import { PeopleEntrance } from '../src/people/entrance.ts';
 import { Provider, type ProviderSettings } from '../src/people/provider.ts';
 import type { StartBench } from '../src/practice/bench-process.ts';
@@ -31,6 +30,7 @@ import type { Runner } from '../src/runner/runner.ts';
 import { Metrics } from '../src/watch/metrics.ts';
 import { createWorking, type Working } from '../src/working.ts';
 import { Answers } from './answers.ts';
+import { copyDatabase, EMPTY } from './copy-database.ts';
 
 export interface Harness extends Connection {
   readonly app: Express;
@@ -56,11 +56,18 @@ export const startBenchHere: StartBench = async (file) => {
   return { ports, close };
 };
 
-/** A migrated database of its own and an application on it. */
+/** One set for all files of a process: what a thread is made of is read once. */
+const THREADS = startThreads();
+
+/**
+ * A migrated database of its own and an application on it.
+ * @param demo begins with the demo, figures and all
+ */
 export async function startHarness(
   name: string,
   {
     migrated = true,
+    demo = false,
     confirm = CONFIRM,
     liveEvery = LIVE_EVERY,
     server = inject('databaseUrl'),
@@ -75,7 +82,7 @@ export async function startHarness(
   await admin.query(`CREATE DATABASE lastmark_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
   await admin.end();
   const connection = connect(url);
-  if (migrated) await migrate(connection.pool, MIGRATIONS);
+  if (migrated) await copyDatabase(connection.pool, demo ? 'lastmark' : EMPTY);
   const log: string[] = [];
   const logger = pino({ level: 'error' }, { write: (line: string) => log.push(line) });
   const door = new Door({ host: '127.0.0.1', hosts: [] });
@@ -89,6 +96,7 @@ export async function startHarness(
     log: logger,
     journal,
     databaseUrl: url,
+    threads: THREADS,
     version: '9.9.9',
     confirm,
     liveEvery,

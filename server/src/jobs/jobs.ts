@@ -4,10 +4,10 @@ import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../http/problem.ts';
 import { WORKER } from '../paths.ts';
-import { type Scope, scopeNow } from '../who/scope.ts';
-import { type Deed, deedNow } from '../who/who.ts';
+import { scopeNow } from '../who/scope.ts';
+import { deedNow } from '../who/who.ts';
 import { JOBS, type JobName, LANES, type Lane, type Needs, type Result } from './table.ts';
-import type { Ended } from './worker.ts';
+import type { Ended, Task } from './worker.ts';
 
 interface LaneShape {
   readonly threads: number;
@@ -51,29 +51,34 @@ interface Waiting {
   readonly drop: () => void;
 }
 
+/** The threads of every lane. Whoever has several databases may have one set for all: each job says where it is done. */
+export type Threads = ReadonlyMap<Lane, Piscina>;
+
+const threadsOf = ({ threads, memory }: LaneShape): Piscina =>
+  new Piscina({
+    filename: WORKER,
+    minThreads: 0,
+    maxThreads: threads,
+    idleTimeout: 60_000,
+    concurrentTasksPerWorker: 1,
+    resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
+  });
+
+/** Threads that start as they are needed. */
+export const startThreads = (): Threads => new Map(LANES.map((lane) => [lane, threadsOf(SHAPES[lane])]));
+
 class Queue {
   readonly #pool: Piscina;
   readonly #shape: LaneShape;
   #running = 0;
   #waiting: Waiting[] = [];
 
-  constructor(shape: LaneShape, databaseUrl: string) {
+  constructor(shape: LaneShape, pool: Piscina) {
     this.#shape = shape;
-    this.#pool = new Piscina({
-      filename: WORKER,
-      minThreads: 0,
-      maxThreads: shape.threads,
-      idleTimeout: 60_000,
-      concurrentTasksPerWorker: 1,
-      workerData: { databaseUrl },
-      resourceLimits: { maxOldGenerationSizeMb: shape.memory, maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
-    });
+    this.#pool = pool;
   }
 
-  async run(
-    task: { name: JobName; needs: object; deed: Deed | null; scope: Scope | null },
-    signal: AbortSignal | undefined,
-  ): Promise<Ended> {
+  async run(task: Task, signal: AbortSignal | undefined): Promise<Ended> {
     await this.#turn(signal);
     try {
       return (await this.#pool.run(task, {
@@ -121,17 +126,23 @@ class Queue {
     return { running: this.#running, waiting: this.#waiting.length };
   }
 
-  async close(): Promise<void> {
+  /** What waits is dropped. */
+  close(): void {
     for (const one of [...this.#waiting]) one.drop();
-    await this.#pool.close().catch(() => undefined);
   }
 }
 
 export class Jobs {
-  readonly #queues: ReadonlyMap<Lane, Queue>;
+  readonly #queues = new Map<Lane, Queue>();
+  readonly #databaseUrl: string;
+  readonly #own: Threads | null;
+  readonly #going = new Set<Promise<unknown>>();
 
-  constructor(databaseUrl: string) {
-    this.#queues = new Map(LANES.map((lane) => [lane, new Queue(SHAPES[lane], databaseUrl)]));
+  /** @param shared threads that are somebody else's to close; its own where left out */
+  constructor(databaseUrl: string, shared: Threads | null = null) {
+    this.#databaseUrl = databaseUrl;
+    this.#own = shared ? null : startThreads();
+    for (const [lane, pool] of shared ?? this.#own ?? []) this.#queues.set(lane, new Queue(SHAPES[lane], pool));
   }
 
   /** How busy each lane is. */
@@ -151,12 +162,17 @@ export class Jobs {
     const background = JOBS[name].lane === 'background';
     const deed = (!background && deedNow()) || null;
     const scope = background ? null : scopeNow();
-    const ended = await queue.run({ name, needs, deed, scope }, signal);
+    const going = queue.run({ name, needs, deed, scope, databaseUrl: this.#databaseUrl }, signal);
+    this.#going.add(going);
+    const ended = await going.finally(() => this.#going.delete(going));
     if ('problem' in ended) throw ProblemError.of(ended.problem);
     return ended.result as Result<N>;
   }
 
+  /** What waits is dropped, what is being done is done. */
   async close(): Promise<void> {
-    await Promise.all([...this.#queues.values()].map((queue) => queue.close()));
+    for (const queue of this.#queues.values()) queue.close();
+    await Promise.allSettled(this.#going);
+    for (const pool of this.#own?.values() ?? []) await pool.close().catch(() => undefined);
   }
 }

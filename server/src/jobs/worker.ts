@@ -1,6 +1,5 @@
-// A worker thread: a connection of its own to the database, and one job after the other.
+// A worker thread: connections of its own to the database of a job, and one job after the other.
 import { setPriority } from 'node:os';
-import { workerData } from 'node:worker_threads';
 import type { Problem } from '@lastmark/contract';
 import { type Connection, connect } from '../db/database.ts';
 import { toProblem } from '../http/problem.ts';
@@ -20,22 +19,30 @@ try {
 } catch {
   // Where it may not be set, everything works all the same.
 }
-let connection: Connection | null = null;
+let open: { readonly url: string; readonly connection: Connection } | null = null;
 
-interface Task {
+export interface Task {
   readonly name: JobName;
-  readonly needs: unknown;
+  readonly needs: object;
+  /** The database it is done on. */
+  readonly databaseUrl: string;
   /** What it is part of; null for what is nobody's. */
   readonly deed: Deed | null;
   /** What whoever asked sees of the shelf; null for all. */
   readonly scope: Scope | null;
 }
 
-export default async function carryOut({ name, needs, deed, scope }: Task): Promise<Ended> {
-  connection ??= connect((workerData as { databaseUrl: string }).databaseUrl, CONNECTIONS);
+async function connectionTo(url: string): Promise<Connection> {
+  if (open?.url === url) return open.connection;
+  await open?.connection.pool.end();
+  open = { url, connection: connect(url, CONNECTIONS) };
+  return open.connection;
+}
+
+export default async function carryOut({ name, needs, databaseUrl, deed, scope }: Task): Promise<Ended> {
+  const { db } = await connectionTo(databaseUrl);
   try {
     const work = JOBS[name].work as (db: Connection['db'], needs: unknown) => Promise<unknown>;
-    const { db } = connection;
     const seen = () => withScope(scope, () => work(db, needs));
     return { result: deed ? (await inDeed(deed, writeEntry, seen)).result : await seen() };
   } catch (error) {
