@@ -29,6 +29,7 @@ async function tablesOf(pool: Pool, database: string): Promise<readonly Table[]>
      FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = ? AND IS_GENERATED = 'NEVER' GROUP BY TABLE_NAME`,
     [database],
   );
+  if (rows.length === 0) throw new Error(`There is no database ${database} to copy.`);
   const tables: Table[] = [];
   for (const { name, columns } of rows) {
     const place = `\`${database}\`.\`${name}\``;
