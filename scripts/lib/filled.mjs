@@ -49,13 +49,20 @@ export async function filledDemo() {
   const folder = scratch('filled');
   try {
     await fill(folder);
-    mkdirSync(join(ROOT, 'test-results'), { recursive: true });
-    for (const name of readdirSync(join(ROOT, 'test-results')))
-      if (name.startsWith('demo-')) rmSync(join(ROOT, 'test-results', name), { recursive: true, force: true });
-    // Whole or not there: a copy that was cut short has another name.
+    const results = join(ROOT, 'test-results');
+    mkdirSync(results, { recursive: true });
+    for (const name of readdirSync(results))
+      if (/^demo-[0-9a-f]+$/.test(name) && !kept.endsWith(name))
+        rmSync(join(results, name), { recursive: true, force: true });
+    // Whole or not there: one that was cut short has another name. Of two at once the first counts.
     const unfinished = `${kept}.${process.pid}`;
     copyFilled(folder, unfinished);
-    renameSync(unfinished, kept);
+    try {
+      renameSync(unfinished, kept);
+    } catch (error) {
+      rmSync(unfinished, { recursive: true, force: true });
+      if (!existsSync(kept)) throw error;
+    }
     return kept;
   } finally {
     rmSync(folder, { recursive: true, force: true });
