@@ -158,8 +158,10 @@ test('a desk sheet waits for the keypad, step by step', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(present).toContainText('C1 9 V 2 A');
   // Volts, amps and watts with number keys and Enter alone; what cannot be is refused and nothing typed is lost.
+  await expect(fields.getByLabel('C1, V')).toBeFocused();
   await page.keyboard.type('8.97');
   await page.keyboard.press('Enter');
+  await expect(fields.getByLabel('C1, A')).toBeFocused();
   await page.keyboard.type('2');
   await fields.getByLabel('Input, W').fill('1.9');
   await page.keyboard.press('Enter');
