@@ -179,6 +179,9 @@ look('a text too faint for its ground is seen, through every layer', async ({ br
   // What cannot be used may be faint, its label too; the label of what can may not.
   await body('<label style="color:#777">Off <input disabled></label><label style="color:#777">On <input></label>');
   expect((await faintTexts(page)).map((one) => one.slice(0, 5))).toEqual(['"On" ']);
+  // Nor what is only to be seen; a space without width is not.
+  await body('<p aria-hidden="true" style="color:#777">Seen</p><p style="color:#777">\u200b</p>');
+  expect((await faintTexts(page)).map((one) => one.slice(0, 6))).toEqual(['"Seen"']);
   // Half a black layer makes a grey ground; large letters may be fainter.
   await body('<div style="background:rgba(0,0,0,.5)"><p style="color:#fff">On grey</p></div>');
   expect((await faintTexts(page)).join()).toContain('"On grey" stands out by 4.00');

@@ -56,6 +56,7 @@ export const test = shared.extend<{ page: Page }>({
     const errors = errorsOf(page);
     await use(page);
     if (info.status === 'passed') expect(errors, 'errors on the page').toEqual([]);
+    // All but the first, which keeps the process.
     for (const one of cached.pages().slice(1)) await one.close();
   },
 });

@@ -49,9 +49,10 @@ function faint(): string[] {
   for (const element of document.body.querySelectorAll('*')) {
     const text = [...element.childNodes]
       .filter(({ nodeType }) => nodeType === Node.TEXT_NODE)
-      .map(({ textContent }) => textContent?.trim() ?? '')
+      // A space without width keeps a line its height; there is nothing of it to see.
+      .map(({ textContent }) => textContent?.replaceAll('\u200b', '').trim() ?? '')
       .join('');
-    if (text === '' || element.closest('svg, option, :disabled, [aria-disabled=true], [aria-hidden=true]')) continue;
+    if (text === '' || element.closest('svg, option, :disabled, [aria-disabled=true]')) continue;
     // Words of what cannot be used may be faint, wherever they stand.
     if (element.closest('label')?.control?.matches(':disabled')) continue;
     if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;

@@ -12,8 +12,8 @@ interface Look {
   /** Also what is no barrier. */
   readonly every?: boolean;
   /**
-   * Let axe look at contrast too. It takes longer than all its other rules together, and says nothing that our own look,
-   * which is done in any case, does not say: some views hold the two against each other.
+   * Let axe look at contrast too. It takes longer than all its other rules together; our own look, which is done in any
+   * case, goes by the grounds of a text and of what it is in, and some views hold the two against each other.
    */
   readonly twice?: boolean;
 }

@@ -1,15 +1,13 @@
 // The demo, filled in once: further stages begin with a copy of its files instead of working it all out again.
-import { cpSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { createConnection } from 'mysql2/promise';
 import { builtOf } from './build.mjs';
+import { copyFilled, FIRST_PORT } from './copy-filled.mjs';
 import { startMariadb } from './mariadb.mjs';
 import { ROOT } from './paths.mjs';
 import { scratch } from './scratch.mjs';
 import { forkServer } from './stage.mjs';
 
-/** Where the instruments of the simulated bench stand until a stage says where its own are. */
-const FIRST_PORT = 5300;
 const READ_MILLISECONDS = 200;
 
 /** Until every figure on the shelf is made: a copy has nothing left to work out. */
@@ -67,21 +65,4 @@ export async function filledDemo() {
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
-}
-
-/** Begin a folder as a copy of a filled one. */
-export function copyFilled(filled, folder) {
-  for (const part of ['mariadb', 'database.secret'])
-    cpSync(join(filled, part), join(folder, part), { recursive: true });
-}
-
-/** Say where the simulated bench of a copy stands; null where none stands beside it. */
-export async function moveBench(databaseUrl, port) {
-  const connection = await createConnection(databaseUrl);
-  await connection.query(
-    `UPDATE instruments SET address = CONCAT('127.0.0.1:', SUBSTRING_INDEX(address, ':', -1) - ? + ?)
-     WHERE address LIKE '127.0.0.1:%'`,
-    [FIRST_PORT, port],
-  );
-  await connection.end();
 }

@@ -3,7 +3,7 @@ import { fork } from 'node:child_process';
 import { mkdtempSync, openSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { copyFilled, moveBench } from './filled.mjs';
+import { copyFilled, moveBench } from './copy-filled.mjs';
 import { startMariadb } from './mariadb.mjs';
 import { ROOT } from './paths.mjs';
 import { scratch } from './scratch.mjs';

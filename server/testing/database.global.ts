@@ -6,7 +6,9 @@ import type { TestProject } from 'vitest/node';
 // @ts-expect-error plain script without types
 import { needBuild } from '../../scripts/lib/build.mjs';
 // @ts-expect-error plain script without types
-import { copyFilled, filledDemo } from '../../scripts/lib/filled.mjs';
+import { copyFilled } from '../../scripts/lib/copy-filled.mjs';
+// @ts-expect-error plain script without types
+import { filledDemo } from '../../scripts/lib/filled.mjs';
 // @ts-expect-error plain script without types
 import { startMariadb } from '../../scripts/lib/mariadb.mjs';
 // @ts-expect-error plain script without types
