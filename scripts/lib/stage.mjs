@@ -13,10 +13,10 @@ const READY_MILLISECONDS = 180_000;
 /**
  * Fork a built server and wait until it listens.
  * @param folder where its log goes
- * @param killAfter end it without a word so many ms after it was forked
+ * @param killed end it without a word as this promise is kept
  * @returns the process, its port, null when it did not start, and the code of the first person where there is one
  */
-export async function forkServer(databaseUrl, folder, { port = 0, demo = false, env = {}, killAfter = null } = {}) {
+export async function forkServer(databaseUrl, folder, { port = 0, demo = false, env = {}, killed = null } = {}) {
   const log = openSync(join(folder, 'server.log'), 'a');
   const server = fork(join(ROOT, 'server', 'dist', 'main.js'), [], {
     cwd: ROOT,
@@ -31,7 +31,7 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
     },
   });
   const exited = new Promise((resolve) => server.once('exit', resolve));
-  if (killAfter !== null) setTimeout(() => server.kill('SIGKILL'), killAfter);
+  void killed?.then(() => server.kill('SIGKILL'));
   const told = await new Promise((resolve) => {
     const timer = setTimeout(() => resolve(null), READY_MILLISECONDS);
     const settle = (value) => {

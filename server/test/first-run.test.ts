@@ -1,27 +1,30 @@
 // An empty bench can be filled with the demo, which says that it is one and can be put away.
 import request from 'supertest';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterEach, expect, it } from 'vitest';
 import { aSample, type Harness, startHarness } from '../testing/harness.ts';
 
 let harness: Harness;
-beforeAll(async () => {
-  harness = await startHarness('first_run');
-});
-afterAll(() => harness.stop());
+afterEach(() => harness.stop());
 
 const demo = async () => (await request(harness.app).get('/api/demo')).body;
 const show = (shown: unknown) => request(harness.app).put('/api/demo').send({ shown });
 const shelf = async (query = '') => (await request(harness.app).get(`/api/samples${query}`)).body;
 
-it('greets, is filled, put away and brought back, without losing what a person took in', async () => {
+it('greets while there is nothing, and has no demo to put away', async () => {
+  harness = await startHarness('first_run');
   expect(await demo()).toEqual({ demo: 'none', empty: true });
   expect((await show(false)).status).toBe(409);
   expect((await show('yes')).body.errors).toEqual([
     { path: 'shown', message: 'Whether it is shown must be yes or no' },
   ]);
+  // The demo fills an empty bench only: nobody's work is mixed with it.
+  await request(harness.app).post('/api/samples').send(aSample()).expect(201);
+  expect((await show(true)).status).toBe(409);
+});
 
-  const filled = await show(true);
-  expect(filled.body).toEqual({ demo: 'shown', empty: false });
+it('is put away and brought back, without losing what a person took in', async () => {
+  harness = await startHarness('first_run_demo', { demo: true });
+  expect(await demo()).toEqual({ demo: 'shown', empty: false });
   const all = await shelf();
   expect(all.total).toBeGreaterThanOrEqual(7);
   const [first] = all.items;

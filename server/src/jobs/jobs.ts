@@ -82,7 +82,7 @@ class Queue {
     await this.#turn(signal);
     try {
       return (await this.#pool.run(task, {
-        signal: AbortSignal.timeout(LONGEST_MILLISECONDS),
+        signal: AbortSignal.timeout(JOBS[task.name].longest ?? LONGEST_MILLISECONDS),
         transferList: bytesIn(task.needs),
       })) as Ended;
     } catch (error) {

@@ -82,6 +82,8 @@ export type Lane = (typeof LANES)[number];
 
 interface Job<Needs, Result> {
   readonly lane: Lane;
+  /** It is ended after so many ms where that is not the usual time. */
+  readonly longest?: number;
   readonly work: (db: Database, needs: Needs) => Promise<Result>;
 }
 const job = <Needs, Result>(lane: Lane, work: Job<Needs, Result>['work']): Job<Needs, Result> => ({ lane, work });
@@ -163,7 +165,11 @@ export const JOBS = {
     jsonOf(await lookAtSet(db, rule, measures)),
   ),
   // Filling the shelf draws, judges and prints: nothing for the thread that holds the loads.
-  demo: job('file', (db, { shown }: { shown: boolean }): Promise<DemoState> => showDemo(db, shown)),
+  demo: {
+    ...job('file', (db, { shown }: { shown: boolean }): Promise<DemoState> => showDemo(db, shown)),
+    // Of fixed size, and nobody can hang it: a slow machine is given its time.
+    longest: 900_000,
+  },
   label: job(
     'file',
     async (db, { sampleId }: { sampleId: string }): Promise<MadeFile> => ({
