@@ -3,7 +3,7 @@ import { STATIONS_ABOUT } from '@lastmark/core/station';
 import type { Page } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { allViews } from '../scripts/lib/views.mjs';
-import { crowdedSample, DEMO, demoSample, expect, freshSample, look } from './bench.ts';
+import { crowdedSample, DEMO, demoSample, expect, follow, freshSample, look } from './bench.ts';
 import { faintTexts } from './contrast.ts';
 import { findings, WCAG } from './findings.ts';
 import { geometry, glance } from './geometry.ts';
@@ -84,6 +84,8 @@ for (const view of allViews() as View[])
     await page.goto(await pathOf(page, view));
     await expect(page.getByRole('heading').first()).toBeVisible();
     await atRest(page);
+    // A tab is told from the others by its name.
+    await expect(page).toHaveTitle(/^\S.* · Lastmark$/);
     expect(await shifted(page), 'moved after it was shown').toEqual([]);
     await expectAccessible(page, LOOKED_AT_TWICE.includes(view.name));
   });
@@ -94,18 +96,18 @@ look('every view that is looked at twice is there', () => {
 
 look('six ports with long names and long numbers fit at every size', async ({ page }) => {
   const { id, rigId } = await crowdedSample(page);
-  for (const station of STATIONS_ABOUT) {
-    await page.goto(`/samples/${id}/${station.id}`);
+  await page.goto('/');
+  for (const { path, title } of [
+    ...STATIONS_ABOUT.map((station) => ({ path: `/samples/${id}/${station.id}`, title: station.title })),
+    { path: `/run-sheets?sample=${id}`, title: 'Run sheets' },
+    { path: '/?q=hut', title: 'Shelf' },
+  ]) {
+    await follow(page, path);
+    await expect(page).toHaveTitle(new RegExp(`^${title}`));
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     await atRest(page);
-    expect(await geometry(page), station.title).toEqual([]);
+    expect(await geometry(page), title).toEqual([]);
   }
-  await page.goto(`/run-sheets?sample=${id}`);
-  await atRest(page);
-  expect(await geometry(page), 'Run sheets').toEqual([]);
-  await page.goto('/?q=hut');
-  await atRest(page);
-  expect(await geometry(page), 'Shelf').toEqual([]);
   expect(rigId).not.toBe('');
 });
 
@@ -128,17 +130,18 @@ look('who asked for less motion sees every state at once', async ({ page }) => {
 });
 
 look('dialogs have no serious finding', async ({ page }) => {
-  await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/efficiency`);
+  const id = await demoSample(page, DEMO.trio);
+  await page.goto(`/samples/${id}/efficiency`);
   await page.getByRole('button', { name: 'Add a loading' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   await expectNone(page);
   await page.keyboard.press('Escape');
-  await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/read-out`);
+  await follow(page, `/samples/${id}/read-out`);
   await page.getByRole('button', { name: 'Enter a read-out' }).click();
   await page.getByLabel('What the analyser shows').fill('51A1 0801912C 0002D12C 0004B12C 00064145 C0DC323C');
   await expectNone(page);
   await page.keyboard.press('Escape');
-  await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/proof?part=hold`);
+  await follow(page, `/samples/${id}/proof?part=hold`);
   await page.getByRole('button', { name: 'Enter a hold' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   await expectNone(page);

@@ -81,6 +81,13 @@ export const look = shared.extend<{ page: Page }, { readonly shown: { page: Page
 
 export { expect };
 
+/** Go somewhere as by a link of the program: what stands there is not loaded again. */
+export const follow = (page: Page, path: string): Promise<void> =>
+  page.evaluate((to) => {
+    history.pushState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+
 /** Id of a demo sample by its serial. */
 export async function demoSample(page: Page, serial: string): Promise<string> {
   const answer = await page.request.get(`/api/samples?q=${encodeURIComponent(serial)}`);

@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { isAbsolute, join, relative } from 'node:path';
 import { CHROMIUM_PACKAGE } from './lib/chromium.mjs';
+import { filledDemo } from './lib/filled.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
@@ -111,7 +112,8 @@ await Promise.all([
   step('type check', 'tsc', ['-p', 'tsconfig.json']),
   step('build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')], { held: true }),
 ]);
-await vitest('unit tests', 'unit');
+// API tests and journeys begin with a copy of the filled demo. Whatever keeps it from being filled is told by them.
+await Promise.all([vitest('unit tests', 'unit'), filledDemo().catch(() => undefined)]);
 // The cluster waits more than it works.
 await Promise.all([
   vitest('API tests', 'api'),

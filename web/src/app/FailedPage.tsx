@@ -3,8 +3,10 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Link, useLocation, useRouteError } from 'react-router';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 
 export function FailedPage() {
+  usePageTitle('This page failed');
   const error = useRouteError();
   const { pathname } = useLocation();
   const message = error instanceof Error ? error.message : 'Something unexpected happened.';
@@ -30,6 +32,7 @@ export function FailedPage() {
 }
 
 export function MissingPage() {
+  usePageTitle('Nothing here');
   const { pathname } = useLocation();
   return (
     <Stack spacing={2} sx={{ p: 4 }}>

@@ -11,6 +11,7 @@ import { dossierQuery } from '../api/queries.ts';
 import { focusFirstEmpty } from '../parts/focusEntry.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
 import { useAfterPaint } from '../state/useAfterPaint.ts';
 import { useKeys } from '../state/useKeys.ts';
@@ -53,6 +54,9 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
   const at = useMatch('/samples/:sampleId/:station')?.params.station;
   const own = stationsOf(STATIONS, dossier.sample.model.kind);
   const strange = STATIONS.find((station) => station.id === at && !own.includes(station));
+  const { model, unit, tag } = dossier.sample;
+  const name = `${model.maker} ${model.model} ${unit.serial || tag}`;
+  usePageTitle([...STATIONS.filter((station) => station.id === at).map(({ title }) => title), name].join(' · '));
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
     <SampleContext.Provider value={value}>

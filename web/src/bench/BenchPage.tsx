@@ -19,6 +19,7 @@ import {
 } from '../api/queries.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { Loading, QueryGate } from '../parts/QueryGate.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { ConsoleDialog } from './ConsoleDialog.tsx';
 import { DeviceDialog } from './DeviceDialog.tsx';
 import { Devices } from './Devices.tsx';
@@ -65,6 +66,7 @@ type Open =
   | { readonly kind: 'rig'; readonly one: StoredRig | null };
 
 export function BenchPage() {
+  usePageTitle('Bench');
   const instruments = useQuery(instrumentsQuery);
   const benches = useQuery(benchesQuery);
   const rigs = useQuery(rigsQuery);

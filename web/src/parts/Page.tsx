@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
+import { usePageTitle } from './usePageTitle.ts';
 
 /** Room between a page and what stands beside it. */
 export const PAGE_SIDE = { xs: 1.5, md: 3 } as const;
@@ -41,6 +42,7 @@ interface PageProps extends HeadProps {
 
 /** A page beyond a sample. */
 export function Page({ title, actions, children }: PageProps) {
+  usePageTitle(title);
   return (
     <Box sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6 }}>
       <PageHead title={title}>{actions}</PageHead>

@@ -6,9 +6,11 @@ import Typography from '@mui/material/Typography';
 import { useLocation } from 'react-router';
 import { useSend } from '../parts/form/useSend.ts';
 import { useTyped } from '../parts/form/useTyped.ts';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { JoinFields, type JoinForm, NO_JOIN, sendJoin } from './join.tsx';
 
 export function JoinPage() {
+  usePageTitle('Come in');
   // Behind the #: it was sent to no server on the way.
   const secret = useLocation().hash.slice(1);
   const form = useTyped<JoinForm>({ ...NO_JOIN, secret });

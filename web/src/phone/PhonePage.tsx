@@ -13,6 +13,7 @@ import { apiUrl } from '../api/world.ts';
 import { CaptionDialog } from '../parts/CaptionDialog.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { sampleName } from '../parts/SampleField.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 
 /** What was sent from this phone, the newest first, each to be captioned. */
 function Sent({
@@ -97,6 +98,7 @@ function Camera({ sample }: { readonly sample: SampleRow }) {
 }
 
 export function PhonePage() {
+  usePageTitle('Photos');
   const { tag = '' } = useParams();
   const query = useQuery({
     queryKey: ['samples', 'by tag', tag],

@@ -5,7 +5,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import NativeSelect from '@mui/material/NativeSelect';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
@@ -95,13 +94,6 @@ function Running({ drill }: { readonly drill: DrillState }) {
 
 export function Band() {
   const { data, error } = useQuery(drillNowQuery);
-  useEffect(() => {
-    const before = document.title;
-    document.title = `Practice · ${before}`;
-    return () => {
-      document.title = before;
-    };
-  }, []);
   return (
     <Box component="section" aria-label="Practice" sx={BAND}>
       <Box aria-hidden sx={{ width: 28, height: 28, color: 'warning.main', backgroundImage: STRIPES }} />

@@ -8,6 +8,7 @@ import { useParams } from 'react-router';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, queryClient, refreshSample, rigsQuery, runQuery } from '../api/queries.ts';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { listenLive } from '../state/liveSource.ts';
 import { RunActions } from './RunActions.tsx';
 import { RunChart } from './RunChart.tsx';
@@ -16,7 +17,7 @@ import { RunNumbers } from './RunNumbers.tsx';
 import { RunSide } from './RunSide.tsx';
 import { RunStep } from './RunStep.tsx';
 import { SimulatedPlug } from './SimulatedPlug.tsx';
-import { isOver } from './words.ts';
+import { isOver, RUN_WORDS } from './words.ts';
 
 /** The fit of a soak comes with the first soak, not with the console; where it cannot be had the console goes on without. */
 const SoakAhead = lazy<ComponentType<{ readonly run: SheetRun; readonly rig: StoredRig }>>(() =>
@@ -57,6 +58,8 @@ function useRunAsk(runId: string) {
 
 function Console({ run }: { readonly run: SheetRun }) {
   const over = isOver(run.state);
+  // What it waits for is seen from another tab.
+  usePageTitle(`${RUN_WORDS[run.state]} · ${run.title}`);
   useHere(run.id, !over);
   const ask = useRunAsk(run.id);
   const { data: rigs } = useQuery(rigsQuery);

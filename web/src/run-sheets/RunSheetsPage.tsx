@@ -10,6 +10,7 @@ import { sheetsQuery } from '../api/queries.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { PlanForm } from './PlanForm.tsx';
 import { SimulatedButton } from './SimulatedButton.tsx';
 import { howLong, RUN_WORDS } from './words.ts';
@@ -140,6 +141,7 @@ function GhostSheet() {
 }
 
 export function RunSheetsPage() {
+  usePageTitle('Run sheets');
   const [params] = useSearchParams();
   const sampleId = params.get('sample');
   const sheets = useQuery({ ...sheetsQuery(sampleId), refetchInterval: 5000 });

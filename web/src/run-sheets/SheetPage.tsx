@@ -16,6 +16,7 @@ import { asMethod, methodVersionsQuery, versionWords } from '../methods/queries.
 import { Choice } from '../parts/fields.tsx';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { useNotify } from '../state/notices.tsx';
 import { AddStepDialog } from './AddStepDialog.tsx';
 import { ByItself } from './ByItself.tsx';
@@ -55,6 +56,7 @@ function useSheet(sheet: StoredSheet) {
 }
 
 function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
+  usePageTitle(`${sheet.title} · Run sheet`);
   const navigate = useNavigate();
   const { data: rigs } = useQuery(rigsQuery);
   const { data: dossier } = useQuery(dossierQuery(sheet.sampleId));

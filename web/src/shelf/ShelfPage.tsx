@@ -15,6 +15,7 @@ import { shelfQuery } from '../api/queries.ts';
 import { CollectionChoice } from '../collections/CollectionChoice.tsx';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { useNarrow } from '../state/useNarrow.ts';
 import { shelfShown, useShelfChanges } from '../together/useNews.ts';
 import { DemoNote } from './DemoNote.tsx';
@@ -57,6 +58,7 @@ const searchTitle = (params: URLSearchParams): string =>
     .join(', ');
 
 export function ShelfPage() {
+  usePageTitle('Shelf');
   const narrow = useNarrow();
   const [params, setParams] = useSearchParams();
   const q = params.get('q') ?? '';

@@ -14,6 +14,7 @@ import { queryClient } from '../../api/queries.ts';
 import { PlaceField } from '../../collections/PlaceField.tsx';
 import { PAGE_SIDE } from '../../parts/Page.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
+import { usePageTitle } from '../../parts/usePageTitle.ts';
 import { EMPTY_FORM, formMessage, fromForm } from './form.ts';
 import { IntakeFields } from './IntakeFields.tsx';
 import { PackageIn } from './PackageIn.tsx';
@@ -22,6 +23,7 @@ import { SpreadsheetIn } from './SpreadsheetIn.tsx';
 const DRAFT = 'new-sample';
 
 export function NewSamplePage() {
+  usePageTitle('Take in a sample');
   const navigate = useNavigate();
   const { value: form, set, clear, restored } = useDraft(DRAFT, EMPTY_FORM);
   const [place, setPlace] = useState<string | null>(null);
