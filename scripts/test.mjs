@@ -3,7 +3,6 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { isAbsolute, join, relative } from 'node:path';
 import { CHROMIUM_PACKAGE } from './lib/chromium.mjs';
-import { filledDemo } from './lib/filled.mjs';
 import { needNode, needPackages, needPrograms } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
@@ -112,6 +111,8 @@ await Promise.all([
   step('type check', 'tsc', ['-p', 'tsconfig.json']),
   step('build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')], { held: true }),
 ]);
+// It needs packages, which are there only now.
+const { filledDemo } = await import('./lib/filled.mjs');
 // API tests and journeys begin with a copy of the filled demo. Whatever keeps it from being filled is told by them.
 await Promise.all([vitest('unit tests', 'unit'), filledDemo().catch(() => undefined)]);
 // The cluster waits more than it works.

@@ -10,7 +10,7 @@ import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
-import { momentText } from '../parts/moment.ts';
+import { loggedText, momentText } from '../parts/moment.ts';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
@@ -39,9 +39,9 @@ const logQuery = (filter: Filter) =>
 function Change({ was, is, field }: LogRow['changes'][number]) {
   return (
     <Box component="li">
-      {field}: {was !== null && <Box component="del">{was}</Box>}
+      {field}: {was !== null && <Box component="del">{loggedText(was)}</Box>}
       {was !== null && is !== null && ' → '}
-      {is !== null ? <Box component="ins">{is}</Box> : ' (taken away)'}
+      {is !== null ? <Box component="ins">{loggedText(is)}</Box> : ' (taken away)'}
     </Box>
   );
 }

@@ -1,11 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { browserText, momentText } from './moment.ts';
+import { browserText, loggedText, momentText } from './moment.ts';
 
 describe('a moment', () => {
   it('is told by the clock of whoever looks, to the minute', () => {
     const local = new Date(2026, 2, 2, 9, 5, 59);
     expect(momentText(local.toISOString())).toBe('2026-03-02 09:05');
+    expect(loggedText(local.toISOString())).toBe('2026-03-02 09:05');
+    expect(loggedText(`${local.toISOString().slice(0, 16)}Z`)).toBe('2026-03-02 09:05');
   });
+
+  it.each(['2026-03-02', '20 V', 'at 2026-03-02T09:05:59.000Z', '2026-03-02T09:05', ''])(
+    'is none for the log: %j stands as it is',
+    (value) => expect(loggedText(value)).toBe(value),
+  );
 });
 
 describe('a browser', () => {

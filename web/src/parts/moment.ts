@@ -7,6 +7,11 @@ export function momentText(iso: string): string {
   return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())} ${two(at.getHours())}:${two(at.getMinutes())}`;
 }
 
+const LOGGED = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?Z$/;
+
+/** A value as the log keeps it: a moment as people read it, everything else as it stands. */
+export const loggedText = (value: string): string => (LOGGED.test(value) ? momentText(value) : value);
+
 /** A browser by what it calls itself. @example browserText('… Firefox/128.0') // 'Firefox on Linux' */
 export function browserText(agent: string): string {
   const [, name] =

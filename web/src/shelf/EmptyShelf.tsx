@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { demoQuery } from '../api/queries.ts';
 import { SpreadsheetIn } from '../stations/intake/SpreadsheetIn.tsx';
 import { useShowDemo } from './DemoNote.tsx';
+import { type Narrowed, nothingSays } from './nothing.ts';
 
 interface WayProps {
   readonly title: string;
@@ -77,17 +78,18 @@ function Greeting() {
 }
 
 interface Props {
-  readonly filtered: boolean;
+  readonly narrowed: Narrowed;
   readonly onClear: () => void;
 }
 
-export function EmptyShelf({ filtered, onClear }: Props) {
-  if (!filtered) return <Greeting />;
+export function EmptyShelf({ narrowed, onClear }: Props) {
+  const said = nothingSays(narrowed);
+  if (!said) return <Greeting />;
   return (
     <Box sx={{ p: 4, border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
-      <Typography variant="h2">Nothing on the shelf matches</Typography>
+      <Typography variant="h2">{said.title}</Typography>
       <Typography sx={{ my: 1.5 }} color="text.secondary">
-        Try fewer words, or another kind.
+        {said.says}
       </Typography>
       <Button variant="outlined" onClick={onClear}>
         Show all

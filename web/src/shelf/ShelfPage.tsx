@@ -188,10 +188,7 @@ export function ShelfPage() {
           if (rows.length === 0)
             return (
               <Suspense fallback={null}>
-                <EmptyShelf
-                  filtered={q !== '' || kind !== '' || label !== '' || collection !== '' || archived}
-                  onClear={() => setParams({})}
-                />
+                <EmptyShelf narrowed={{ q, kind, label, collection, archived }} onClear={() => setParams({})} />
               </Suspense>
             );
           return (
