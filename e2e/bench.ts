@@ -81,12 +81,19 @@ export const look = shared.extend<{ page: Page }, { readonly shown: { page: Page
 
 export { expect };
 
-/** Go somewhere as by a link of the program: what stands there is not loaded again. */
-export const follow = (page: Page, path: string): Promise<void> =>
-  page.evaluate((to) => {
+/**
+ * Go to another page as by a link of the program: what stands there is not loaded again.
+ * @returns when the tab is named after something else
+ */
+export async function follow(page: Page, path: string): Promise<void> {
+  const before = await page.title();
+  await page.evaluate((to) => {
     history.pushState(null, '', to);
     dispatchEvent(new PopStateEvent('popstate'));
   }, path);
+  await expect.poll(() => page.title()).not.toBe(before);
+  await expect(page).not.toHaveTitle('Lastmark');
+}
 
 /** Id of a demo sample by its serial. */
 export async function demoSample(page: Page, serial: string): Promise<string> {

@@ -8,7 +8,7 @@ import { startMariadb } from '../scripts/lib/mariadb.mjs';
 import { scratch } from '../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../scripts/lib/stage.mjs';
-import { expect, test, wallCharger } from './bench.ts';
+import { expect, follow, test, wallCharger } from './bench.ts';
 import { faintTexts } from './contrast.ts';
 import { geometry } from './geometry.ts';
 
@@ -89,12 +89,12 @@ test('the first comes in with the code, invites another, and each is known by wh
     await other.getByRole('button', { name: 'Come in' }).click();
     await expect(other.getByRole('link', { name: 'Brook Tarn Engineer' })).toBeVisible();
     await expect(other.getByRole('link', { name: 'People' })).toBeHidden();
-    await other.goto(`${url}/people`);
+    await follow(other, '/people');
     await expect(other.getByRole('main')).toContainText('Admins let people in');
     await expect(other.getByRole('button', { name: 'Invite somebody' })).toBeHidden();
     // Who is where is seen beside the station.
-    await other.goto(`${url}/samples/${id}/intake`);
-    await page.goto(`${url}/samples/${id}/verdict`);
+    await follow(other, `/samples/${id}/intake`);
+    await follow(page, `/samples/${id}/verdict`);
     await expect(page.getByRole('link', { name: /^Intake.*here now: Brook Tarn$/ })).toBeVisible();
     // A question for somebody stands at their Today until it is answered.
     await page.getByRole('button', { name: 'Say something' }).click();
@@ -105,20 +105,21 @@ test('the first comes in with the code, invites another, and each is known by wh
     await page.getByRole('option', { name: 'Brook Tarn' }).click();
     await form.getByLabel('What there is to say').fill('Which lead was it?');
     await form.getByRole('button', { name: 'Say it' }).click();
-    await other.goto(`${url}/today`);
+    await follow(other, '/today');
     await expect(other.getByRole('region', { name: 'Asked and said' })).toContainText(
       'Ada Marrow asks: Which lead was it?',
     );
-    await other.goto(`${url}/samples/${id}/verdict`);
+    await follow(other, `/samples/${id}/verdict`);
     await other.getByRole('button', { name: 'Answer: Which lead was it?' }).click();
     await other.getByRole('textbox', { name: 'Answer' }).fill('The short one.');
     await other.getByRole('group', { name: 'Answer the question' }).getByRole('button', { name: 'Answer' }).click();
     await expect(page.getByRole('region', { name: 'Remarks' })).toContainText('The short one.');
     // What one writes, the log tells the other, with a way back.
-    await other.goto(`${url}/samples/${id}/intake`);
+    await follow(other, `/samples/${id}/intake`);
     await other.getByLabel('Serial').fill('BT-1');
     await other.getByRole('button', { name: /^Save/ }).click();
-    await page.goto(`${url}/log?sample=${id}`);
+    await expect(other.getByText('Saved.')).toBeVisible();
+    await follow(page, `/log?sample=${id}`);
     const entries = page.getByRole('list', { name: 'Log' }).getByRole('listitem');
     await expect(entries.first()).toContainText('Brook Tarn');
     await expect(entries.first()).toContainText('Serial: ');
@@ -130,7 +131,7 @@ test('the first comes in with the code, invites another, and each is known by wh
     await expect(page.getByText(/sealed entries are as they were written/)).toBeVisible();
     // Kept out, their session is over at once; what they typed is not.
     await other.getByLabel('Serial').fill('BT-2');
-    await page.goto(`${url}/people`);
+    await follow(page, '/people');
     await page.getByRole('button', { name: 'Change Brook Tarn' }).click();
     await page.getByLabel('Whether they are let in').click();
     await page.getByRole('option', { name: /^Kept out/ }).click();
@@ -146,7 +147,7 @@ test('the first comes in with the code, invites another, and each is known by wh
     await theirs.close();
     // The pages of people fit at every size and stand out in the dim theme.
     for (const path of ['/people', '/account']) {
-      await page.goto(url + path);
+      if (!page.url().endsWith(path)) await follow(page, path);
       await expect(page.getByRole('table').first()).toBeVisible();
       expect(await geometry(page), path).toEqual([]);
       await page.emulateMedia({ colorScheme: 'dark' });
@@ -166,7 +167,7 @@ test('a second factor is set up, asked for, and its recovery codes let in when i
   const { url, code, close } = await open('factor');
   try {
     await comeInFirst(page, url, code);
-    await page.goto(`${url}/account`);
+    await follow(page, '/account');
     await page.getByRole('button', { name: 'Set one up' }).click();
     await page.getByRole('textbox', { name: 'Your password' }).fill(PASSWORD);
     await page.getByRole('button', { name: 'Go on' }).click();
@@ -221,7 +222,7 @@ test('a sample under an embargo is seen by those who are named, and by nobody el
     await context.request.post(`${lab.url}/api/join`, {
       data: { secret, signIn: 'runa', name: 'Runa Fell', password: PASSWORD },
     });
-    await page.goto(`${lab.url}/people`);
+    await follow(page, '/people');
     await page.getByRole('button', { name: 'Make a collection' }).click();
     const dialog = page.getByRole('dialog', { name: 'Make a collection' });
     await dialog.getByRole('textbox', { name: 'Name' }).fill('Spring round');
@@ -232,26 +233,34 @@ test('a sample under an embargo is seen by those who are named, and by nobody el
     await expect(row).toContainText('nobody');
     const sample = await page.request.post(`${lab.url}/api/samples`, { data: wallCharger('Hidden 100') });
     const { id } = (await sample.json()) as { id: string };
-    await other.goto(`${lab.url}/`);
+    await other.goto('/');
     await expect(other.getByRole('link', { name: /Hidden 100/ })).toBeVisible();
-    await page.goto(`${lab.url}/samples/${id}/intake`);
-    await page.getByLabel('Collection').click();
+    await follow(page, `/samples/${id}/intake`);
+    await page.getByRole('combobox', { name: 'Collection' }).click();
     await page.getByRole('option', { name: /^Spring round: under embargo/ }).click();
     await expect(page.getByText('◆ Spring round, under embargo until 2999-03-01 09:00')).toBeVisible();
-    await other.goto(`${lab.url}/`);
+    // It leaves the shelf of those who look at it, as they say so.
+    await other.getByRole('button', { name: /by others: show/ }).click();
     await expect(other.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
-    await other.goto(`${lab.url}/samples/${id}/intake`);
+    await other.goto(`/samples/${id}/intake`);
     await expect(other.getByText(/There is no such sample/)).toBeVisible();
     // Named, they see it.
-    await page.goto(`${lab.url}/people`);
+    await follow(page, '/people');
     await page.getByRole('button', { name: 'Change Spring round' }).click();
     await page.getByRole('combobox', { name: 'People who see it' }).click();
     await page.getByRole('option', { name: 'Runa Fell' }).click();
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Keep' }).click();
     await expect(row).toContainText('Runa Fell');
-    await other.goto(`${lab.url}/`);
-    await expect(other.getByRole('link', { name: /Hidden 100/ })).toBeVisible();
+    await other.goto('/');
+    await other.getByRole('link', { name: /Hidden 100/ }).click();
+    await expect(other.getByRole('heading', { level: 1 })).toBeVisible();
+    // Named no more, they see it no more, wherever they are.
+    await page.getByRole('button', { name: 'Change Spring round' }).click();
+    await page.getByRole('button', { name: 'Runa Fell' }).press('Backspace');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(row).toContainText('nobody');
+    await expect(other.getByText(/There is no such sample/)).toBeVisible();
     // What is in it, from the list of collections and on the shelf.
     await page.request.post(`${lab.url}/api/samples`, { data: wallCharger('Open 65') });
     await page.reload();

@@ -36,6 +36,20 @@ describe('what changed', () => {
     expect(change).toEqual({ field: 'Rig', was: 'one', is: 'another one' });
   });
 
+  it('of a list that ids name is told by how many there are', () => {
+    const [a, b, c] = ['X', 'Y', 'Z'].map((end) => `01JZZZZZZZZZZZZZZZZZZZZZZ${end}`);
+    const change = (was: unknown, is: unknown) => changesBetween(was, is).map((one) => [one.field, one.was, one.is]);
+    const field = 'People it is for';
+    expect(change(null, { mentions: [a] })).toEqual([[field, null, 'one']]);
+    expect(change(null, { mentions: [] })).toEqual([]);
+    expect(change({ mentions: [a] }, { mentions: [a, b, c] })).toEqual([[field, 'one', '3']]);
+    expect(change({ mentions: [a, b] }, { mentions: [] })).toEqual([[field, '2', null]]);
+    expect(change({ mentions: [a] }, { mentions: [b] })).toEqual([[field, 'one', 'another one']]);
+    expect(change({ mentions: [a, b] }, { mentions: [a, c] })).toEqual([[field, '2', '2 others']]);
+    // Of words that are no ids each is told.
+    expect(change({ labels: ['loan'] }, { labels: [] })).toEqual([['Labels', 'loan', null]]);
+  });
+
   it('of long texts and lists is told short', () => {
     const [text] = changesBetween({ notes: '' }, { notes: 'x'.repeat(500) });
     expect(text?.is).toHaveLength(120);

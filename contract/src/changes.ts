@@ -40,8 +40,24 @@ function told(path: string, value: unknown): string | null {
   return text.length > LONGEST ? `${text.slice(0, LONGEST - 1)}…` : text;
 }
 
+const isId = (value: unknown): boolean => typeof value === 'string' && ID.test(value);
+const areIds = (value: unknown): value is readonly string[] =>
+  Array.isArray(value) && value.length > 0 && value.every(isId);
+
 /** Ids are names only machines use: that one changed is told, not what it is. */
 const ANOTHER = 'another one';
+
+/** Of a list of them it is told how many there are. */
+const howMany = (value: unknown): string | null => {
+  if (!areIds(value)) return null;
+  return value.length === 1 ? 'one' : String(value.length);
+};
+
+function idsTold(one: unknown, other: unknown): [string | null, string | null] {
+  const [was, is] = [howMany(one), howMany(other)];
+  if (was !== is) return [was, is];
+  return [was, is === 'one' ? ANOTHER : `${is} others`];
+}
 
 /**
  * What is different in a body.
@@ -54,11 +70,14 @@ export function changesBetween(was: unknown, is: unknown): LogChange[] {
   for (const path of new Set([...before.keys(), ...after.keys()])) {
     const [one, other] = [before.get(path), after.get(path)];
     if (JSON.stringify(one ?? null) === JSON.stringify(other ?? null)) continue;
-    const isId = [one, other].some((value) => typeof value === 'string' && ID.test(value));
-    if (isId && was === null) continue;
-    const [wasTold, isTold] = isId
+    const ofId = isId(one) || isId(other);
+    if (ofId && was === null) continue;
+    const ofIds = areIds(one) || areIds(other);
+    const [wasTold, isTold] = ofId
       ? [one ? 'one' : null, other ? (one ? ANOTHER : 'one') : null]
-      : [told(path, one), told(path, other)];
+      : ofIds
+        ? idsTold(one, other)
+        : [told(path, one), told(path, other)];
     if (wasTold !== isTold) changes.push({ field: fieldName(path), was: wasTold, is: isTold });
   }
   return changes;

@@ -1,5 +1,5 @@
 // Who sees which samples: the lab's own, collections under an embargo, and guests.
-import type { Collection, Me, Sample, StoredPerson } from '@lastmark/contract';
+import type { Collection, Me, News, Sample, StoredPerson } from '@lastmark/contract';
 import { ROUTES, type Route } from '@lastmark/contract';
 import { EVERYTHING } from '@lastmark/core/compare';
 import { eq } from 'drizzle-orm';
@@ -190,6 +190,24 @@ describe('an embargo', () => {
       .set({ embargo: new Date(LATER) })
       .where(eq(collections.id, embargo.id));
     expect(await models(eno.agent)).not.toContain('Hidden 100');
+  });
+});
+
+describe('a page that is open', () => {
+  const news = async (agent: Agent, tab: string, newest: string) =>
+    (await call(agent, 'post', '/news', { tab, newest, sampleId: null, place: '' }).expect(200)).body as News;
+
+  it('is told that it may see less or more now, and of nothing it does not see', async () => {
+    const before = await news(eno.agent, 'page-of-eno', '');
+    const secret = await take(ada, 'Whispered 20', embargo.id);
+    await call(ada, 'put', `/samples/${own.id}/collection`, { collectionId: embargo.id }).expect(200);
+    await expect.poll(async () => (await news(eno.agent, 'page-of-eno', before.newest)).missed).toBe(true);
+    const told = await news(eno.agent, 'page-of-eno', before.newest);
+    expect(told.entries.filter(({ sampleId }) => sampleId === own.id || sampleId === secret.id)).toEqual([]);
+    expect((await news(eno.agent, 'page-of-eno', told.newest)).missed).toBe(false);
+    await call(ada, 'put', `/samples/${own.id}/collection`, { collectionId: null }).expect(200);
+    await expect.poll(async () => (await news(eno.agent, 'page-of-eno', told.newest)).missed).toBe(true);
+    await call(ada, 'delete', `/samples/${secret.id}`).set('If-Match', '"m1-u1"').expect(204);
   });
 });
 

@@ -2,7 +2,7 @@
 // once for all pages of this server that ask within half a second.
 
 import { randomUUID } from 'node:crypto';
-import type { Here, NewsEntry, NewsInput, News as Told } from '@lastmark/contract';
+import type { Here, NewsEntry, NewsInput, ROUTES, News as Told } from '@lastmark/contract';
 import { and, asc, eq, gt, lt, notInArray, sql } from 'drizzle-orm';
 import { EVERYONE, revisionsOf } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
@@ -25,8 +25,16 @@ const MOST_KEPT = 2000;
 const AWAY_SECONDS = 8;
 const FORGOTTEN_SECONDS = 60;
 
+/** After these some see samples they did not see, or see some no more: of which they are not told. */
+const WHO_SEES_WHAT: readonly string[] = [
+  'putInCollection',
+  'updateCollection',
+  'deleteCollection',
+] satisfies (keyof typeof ROUTES)[];
+
 interface Kept {
   readonly place: number;
+  readonly operation: string;
   readonly request: string | null;
   readonly entry: NewsEntry;
 }
@@ -78,7 +86,12 @@ export class News {
       // What was there before anybody asked is no news.
       if (!this.#began) continue;
       this.#place += 1;
-      this.#kept.push({ place: this.#place, request, entry: { who, what: whatOf(operation), sampleId, subject } });
+      this.#kept.push({
+        place: this.#place,
+        operation,
+        request,
+        entry: { who, what: whatOf(operation), sampleId, subject },
+      });
     }
     this.#began = true;
     this.#kept = this.#kept.slice(-MOST_KEPT);
@@ -118,15 +131,16 @@ export class News {
     const first = newest === '';
     const oldest = this.#kept[0]?.place ?? this.#place + 1;
     const missed = !first && (series !== this.#series || !Number.isInteger(known) || known < oldest - 1);
-    const entries =
+    const since =
       first || missed
         ? []
         : // What a page did itself it knows: its requests carry its name.
           this.#kept.filter((one) => one.place > known && !one.request?.startsWith(`${tab}.`));
+    const entries = since.map(({ entry }) => entry);
     const unseen = new Set(
       await unseenAmong(
         this.#db,
-        [...new Set([...entries.map(({ entry }) => entry.sampleId), ...this.#here.map((one) => one.sampleId)])].flatMap(
+        [...new Set([...entries.map((entry) => entry.sampleId), ...this.#here.map((one) => one.sampleId)])].flatMap(
           (id) => id ?? [],
         ),
       ),
@@ -134,8 +148,8 @@ export class News {
     const sees = (id: string | null) => (id === null ? scopeNow()?.rest !== false : !unseen.has(id));
     return {
       newest: `${this.#series}.${this.#place}`,
-      entries: entries.map(({ entry }) => entry).filter((one) => sees(one.sampleId)),
-      missed,
+      entries: entries.filter((one) => sees(one.sampleId)),
+      missed: missed || since.some(({ operation }) => WHO_SEES_WHAT.includes(operation)),
       revisions: sampleId === null ? null : await this.#revisions(sampleId),
       here: this.#here.filter((one, index) => this.#tabs[index] !== tab && sees(one.sampleId)),
     };

@@ -5,11 +5,12 @@ import { STATIONS_ABOUT } from '@lastmark/core/station';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { useMatch } from 'react-router';
-import { api, TAB } from '../api/client.ts';
+import { ApiProblem, api, TAB } from '../api/client.ts';
 import { dossierQuery, queryClient } from '../api/queries.ts';
 import { isBehind, isOutdated } from './news.ts';
 
 const EVERY_MILLISECONDS = 2000;
+const NOT_FOUND = 404;
 
 /** Where the last answer ended. */
 let newest = '';
@@ -72,13 +73,19 @@ export function useNews(): void {
   const at = useMatch('/samples/:sampleId/:station')?.params;
   const sampleId = at?.sampleId && at.sampleId !== 'new' ? at.sampleId : null;
   const place = STATIONS_ABOUT.find(({ id }) => id === at?.station)?.title ?? '';
-  const { data, dataUpdatedAt } = useQuery(newsQuery(sampleId, place));
+  const { data, dataUpdatedAt, error } = useQuery(newsQuery(sampleId, place));
+  const gone =
+    sampleId !== null && (data?.revisions === null || (error instanceof ApiProblem && error.status === NOT_FOUND));
   const taken = useRef(0);
   useEffect(() => {
     if (!data || taken.current === dataUpdatedAt) return;
     taken.current = dataUpdatedAt;
     takeIn(data, sampleId);
   }, [data, dataUpdatedAt, sampleId]);
+  useEffect(() => {
+    // Deleted, or no more for the eyes of whoever looks: it does not stay on screen.
+    if (gone) void queryClient.resetQueries({ queryKey: ['dossier', sampleId] });
+  }, [gone, sampleId]);
 }
 
 const NOBODY: readonly Here[] = [];
