@@ -66,7 +66,8 @@ test('missing pages, samples and an unreachable server say what to do', async ({
   await page.goto('/nowhere');
   await expect(page.getByText('There is no page at /nowhere.')).toBeVisible();
   await page.goto('/samples/01JZZZZZZZZZZZZZZZZZZZZZZZ/intake');
-  await expect(page.getByRole('alert')).toContainText('There is no such sample');
+  await expect(page.getByRole('main').getByRole('status')).toContainText('There is no such sample');
+  await expect(page.getByRole('link', { name: 'Go to the shelf' })).toBeVisible();
   await page.route('**/api/samples?**', (route) => route.abort());
   await page.goto('/');
   await expect(page.getByRole('alert')).toContainText('Could not load the shelf');

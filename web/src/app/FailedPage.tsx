@@ -31,13 +31,13 @@ export function FailedPage() {
   );
 }
 
-export function MissingPage() {
+/** @param says what is not there */
+export function NothingHere({ says }: { readonly says: string }) {
   usePageTitle('Nothing here');
-  const { pathname } = useLocation();
   return (
     <Stack spacing={2} sx={{ p: 4 }}>
       <Typography variant="h1">Nothing here</Typography>
-      <Typography>There is no page at {pathname}.</Typography>
+      <Typography role="status">{says}</Typography>
       <div>
         <Button variant="contained" component={Link} to="/">
           Go to the shelf
@@ -45,4 +45,9 @@ export function MissingPage() {
       </div>
     </Stack>
   );
+}
+
+export function MissingPage() {
+  const { pathname } = useLocation();
+  return <NothingHere says={`There is no page at ${pathname}.`} />;
 }

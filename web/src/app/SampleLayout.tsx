@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo } from 'react';
 import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
+import { ApiProblem } from '../api/client.ts';
 import { dossierQuery } from '../api/queries.ts';
 import { focusFirstEmpty } from '../parts/focusEntry.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
@@ -16,6 +17,7 @@ import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
 import { useAfterPaint } from '../state/useAfterPaint.ts';
 import { useKeys } from '../state/useKeys.ts';
 import { STATIONS } from '../stations/registry.ts';
+import { NothingHere } from './FailedPage.tsx';
 import { Ledger } from './Ledger.tsx';
 
 /** A station that this kind of sample does not have: an address typed, or a link kept. */
@@ -82,12 +84,16 @@ function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
   );
 }
 
+const NOT_FOUND = 404;
+
 /** Keys of the stations, as they lie side by side. */
 const STATION_KEYS = '1234567890-=';
 
 export function SampleLayout() {
   const { sampleId = '' } = useParams();
   const query = useQuery(dossierQuery(sampleId));
+  const { data, error } = query;
+  if (!data && error instanceof ApiProblem && error.status === NOT_FOUND) return <NothingHere says={error.message} />;
   return (
     <QueryGate query={query} what="the sample">
       {(dossier) => <SampleAtHand dossier={dossier} />}
