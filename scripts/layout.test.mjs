@@ -25,6 +25,9 @@ const ALLOWED = {
   web: /^(?!@lastmark\/(server|web)|node:|express|drizzle|mysql2)/,
 };
 
+/** Packages that a package we use asks us for, or whose files are read. */
+const WANTED_OTHERWISE = ['@emotion/styled', 'dejavu-fonts-ttf'];
+
 describe.each(Object.entries(ALLOWED))('%s', (part, allowed) => {
   const sources = filesBelow(`${part}/src`).filter((file) => !isTest(file));
 
@@ -41,6 +44,15 @@ describe.each(Object.entries(ALLOWED))('%s', (part, allowed) => {
         .map((target) => `${file} imports ${target}`),
     );
     expect(wrong).toEqual([]);
+  });
+
+  it('asks for no package that it does not import: whoever installs waits for each', () => {
+    const { dependencies = {} } = JSON.parse(readFileSync(join(ROOT, part, 'package.json'), 'utf8'));
+    const imported = sources.flatMap(importsOf);
+    const idle = Object.keys(dependencies).filter(
+      (name) => !WANTED_OTHERWISE.includes(name) && !imported.some((target) => `${target}/`.startsWith(`${name}/`)),
+    );
+    expect(idle).toEqual([]);
   });
 });
 
