@@ -187,8 +187,10 @@ it('Loads off at one server holds the run of the other, which stays off', async 
   const sheet = await aPoint(60);
   const { id } = await start(first, sheet.id);
   await untilDraws(true);
-  const { items, written } = await call<{ items: { sure: boolean }[]; written: boolean }>(second, '/loads-off', {});
-  expect([items.every(({ sure }) => sure), written]).toEqual([true, true]);
+  // Whether it is written down by then is for how busy the database is; that it is, the run of the first shows.
+  const { items } = await call<{ items: { sure: boolean }[] }>(second, '/loads-off', {});
+  expect(items.map(({ sure }) => sure)).toContain(true);
+  expect(items.every(({ sure }) => sure)).toBe(true);
   expect(draws()).toBe(false);
   await untilRun(first, id, ({ state }) => state === 'held');
   expect(draws()).toBe(false);
