@@ -34,6 +34,11 @@ describe('what changed', () => {
   it('of what an id names is told without the id', () => {
     const [change] = changesBetween({ rigId: '01JZZZZZZZZZZZZZZZZZZZZZZZ' }, { rigId: '01JZZZZZZZZZZZZZZZZZZZZZZY' });
     expect(change).toEqual({ field: 'Rig', was: 'one', is: 'another one' });
+    const [other] = changesBetween({ methodId: '01JZZZZZZZZZZZZZZZZZZZZZZZ' }, { methodId: 'desk' });
+    expect(other).toMatchObject({ was: 'one', is: 'another one' });
+    expect(changesBetween({ rigId: null }, { rigId: '01JZZZZZZZZZZZZZZZZZZZZZZZ' })).toMatchObject([
+      { was: null, is: 'one' },
+    ]);
   });
 
   it('of a list that ids name is told by how many there are', () => {

@@ -49,11 +49,12 @@ const ANOTHER = 'another one';
 
 /** Of a list of them it is told how many there are. */
 const howMany = (value: unknown): string | null => {
-  if (!areIds(value)) return null;
-  return value.length === 1 ? 'one' : String(value.length);
+  const count = Array.isArray(value) ? value.length : Number(Boolean(value));
+  return count === 0 ? null : count === 1 ? 'one' : String(count);
 };
 
-function idsTold(one: unknown, other: unknown): [string | null, string | null] {
+function bothTold(path: string, one: unknown, other: unknown): [string | null, string | null] {
+  if (![one, other].some((value) => isId(value) || areIds(value))) return [told(path, one), told(path, other)];
   const [was, is] = [howMany(one), howMany(other)];
   if (was !== is) return [was, is];
   return [was, is === 'one' ? ANOTHER : `${is} others`];
@@ -70,14 +71,8 @@ export function changesBetween(was: unknown, is: unknown): LogChange[] {
   for (const path of new Set([...before.keys(), ...after.keys()])) {
     const [one, other] = [before.get(path), after.get(path)];
     if (JSON.stringify(one ?? null) === JSON.stringify(other ?? null)) continue;
-    const ofId = isId(one) || isId(other);
-    if (ofId && was === null) continue;
-    const ofIds = areIds(one) || areIds(other);
-    const [wasTold, isTold] = ofId
-      ? [one ? 'one' : null, other ? (one ? ANOTHER : 'one') : null]
-      : ofIds
-        ? idsTold(one, other)
-        : [told(path, one), told(path, other)];
+    if (was === null && isId(other)) continue;
+    const [wasTold, isTold] = bothTold(path, one, other);
     if (wasTold !== isTold) changes.push({ field: fieldName(path), was: wasTold, is: isTold });
   }
   return changes;

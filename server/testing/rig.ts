@@ -42,8 +42,7 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
 /** Longer than anything takes on a busy processor, ms. */
 const PATIENCE = 200_000;
 /** What a run says of a machine that was too busy to ask its instruments, or its database. */
-const NO_TIME =
-  /tells nothing|The database (stopped answering|did not answer)|Another server|The server stood still|was lost while it drew/;
+const NO_TIME = /tells nothing|The database (stopped answering|did not answer)|Another server|The server stood still/;
 
 /**
  * An Ember 45 with its claims on a rack whose clock runs fast.

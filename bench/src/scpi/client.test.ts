@@ -72,6 +72,23 @@ describe('an instrument', () => {
     expect(await meter.query('*IDN?')).toContain('Plug-in wall meter');
   });
 
+  it('is not late where this process stood still, and is after that', async () => {
+    /** As soon as the question is on the wire: nothing is read, and its time is up meanwhile. */
+    const gate = () => {
+      process.nextTick(() => {
+        const until = performance.now() + 1000;
+        while (performance.now() < until);
+      });
+      return null;
+    };
+    const meter = client('wall-meter');
+    await meter.query('*IDN?');
+    expect(await meter.query('*IDN?', { gate })).toContain('Plug-in wall meter');
+    expect(meter.state).toBe('up');
+    rack.fault('wall-meter', 'hang');
+    expect(await kindOf(meter.query('MEAS:POW?', { gate }))).toBe('timeout');
+  });
+
   it('whose connection drops is connected again, and what was asked meanwhile is refused', async () => {
     const meter = client('multimeter');
     await meter.query('*IDN?');

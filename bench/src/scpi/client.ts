@@ -66,6 +66,8 @@ interface Job extends Manner {
   readonly reject: (error: ScpiError) => void;
 }
 
+/** A time that was up so long before anybody looked says nothing about the instrument, ms. */
+const STOOD_STILL_MILLISECONDS = 100;
 const MOST_TRAFFIC = 500;
 /** Lines of the steady asking that are kept: enough to see it, too few to push out what people said. */
 const MOST_STEADY = 60;
@@ -86,7 +88,7 @@ export class ScpiClient {
   #state: LinkState = 'down';
   #reader = new ReplyReader();
   #queue: Job[] = [];
-  #current: { job: Job; timer: NodeJS.Timeout; asked: number } | null = null;
+  #current: { job: Job; timer: NodeJS.Timeout; asked: number; due: number; spared: boolean } | null = null;
   #resting = false;
   #pause: number;
   #again: NodeJS.Timeout | null = null;
@@ -260,8 +262,9 @@ export class ScpiClient {
         if (this.#options.pauseAfter > 0) this.#holdOn();
         continue;
       }
+      const asked = performance.now();
       const timer = setTimeout(() => this.#late(), this.#options.timeout);
-      this.#current = { job, timer, asked: performance.now() };
+      this.#current = { job, timer, asked, due: asked + this.#options.timeout, spared: false };
     }
   }
 
@@ -324,14 +327,22 @@ export class ScpiClient {
     }
     // A block on its way is not late: its time starts anew with every piece, up to a limit. A line has its time once.
     const current = this.#current;
-    if (current && this.#reader.inBlock && performance.now() - current.asked < this.#options.longestBlock)
+    if (current && this.#reader.inBlock && performance.now() - current.asked < this.#options.longestBlock) {
+      current.due = performance.now() + this.#options.timeout;
       current.timer.refresh();
+    }
   }
 
   /** No reply in time: what would come later would answer the wrong question, so the connection starts afresh. */
   #late(): void {
     const current = this.#current;
     if (!current) return;
+    // This process stood still itself: an answer may lie there unread. The question has its time once more.
+    if (!current.spared && performance.now() - current.due > STOOD_STILL_MILLISECONDS) {
+      current.spared = true;
+      current.timer.refresh();
+      return;
+    }
     this.#current = null;
     current.job.reject(
       new ScpiError('timeout', `${current.job.command} was not answered within ${this.#options.timeout} ms.`),

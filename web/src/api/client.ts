@@ -16,6 +16,12 @@ export class ApiProblem extends Error {
   }
 }
 
+const NOT_FOUND = 404;
+
+/** Whether what was asked for is not there, or not for whoever asks. */
+export const isMissing = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && error.status === NOT_FOUND;
+
 const unreachable = (): ApiProblem =>
   new ApiProblem({
     type: 'about:blank',

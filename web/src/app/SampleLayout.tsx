@@ -7,11 +7,12 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo } from 'react';
 import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
-import { ApiProblem } from '../api/client.ts';
+import { isMissing } from '../api/client.ts';
 import { dossierQuery } from '../api/queries.ts';
 import { focusFirstEmpty } from '../parts/focusEntry.ts';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
+import { sampleName } from '../parts/sampleName.ts';
 import { usePageTitle } from '../parts/usePageTitle.ts';
 import { NowContext, SampleContext, useVerdict } from '../state/sample.tsx';
 import { useAfterPaint } from '../state/useAfterPaint.ts';
@@ -57,7 +58,7 @@ const Concluded = memo(function Concluded({ dossier }: { readonly dossier: Sampl
   const own = stationsOf(STATIONS, dossier.sample.model.kind);
   const strange = STATIONS.find((station) => station.id === at && !own.includes(station));
   const { model, unit, tag } = dossier.sample;
-  const name = `${model.maker} ${model.model} ${unit.serial || tag}`;
+  const name = sampleName({ ...model, serial: unit.serial, tag });
   usePageTitle([...STATIONS.filter((station) => station.id === at).map(({ title }) => title), name].join(' · '));
   const value = useMemo(() => ({ dossier, verdict }), [dossier, verdict]);
   return (
@@ -84,8 +85,6 @@ function SampleAtHand({ dossier }: { readonly dossier: SampleDossier }) {
   );
 }
 
-const NOT_FOUND = 404;
-
 /** Keys of the stations, as they lie side by side. */
 const STATION_KEYS = '1234567890-=';
 
@@ -93,7 +92,7 @@ export function SampleLayout() {
   const { sampleId = '' } = useParams();
   const query = useQuery(dossierQuery(sampleId));
   const { data, error } = query;
-  if (!data && error instanceof ApiProblem && error.status === NOT_FOUND) return <NothingHere says={error.message} />;
+  if (!data && isMissing(error)) return <NothingHere says={error.message} />;
   return (
     <QueryGate query={query} what="the sample">
       {(dossier) => <SampleAtHand dossier={dossier} />}

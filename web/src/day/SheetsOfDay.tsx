@@ -8,11 +8,11 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { instrumentsQuery } from '../api/queries.ts';
 import { Choice } from '../parts/fields.tsx';
+import { sampleName } from '../parts/sampleName.ts';
 import { howLong } from '../run-sheets/words.ts';
 import { loanWords, MOST_SHEETS, type SheetForm } from './dayForm.ts';
 
-export const nameOfRow = ({ sample }: SheetRow): string =>
-  `${sample.maker} ${sample.model}, ${sample.serial || sample.tag}`;
+export const nameOfRow = ({ sample }: SheetRow): string => sampleName(sample);
 
 interface Props {
   readonly rows: readonly SheetRow[];

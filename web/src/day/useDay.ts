@@ -13,6 +13,7 @@ import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import { instrumentsQuery, rigsQuery, runQuery, sheetQuery } from '../api/queries.ts';
+import { sampleName } from '../parts/sampleName.ts';
 import type { DayWork } from '../workers/day.worker.ts';
 
 /** So many orders are tried at most: a second or two for the largest day, and away from the screen. */
@@ -63,11 +64,10 @@ function daySheet(
   run: SheetRun | undefined,
   day: string,
 ): DaySheet {
-  const { maker, model, serial, tag } = row.sample;
   return {
     id: sheet.id,
     sampleId: row.sample.id,
-    name: `${maker} ${model}, ${serial || tag}`,
+    name: sampleName(row.sample),
     steps: run?.steps ?? sheet.steps,
     rig,
     ...there,

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { api } from '../api/client.ts';
+import { sampleName } from './sampleName.ts';
 
 /** A sample as it is chosen. */
 export interface Chosen {
@@ -14,9 +15,6 @@ export interface Chosen {
 }
 
 const MOST_FOUND = 20;
-/** A sample as it is called in a list. */
-export const sampleName = ({ maker, model, serial, tag }: Pick<SampleRow, 'maker' | 'model' | 'serial' | 'tag'>) =>
-  `${maker} ${model}, ${serial || tag}`;
 
 interface Props {
   readonly label?: string;

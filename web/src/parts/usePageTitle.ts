@@ -2,7 +2,8 @@
 import { useEffect } from 'react';
 import { PRACTISING } from '../api/world.ts';
 
-const PRODUCT = 'Lastmark';
+const named = (...parts: readonly string[]): string =>
+  [...(PRACTISING ? ['Practice'] : []), ...parts, 'Lastmark'].join(' · ');
 
 /**
  * Name the tab after what is on it for as long as it is.
@@ -10,9 +11,9 @@ const PRODUCT = 'Lastmark';
  */
 export function usePageTitle(title: string): void {
   useEffect(() => {
-    document.title = [...(PRACTISING ? ['Practice'] : []), title, PRODUCT].join(' · ');
+    document.title = named(title);
     return () => {
-      document.title = PRODUCT;
+      document.title = named();
     };
   }, [title]);
 }

@@ -12,7 +12,7 @@ import { api } from '../api/client.ts';
 import { apiUrl } from '../api/world.ts';
 import { CaptionDialog } from '../parts/CaptionDialog.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
-import { sampleName } from '../parts/SampleField.tsx';
+import { sampleName } from '../parts/sampleName.ts';
 import { usePageTitle } from '../parts/usePageTitle.ts';
 
 /** What was sent from this phone, the newest first, each to be captioned. */

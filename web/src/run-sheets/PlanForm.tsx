@@ -12,7 +12,8 @@ import { api } from '../api/client.ts';
 import { dossierQuery, queryClient, rigsQuery } from '../api/queries.ts';
 import { asMethod, methodsOfKind, methodsQuery } from '../methods/queries.ts';
 import { Choice } from '../parts/fields.tsx';
-import { type Chosen, SampleField, sampleName } from '../parts/SampleField.tsx';
+import { type Chosen, SampleField } from '../parts/SampleField.tsx';
+import { sampleName } from '../parts/sampleName.ts';
 
 export function PlanForm({ sampleId }: { readonly sampleId: string | null }) {
   const navigate = useNavigate();

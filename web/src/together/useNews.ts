@@ -5,12 +5,11 @@ import { STATIONS_ABOUT } from '@lastmark/core/station';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { useMatch } from 'react-router';
-import { ApiProblem, api, TAB } from '../api/client.ts';
+import { api, isMissing, TAB } from '../api/client.ts';
 import { dossierQuery, queryClient } from '../api/queries.ts';
 import { isBehind, isOutdated } from './news.ts';
 
 const EVERY_MILLISECONDS = 2000;
-const NOT_FOUND = 404;
 
 /** Where the last answer ended. */
 let newest = '';
@@ -74,8 +73,7 @@ export function useNews(): void {
   const sampleId = at?.sampleId && at.sampleId !== 'new' ? at.sampleId : null;
   const place = STATIONS_ABOUT.find(({ id }) => id === at?.station)?.title ?? '';
   const { data, dataUpdatedAt, error } = useQuery(newsQuery(sampleId, place));
-  const gone =
-    sampleId !== null && (data?.revisions === null || (error instanceof ApiProblem && error.status === NOT_FOUND));
+  const gone = sampleId !== null && (data?.revisions === null || isMissing(error));
   const taken = useRef(0);
   useEffect(() => {
     if (!data || taken.current === dataUpdatedAt) return;
