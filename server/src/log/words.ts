@@ -18,7 +18,9 @@ const BESIDES: Readonly<Record<string, string>> = {
 export const routeOf = (operation: string): Route | undefined =>
   (ROUTES as Readonly<Record<string, Route>>)[operation as Operation];
 
-export const whatOf = (operation: string): string => BESIDES[operation] ?? routeOf(operation)?.summary ?? operation;
+/** Of the words of an operation what it does; behind a semicolon stands what only a program has to know. */
+export const whatOf = (operation: string): string =>
+  BESIDES[operation] ?? routeOf(operation)?.summary.split(';')[0] ?? operation;
 
 /** Operations whose words say something. @param said in whatever case */
 export const operationsSaying = (said: string): string[] =>
