@@ -42,7 +42,8 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
 /** Longer than anything takes on a busy processor, ms. */
 const PATIENCE = 200_000;
 /** What a run says of a machine that was too busy to ask its instruments, or its database. */
-const NO_TIME = /tells nothing|The database (stopped answering|did not answer)|Another server|The server stood still/;
+const NO_TIME =
+  /tells nothing|The database (stopped answering|did not answer)|Another server|The server (stood still|was too slow)/;
 
 /**
  * An Ember 45 with its claims on a rack whose clock runs fast.

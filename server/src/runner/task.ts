@@ -31,6 +31,8 @@ const ALIVE_MILLISECONDS = 500;
 const WATCHDOG_SECONDS = 5;
 /** How long instruments have to tell their first numbers, ms. */
 const LISTEN_MILLISECONDS = 5000;
+/** Its lease ran out before it was renewed: another server may have the rig by now. */
+const TOO_SLOW = 'The server was too slow to keep its hold on the rig: nothing is switched on until you go on.';
 
 interface Parts {
   readonly db: Database;
@@ -143,7 +145,7 @@ export class RunTask {
 
   #permission(): Permission {
     return {
-      gate: () => (this.#own.valid ? null : 'This server may not command the rig now.'),
+      gate: () => (this.#own.valid ? null : TOO_SLOW),
       person: (says) => this.#attention.person(says),
       mayGoOn: async () => {
         await this.#own.renew();
