@@ -59,7 +59,7 @@ it('prompts for the plug, logs to the end and after it, and keeps the charge wit
   if (!phone) throw new Error('no phone');
   const { id } = await bench.start(await sheet());
   const asks = (says: RegExp) =>
-    bench.until(id, (run: SheetRun) => run.state === 'waiting' && says.test(run.says), String(says));
+    bench.through(id, (run: SheetRun) => run.state === 'waiting' && says.test(run.says), String(says));
   await asks(/^Plug Loan phone into C1 with desk cable, at 20 %, then go on\.$/);
   // Nothing was plugged in: it says so rather than wait for hours.
   await bench.ask(id, { kind: 'go on', person: 'Warden' });
@@ -74,7 +74,7 @@ it('prompts for the plug, logs to the end and after it, and keeps the charge wit
   expect(bench.rack.bench.devices.on('C1')?.level).toBeLessThan(0.3);
   await bench.ask(id, { kind: 'go on', person: 'Warden' });
   // Hours pass only once the charge is watched: nothing of it happens before.
-  await bench.until(id, ({ progress }) => /^Charging, /.test(progress?.doing ?? ''), 'charging');
+  await bench.through(id, ({ progress }) => /^Charging, /.test(progress?.doing ?? ''), 'charging');
   bench.rack.clock.speed = 300;
   const run = await bench.toItsEnd(id, 'the charge');
   expect(run.says, JSON.stringify(run.outcomes)).toBe('1 of 1 steps done.');

@@ -98,9 +98,9 @@ describe('an output that goes away under load', () => {
       (made) => [fullPoint(made, { id: 'soak', dwell: 6, attended: false }), shortPoint(made, 'after')],
       [USUAL_CONDITIONS.gone],
     );
-    await expect.poll(() => bench.rack.bench.isOn('C1'), { interval: 20 }).toBe(true);
+    await bench.drawing(id);
     bench.rack.bench.cutOut();
-    const held = await bench.until(id, ({ state }) => state === 'held', 'held');
+    const held = await bench.heldFor(id, /^C1 cut off/);
     expect(held.steps.map((step) => [step.id, step.because ?? ''])).toEqual([
       ['soak', ''],
       ['a1', 'C1 went away under load.'],
@@ -200,7 +200,7 @@ describe('a port that drops out of a combination', () => {
     if (!triple) throw new Error('no set of three');
     await put({ ...made, steps: [triple] }, [USUAL_CONDITIONS.dropped]).expect(200);
     const { id } = await bench.start(made.id, { tag: sample.tag });
-    const after = await bench.until(id, ({ outcomes }) => outcomes[triple.id] !== undefined, 'the set of three');
+    const after = await bench.through(id, ({ outcomes }) => outcomes[triple.id] !== undefined, 'the set of three');
     const pairs = ofKind(after.steps, 'split').filter(({ order }) => order.length === 2);
     expect(after.outcomes[triple.id]?.says).toMatch(/dropped when/);
     expect(pairs.length, JSON.stringify(after.outcomes)).toBeGreaterThan(0);

@@ -44,10 +44,10 @@ const sheet = (methodId: string, rigId = bench.rig.id) =>
   bench.call<StoredSheet>('post', `/samples/${cable.id}/run-sheets`, { methodId, rigId });
 const dossier = () => bench.call<SampleDossier>('get', `/samples/${cable.id}/dossier`);
 const goOn = async (id: string, says: RegExp, done: () => void = () => undefined) => {
-  await bench.until(id, (run) => run.state === 'waiting' && says.test(run.says), String(says));
+  await bench.through(id, (run) => run.state === 'waiting' && says.test(run.says), String(says));
   done();
   await bench.ask(id, { kind: 'go on', person: 'Warden' });
-  await bench.until(id, (run) => run.state !== 'waiting' || !says.test(run.says), 'gone on');
+  await bench.through(id, (run) => run.state !== 'waiting' || !says.test(run.says), 'gone on');
 };
 const toEnd = async (id: string): Promise<SheetRun> => {
   const run = await bench.toItsEnd(id, 'the cable');

@@ -52,7 +52,7 @@ it('asks for the plug and the trigger, sees a wrong level before it draws, and m
   const sheet = await bench.sheet((steps) => [fullPoint(steps, { id: 'point', dwell: 5, attended: false })]);
   const { id } = await bench.start(sheet.id);
   const asks = (says: RegExp) =>
-    bench.until(id, (run: SheetRun) => run.state === 'waiting' && says.test(run.says), String(says));
+    bench.through(id, (run: SheetRun) => run.state === 'waiting' && says.test(run.says), String(says));
   const goOn = () => bench.ask(id, { kind: 'go on', person: 'Warden' });
 
   await asks(/^Plug the load into C1\. Then go on\.$/);

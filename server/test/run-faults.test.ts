@@ -24,8 +24,7 @@ afterAll(async () => {
 });
 
 const draws = () => bench.rack.bench.isOn('C1');
-const untilDraws = (wanted: boolean) => expect.poll(draws, { interval: 20 }).toBe(wanted);
-const held = ({ state }: SheetRun) => state === 'held';
+const untilOff = () => expect.poll(draws, { interval: 20 }).toBe(false);
 
 /** A soak that would last for hours. */
 async function soak(part: Partial<PointStep> = {}, start: object = {}): Promise<string> {
@@ -46,15 +45,14 @@ afterEach(async () => {
 describe('loads go off and the run holds', () => {
   it('when Loads off is pressed, and no load comes on again by itself', async () => {
     runId = await soak();
-    await untilDraws(true);
+    await bench.drawing(runId);
     await request(harness.app).post('/api/loads-off').send({}).expect(201);
     expect(draws()).toBe(false);
-    const run = await bench.until(runId, held, 'held');
-    expect(run.says).toMatch(/Loads were switched off|On hold/);
+    await bench.heldFor(runId, /Loads were switched off|On hold/);
     await new Promise((resolve) => setTimeout(resolve, 600));
     expect(draws()).toBe(false);
     await bench.ask(runId, { kind: 'go on', person: 'Warden' });
-    await untilDraws(true);
+    await bench.drawing(runId);
   });
 
   it('when Loads off is pressed while a step is being set up', async () => {
@@ -62,7 +60,7 @@ describe('loads go off and the run holds', () => {
       runId = await soak();
       await new Promise((resolve) => setTimeout(resolve, 60 * turn + 250));
       await request(harness.app).post('/api/loads-off').send({}).expect(201);
-      await bench.until(runId, held, `held, turn ${turn}`);
+      await bench.heldFor(runId, /Loads were switched off|On hold/);
       expect(draws()).toBe(false);
       await bench.ask(runId, { kind: 'stop', reason: '' });
       await bench.until(runId, ({ state }) => state === 'stopped', 'stopped');
@@ -78,8 +76,7 @@ describe('loads go off and the run holds', () => {
       .send({ limits: { hottest: 273.15 + 32, volts: null, amps: null, watts: null } })
       .expect(200);
     runId = await soak();
-    const run = await bench.until(runId, held, 'too hot');
-    expect(run.says).toMatch(/^Hottest spot 32\.\d °C: above the limit of 32\.0 °C\.$/);
+    await bench.heldFor(runId, /^Hottest spot 32\.\d °C: above the limit of 32\.0 °C\.$/);
     expect(draws()).toBe(false);
   });
 
@@ -97,72 +94,66 @@ describe('loads go off and the run holds', () => {
     expect([above.status, above.body.detail]).toEqual([422, expect.stringContaining('can take: 60 V')]);
     await put({ ...none, volts: 15 }, profile.version).expect(200);
     runId = await soak();
-    const run = await bench.until(runId, held, 'too many volts');
-    expect(run.says).toMatch(/^C1 20\.\d\d V: above the limit of 15 V\.$/);
+    await bench.heldFor(runId, /^C1 20\.\d\d V: above the limit of 15 V\.$/);
     expect(draws()).toBe(false);
   });
 
   it('when a meter hangs', async () => {
     runId = await soak();
-    await untilDraws(true);
+    await bench.drawing(runId);
     bench.rack.fault('power-analyser', 'hang');
-    const run = await bench.until(runId, held, 'a lost meter');
-    expect(run.says).toBe('"Simulated power analyser" tells nothing any more.');
+    await bench.heldFor(runId, /^"Simulated power analyser" tells nothing any more\.$/);
     expect(draws()).toBe(false);
   });
 
   it('when the load itself is lost, as soon as it answers again', async () => {
     runId = await soak();
-    await untilDraws(true);
+    await bench.drawing(runId);
     bench.rack.fault('dc-load', 'drop');
-    const run = await bench.until(runId, held, 'a lost load');
-    expect(run.says).toMatch(/connection to "Simulated DC load" was lost|connection was lost during/);
-    await untilDraws(false);
+    await bench.heldFor(runId, /connection to "Simulated DC load" was lost|connection was lost during/);
+    await untilOff();
   });
 
   it('when a meter stands still although the load moves', async () => {
     runId = await soak();
-    await untilDraws(true);
+    await bench.drawing(runId);
     bench.rack.fault('power-analyser', 'freeze');
     // As a person at the bench would turn a knob.
     bench.rack.bench.setLoad('C1', { amps: 1 });
-    const run = await bench.until(runId, held, 'a frozen meter');
-    expect(run.says).toContain('the meter stands still');
+    await bench.heldFor(runId, /the meter stands still/);
     expect(draws()).toBe(false);
   });
 
   it('when nobody is at the console of a run that is not to be left alone', async () => {
     runId = await soak({}, { watched: true });
-    await untilDraws(true);
+    await bench.drawing(runId);
     const here = () => request(harness.app).post(`/api/sheet-runs/${runId}/here`).send({});
     for (let turn = 0; turn < 4; turn += 1) {
       await here().expect(201);
       await new Promise((resolve) => setTimeout(resolve, 3000));
     }
     expect(draws()).toBe(true);
-    const run = await bench.until(runId, held, 'an empty chair');
-    expect(run.says).toContain('Nobody is at the console');
+    await bench.heldFor(runId, /Nobody is at the console/);
     expect(draws()).toBe(false);
   });
 
   it('and a watched step does not begin before someone is there', async () => {
     runId = await soak({ attended: true });
-    await bench.until(
+    await bench.through(
       runId,
       ({ state, says }) => state === 'waiting' && says.startsWith('A watched step'),
       'the question',
     );
     expect(draws()).toBe(false);
     await bench.ask(runId, { kind: 'go on', person: 'Warden' });
-    await untilDraws(true);
+    await bench.drawing(runId);
     // It asks again, takes an answer, and switches off when there is none.
     const asks = ({ progress }: SheetRun) => progress?.doing.startsWith('Still there?') ?? false;
-    await bench.until(runId, asks, 'the first asking');
+    await bench.through(runId, asks, 'the first asking');
     await bench.ask(runId, { kind: 'go on', person: 'Warden' });
-    await bench.until(runId, (run) => !asks(run), 'the answer');
+    await bench.through(runId, (run) => !asks(run), 'the answer');
     expect(draws()).toBe(true);
-    const run = await bench.until(runId, held, 'no answer');
-    expect(run.says).toBe('A watched step was not confirmed.');
+    await bench.heldFor(runId, /^A watched step was not confirmed\.$/);
     expect(draws()).toBe(false);
   });
 });
@@ -174,12 +165,11 @@ describe('a rig that does not prove itself', () => {
       steps.filter(({ kind }) => kind === 'rig' || kind === 'idle').slice(0, 2),
     );
     runId = (await bench.start(sheet.id)).id;
-    const run = await bench.until(runId, held, 'the rig check');
-    expect(run.says).toMatch(/Reference cable: 6\d\d(\.\d)? mΩ measured, 115\.5 mΩ stated/);
+    const run = await bench.heldFor(runId, /Reference cable: 6\d\d(\.\d)? mΩ measured, 115\.5 mΩ stated/);
     const good = { name: '240 W, 1 m', copperOhms: 0.078, contactOhms: 0.036, marker: [], marks: '5 A EPR' } as const;
     bench.rack.bench.lay(good);
     await bench.ask(runId, { kind: 'repeat' });
-    await bench.until(runId, ({ stepId, state }) => state === 'running' && stepId !== run.stepId, 'the next step');
+    await bench.through(runId, ({ stepId, state }) => state === 'running' && stepId !== run.stepId, 'the next step');
   });
 });
 
@@ -197,7 +187,7 @@ describe('a server that goes away', () => {
   it('when stopped, leaves the run interrupted and loads off; another takes it up at the step it was in', async () => {
     const second = anotherServer();
     runId = await soak();
-    await untilDraws(true);
+    await bench.drawing(runId);
     await harness.runner.close();
     expect(draws()).toBe(false);
     const run = await bench.call<SheetRun>('get', `/sheet-runs/${runId}`);
@@ -209,9 +199,9 @@ describe('a server that goes away', () => {
     await second.watch();
     try {
       await bench.ask(runId, { kind: 'go on', person: 'Warden' });
-      await untilDraws(true);
+      await bench.drawing(runId);
       await bench.ask(runId, { kind: 'skip', reason: 'taken up' });
-      const end = await bench.until(runId, ({ state }) => state === 'done', 'taken up and ended');
+      const end = await bench.through(runId, ({ state }) => state === 'done', 'taken up and ended');
       expect(end.outcomes.soak).toMatchObject({ state: 'skipped', says: 'taken up' });
     } finally {
       await second.close();
@@ -222,7 +212,7 @@ describe('a server that goes away', () => {
   it('without a word is noticed: the run shows as interrupted and its loads go off', async () => {
     const second = anotherServer();
     runId = await soak();
-    await untilDraws(true);
+    await bench.drawing(runId);
     await harness.runner.close();
     // As if it had been killed: the row still says it runs, and nobody says it is alive.
     await harness.db
@@ -234,7 +224,7 @@ describe('a server that goes away', () => {
     try {
       const run = await bench.until(runId, ({ state }) => state === 'interrupted', 'noticed');
       expect(run.says).toContain('The server went away in the middle of it. Loads are off');
-      await untilDraws(false);
+      await untilOff();
       await bench.ask(runId, { kind: 'stop', reason: '' });
       await bench.until(runId, ({ state }) => state === 'stopped', 'stopped after all');
     } finally {

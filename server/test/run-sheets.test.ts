@@ -33,20 +33,16 @@ afterAll(async () => {
 
 const dossier = () => bench.call<SampleDossier>('get', `/samples/${bench.sample.id}/dossier`);
 const over = ({ state }: SheetRun) => state === 'done' || state === 'stopped';
-const held = ({ state }: SheetRun) => state === 'held';
 /** One long load point at 20 V, so that there is time to interfere. */
 const soak = (steps: readonly SheetStep[], part: Partial<PointStep> = {}): SheetStep[] => [
   fullPoint(steps, { id: 'soak', ...part }),
 ];
 const stop = async (id: string) => {
   await bench.ask(id, { kind: 'stop', reason: '' });
-  return bench.until(id, over, 'stopped');
+  return bench.through(id, over, 'stopped');
 };
 /** True when the load of the simulated charger draws. */
 const draws = () => bench.rack.bench.isOn('C1');
-const untilDraws = async (wanted: boolean) => {
-  await expect.poll(draws, { interval: 20 }).toBe(wanted);
-};
 
 describe('a whole sheet', () => {
   it('runs by itself from the rig check to proven claims, and finds what is true', async () => {
@@ -79,7 +75,7 @@ describe('a whole sheet', () => {
   it('keeps everything the instruments told, committed while it goes on', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
     const { id } = await bench.start(sheet.id);
-    await untilDraws(true);
+    await bench.drawing(id);
     const part = (before = '') =>
       bench.call<RunTrace>('get', `/sheet-runs/${id}/trace?step=soak${before && `&before=${before}`}`);
     const trace = async () => (await part()).items;
@@ -115,15 +111,15 @@ describe('a run does what it is asked', () => {
   it('holds with loads off, goes on at the same step, is skipped with its reason', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
     const { id } = await bench.start(sheet.id);
-    await untilDraws(true);
+    await bench.drawing(id);
     await bench.ask(id, { kind: 'hold' });
-    expect((await bench.until(id, held, 'held')).says).toBe('On hold: loads are off.');
+    await bench.heldFor(id, /^On hold: loads are off\.$/);
     expect(draws()).toBe(false);
     await bench.ask(id, { kind: 'note', text: 'Smells of nothing.' });
     await bench.ask(id, { kind: 'go on', person: 'Warden' });
-    await untilDraws(true);
+    await bench.drawing(id);
     await bench.ask(id, { kind: 'skip', reason: 'Seen enough.' });
-    const run = await bench.until(id, over, 'skipped');
+    const run = await bench.through(id, over, 'skipped');
     expect(run.state).toBe('done');
     expect(run.outcomes.soak).toMatchObject({ state: 'skipped', says: 'Seen enough.' });
     expect(run.notes.map(({ text }) => text)).toEqual(['Smells of nothing.']);
@@ -133,18 +129,18 @@ describe('a run does what it is asked', () => {
     const settle = { fraction: 0.0001, over: 3600, average: 14_400 };
     const sheet = await bench.sheet((steps) => soak(steps, { dwell: 1, settle, station: 'efficiency' }));
     const { id } = await bench.start(sheet.id);
-    await bench.until(id, ({ progress }) => progress?.doing.startsWith('Settling: drift') ?? false, 'settling');
+    await bench.through(id, ({ progress }) => progress?.doing.startsWith('Settling: drift') ?? false, 'settling');
     await bench.ask(id, { kind: 'record', readings: [], device: null });
-    const run = await bench.until(id, over, 'recorded');
+    const run = await bench.through(id, over, 'recorded');
     expect(run.outcomes.soak?.says).toContain('recorded by hand before it settled');
   });
 
   it('stops for good, with everything off; then nothing more can be asked', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
     const { id } = await bench.start(sheet.id);
-    await untilDraws(true);
+    await bench.drawing(id);
     await bench.ask(id, { kind: 'stop', reason: 'Wrong cable.' });
-    const run = await bench.until(id, over, 'stopped');
+    const run = await bench.through(id, over, 'stopped');
     expect(run).toMatchObject({ state: 'stopped', says: 'Stopped: Wrong cable.' });
     await expect.poll(() => bench.rack.bench.supply.on).toBe(false);
     await expect(bench.ask(id, { kind: 'repeat' })).rejects.toThrow('This run is over.');
@@ -156,7 +152,7 @@ describe('a run does what it is asked', () => {
       ...soak(steps, { dwell: 1 }),
     ]);
     const { id } = await bench.start(sheet.id);
-    const run = await bench.until(id, over, 'both steps');
+    const run = await bench.through(id, over, 'both steps');
     expect(run.outcomes.twelve).toMatchObject({ state: 'failed', says: 'C1 does not offer fixed 12 V now.' });
     expect(run.outcomes.soak?.state).toBe('done');
     expect(run.says).toBe('1 of 2 steps done, 1 could not be done.');
@@ -170,13 +166,13 @@ describe('who and what', () => {
     await expect(bench.start(sheet.id, { tag: other.tag })).rejects.toThrow('Trio 75, serial PT-1: the wrong sample');
     await expect(bench.start(sheet.id, { tag: 'ZZZZZZ' })).rejects.toThrow('No sample has the tag "ZZZZZZ"');
     const { id } = await bench.start(sheet.id, { tag: `lastmark:${bench.sample.tag.toLowerCase()}` });
-    await bench.until(id, over, 'the scanned run');
+    await bench.through(id, over, 'the scanned run');
   });
 
   it('one run owns its instruments: a second is told who has them, and nothing of theirs reaches them, not even a question', async () => {
     const sheet = await bench.sheet((steps) => soak(steps));
     const { id } = await bench.start(sheet.id);
-    await untilDraws(true);
+    await bench.drawing(id);
     await expect(bench.start(sheet.id, { person: 'Second' })).rejects.toThrow(
       /belongs to Warden's run "Ember 45 T-1: Local single mains"/,
     );
@@ -246,7 +242,7 @@ describe('who and what', () => {
     expect(gone.status).toBe(204);
     const ran = await bench.sheet((steps) => soak(steps, { dwell: 1 }));
     const { id } = await bench.start(ran.id);
-    await bench.until(id, over, 'the run');
+    await bench.through(id, over, 'the run');
     const stays = await request(harness.app).delete(`/api/run-sheets/${ran.id}`).set('If-Match', '"v2"');
     expect([stays.status, stays.body.detail]).toEqual([409, expect.stringContaining('This sheet ran')]);
   });
@@ -312,18 +308,18 @@ describe('typed at the keypad', () => {
       .send({ title: made.title, rigId: plain.id, steps })
       .expect(200);
     const { id } = await bench.start(made.id);
-    await bench.until(id, ({ state, says }) => state === 'waiting' && says.includes('then go on'), 'the rig by hand');
+    await bench.through(id, ({ state, says }) => state === 'waiting' && says.includes('then go on'), 'the rig by hand');
     await bench.ask(id, { kind: 'go on', person: 'Warden' });
-    await bench.until(id, ({ state, says }) => state === 'waiting' && says.startsWith('Type'), 'the point');
+    await bench.through(id, ({ state, says }) => state === 'waiting' && says.startsWith('Type'), 'the point');
     const readings = (watts: string) => [
       { quantity: 'voltage', place: 'port', port: 'C1', typed: '5.01' },
       { quantity: 'current', place: 'port', port: 'C1', typed: '3,00 A' },
       { quantity: 'power', place: 'mains', port: null, typed: watts },
     ];
     await bench.ask(id, { kind: 'record', readings: readings('1.7'), device: null });
-    await bench.until(id, ({ says }) => says.includes('is above input'), 'the refusal');
+    await bench.through(id, ({ says }) => says.includes('is above input'), 'the refusal');
     await bench.ask(id, { kind: 'record', readings: readings('17.1'), device: null });
-    const run = await bench.until(id, over, 'the keypad run');
+    const run = await bench.through(id, over, 'the keypad run');
     expect(Object.values(run.outcomes).map(({ state }) => state)).toEqual(['done', 'done']);
     const [pointId] = run.outcomes[steps[1]?.id ?? '']?.madeIds ?? [];
     const point = (await dossier()).points.find((one) => one.id === pointId);

@@ -25,10 +25,8 @@ afterAll(async () => {
   await bench.close();
 });
 
-const held = ({ state }: SheetRun) => state === 'held';
 const waits = ({ state }: SheetRun) => state === 'waiting';
 const over = ({ state }: SheetRun) => state === 'done' || state === 'stopped';
-const untilDraws = () => expect.poll(() => bench.rack.bench.isOn('C1'), { interval: 20 }).toBe(true);
 const goOn = (id: string) => bench.ask(id, { kind: 'go on', person: 'Warden' });
 const dossier = () => bench.call<SampleDossier>('get', `/samples/${bench.sample.id}/dossier`);
 /** Everything that was ever measured of the sample. */
@@ -64,9 +62,9 @@ describe('a cut-off', () => {
   it('in the middle of a point holds the run with time, load and supply, and is kept as found', async () => {
     const before = await measured();
     const id = await only((steps) => [fullPoint(steps, { id: 'soak', attended: false })]);
-    await untilDraws();
+    await bench.drawing(id);
     bench.rack.bench.cutOut();
-    const run = await bench.until(id, held, 'held');
+    const run = await bench.heldFor(id, /^C1 cut off/);
     expect(run.says).toMatch(
       /^C1 cut off [\d.]+ (s|min) after the load came on: C1 20 V 2\.25 A at 230 V 50 Hz, hottest .* °C/,
     );
@@ -86,14 +84,14 @@ describe('a cut-off', () => {
 
   it('counts as over only once the output is proved: going on finds it silent, cycling the supply finds it there', async () => {
     const id = await only((steps) => [fullPoint(steps, { id: 'soak', attended: false })]);
-    await untilDraws();
+    await bench.drawing(id);
     bench.rack.bench.cutOut();
-    await bench.until(id, held, 'held');
+    await bench.heldFor(id, /^C1 cut off/);
     await goOn(id);
-    const still = await bench.until(id, ({ says }) => says.includes('still silent'), 'still silent');
+    const still = await bench.through(id, ({ says }) => says.includes('still silent'), 'still silent');
     expect(still.says).toContain('C1 is still silent: 0.0 V.');
     await bench.ask(id, { kind: 'cycle' });
-    await untilDraws();
+    await bench.drawing(id);
     expect((await bench.call<SheetRun>('get', `/sheet-runs/${id}`)).state).toBe('running');
   });
 
@@ -118,7 +116,7 @@ describe('a cut-off', () => {
       }, method);
       expect(kinds).toEqual([kind]);
       try {
-        const run = await bench.until(id, (one) => held(one) || over(one), kind);
+        const run = await bench.toItsEnd(id, kind);
         expect(run.state, JSON.stringify(run.outcomes)).toBe('held');
         expect(run.outcomes).toEqual({});
         const { runs, ...rest } = await measured();
@@ -134,12 +132,12 @@ describe('a cut-off', () => {
 describe('a warm-up', () => {
   it('that broke off is not done, and points behind it are taken only on purpose, saying so', async () => {
     const id = await only(warmUpAndPoint);
-    await untilDraws();
+    await bench.drawing(id);
     bench.rack.bench.cutOut();
-    await bench.until(id, held, 'held');
+    await bench.heldFor(id, /^C1 cut off/);
     revive();
     await bench.ask(id, { kind: 'skip', reason: 'no time' });
-    const asked = await bench.until(id, waits, 'asks');
+    const asked = await bench.through(id, waits, 'asks');
     expect(asked.outcomes.warm?.state).toBe('skipped');
     expect(asked.says).toContain('The warm-up before this is not done.');
     await goOn(id);
@@ -154,12 +152,12 @@ describe('a warm-up', () => {
       const [warmUp, point] = warmUpAndPoint(steps) as [SheetStep<'warm-up'>, SheetStep<'point'>];
       return [{ ...warmUp, dwell: 200 }, point];
     });
-    await untilDraws();
+    await bench.drawing(id);
     bench.rack.bench.cutOut();
-    await bench.until(id, held, 'held');
+    await bench.heldFor(id, /^C1 cut off/);
     revive();
     await bench.ask(id, { kind: 'skip', reason: 'later' });
-    await bench.until(id, waits, 'asks');
+    await bench.through(id, waits, 'asks');
     await bench.ask(id, { kind: 'repeat' });
     const run = await bench.toItsEnd(id, 'both');
     expect(run.says).toBe('2 of 2 steps done.');
@@ -211,8 +209,7 @@ describe('one port of a combination', () => {
         sim.cutOut(second);
       };
       await cutSecond();
-      const once = await bench.until(id, held, 'held');
-      expect(once.says).toContain(`${second} cut off`);
+      await bench.heldFor(id, new RegExp(`^${second} cut off`));
       await goOn(id);
       await cutSecond();
       const run = await bench.toItsEnd(id, 'the pair');
@@ -245,9 +242,9 @@ describe('a stopped run', () => {
       ];
     });
     const { id } = await bench.start(sheet.id);
-    await untilDraws();
+    await bench.drawing(id);
     await bench.ask(id, { kind: 'stop', reason: 'lunch' });
-    await bench.until(id, over, 'stopped');
+    await bench.through(id, over, 'stopped');
     const resume = (body: object) => request(harness.app).post(`/api/sheet-runs/${id}/resume`).send(body);
     await resume({ person: 'Elder', tag: 'QQQQQQ', watched: false }).expect(422);
     const { body } = await resume({ person: 'Elder', tag: bench.sample.tag, watched: false }).expect(201);

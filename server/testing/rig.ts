@@ -8,6 +8,8 @@ import { listRigs } from '../src/bench/store.ts';
 import { createSimulatedInstrumentsAt } from '../src/demo/simulated.ts';
 import { type Harness, makers } from './harness.ts';
 
+type Wanted = (run: SheetRun) => boolean;
+
 export interface TestRig {
   readonly rack: Rack;
   readonly rig: StoredRig;
@@ -24,8 +26,14 @@ export interface TestRig {
   readonly start: (sheetId: string, part?: object) => Promise<SheetRun>;
   readonly ask: (runId: string, ask: object) => Promise<SheetRun>;
   /** Wait until a run is as wanted. */
-  readonly until: (runId: string, wanted: (run: SheetRun) => boolean, what: string) => Promise<SheetRun>;
-  /** Wait for the end of a run. Where only this machine had no time for it, it is gone on with. */
+  readonly until: (runId: string, wanted: Wanted, what: string) => Promise<SheetRun>;
+  /** Wait until a run is as wanted. Where only this machine had no time for it, it is gone on with, as a person would. */
+  readonly through: (runId: string, wanted: Wanted, what: string) => Promise<SheetRun>;
+  /** Wait through until it is held, or interrupted, and says why. */
+  readonly heldFor: (runId: string, why: RegExp) => Promise<SheetRun>;
+  /** Wait through until the first port of the charger draws. */
+  readonly drawing: (runId: string) => Promise<void>;
+  /** Wait through until it ends. */
   readonly toItsEnd: (runId: string, what: string) => Promise<SheetRun>;
   /** Stop whatever still runs, so that a test that failed costs no other. */
   readonly release: () => Promise<void>;
@@ -42,8 +50,10 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
 /** Longer than anything takes on a busy processor, ms. */
 const PATIENCE = 200_000;
 /** What a run says of a machine that was too busy to ask its instruments, or its database. */
-const NO_TIME =
+export const NO_TIME =
   /tells nothing|The database (stopped answering|did not answer)|Another server|The server (stood still|was too slow)/;
+
+const stopped = ({ state }: SheetRun): boolean => state === 'held' || state === 'interrupted';
 
 /**
  * An Ember 45 with its claims on a rack whose clock runs fast.
@@ -67,11 +77,12 @@ export async function startRig(
     if (answer.status >= 400) throw new Error(`${path}: ${answer.status} ${answer.body.detail}`);
     return answer.body as T;
   };
-  const until: TestRig['until'] = async (runId, wanted, what) => {
+  const wait = async (runId: string, wanted: Wanted, what: string, meanwhile: (run: SheetRun) => Promise<unknown>) => {
     const begun = Date.now();
     for (;;) {
       const run = await call<SheetRun>('get', `/sheet-runs/${runId}`);
       if (wanted(run)) return run;
+      await meanwhile(run);
       if (Date.now() - begun > PATIENCE) {
         expect.fail(
           `${what}: still ${run.state} "${run.says}" at ${run.stepId} ${JSON.stringify(run.progress)} ${JSON.stringify(run.outcomes)}`,
@@ -80,6 +91,13 @@ export async function startRig(
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
   };
+  const until: TestRig['until'] = (runId, wanted, what) => wait(runId, wanted, what, async () => undefined);
+  const through: TestRig['through'] = (runId, wanted, what) =>
+    wait(runId, wanted, what, async (run) => {
+      if (!stopped(run) || !NO_TIME.test(run.says)) return;
+      await call('post', `/sheet-runs/${runId}/asks`, { ask: { kind: 'go on', person: 'Warden' } });
+      await until(runId, ({ state }) => state !== run.state, `${what} goes on`);
+    });
   return {
     rack,
     rig,
@@ -112,14 +130,17 @@ export async function startRig(
       }),
     ask: (runId, ask) => call<SheetRun>('post', `/sheet-runs/${runId}/asks`, { ask }),
     until,
-    toItsEnd: async (runId, what) => {
-      for (;;) {
-        const run = await until(runId, ({ state }) => state !== 'running' && state !== 'waiting', what);
-        if (!['held', 'interrupted'].includes(run.state) || !NO_TIME.test(run.says)) return run;
-        await call('post', `/sheet-runs/${runId}/asks`, { ask: { kind: 'go on', person: 'Warden' } });
-        await until(runId, ({ state }) => state !== run.state, `${what} goes on`);
-      }
+    through,
+    heldFor: (runId, why) => through(runId, (run) => stopped(run) && why.test(run.says), `held for ${why}`),
+    drawing: async (runId) => {
+      await through(runId, () => rack.bench.isOn('C1'), 'draws');
     },
+    toItsEnd: (runId, what) =>
+      through(
+        runId,
+        (run) => !['running', 'waiting'].includes(run.state) && !(stopped(run) && NO_TIME.test(run.says)),
+        what,
+      ),
     release: async () => {
       const leases = async () => (await call<{ items: { runId: string }[] }>('get', '/leases')).items;
       for (const id of new Set((await leases()).map(({ runId }) => runId))) {
