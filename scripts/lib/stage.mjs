@@ -9,6 +9,8 @@ import { ROOT } from './paths.mjs';
 import { scratch } from './scratch.mjs';
 
 const READY_MILLISECONDS = 180_000;
+/** Filling in the demo has as long as its job, and a little more. */
+const DEMO_MILLISECONDS = 960_000;
 
 /**
  * Fork a built server and wait until it listens.
@@ -33,7 +35,7 @@ export async function forkServer(databaseUrl, folder, { port = 0, demo = false, 
   const exited = new Promise((resolve) => server.once('exit', resolve));
   void killed?.then(() => server.kill('SIGKILL'));
   const told = await new Promise((resolve) => {
-    const timer = setTimeout(() => resolve(null), READY_MILLISECONDS);
+    const timer = setTimeout(() => resolve(null), demo ? DEMO_MILLISECONDS : READY_MILLISECONDS);
     const settle = (value) => {
       clearTimeout(timer);
       resolve(value);

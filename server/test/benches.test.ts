@@ -42,7 +42,7 @@ let atSouth: Forked;
 /** A rack with its rig on a bench of a name; its load is reached by way of a wire that tells who connects. */
 async function aBench(name: string, seed: number): Promise<Bench> {
   let wire: Bench['wire'] | undefined;
-  const rig = await startRig(harness, 1, seed, async (kind, port) => {
+  const rig = await startRig({ db: harness.db, app: harness.app }, 1, seed, async (kind, port) => {
     if (kind !== 'dc-load') return port;
     wire = await layWire(port);
     return wire.port;

@@ -34,7 +34,7 @@ let sampleId: string;
 let setupId: string;
 beforeAll(async () => {
   harness = await startHarness('hostile');
-  bench = await startRig(harness, 1, 3, async (kind, port) => {
+  bench = await startRig({ db: harness.db, app: harness.app }, 1, 3, async (kind, port) => {
     if (kind !== 'dc-load') return port;
     wire = await layWire(port);
     return wire.port;

@@ -8,7 +8,7 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { profiles, samples, sheetRuns } from '../src/db/schema.ts';
 import { createWorking } from '../src/working.ts';
 import { type Harness, startHarness } from '../testing/harness.ts';
-import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
+import { AGAIN_WHERE_VOID, fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 
 let harness: Harness;
 let bench: TestRig;
@@ -42,7 +42,7 @@ afterEach(async () => {
   await bench.release();
 });
 
-describe('loads go off and the run holds', () => {
+describe('loads go off and the run holds', AGAIN_WHERE_VOID, () => {
   it('when Loads off is pressed, and no load comes on again by itself', async () => {
     runId = await soak();
     await bench.drawing(runId);
@@ -173,7 +173,7 @@ describe('a rig that does not prove itself', () => {
   });
 });
 
-describe('a server that goes away', () => {
+describe('a server that goes away', AGAIN_WHERE_VOID, () => {
   /** A second one on the same database. */
   const anotherServer = () =>
     createWorking({

@@ -26,7 +26,7 @@ let wire: Awaited<ReturnType<typeof layWire>>;
 beforeAll(async () => {
   database = await startMariadb(folder);
   harness = await startHarness('silent', { server: database.url });
-  bench = await startRig(harness, 60, 3, async (kind, port) => {
+  bench = await startRig({ db: harness.db, app: harness.app }, 60, 3, async (kind, port) => {
     if (kind !== 'dc-load') return port;
     wire = await layWire(port);
     return wire.port;

@@ -7,10 +7,10 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
-import { points, runParts, sheetRuns } from '../src/db/schema.ts';
+import { leases, points, readings, runParts, sheetRuns } from '../src/db/schema.ts';
 import { readLatch } from '../src/leases/latch.ts';
 import { type Harness, startHarness } from '../testing/harness.ts';
-import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
+import { AGAIN_WHERE_VOID, fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 import { commands, layWire } from '../testing/wire.ts';
 
 interface Forked {
@@ -26,11 +26,12 @@ let wire: Awaited<ReturnType<typeof layWire>>;
 let running: Forked[] = [];
 beforeAll(async () => {
   harness = await startHarness('two_servers');
-  bench = await startRig(harness, 1, 3, async (kind, port) => {
+  bench = await startRig({ db: harness.db, app: harness.app }, 1, 3, async (kind, port) => {
     if (kind !== 'dc-load') return port;
     wire = await layWire(port);
     return wire.port;
   });
+  await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 });
 });
 afterEach(async () => {
   for (const { server, exited } of running) {
@@ -39,6 +40,12 @@ afterEach(async () => {
     await exited;
   }
   running = [];
+  // Whatever one of them left is nobody's, so that a test that failed costs no other.
+  await harness.db.update(sheetRuns).set({ state: 'stopped' });
+  await harness.db.delete(leases);
+  await harness.db.delete(readings);
+  await harness.db.delete(points);
+  bench.rack.bench.setLoad('C1', { on: false });
 });
 afterAll(async () => {
   await harness.stop();
@@ -94,9 +101,8 @@ const aPoint = (dwell: number) => bench.sheet((steps) => [fullPoint(steps, { id:
 const start = (at: Forked, sheetId: string) =>
   call<SheetRun>(at, `/run-sheets/${sheetId}/runs`, { person: 'Warden', tag: bench.sample.tag, watched: false });
 
-describe('a server that was stopped for ten seconds in the middle of a step', () => {
+describe('a server that was stopped for ten seconds in the middle of a step', AGAIN_WHERE_VOID, () => {
   it('finds its run taken over: it commands nothing, stores nothing, and eats nothing', async () => {
-    await bench.make.claim(bench.sample.id, { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 });
     const first = await aServer();
     const second = await aServer();
     const sheet = await aPoint(9);
@@ -153,36 +159,40 @@ describe('a server that was stopped for ten seconds in the middle of a step', ()
   });
 });
 
-it('a run whose epoch is taken away while its server is well has its loads off at once, and writes nothing more', async () => {
-  const only = await aServer();
-  const sheet = await aPoint(60);
-  const { id } = await start(only, sheet.id);
-  await untilDraws(true);
-  const before = await harness.db.select({ id: runParts.id }).from(runParts).where(eq(runParts.runId, id));
-  expect(before.length).toBeGreaterThan(0);
-  await harness.db
-    .update(sheetRuns)
-    .set({ epoch: sql`${sheetRuns.epoch} + 1`, owner: 'another', aliveAt: new Date(Date.now() + 60_000) })
-    .where(eq(sheetRuns.id, id));
-  await untilDraws(false);
-  const after = async () =>
-    (await harness.db.select({ id: runParts.id }).from(runParts).where(eq(runParts.runId, id))).length;
-  const count = await after();
-  await new Promise((resolve) => setTimeout(resolve, 1500));
-  expect(await after()).toBe(count);
-  const run = await call<SheetRun>(only, `/sheet-runs/${id}`);
-  expect(run).toMatchObject({ state: 'running', outcomes: {} });
-  // Whoever it now belongs to goes silent: it is taken over as any other.
-  await harness.db
-    .update(sheetRuns)
-    .set({ aliveAt: new Date(Date.now() - 60_000) })
-    .where(eq(sheetRuns.id, id));
-  await untilRun(only, id, ({ state }) => state === 'interrupted');
-  await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
-  await untilRun(only, id, ({ state }) => state === 'stopped');
-});
+it(
+  'a run whose epoch is taken away while its server is well has its loads off at once, and writes nothing more',
+  AGAIN_WHERE_VOID,
+  async () => {
+    const only = await aServer();
+    const sheet = await aPoint(60);
+    const { id } = await start(only, sheet.id);
+    await untilDraws(true);
+    const before = await harness.db.select({ id: runParts.id }).from(runParts).where(eq(runParts.runId, id));
+    expect(before.length).toBeGreaterThan(0);
+    await harness.db
+      .update(sheetRuns)
+      .set({ epoch: sql`${sheetRuns.epoch} + 1`, owner: 'another', aliveAt: new Date(Date.now() + 60_000) })
+      .where(eq(sheetRuns.id, id));
+    await untilDraws(false);
+    const after = async () =>
+      (await harness.db.select({ id: runParts.id }).from(runParts).where(eq(runParts.runId, id))).length;
+    const count = await after();
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    expect(await after()).toBe(count);
+    const run = await call<SheetRun>(only, `/sheet-runs/${id}`);
+    expect(run).toMatchObject({ state: 'running', outcomes: {} });
+    // Whoever it now belongs to goes silent: it is taken over as any other.
+    await harness.db
+      .update(sheetRuns)
+      .set({ aliveAt: new Date(Date.now() - 60_000) })
+      .where(eq(sheetRuns.id, id));
+    await untilRun(only, id, ({ state }) => state === 'interrupted');
+    await call(only, `/sheet-runs/${id}/asks`, { ask: { kind: 'stop', reason: '' } });
+    await untilRun(only, id, ({ state }) => state === 'stopped');
+  },
+);
 
-it('Loads off at one server holds the run of the other, which stays off', async () => {
+it('Loads off at one server holds the run of the other, which stays off', AGAIN_WHERE_VOID, async () => {
   const first = await aServer();
   const second = await aServer();
   const sheet = await aPoint(60);

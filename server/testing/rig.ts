@@ -55,12 +55,16 @@ export const NO_TIME =
 
 const stopped = ({ state }: SheetRun): boolean => state === 'held' || state === 'interrupted';
 
+/** For a test of what happens at its time: where a run itself says that the machine had none, it is void and done again. */
+export const AGAIN_WHERE_VOID = { retry: { count: 3, condition: NO_TIME } };
+
 /**
  * An Ember 45 with its claims on a rack whose clock runs fast.
+ * @param harness with its runner where runs are carried out here, and not by servers of the test's own
  * @param via where an instrument is reached instead of at its own port
  */
 export async function startRig(
-  harness: Pick<Harness, 'db' | 'app'>,
+  harness: Pick<Harness, 'db' | 'app'> & Partial<Pick<Harness, 'runner'>>,
   speed: number,
   seed = 3,
   via: (kind: InstrumentClass, port: number) => Promise<number> = async (_kind, port) => port,
@@ -72,6 +76,8 @@ export async function startRig(
   const rig = (await listRigs(harness.db)).at(-1) as StoredRig;
   const make = makers(harness);
   const sample = await make.sample({ model: { ports: [{ label: 'C1', connector: 'C', twin: null }] } });
+  // As a server that was started: it takes up what was interrupted.
+  await harness.runner?.watch();
   const call = async <T>(method: 'get' | 'post', path: string, body?: object): Promise<T> => {
     const answer = await request(harness.app)[method](`/api${path}`).send(body);
     if (answer.status >= 400) throw new Error(`${path}: ${answer.status} ${answer.body.detail}`);
