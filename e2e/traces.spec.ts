@@ -65,6 +65,17 @@ test('ripple comes from a scope’s file, settles a claim, and is zoomed down to
   await page.mouse.wheel(0, 4000);
   await page.mouse.wheel(0, 4000);
   await page.keyboard.up('Control');
+  // Turns that come between two pictures count each: two closer and two wider end where they began.
+  await expect(main.getByRole('button', { name: 'All of it' })).toBeDisabled();
+  await picture.evaluate(
+    (canvas, clientX) => {
+      for (const deltaY of [-400, -400, 400, 400])
+        canvas.dispatchEvent(
+          new WheelEvent('wheel', { bubbles: true, cancelable: true, ctrlKey: true, clientX, deltaY }),
+        );
+    },
+    x + width * 0.5,
+  );
   await expect(main.getByRole('button', { name: 'All of it' })).toBeDisabled();
   // A record of another sample beside it: there is none but of the demo.
   await main.getByLabel('Beside it').click();

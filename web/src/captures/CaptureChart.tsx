@@ -16,7 +16,7 @@ import { Line } from 'react-chartjs-2';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 import { Pointing } from './Pointing.tsx';
-import type { Stretch } from './stretch.ts';
+import type { Move, Stretch } from './stretch.ts';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -39,7 +39,7 @@ interface Props {
   /** The stretch of time it shows, s; left out, all there is. */
   readonly range?: Stretch;
   /** Shows another stretch; left out where there is only one. */
-  readonly onShow?: (stretch: Stretch) => void;
+  readonly onShow?: (move: Move) => void;
 }
 
 const plainUnit = ({ quantity, unit }: Column): string => (quantity ? CHANNEL_UNITS[quantity] : unit);

@@ -2,12 +2,12 @@
 import Box from '@mui/material/Box';
 import type { Chart } from 'chart.js';
 import { type PointerEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
-import { dragged, type Stretch, turned } from './stretch.ts';
+import { dragged, type Move, type Stretch, turned } from './stretch.ts';
 
 interface Props {
   readonly chart: RefObject<Chart<'line', { x: number; y: number }[]> | null>;
   readonly shown: Stretch;
-  readonly onShow: (stretch: Stretch) => void;
+  readonly onShow: (move: Move) => void;
   readonly children: ReactNode;
 }
 
@@ -22,8 +22,8 @@ function partOf(chart: Chart<'line', { x: number; y: number }[]> | null, clientX
 export function Pointing({ chart, shown, onShow, children }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ readonly from: number; readonly to: number } | null>(null);
-  const latest = useRef({ shown, onShow });
-  latest.current = { shown, onShow };
+  const latest = useRef(onShow);
+  latest.current = onShow;
   useEffect(() => {
     const own = box.current;
     if (!own) return;
@@ -32,7 +32,7 @@ export function Pointing({ chart, shown, onShow, children }: Props) {
       const part = partOf(chart.current, event.clientX);
       if (!event.ctrlKey || part === null) return;
       event.preventDefault();
-      latest.current.onShow(turned(latest.current.shown, part, event.deltaY));
+      latest.current((now) => turned(now, part, event.deltaY));
     };
     own.addEventListener('wheel', turn, { passive: false });
     return () => own.removeEventListener('wheel', turn);
@@ -57,7 +57,7 @@ export function Pointing({ chart, shown, onShow, children }: Props) {
       onPointerUp={() => {
         const stretch = drag && dragged(shown, drag.from, drag.to);
         setDrag(null);
-        if (stretch) onShow(stretch);
+        if (stretch) onShow(() => stretch);
       }}
       onPointerCancel={() => setDrag(null)}
     >

@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Loading } from '../parts/QueryGate.tsx';
-import { around, moved, type Stretch, within } from './stretch.ts';
+import { around, type Move, moved, type Stretch, within } from './stretch.ts';
 import { asked, traceQuery } from './traceQuery.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
@@ -28,7 +28,7 @@ interface Props {
 }
 
 /** What a key or a button does to a stretch. */
-const MOVES: readonly { readonly key: string; readonly label: string; readonly to: (one: Stretch) => Stretch }[] = [
+const MOVES: readonly { readonly key: string; readonly label: string; readonly to: Move }[] = [
   { key: '+', label: 'Closer', to: (one) => around(one, 1 / CLOSER) },
   { key: '-', label: 'Wider', to: (one) => around(one, CLOSER) },
   { key: 'ArrowLeft', label: 'Earlier', to: (one) => moved(one, -0.5) },
@@ -52,8 +52,8 @@ export function TraceView({ traces, caption, spectrum = false, height = 250 }: P
       </Box>
     );
   const { length } = whole.data;
-  const shown = stretch ?? { from: 0, to: length };
-  const move = (to: (one: Stretch) => Stretch) => setStretch(within(to(shown), whole.data));
+  const all: Stretch = { from: 0, to: length };
+  const move = (to: Move) => setStretch((now) => within(to(now ?? all), whole.data));
   const named = (data: TraceWindow | undefined, label: string) =>
     (data?.columns ?? []).map((column) => ({ ...column, name: traces.length > 1 ? label : column.name }));
   const columns = [...named(one.data, first?.label ?? ''), ...(second ? named(other.data, second.label) : [])];
@@ -85,13 +85,7 @@ export function TraceView({ traces, caption, spectrum = false, height = 250 }: P
       </Box>
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: spectrum ? { xs: '1fr', lg: '3fr 2fr' } : '1fr' }}>
         <Suspense fallback={<Loading what="the chart" />}>
-          <CaptureChart
-            caption={caption}
-            columns={columns}
-            height={height}
-            range={shown}
-            onShow={(chosen) => setStretch(within(chosen, whole.data))}
-          />
+          <CaptureChart caption={caption} columns={columns} height={height} range={stretch ?? all} onShow={move} />
         </Suspense>
         {spectrum && first && (
           <Suspense fallback={<Loading what="the spectrum" />}>

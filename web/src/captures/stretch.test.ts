@@ -28,6 +28,12 @@ describe('a stretch', () => {
     expect(within({ from: -3, to: 2 }, WHOLE)).toEqual({ from: 0, to: 5 });
     expect(within({ from: 8, to: 14 }, WHOLE)).toEqual({ from: 4, to: 10 });
     expect(within({ from: -1, to: 12 }, WHOLE)).toBeNull();
+    // As wide again as it was, but for rounding.
+    for (const factor of [1.5, 1.5 ** 4, 3, 7])
+      for (const part of [0.1, 1 / 3, 0.5, 0.9]) {
+        const turn = (now: { from: number; to: number }, by: number) => turned(now, part, by * 100 * factor);
+        expect(within(turn(turn({ from: 0, to: 10 }, -0.5), 0.5), WHOLE), `${factor} at ${part}`).toBeNull();
+      }
     const least = within({ from: 5, to: 5 }, WHOLE);
     expect((least?.to ?? 0) - (least?.from ?? 0)).toBeCloseTo(20 * 1e-4, 12);
   });

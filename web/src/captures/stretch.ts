@@ -5,8 +5,13 @@ export interface Stretch {
   readonly to: number;
 }
 
+/** What is done to the stretch there is: turns of a wheel come faster than they are drawn, and each goes on from the one before. */
+export type Move = (now: Stretch) => Stretch;
+
 /** No stretch is shorter than so many samples. */
 const LEAST_SAMPLES = 20;
+/** A stretch that lacks less of the trace than this is all of it: closer and wider by the same is not exact. */
+const ALL_OF_IT = 1 - 1e-9;
 /** A drag shorter than this part of the picture is a slip of the hand. */
 const LEAST_DRAG = 0.01;
 /** How much closer one notch of a wheel comes, and the most a single turn does. */
@@ -49,7 +54,7 @@ export function within(
 ): Stretch | null {
   const least = (LEAST_SAMPLES * length) / Math.max(1, samples - 1);
   const wide = Math.min(length, Math.max(least, to - from));
-  if (wide >= length) return null;
+  if (wide >= length * ALL_OF_IT) return null;
   const begin = Math.min(length - wide, Math.max(0, from));
   return { from: begin, to: begin + wide };
 }
