@@ -1,5 +1,5 @@
 // Two people edit one sample: nobody's work is overwritten unseen.
-import { expect, freshSample, test } from './bench.ts';
+import { expect, follow, freshSample, test } from './bench.ts';
 
 test('the second to save is shown both versions and decides', async ({ page, browser, baseURL }) => {
   const { id } = await freshSample(page, 'Two people');
@@ -72,5 +72,18 @@ test('what one measures appears at the other without a reload, and a cell typed 
   await expect(page.getByLabel(watts)).toHaveValue('49.9');
   const { points } = (await (await page.request.get(`/api/samples/${id}/dossier`)).json()) as { points: unknown[] };
   expect(points).toHaveLength(1);
+  // The log stands still while it is read, and says what came meanwhile.
+  await follow(page, `/log?sample=${id}`);
+  const log = page.getByRole('list', { name: 'Log' });
+  await expect(log).toContainText('49.9');
+  const before = await log.innerText();
+  await other.getByLabel(volts).fill('20.02');
+  await other.getByLabel(volts).press('Enter');
+  const more = page.getByRole('button', { name: /by others: show/ });
+  await expect(more).toBeVisible();
+  expect(await log.innerText()).toBe(before);
+  await more.click();
+  await expect(log).toContainText('20.02');
+  await expect(more).toBeHidden();
   await other.context().close();
 });

@@ -159,6 +159,7 @@ export const runInput = union({
         how: oneOf(['plugged', 'unplugged']),
         dropped: boolean().strict().defined(),
         seconds: si(0, 3600).nullable().defined(),
+        offBy: si(0, 3600).nullable().optional().default(undefined),
         lowest: si(-1, 60).nullable().defined(),
         back: oneOf(RETURNS),
       }),

@@ -186,6 +186,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   notes: ['Notes'],
   obtained: ['How it was obtained'],
   occupied: ['Occupied ports'],
+  offBy: ['How far it may be off', 'duration'],
   offset: ['Offset'],
   on: ['Whether it is on'],
   order: ['Order of plugging in'],

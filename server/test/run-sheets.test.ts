@@ -279,7 +279,10 @@ describe('a sweep of combinations', () => {
     expect(watts[0]).toBeCloseTo(60, -0.5);
     expect(watts[1]).toBeCloseTo(45, -0.5);
     expect(split.drops[0]).toMatchObject({ port: 'C1', cause: 'C2', dropped: true, back: 'same level' });
-    expect(Math.abs((split.drops[0]?.seconds ?? 0) - truth.gap)).toBeLessThan(0.3);
+    // As far off as it says, by how often this machine had time to look.
+    const { seconds, offBy } = split.drops[0] ?? {};
+    expect(offBy).toBeGreaterThan(0);
+    expect(Math.abs((seconds ?? 0) - truth.gap)).toBeLessThanOrEqual((offBy ?? 0) + 0.05);
     expect(split.drops[1]).toMatchObject({ port: 'C1', cause: 'C2', how: 'unplugged', dropped: true });
     // The other port gets no more while this one draws little: shares are fixed, which is true.
     expect(soft.shares.map(({ light }) => light)).toEqual([false, true]);

@@ -189,6 +189,8 @@ export interface Drop {
   readonly dropped: boolean;
   /** s without output; null when it was not timed or it did not drop. */
   readonly seconds: number | null;
+  /** How far that may be off, s, by how often it was looked; left out where nobody knows. */
+  readonly offBy?: number | null | undefined;
   /** Lowest voltage seen, V; null when not seen. */
   readonly lowest: number | null;
   readonly back: Return;

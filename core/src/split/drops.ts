@@ -15,14 +15,15 @@ const BACK = 0.93;
 
 /**
  * What the samples of a running port say about an event. A drop shorter than the distance of two samples is only seen
- * when a sample falls into it, so its length is what was seen and may be up to one distance longer.
+ * when a sample falls into it. It began somewhere between two samples and ended somewhere between two, so its length is
+ * off by no more than the longer of these distances, which is told with it.
  * @param samples oldest first, from before the event until things are calm
  * @param level V it ran at
  */
 export function dropIn(
   samples: readonly VoltSample[],
   level: number,
-): Pick<Drop, 'dropped' | 'seconds' | 'lowest' | 'back'> {
+): Pick<Drop, 'dropped' | 'seconds' | 'offBy' | 'lowest' | 'back'> {
   const seen = samples.filter(({ seconds, volts }) => Number.isFinite(seconds) && Number.isFinite(volts));
   const first = seen.findIndex(({ volts }) => volts < GONE * level);
   const lowest = seen.length > 0 ? Math.min(...seen.map(({ volts }) => volts)) : null;
@@ -35,9 +36,14 @@ export function dropIn(
   const off = seen.slice(first).filter(({ volts }) => volts < 1);
   const after = seen.slice(first).find(({ volts }, index) => index > 0 && volts >= 1 && off.length > 0);
   const begin = seen[first]?.seconds ?? 0;
-  const seconds = off.length === 0 ? 0 : (after?.seconds ?? last.seconds) - begin;
+  const seconds = (after?.seconds ?? last.seconds) - begin;
   const back: Return = last.volts < 1 ? 'stayed off' : last.volts < BACK * level ? 'lower level' : 'same level';
-  return { dropped: off.length > 0, seconds: off.length > 0 ? seconds : null, lowest, back };
+  if (off.length === 0) return { dropped: false, seconds: null, lowest, back };
+  const before = first > 0 ? seen[first - 1] : undefined;
+  const lastOff = after && seen[seen.indexOf(after) - 1];
+  // What was off from the first sample on, or to the last, lasted longer than was looked.
+  const offBy = before && lastOff ? Math.max(begin - before.seconds, after.seconds - lastOff.seconds) : undefined;
+  return { dropped: true, seconds, ...(offBy === undefined ? {} : { offBy }), lowest, back };
 }
 
 /** What is known of one pair: a running port, and the port something happens at. */
@@ -47,6 +53,8 @@ export interface Pair {
   readonly state: 'safe' | 'drops' | 'not tested';
   /** Longest break seen, s. */
   readonly longest: number | null;
+  /** How far that may be off, s; left out where nobody knows. */
+  readonly offBy?: number | undefined;
   /** Events behind it. */
   readonly seen: number;
 }
@@ -59,12 +67,16 @@ export function pairsOf(ports: readonly string[], drops: readonly Drop[]): reado
       .map((cause): Pair => {
         const own = drops.filter((one) => one.port === port && one.cause === cause);
         const gone = own.filter(({ dropped }) => dropped);
-        const timed = gone.flatMap(({ seconds }) => seconds ?? []);
+        const timed = gone.flatMap(({ seconds, offBy }) =>
+          seconds === null ? [] : [{ seconds, offBy: offBy ?? undefined }],
+        );
+        const [longest] = timed.sort((a, b) => b.seconds - a.seconds);
         return {
           port,
           cause,
           state: own.length === 0 ? 'not tested' : gone.length > 0 ? 'drops' : 'safe',
-          longest: timed.length > 0 ? Math.max(...timed) : null,
+          longest: longest?.seconds ?? null,
+          ...(longest?.offBy === undefined ? {} : { offBy: longest.offBy }),
           seen: own.length,
         };
       }),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Claim } from '../promise/index.ts';
+import { seededRandom } from '../random/index.ts';
 import type { Instrument } from '../reading/index.ts';
 import type { SplitRun } from '../run/index.ts';
 import { aRig } from '../testing/reading.ts';
@@ -22,6 +23,7 @@ import {
   steadyPorts,
   sweepSets,
   tableFindings,
+  type VoltSample,
 } from './index.ts';
 
 const reading = (watts: Record<string, number>, part: Partial<SplitReading> = {}): SplitReading => ({
@@ -182,6 +184,7 @@ describe('a drop seen in samples', () => {
     );
     expect(seen).toMatchObject({ dropped: true, lowest: 0, back: 'same level' });
     expect(seen.seconds).toBeCloseTo(1.0, 1);
+    expect(seen.offBy).toBeCloseTo(0.1, 12);
     expect(
       dropIn(
         trace((t) => (t < 2 ? 20 : t < 3 ? 0 : 9)),
@@ -194,6 +197,33 @@ describe('a drop seen in samples', () => {
         20,
       ),
     ).toMatchObject({ dropped: true, back: 'stayed off' });
+  });
+  it('is off by no more than it says, however unevenly it was looked', () => {
+    const chance = seededRandom(7);
+    for (let turn = 0; turn < 300; turn += 1) {
+      const gap = 0.3 + 2 * chance();
+      const begin = 1 + chance();
+      let at = 0;
+      const samples: VoltSample[] = [];
+      while (at < 6) {
+        samples.push({ seconds: at, volts: at >= begin && at < begin + gap ? 0 : 20 });
+        at += 0.02 + 0.5 * chance() ** 3;
+      }
+      const { dropped, seconds, offBy } = dropIn(samples, 20);
+      if (!dropped) continue;
+      expect(Math.abs((seconds ?? Number.NaN) - gap)).toBeLessThanOrEqual((offBy ?? Number.NaN) + 1e-12);
+    }
+  });
+  it('lasted longer than was looked where it has no end or no beginning', () => {
+    const off = (from: number, to: number) =>
+      dropIn(
+        trace((t) => (t >= from && t < to ? 0 : 20)),
+        20,
+      );
+    expect(off(2, 99)).toMatchObject({ dropped: true, back: 'stayed off' });
+    expect(off(2, 99).offBy).toBeUndefined();
+    expect(off(0, 3).offBy).toBeUndefined();
+    expect(off(2, 3).offBy).toBeCloseTo(0.1, 12);
   });
   it('is none for a level that stays, or only goes down', () => {
     expect(
@@ -225,6 +255,11 @@ describe('a drop seen in samples', () => {
       { port: 'C1', cause: 'C2', state: 'drops', longest: 1.1, seen: 2 },
       { port: 'C2', cause: 'C1', state: 'safe', longest: null, seen: 1 },
     ]);
+    const timed = [
+      { ...drop('C1', 'C2', true), offBy: 0.2 },
+      { ...drop('C1', 'C2', true), seconds: 0.9, offBy: 0.05 },
+    ];
+    expect(pairsOf(['C1', 'C2'], timed)[0]).toMatchObject({ longest: 1.1, offBy: 0.2, seen: 2 });
     expect(steadyPorts(['C1', 'C2', 'A1'], drops).map(({ state }) => state)).toEqual([
       'drops',
       'not tested',

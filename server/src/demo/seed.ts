@@ -4,7 +4,7 @@ import { seededRandom } from '@lastmark/core/random';
 import { sql } from 'drizzle-orm';
 import { createInstrument, createRig } from '../bench/store.ts';
 import { createClaim } from '../claims/store.ts';
-import type { Database } from '../db/database.ts';
+import type { Database, Queries } from '../db/database.ts';
 import { withSeededIds } from '../db/ids.ts';
 import { samples } from '../db/schema.ts';
 import { createSample, createUnit } from '../samples/store.ts';
@@ -123,6 +123,12 @@ async function fill(db: Database, benchPort: number | null): Promise<void> {
   });
 }
 
+/** Transactions of the stores become parts of the one around them: whatever fails, nothing of it stays. */
+function within(tx: Queries): Database {
+  const own: Database = Object.create(tx, { transaction: { value: (work: (tx: Queries) => unknown) => work(own) } });
+  return own;
+}
+
 /**
  * Fill the database unless someone has used it: all of it, or nothing.
  * @param benchPort first port of the simulated bench, whose instruments then stand at Bench with their addresses
@@ -133,7 +139,6 @@ export async function seedDemo(db: Database, benchPort: number | null = null): P
     sql`SELECT (SELECT COUNT(*) FROM samples) + (SELECT COUNT(*) FROM instruments) AS used`,
   )) as unknown as [{ used: number }[]];
   if (Number(rows[0]?.used ?? 0) > 0) return false;
-  // The stores' own transactions become parts of this one.
-  await db.transaction((tx) => fill(tx as unknown as Database, benchPort));
+  await db.transaction((tx) => fill(within(tx), benchPort));
   return true;
 }

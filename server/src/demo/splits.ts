@@ -51,12 +51,15 @@ function sweepOne(charger: string, order: readonly string[]): Swept | null {
   const drops: Drop[] = [];
   const running = new Map<string, number>();
   for (const port of order) {
-    bench.plug(port, true);
     const seen = new Map([...running.keys()].map((one) => [one, [] as { seconds: number; volts: number }[]]));
-    for (let at = 0; at < 4; at += LOOK) {
+    const look = () => {
       for (const [one, samples] of seen) samples.push({ seconds: clock.now(), volts: bench.port(one).volts });
       clock.advance(LOOK);
-    }
+    };
+    // Looked at before something happens, too.
+    look();
+    bench.plug(port, true);
+    for (let at = 0; at < 4; at += LOOK) look();
     for (const [one, samples] of seen)
       drops.push({ port: one, cause: port, how: 'plugged', ...dropIn(samples, running.get(one) ?? 5) });
     running.set(port, bestLevel(bench, port)?.volts ?? 5);

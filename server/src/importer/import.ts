@@ -35,7 +35,7 @@ import { newId } from '../db/ids.ts';
 import { attachments, columnMaps, points, readings } from '../db/schema.ts';
 import { conflict, notFound, ProblemError, refused } from '../http/problem.ts';
 import { getProfile } from '../profile/store.ts';
-import { readingRow } from '../readings/store.ts';
+import { readingRow } from '../readings/stored.ts';
 import { getSample } from '../samples/store.ts';
 import { listSetups } from '../setups/store.ts';
 

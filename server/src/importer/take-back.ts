@@ -6,7 +6,8 @@ import type { Database } from '../db/database.ts';
 import { newId } from '../db/ids.ts';
 import { points } from '../db/schema.ts';
 import { notFound } from '../http/problem.ts';
-import { readingsOf, storePoints, type TakenPoint } from '../readings/store.ts';
+import { storePoints, type TakenPoint } from '../readings/store.ts';
+import { readingsOf } from '../readings/stored.ts';
 
 /**
  * Take back what came with a file. Readings corrected since are struck out too; what is struck out already stays so.

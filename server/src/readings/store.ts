@@ -25,7 +25,7 @@ import { people, points, readings, samples } from '../db/schema.ts';
 import { askReally, conflict, notFound, refused } from '../http/problem.ts';
 import { listSetups, loadingFor } from '../setups/store.ts';
 import { wasRepeated } from '../who/who.ts';
-import { toReading } from './reading-row.ts';
+import { type Conditions, readingRow, type Stored, storedPoints } from './stored.ts';
 
 /** A reading an instrument took: the mean of several looks, written out in full. */
 export type TakenReading = ReadingInput;
@@ -35,9 +35,12 @@ export type TakenPoint = Omit<PointInput, 'readings'> & {
   readonly taken?: Taken;
 };
 
-type Bench = { rigs: Awaited<ReturnType<typeof listRigs>>; instruments: Awaited<ReturnType<typeof listInstruments>> };
-
-type Conditions = Omit<typeof points.$inferInsert, 'id'>;
+/** What readings of a sample are taken with. */
+interface Bench {
+  readonly rigs: Awaited<ReturnType<typeof listRigs>>;
+  readonly instruments: Awaited<ReturnType<typeof listInstruments>>;
+  readonly setups: Awaited<ReturnType<typeof listSetups>>;
+}
 
 /** A point ready to be stored: its conditions, what stood before, and what is new. */
 interface Prepared {
@@ -89,34 +92,7 @@ function checkLine(rig: Rig, setup: Setup | undefined, load: number, override: s
   }
 }
 
-/** All readings of a point, corrected ones included, oldest first. */
-export async function readingsOf(db: Queries, pointId: string): Promise<Reading[]> {
-  const own = await db
-    .select()
-    .from(readings)
-    .where(eq(readings.pointId, pointId))
-    .orderBy(readings.enteredAt, readings.id);
-  return own.map(toReading);
-}
-
-async function storedPoint(
-  db: Queries,
-  id: string,
-): Promise<{ row: typeof points.$inferSelect; own: Reading[] } | null> {
-  const [row] = await db.select().from(points).where(eq(points.id, id)).for('update');
-  if (!row) return null;
-  return { row, own: await readingsOf(db, id) };
-}
-
-/** Points as they are stored, in the order of their ids; for a few of them. */
-export async function storedPoints(db: Queries, ids: readonly string[]): Promise<Point[]> {
-  const found = await Promise.all([...ids].sort().map((id) => storedPoint(db, id)));
-  return found.flatMap((one) =>
-    one ? [{ ...one.row, takenAt: one.row.takenAt.toISOString(), readings: one.own }] : [],
-  );
-}
-
-const sameConditions = (row: typeof points.$inferSelect, wanted: Omit<typeof points.$inferInsert, 'id'>): boolean =>
+const sameConditions = (row: Stored['conditions'], wanted: Conditions): boolean =>
   row.sampleId === wanted.sampleId &&
   row.setupId === wanted.setupId &&
   row.load === wanted.load &&
@@ -163,18 +139,18 @@ async function preparePoint(
   path: string,
   bench: Bench,
   source: string,
+  stored: Stored | null,
 ): Promise<Prepared> {
   const rig = bench.rigs.find(({ id }) => id === input.rigId);
   if (!rig) throw refused(`${path}.rigId`, 'This rig is not on the bench any more. Choose another.');
   const setup = input.outputs
     ? await loadingFor(db, sampleId, input.outputs, rig.id, 'proof')
     : input.setupId
-      ? (await listSetups(db, sampleId)).find(({ id }) => id === input.setupId)
+      ? bench.setups.find(({ id }) => id === input.setupId)
       : undefined;
   if (input.setupId && !setup)
     throw refused(`${path}.setupId`, 'This loading is not there any more. Reload and choose again.');
-  const stored = await storedPoint(db, input.id);
-  const override = stored ? stored.row.override : input.override?.trim() || null;
+  const override = stored ? stored.conditions.override : input.override?.trim() || null;
   if (!stored) checkLine(rig, setup, input.load, override, `${path}.override`);
   if (!setup && input.load !== 0)
     throw refused(`${path}.load`, 'A load point belongs to a loading; only idle has none.');
@@ -190,10 +166,10 @@ async function preparePoint(
     taken: input.taken ?? null,
     takenAt: new Date(input.takenAt),
   };
-  if (stored && !sameConditions(stored.row, conditions))
+  if (stored && !sameConditions(stored.conditions, conditions))
     throw conflict('This point was taken under other conditions. Reload to see it.');
   if (!stored && input.pointsSeen) await requireFirst(db, conditions, input.pointsSeen);
-  let known = stored?.own ?? [];
+  let known: readonly Reading[] = stored?.readings ?? [];
   const fresh: Reading[] = [];
   const inputs = input.readings.map((one, index) => ({ one, at: `${path}.readings[${index}]` }));
   const entries = inputs.map(({ one, at }): Entry => {
@@ -256,14 +232,6 @@ async function preparePoint(
   return { conditions, isNew: stored === null, fresh };
 }
 
-/** Row of a reading for a point. */
-export const readingRow = (pointId: string, reading: Reading, enteredAt: Date): typeof readings.$inferInsert => ({
-  ...reading,
-  pointId,
-  takenAt: new Date(reading.takenAt),
-  enteredAt,
-});
-
 /**
  * Add readings inside a transaction: all or none. Sending the same ids again changes nothing.
  * @param source where they come from, kept with each
@@ -277,21 +245,44 @@ export async function storePoints(
 ): Promise<Point[]> {
   const [sample] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.id, sampleId)).for('update');
   if (!sample) throw notFound('sample');
-  const bench = { rigs: await listRigs(tx), instruments: await listInstruments(tx) };
-  const touched: Point[] = [];
+  const bench: Bench = {
+    rigs: await listRigs(tx),
+    instruments: await listInstruments(tx),
+    setups: await listSetups(tx, sampleId),
+  };
+  const ids = inputs.map(({ id }) => id);
+  const standing = new Map<string, Stored>(
+    (await storedPoints(tx, ids)).map((point) => [point.id, { conditions: point, readings: point.readings }]),
+  );
+  let newPoints: (typeof points.$inferInsert)[] = [];
+  let newReadings: (typeof readings.$inferInsert)[] = [];
   let added = false;
+  const keep = async () => {
+    if (newPoints.length > 0) await tx.insert(points).values(newPoints);
+    if (newReadings.length > 0) await tx.insert(readings).values(newReadings);
+    added ||= newPoints.length > 0 || newReadings.length > 0;
+    newPoints = [];
+    newReadings = [];
+  };
   for (const [index, input] of inputs.entries()) {
-    const { conditions, isNew, fresh } = await preparePoint(tx, sampleId, input, `points[${index}]`, bench, source);
-    added ||= isNew || fresh.length > 0;
-    if (isNew) await tx.insert(points).values({ id: input.id, ...conditions });
-    if (fresh.length > 0)
-      await tx.insert(readings).values(fresh.map((reading) => readingRow(input.id, reading, new Date())));
-    const stored = await storedPoint(tx, input.id);
-    if (stored) touched.push({ ...stored.row, takenAt: stored.row.takenAt.toISOString(), readings: stored.own });
+    const { id } = input;
+    // Whoever begins a row is held against what stands, the points before this one among it.
+    if (input.pointsSeen) await keep();
+    const before = standing.get(id) ?? null;
+    const path = `points[${index}]`;
+    const { conditions, isNew, fresh } = await preparePoint(tx, sampleId, input, path, bench, source, before);
+    if (isNew) newPoints.push({ id, ...conditions });
+    newReadings.push(...fresh.map((reading) => readingRow(id, reading, new Date())));
+    standing.set(id, {
+      conditions: before?.conditions ?? conditions,
+      readings: [...(before?.readings ?? []), ...fresh],
+    });
   }
+  await keep();
   if (added) await changed(tx, sampleId, 'points');
   else wasRepeated();
-  return touched;
+  const now = new Map((await storedPoints(tx, ids)).map((point) => [point.id, point]));
+  return ids.flatMap((id) => now.get(id) ?? []);
 }
 
 /** Whoever did not say "yes, really" is asked about unlikely values. */

@@ -13,7 +13,7 @@ import {
 import { type Point, readingAt } from '@lastmark/core/reading';
 import { expandedUncertainty, isStated, type Measured } from '@lastmark/core/uncertainty';
 import type { Queries } from '../db/database.ts';
-import { storedPoints } from '../readings/store.ts';
+import { storedPoints } from '../readings/stored.ts';
 import { listSetups } from '../setups/store.ts';
 import type { Hands } from './hands.ts';
 

@@ -14,6 +14,7 @@ import { loggedText, momentText } from '../parts/moment.ts';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
+import { ByOthers } from '../together/ByOthers.tsx';
 
 const PAGE = 50;
 
@@ -191,6 +192,7 @@ export function LogPage() {
             <Button onClick={() => setParams({})}>Show everything</Button>
           </>
         )}
+        <ByOthers list="log" query={log} />
       </Box>
       {check.data && <Checked check={check.data} />}
       {check.error && (

@@ -9,7 +9,7 @@ import OutlinedInput from '@mui/material/OutlinedInput';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useDeferredValue, useEffect, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { shelfQuery } from '../api/queries.ts';
 import { CollectionChoice } from '../collections/CollectionChoice.tsx';
@@ -17,7 +17,7 @@ import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { usePageTitle } from '../parts/usePageTitle.ts';
 import { useNarrow } from '../state/useNarrow.ts';
-import { shelfShown, useShelfChanges } from '../together/useNews.ts';
+import { ByOthers } from '../together/ByOthers.tsx';
 import { DemoNote } from './DemoNote.tsx';
 import { Searches } from './Searches.tsx';
 import { SelectedBar } from './SelectedBar.tsx';
@@ -73,10 +73,6 @@ export function ShelfPage() {
     ...shelfQuery({ q: useDeferredValue(q).trim(), kind, label, collection, archived, sort, down }),
     placeholderData: keepPreviousData,
   });
-  const changes = useShelfChanges();
-  useEffect(() => {
-    if (query.dataUpdatedAt > 0) shelfShown();
-  }, [query.dataUpdatedAt]);
   const change = (part: Record<string, string>) => {
     const next = new URLSearchParams({
       q,
@@ -169,11 +165,7 @@ export function ShelfPage() {
           title={searchTitle(params)}
           onOpen={(query) => setParams(new URLSearchParams(query))}
         />
-        {changes > 0 && (
-          <Button size="small" variant="outlined" onClick={() => void query.refetch()} sx={{ ml: 'auto' }}>
-            {changes === 1 ? 'One change by others: show it' : `${changes} changes by others: show them`}
-          </Button>
-        )}
+        <ByOthers list="shelf" query={query} />
       </Box>
       {selected !== null && (
         <SelectedBar

@@ -25,27 +25,35 @@ const newsQuery = (sampleId: string | null, place: string) =>
     retry: false,
   });
 
-/** Changes to the shelf that are not shown yet: a list does not move under somebody who reads it. */
-let shelfChanges = 0;
+/** Lists that do not move under somebody who reads them. */
+export type StillList = 'shelf' | 'log';
+
+/** Changes to them that are not shown yet. */
+const unshown: Record<StillList, number> = { shelf: 0, log: 0 };
 const watchers = new Set<() => void>();
 
-function setShelfChanges(count: number): void {
-  if (count === shelfChanges) return;
-  shelfChanges = count;
+function setUnshown(list: StillList, count: number): void {
+  if (count === unshown[list]) return;
+  unshown[list] = count;
   for (const watch of watchers) watch();
 }
 
-export const useShelfChanges = (): number =>
-  useSyncExternalStore(
+/**
+ * How much others did that a list does not show yet.
+ * @param shownAt when what it shows was fetched
+ */
+export function useUnshown(list: StillList, shownAt: number): number {
+  useEffect(() => {
+    if (shownAt > 0) setUnshown(list, 0);
+  }, [list, shownAt]);
+  return useSyncExternalStore(
     (watch) => {
       watchers.add(watch);
       return () => watchers.delete(watch);
     },
-    () => shelfChanges,
+    () => unshown[list],
   );
-
-/** The shelf is shown as it is now. */
-export const shelfShown = (): void => setShelfChanges(0);
+}
 
 /** Whether somebody is in the middle of something that would be about another state. */
 const isBusy = (): boolean =>
@@ -61,10 +69,13 @@ function takeIn({ entries, missed, revisions, newest: now }: News, sampleId: str
   if (entries.length > 0 || missed)
     void queryClient.invalidateQueries({
       predicate: ({ queryKey }) =>
-        missed ? !['who', 'news', 'samples'].includes(String(queryKey[0])) : isOutdated(queryKey, entries),
+        missed ? !['who', 'news', 'samples', 'log'].includes(String(queryKey[0])) : isOutdated(queryKey, entries),
     });
-  const shelf = entries.filter((one) => one.sampleId !== null).length + (missed ? 1 : 0);
-  if (shelf > 0) setShelfChanges(shelfChanges + shelf);
+  const more = missed ? 1 : 0;
+  setUnshown('shelf', unshown.shelf + entries.filter((one) => one.sampleId !== null).length + more);
+  setUnshown('log', unshown.log + entries.length + more);
+  // Whoever comes back to it sees it as it is.
+  if (entries.length + more > 0) void queryClient.invalidateQueries({ queryKey: ['log'], refetchType: 'none' });
 }
 
 /** Ask for news as long as the page is open. */

@@ -11,6 +11,7 @@ import { FileButton } from '../../parts/FileButton.tsx';
 import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { RunList } from '../proof/RunList.tsx';
+import { breakWords } from './breakWords.ts';
 import { deviceWords } from './deviceWords.ts';
 import { SplitDialog } from './SplitDialog.tsx';
 import { SplitListDialog } from './SplitListDialog.tsx';
@@ -93,8 +94,8 @@ export function Combinations() {
                       run.drops
                         .filter(({ dropped }) => dropped)
                         .map(
-                          ({ port, cause, seconds }) =>
-                            `${port} dropped${seconds === null ? '' : ` for ${fixed(seconds, 1)} s`} when ${cause} came`,
+                          ({ port, cause, seconds, offBy }) =>
+                            `${port} dropped${seconds === null ? '' : ` for ${breakWords(seconds, offBy)}`} when ${cause} came`,
                         )
                         .join(', '),
                     ],

@@ -1,6 +1,5 @@
 // The rule behind the readings, over the port face; what stays open; and which ports keep power when others come.
 
-import { fixed } from '@lastmark/core/quantity';
 import { pairsOf, setKey, steadyPorts } from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -8,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
+import { breakWords } from './breakWords.ts';
 import { SplitMatrix } from './SplitMatrix.tsx';
 
 const DEMAND_WORDS = {
@@ -93,11 +93,16 @@ export function Rule() {
               cell: (port: string) => {
                 const pair = pairs.find((one) => one.port === port && one.cause === cause);
                 if (!pair) return null;
-                const length = pair.longest === null ? '' : ` ${fixed(pair.longest, 1)} s`;
+                const length = pair.longest === null ? null : breakWords(pair.longest, pair.offBy);
                 return (
                   <Box component="span" sx={pair.state === 'drops' ? { color: 'error.main', fontWeight: 600 } : null}>
                     {PAIR_WORDS[pair.state]}
-                    {length}
+                    {length && ' '}
+                    {length && (
+                      <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+                        {length}
+                      </Box>
+                    )}
                   </Box>
                 );
               },
@@ -105,7 +110,11 @@ export function Rule() {
             })),
             {
               head: 'In all',
-              cell: (port) => STEADY_WORDS[steady.find((one) => one.port === port)?.state ?? 'not tested'],
+              cell: (port) => (
+                <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+                  {STEADY_WORDS[steady.find((one) => one.port === port)?.state ?? 'not tested']}
+                </Box>
+              ),
             },
           ]}
         />
