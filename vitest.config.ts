@@ -39,6 +39,8 @@ export default defineConfig({
           testTimeout: 300_000,
           hookTimeout: 120_000,
           expect: { poll: { timeout: 200_000 } },
+          // What a run said is told whole.
+          chaiConfig: { truncateThreshold: 0 },
           // Every file has a database, ports and a server of its own; most of them wait more than they work.
           maxWorkers: 4,
           isolate: false,

@@ -280,8 +280,7 @@ describe('on the bench by itself', () => {
     }, 20);
     const found = await runCaptures(sample.id, sample.tag, 'local-mains', ['ripple', 'soak'], (step) =>
       step.capture === 'soak' ? { ...step, dwell: soaked, attended: false } : step,
-    );
-    clearInterval(look);
+    ).finally(() => clearInterval(look));
     bench.rack.clock.speed = 20;
     const truth = named(CHARGERS, 'Ember 45');
     if (!truth) throw new Error('Ember 45');

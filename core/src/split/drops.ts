@@ -8,8 +8,8 @@ export interface VoltSample {
   readonly volts: number;
 }
 
-/** Below this part of its level a port counts as gone. */
-const GONE = 0.8;
+/** Below this there is no output, V. */
+const GONE = 1;
 /** Within this part of its level it is back at the same one. */
 const BACK = 0.93;
 
@@ -25,25 +25,23 @@ export function dropIn(
   level: number,
 ): Pick<Drop, 'dropped' | 'seconds' | 'offBy' | 'lowest' | 'back'> {
   const seen = samples.filter(({ seconds, volts }) => Number.isFinite(seconds) && Number.isFinite(volts));
-  const first = seen.findIndex(({ volts }) => volts < GONE * level);
   const lowest = seen.length > 0 ? Math.min(...seen.map(({ volts }) => volts)) : null;
-  const last = seen.at(-1);
-  if (first < 0 || !last) {
-    const lower = last !== undefined && last.volts < BACK * level;
-    return { dropped: false, seconds: null, lowest, back: lower ? 'lower level' : 'same level' };
-  }
-  // Gone means below a usable voltage; a level that only went down is no gap.
-  const off = seen.slice(first).filter(({ volts }) => volts < 1);
-  const after = seen.slice(first).find(({ volts }, index) => index > 0 && volts >= 1 && off.length > 0);
-  const begin = seen[first]?.seconds ?? 0;
-  const seconds = (after?.seconds ?? last.seconds) - begin;
-  const back: Return = last.volts < 1 ? 'stayed off' : last.volts < BACK * level ? 'lower level' : 'same level';
-  if (off.length === 0) return { dropped: false, seconds: null, lowest, back };
-  const before = first > 0 ? seen[first - 1] : undefined;
-  const lastOff = after && seen[seen.indexOf(after) - 1];
-  // What was off from the first sample on, or to the last, lasted longer than was looked.
-  const offBy = before && lastOff ? Math.max(begin - before.seconds, after.seconds - lastOff.seconds) : undefined;
-  return { dropped: true, seconds, ...(offBy === undefined ? {} : { offBy }), lowest, back };
+  const end = seen.at(-1)?.volts ?? level;
+  const back: Return = end < GONE ? 'stayed off' : end < BACK * level ? 'lower level' : 'same level';
+  // A level that only went down is no gap.
+  const first = seen.findIndex(({ volts }) => volts < GONE);
+  if (first < 0) return { dropped: false, seconds: null, lowest, back };
+  const again = seen.findIndex(({ volts }, index) => index > first && volts >= GONE);
+  const at = (index: number): number => seen.at(index)?.seconds ?? 0;
+  // What was off from the first sample on, or to the last (where none comes again), lasted longer than was looked.
+  const whole = first > 0 && again > 0;
+  return {
+    dropped: true,
+    seconds: at(again) - at(first),
+    ...(whole ? { offBy: Math.max(at(first) - at(first - 1), at(again) - at(again - 1)) } : {}),
+    lowest,
+    back,
+  };
 }
 
 /** What is known of one pair: a running port, and the port something happens at. */

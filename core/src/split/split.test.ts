@@ -200,6 +200,7 @@ describe('a drop seen in samples', () => {
   });
   it('is off by no more than it says, however unevenly it was looked', () => {
     const chance = seededRandom(7);
+    let seenAtAll = 0;
     for (let turn = 0; turn < 300; turn += 1) {
       const gap = 0.3 + 2 * chance();
       const begin = 1 + chance();
@@ -211,8 +212,19 @@ describe('a drop seen in samples', () => {
       }
       const { dropped, seconds, offBy } = dropIn(samples, 20);
       if (!dropped) continue;
+      seenAtAll += 1;
       expect(Math.abs((seconds ?? Number.NaN) - gap)).toBeLessThanOrEqual((offBy ?? Number.NaN) + 1e-12);
     }
+    expect(seenAtAll).toBeGreaterThan(290);
+  });
+  it('is the time without output: a lower level before it, or after it, is no part of it', () => {
+    const seen = dropIn(
+      trace((t) => (t < 1 ? 20 : t < 3 ? 9 : t < 4 ? 0 : t < 5 ? 5 : 20)),
+      20,
+    );
+    expect(seen).toMatchObject({ dropped: true, back: 'same level' });
+    expect(seen.seconds).toBeCloseTo(1, 12);
+    expect(seen.offBy).toBeCloseTo(0.1, 12);
   });
   it('lasted longer than was looked where it has no end or no beginning', () => {
     const off = (from: number, to: number) =>
