@@ -1,5 +1,5 @@
 // Work around the grid: own meters, claims by form, devices as load, repeats, striking out, further units.
-import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { DEMO, demoSample, expect, follow, freshSample, test } from './bench.ts';
 
 test('an instrument and a rig are added and used', async ({ page }) => {
   await page.goto('/bench');
@@ -84,7 +84,7 @@ test('a device as load proves at least what it took', async ({ page }) => {
   await page.goto(`/samples/${id}/claims`);
   await page.getByLabel('A line as printed').fill('total 45 W');
   await page.getByLabel('A line as printed').press('Enter');
-  await page.goto(`/samples/${id}/efficiency`);
+  await follow(page, `/samples/${id}/efficiency`);
   await page.getByRole('button', { name: 'Add a loading' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('C1 level, V').fill('20');
@@ -165,7 +165,8 @@ test('very long names and a small screen break nothing', async ({ page }) => {
   const { id } = await freshSample(page, `Unbreakable${'x'.repeat(100)}`);
   await page.setViewportSize({ width: 1024, height: 700 });
   for (const station of ['intake', 'claims', 'idle', 'efficiency', 'verdict']) {
-    await page.goto(`/samples/${id}/${station}`);
+    if (station === 'intake') await page.goto(`/samples/${id}/${station}`);
+    else await follow(page, `/samples/${id}/${station}`);
     await expect(page.getByRole('heading').first()).toBeVisible();
     const sideways = await page.evaluate(
       () => document.documentElement.scrollWidth - document.documentElement.clientWidth,

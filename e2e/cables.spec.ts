@@ -1,6 +1,6 @@
 // Cables and trials, as somebody at the bench goes about them.
 import type { Page } from '@playwright/test';
-import { expect, test } from './bench.ts';
+import { expect, follow, test } from './bench.ts';
 import { findings, WCAG } from './findings.ts';
 
 test('a cable is taken in, its marker read, drops typed and pasted, and bent: each says what it comes to', async ({
@@ -139,7 +139,7 @@ test('a sheet of a cable reads it in three pluggings, and a station of chargers 
   const rigId = ((await rig.json()) as { id: string }).id;
   const made = await page.request.post(`/api/samples/${id}/run-sheets`, { data: { methodId: 'line', rigId } });
   const sheet = (await made.json()) as { id: string };
-  await page.goto(`/run-sheets/${sheet.id}`);
+  await follow(page, `/run-sheets/${sheet.id}`);
   const steps = page.getByRole('list', { name: 'Steps' });
   await expect(steps.getByText('Drop up to 5 A, plugged in again')).toHaveCount(2);
   await page.getByRole('button', { name: 'Add a step' }).click();
@@ -213,7 +213,7 @@ test('a finished trial and a table under way stand in the demo, and at the cable
   );
   await expect(page.getByRole('region', { name: 'Next run' })).toContainText('Run 28 of 36');
   const { items } = (await (await page.request.get('/api/samples?q=QH-7715')).json()) as { items: { id: string }[] };
-  await page.goto(`/samples/${items[0]?.id}/verdict`);
+  await follow(page, `/samples/${items[0]?.id}/verdict`);
   await expect(page.getByRole('region', { name: 'Trials' })).toContainText('No difference larger than');
 });
 

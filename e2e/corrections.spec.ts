@@ -1,5 +1,5 @@
 // What was typed is corrected, dated and put back where it stands; a whole label goes in at once.
-import { expect, freshSample, test } from './bench.ts';
+import { expect, follow, freshSample, test } from './bench.ts';
 
 test('a corrected reading says what it was, and is put back', async ({ page }) => {
   const { id } = await freshSample(page, 'Corrected');
@@ -138,12 +138,12 @@ test('what would go is said before a sample is removed, and what stands keeps it
   await expect(ask).toContainText('This unit of Removed');
   await ask.getByRole('button', { name: 'Keep it' }).click();
   await expect(ask).toBeHidden();
-  await page.goto(`/samples/${id}/efficiency`);
+  await follow(page, `/samples/${id}/efficiency`);
   await page.getByLabel('230 V 50 Hz, 100 %, input watts').fill('49.6');
   await page.getByLabel('230 V 50 Hz, 100 %, input watts').press('Enter');
   await expect(page.getByLabel('230 V 50 Hz, 100 %, input watts')).toHaveAttribute('data-state', 'rest');
-  await page.goto(`/samples/${id}/intake`);
+  await follow(page, `/samples/${id}/intake`);
   await page.getByRole('button', { name: 'Remove from the shelf' }).click();
-  await expect(ask).toContainText('1 points stand on it');
+  await expect(ask).toContainText('1 point stands on it');
   await expect(ask.getByRole('button', { name: 'Remove it' })).toHaveCount(0);
 });

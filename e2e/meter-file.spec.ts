@@ -1,6 +1,6 @@
 // Meter files: recognised, mapped, bad lines shown by number, kept only when agreed, remembered.
 import { join } from 'node:path';
-import { expect, freshSample, test } from './bench.ts';
+import { expect, follow, freshSample, test } from './bench.ts';
 
 const example = (name: string): string => join(import.meta.dirname, '..', 'examples', name);
 
@@ -22,7 +22,7 @@ test('a file with bad lines is kept only when that is agreed', async ({ page }) 
   await keep.click();
   await expect(page.getByText('15 lines kept as 5 points.', { exact: false })).toBeVisible();
   await expect(page.getByText('Four-point average, 230 V 50 Hz').locator('..')).toContainText('92.2');
-  await page.goto(`/samples/${id}/intake`);
+  await follow(page, `/samples/${id}/intake`);
   await expect(page.getByRole('list', { name: 'Files' })).toContainText('inline-meter-comma.csv');
 });
 

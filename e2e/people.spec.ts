@@ -242,7 +242,7 @@ test('a sample under an embargo is seen by those who are named, and by nobody el
     // It leaves the shelf of those who look at it, as they say so.
     await other.getByRole('button', { name: /by others: show/ }).click();
     await expect(other.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
-    await other.goto(`/samples/${id}/intake`);
+    await follow(other, `/samples/${id}/intake`);
     await expect(other.getByText(/There is no such sample/)).toBeVisible();
     // Named, they see it.
     await follow(page, '/people');

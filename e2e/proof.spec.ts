@@ -1,6 +1,6 @@
 // Proof: load steps, the meter chain, refusals, holds, searches and devices.
 import type { Page } from '@playwright/test';
-import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { DEMO, demoSample, expect, follow, freshSample, test } from './bench.ts';
 
 const LINE = { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 };
 const prepared = async (page: Page, model: string, promises: readonly object[] = [LINE]) => {
@@ -203,7 +203,7 @@ test('a device proves at least what it took and never refutes', async ({ page })
   await form.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('table', { name: 'Devices' })).toContainText(name);
   const id = await prepared(page, 'Device');
-  await page.goto(`/samples/${id}/proof?part=devices`);
+  await follow(page, `/samples/${id}/proof?part=devices`);
   await page.getByRole('button', { name: 'Enter a device run' }).click();
   const dialog = page.getByRole('dialog', { name: 'Enter a device run' });
   await dialog.getByLabel('Device', { exact: true }).click();

@@ -1,5 +1,5 @@
 // Electrical quality: what a verdict needs behind it, the surface, comparison, captures, a car's supply.
-import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { DEMO, demoSample, expect, follow, freshSample, test } from './bench.ts';
 
 const EFFICIENCY = (id: string) => `/samples/${id}/efficiency`;
 
@@ -216,7 +216,7 @@ test('a car charger is read from the lowest supply to the highest, without a pow
     await main.getByLabel(`32 V DC, 100 %, ${name}`).press('Enter');
   }
   await expect(main).toContainText(/92\.1\d ± 0\.\d+ %/);
-  await page.goto(`/samples/${await demoSample(page, DEMO.shuttle)}/idle`);
+  await follow(page, `/samples/${await demoSample(page, DEMO.shuttle)}/idle`);
   await expect(page.getByRole('region', { name: 'In use' })).toContainText(/\d+ mA: down to 50 % in \d+ days/);
 });
 
@@ -228,7 +228,7 @@ test('the sources of an uncertainty are listed for average, point and idle, with
   await expect(main).toContainText(
     /U 0\.\d\d percentage points\. A meter twice as good for input watts would make it \d+ % smaller\./,
   );
-  await page.goto(`/samples/${await demoSample(page, DEMO.ember)}/idle`);
+  await follow(page, `/samples/${await demoSample(page, DEMO.ember)}/idle`);
   await page.getByText('Where the uncertainty comes from').click();
   await expect(main).toContainText(/U \d\.\d+ mW\. A meter twice as good for input watts/);
 });

@@ -1,5 +1,5 @@
 // Reports: a draft, issued once, amended, and found again by the code on the print.
-import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { DEMO, demoSample, expect, follow, freshSample, test } from './bench.ts';
 import { findings } from './findings.ts';
 
 test('a report is issued, amended, and its code says so', async ({ page }) => {
@@ -70,7 +70,7 @@ test('the demo has two reports, one amended after its unit died', async ({ page 
   await expect(table.getByRole('row').filter({ hasText: 'Pellwick Trio 75' })).toHaveCount(2);
   await expect(table.getByRole('row').filter({ hasText: 'Tarnhook Ember 45' })).not.toHaveCount(0);
   await expect(table).toContainText('follow-up: died');
-  await page.goto(`/samples/${await demoSample(page, DEMO.trio)}/verdict`);
+  await follow(page, `/samples/${await demoSample(page, DEMO.trio)}/verdict`);
   await expect(page.getByRole('list', { name: 'Sentences' })).toContainText('one laptop at a time');
 });
 

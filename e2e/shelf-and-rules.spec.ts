@@ -1,6 +1,6 @@
 // The shelf with many samples, ports moved by mouse, the method changed, the curve taken along.
 import { readFileSync } from 'node:fs';
-import { DEMO, demoSample, expect, freshSample, test } from './bench.ts';
+import { DEMO, demoSample, expect, follow, freshSample, test } from './bench.ts';
 
 test('a long shelf draws only the rows in sight and fetches more when scrolled', async ({ page }) => {
   const { id } = await freshSample(page, 'Many');
@@ -58,17 +58,17 @@ test('a new price of the kilowatt-hour changes what idle costs', async ({ page }
   const table = page.getByRole('table', { name: 'Idle at 230 V 50 Hz' });
   await expect(table).toContainText('0.12 EUR');
   const setTariff = async (typed: string) => {
-    await page.goto('/rules');
+    if (!page.url().endsWith('/rules')) await follow(page, '/rules');
     await page.getByLabel('Price of a kWh').fill(typed);
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('Saved. Every sample is judged anew.')).toBeVisible();
   };
-  await page.goto('/rules');
+  await follow(page, '/rules');
   await page.getByLabel('Price of a kWh').fill('dear');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('alert')).toContainText('Price of a kWh is not a number');
   await setTariff('0,64');
-  await page.goto(idle);
+  await follow(page, idle);
   await expect(table).toContainText(/0\.2[34] EUR/);
   await setTariff('0.32');
 });
@@ -135,19 +135,19 @@ test('a limit set of one’s own is checked by the text’s worked values, judge
   await expect(judges.nth(3)).toBeChecked();
   await expect(page.getByText('Every sample is judged anew. No reading changed.')).toBeVisible();
   const sample = await demoSample(page, DEMO.ember);
-  await page.goto(`/samples/${sample}/efficiency`);
+  await follow(page, `/samples/${sample}/efficiency`);
   await expect(page.getByRole('table', { name: 'Limit sets' })).toContainText('Strict trial');
-  await page.goto('/rules');
+  await follow(page, '/rules');
   await judges.nth(3).click();
   await expect(judges.nth(3)).not.toBeChecked();
   // It shows what was asked for at once, and can be pressed again once the server has it.
   await expect(judges.nth(3)).toBeEnabled();
-  await page.goto(`/samples/${sample}/efficiency`);
+  await follow(page, `/samples/${sample}/efficiency`);
   await expect(page.getByRole('table', { name: 'Limit sets' })).not.toContainText('Strict trial');
   await page.getByLabel('Judge also under').click();
   await page.getByRole('option', { name: 'Strict trial' }).click();
   await expect(page.getByRole('table', { name: 'Limit sets' })).toContainText('Strict trial');
-  await page.goto('/rules');
+  await follow(page, '/rules');
   await page.locator('summary', { hasText: 'Strict trial' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(judges).toHaveCount(3);

@@ -10,8 +10,11 @@ import { scratch } from '../../scripts/lib/scratch.mjs';
 // @ts-expect-error plain script without types
 import { forkServer } from '../../scripts/lib/stage.mjs';
 import { MigrationProblem } from '../src/db/alone.ts';
+import { connect, type Database } from '../src/db/database.ts';
 import { type MigrateOptions, migrate } from '../src/db/migrate.ts';
+import { getDossier } from '../src/dossier/dossier.ts';
 import { MIGRATIONS } from '../src/paths.ts';
+import { listSamples } from '../src/shelf/shelf.ts';
 
 /** Every how many moments a start is cut short, and how often one is killed; `npm run attack` does it more often. */
 const EVERY = process.env.LASTMARK_ATTACK ? 7 : 53;
@@ -65,6 +68,17 @@ async function samplesIn(pool: Pool, level: 'READ COMMITTED' | 'READ UNCOMMITTED
   } finally {
     connection.release();
   }
+}
+
+/** All that is known of every sample, a line for each part: without when it was written down, and what stands at the bench. */
+async function toldOf(db: Database): Promise<string[]> {
+  const told: string[] = [];
+  for (const { id } of (await listSamples(db, { size: 50 })).items) {
+    const { sample, instruments: _those, rigs: _there, ...rest } = await getDossier(db, id);
+    const parts = Object.entries({ ...rest, sample: { ...sample, createdAt: '', updatedAt: '' } });
+    for (const [name, part] of parts) told.push(`${id} ${name}: ${JSON.stringify(part)}`);
+  }
+  return told.sort();
 }
 
 class Cut extends Error {}
@@ -142,9 +156,10 @@ describe('the first start', () => {
       await exited;
       return total;
     };
-    const demo = createPool(inject('databaseUrl'));
-    const total = await samplesIn(demo);
-    await demo.end();
+    const demo = connect(inject('databaseUrl'));
+    const before = await toldOf(demo.db);
+    const total = await samplesIn(demo.pool);
+    await demo.pool.end();
     expect(total).toBeGreaterThan(6);
     for (let turn = 0; turn < KILLS; turn += 1) {
       const { pool, url } = await anEmpty();
@@ -155,6 +170,10 @@ describe('the first start', () => {
       await ((await forkServer(url, folder, { demo: true, killed })) as Forked).exited;
       expect(await samplesIn(pool), `killed with ${half} samples on their way`).toBe(0);
       expect(await shelfOf(url), `killed with ${half} samples on their way`).toBe(total);
+      // And it is the same every time.
+      const again = connect(url);
+      expect(await toldOf(again.db)).toEqual(before);
+      await again.pool.end();
       await pool.end();
     }
   });

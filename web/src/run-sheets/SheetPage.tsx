@@ -134,7 +134,7 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
         onChange={(conditions) => change({ conditions }, 'The conditions are kept.')}
       />
       {rig && <HandWork steps={steps} rig={rig} />}
-      {dossier && !method?.line && <SheetGaps steps={steps} dossier={dossier} />}
+      {dossier && dossier.sample.model.kind !== 'cable' && <SheetGaps steps={steps} dossier={dossier} />}
       {findings.map((finding) => (
         <Alert key={finding} severity="warning" sx={{ mb: 1 }}>
           {finding}

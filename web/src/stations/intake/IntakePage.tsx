@@ -51,18 +51,21 @@ function useUnits(sample: Sample) {
   return { addUnit, remove };
 }
 
+const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+
 export function IntakePage() {
   const { dossier } = useSample();
   const { sample } = dossier;
-  const standing = [
-    [dossier.points.length, 'points'],
-    [dossier.readOuts.length, 'read-outs'],
-    [dossier.runs.length + dossier.cableRuns.length, 'runs'],
-    [dossier.captures.length, 'captures'],
-  ]
-    .flatMap(([count, what]) => (Number(count) > 0 ? [`${count} ${what}`] : []))
-    .join(', ');
-  const gone = `This unit of ${sample.model.model}, its files${sample.units.length > 1 ? '' : ` and ${dossier.claims.length} claims`} go`;
+  const measured = [
+    { count: dossier.points.length, what: 'point' },
+    { count: dossier.readOuts.length, what: 'read-out' },
+    { count: dossier.runs.length + dossier.cableRuns.length, what: 'run' },
+    { count: dossier.captures.length, what: 'capture' },
+  ].filter(({ count }) => count > 0);
+  const one = measured.length === 1 && measured[0]?.count === 1;
+  const standing = measured.map(({ count, what }) => counted(count, what)).join(', ');
+  const claims = sample.units.length > 1 ? '' : ` and ${counted(dossier.claims.length, 'claim')}`;
+  const gone = `This unit of ${sample.model.model}, its files${claims} go`;
   const notify = useNotify();
   const { value, set, clear, restored } = useDraft<Draft>(`intake-${sample.id}`, {
     form: toForm(sample),
@@ -152,7 +155,7 @@ export function IntakePage() {
         says={
           standing === ''
             ? `${gone}. This cannot be undone.`
-            : `${standing} stand on it: a sample something was measured on stays.`
+            : `${standing} ${one ? 'stands' : 'stand'} on it: a sample something was measured on stays.`
         }
         {...(standing === '' ? { yes: 'Remove it' } : null)}
         no="Keep it"
