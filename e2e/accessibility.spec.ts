@@ -7,6 +7,7 @@ import { crowdedSample, DEMO, demoSample, expect, follow, freshSample, look } fr
 import { faintTexts } from './contrast.ts';
 import { findings, WCAG } from './findings.ts';
 import { geometry, glance } from './geometry.ts';
+import { forgetShifts, shifted, watchShifts } from './shifts.ts';
 
 interface View {
   readonly name: string;
@@ -44,28 +45,7 @@ async function pathOf(page: Page, { path, sample }: View): Promise<string> {
   return path.replace('{id}', sample === null ? (await freshSample(page, 'Axe')).id : await demoSample(page, sample));
 }
 
-/** Layout shift a view may have after it is shown. */
-const MOST_SHIFT = 0.01;
-
-look.beforeAll(async ({ shown: { page } }) => {
-  await page.addInitScript(() => {
-    const shifts: { value: number; what: string }[] = [];
-    Object.assign(window, { shifts });
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) {
-        const { value, sources } = entry as unknown as { value: number; sources: { node: Node | null }[] };
-        shifts.push({ value, what: sources.map(({ node }) => (node?.textContent ?? '').slice(0, 30)).join(' | ') });
-      }
-    }).observe({ type: 'layout-shift', buffered: true });
-  });
-});
-
-/** What moved after it was shown, where it was more than a view may. */
-async function shifted(page: Page): Promise<string[]> {
-  const shifts = await page.evaluate(() => (window as unknown as { shifts: { value: number; what: string }[] }).shifts);
-  const sum = shifts.reduce((all, { value }) => all + value, 0);
-  return sum > MOST_SHIFT ? shifts.map(({ value, what }) => `${value.toFixed(4)} ${what}`) : [];
-}
+look.beforeAll(({ shown: { page } }) => watchShifts(page));
 
 /**
  * Show a view: loaded anew, or as by a link where the program stands there already on another page, which is most of the
@@ -76,17 +56,7 @@ async function show(page: Page, path: string, anew: boolean): Promise<void> {
   if (anew || !page.url().startsWith('http') || pathOnly(page.url()) === pathOnly(path))
     return void (await page.goto(path));
   await follow(page, path);
-  // That it stands where another page stood is no move of its own.
-  await page.evaluate(
-    () =>
-      new Promise<void>((done) => {
-        const forget = () => {
-          (window as unknown as { shifts: unknown[] }).shifts.splice(0);
-          done();
-        };
-        requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(forget)));
-      }),
-  );
+  await forgetShifts(page);
 }
 
 /** Views with texts on many grounds and over pictures. */
@@ -139,7 +109,22 @@ look('a run sheet has no serious finding', async ({ page }) => {
     data: { methodId: 'desk', rigId: await anyRig(page) },
   });
   await page.goto(`/run-sheets/${((await sheet.json()) as { id: string }).id}`);
+  await expect(page.getByRole('list', { name: 'Steps' })).toBeVisible();
+  await atRest(page);
+  expect(await shifted(page), 'moved after it was shown').toEqual([]);
   await expectAccessible(page);
+});
+
+look('a trial of either kind has no serious finding', async ({ page }) => {
+  const { items } = (await (await page.request.get('/api/trials')).json()) as { items: { id: string }[] };
+  expect(items).toHaveLength(2);
+  for (const { id } of items) {
+    await page.goto(`/trials/${id}`);
+    await expect(page).toHaveTitle(/\? · Trial · Lastmark$/);
+    await atRest(page);
+    expect(await shifted(page), 'moved after it was shown').toEqual([]);
+    await expectAccessible(page);
+  }
 });
 
 look('who asked for less motion sees every state at once', async ({ page }) => {

@@ -30,7 +30,7 @@ test('a device is charged to its end by a run, and its charge stands beside thos
     }
     const start = page.getByRole('form', { name: 'Start the run' });
     await start.getByLabel('Who runs it').fill('Runa');
-    await start.getByLabel('Tag of the sample on the bench').fill(tag);
+    await start.getByLabel('Tag of the sample').fill(tag);
     await start.getByRole('button', { name: 'Start the run' }).click();
     const main = page.getByRole('main');
     // The rig is looked at by hand, the step is watched, then the plug is asked for.

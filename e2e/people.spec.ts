@@ -11,6 +11,7 @@ import { forkServer } from '../scripts/lib/stage.mjs';
 import { expect, follow, test, wallCharger } from './bench.ts';
 import { faintTexts } from './contrast.ts';
 import { geometry } from './geometry.ts';
+import { shifted, watchShifts } from './shifts.ts';
 
 const PASSWORD = 'a lamp in every hut';
 const ENV = { HOST: '0.0.0.0', LASTMARK_HOSTS: '127.0.0.2' };
@@ -74,7 +75,10 @@ test('the first comes in with the code, invites another, and each is known by wh
     await expect(page.getByText(`open ${elsewhere}/photo/${tag}`)).toBeVisible();
     await expect(page.getByRole('img', { name: 'The address as a code for the camera of a phone' })).toBeVisible();
     // Another is invited by a link, and comes in with a browser of their own.
+    await watchShifts(page);
     await page.goto(`${url}/people`);
+    await expect(page.getByRole('region', { name: 'Collections' })).toContainText('None yet');
+    expect(await shifted(page), 'moved after it was shown').toEqual([]);
     await page.getByRole('button', { name: 'Invite somebody' }).click();
     await page.getByLabel('For whom').fill('Brook of the valley');
     await page.getByRole('button', { name: 'Make the link' }).click();

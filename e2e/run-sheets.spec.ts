@@ -72,10 +72,10 @@ test('a sheet is planned, edited, started with the tag of the sample, and run to
     // Started only with the sample that is meant.
     const start = page.getByRole('form', { name: 'Start the run' });
     await start.getByLabel('Who runs it').fill('Runa');
-    await start.getByLabel('Tag of the sample on the bench').fill('WRONG1');
+    await start.getByLabel('Tag of the sample').fill('WRONG1');
     await start.getByRole('button', { name: 'Start the run' }).click();
     await expect(start.getByRole('alert')).toContainText('No sample has the tag "WRONG1"');
-    await start.getByLabel('Tag of the sample on the bench').fill(`LASTMARK:${tag}`);
+    await start.getByLabel('Tag of the sample').fill(`LASTMARK:${tag}`);
     await page.keyboard.press('Enter');
 
     // The console, by keys.
@@ -143,7 +143,7 @@ test('a desk sheet waits for the keypad, step by step', async ({ page }) => {
   await plan.getByRole('button', { name: 'Make the sheet' }).click();
   const start = page.getByRole('form', { name: 'Start the run' });
   await start.getByLabel('Who runs it').fill('Ivo');
-  await start.getByLabel('Tag of the sample on the bench').fill(id.slice(-6));
+  await start.getByLabel('Tag of the sample').fill(id.slice(-6));
   await page.keyboard.press('Enter');
 
   const present = page.getByRole('region', { name: 'Present step' });

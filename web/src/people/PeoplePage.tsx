@@ -11,13 +11,14 @@ import { Link } from 'react-router';
 import { api, versionTag } from '../api/client.ts';
 import { useMe } from '../api/who.ts';
 import { Collections } from '../collections/Collections.tsx';
+import { collectionsQuery, namesQuery } from '../collections/queries.ts';
 import { Ask } from '../parts/Ask.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
 import { momentText } from '../parts/moment.ts';
 import { Page } from '../parts/Page.tsx';
-import { QueryGate } from '../parts/QueryGate.tsx';
+import { Loading, QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { invitationsQuery, peopleQuery, refreshPeople } from './queries.ts';
@@ -218,6 +219,10 @@ function Open({ invitations }: { readonly invitations: readonly Invitation[] }) 
 function Keeping() {
   const people = useQuery(peopleQuery);
   const invitations = useQuery(invitationsQuery);
+  const collections = useQuery(collectionsQuery);
+  const names = useQuery(namesQuery);
+  // All at once, so that nothing moves what stands there already.
+  const waiting = [people, invitations, collections, names].some(({ isPending }) => isPending);
   const notify = useNotify();
   const [open, setOpen] = useState<'invite' | StoredPerson | null>(null);
   const [link, setLink] = useState<{ readonly says: string; readonly link: LetIn } | null>(null);
@@ -245,20 +250,26 @@ function Keeping() {
       }
     >
       {link && <Shown says={link.says} text={linkText(link.link)} onDone={() => setLink(null)} />}
-      <QueryGate query={people} what="people">
-        {({ items }) => (
-          <PeopleTable
-            people={items}
-            onChange={setOpen}
-            onReset={(person) => reset.mutate(person)}
-            onForget={(person) => forget.mutate(person)}
-          />
-        )}
-      </QueryGate>
-      <QueryGate query={invitations} what="invitations">
-        {({ items }) => <Open invitations={items} />}
-      </QueryGate>
-      <Collections />
+      {waiting ? (
+        <Loading what="people" />
+      ) : (
+        <>
+          <QueryGate query={people} what="people">
+            {({ items }) => (
+              <PeopleTable
+                people={items}
+                onChange={setOpen}
+                onReset={(person) => reset.mutate(person)}
+                onForget={(person) => forget.mutate(person)}
+              />
+            )}
+          </QueryGate>
+          <QueryGate query={invitations} what="invitations">
+            {({ items }) => <Open invitations={items} />}
+          </QueryGate>
+          <Collections />
+        </>
+      )}
       {open === 'invite' && (
         <InviteDialog
           onClose={() => setOpen(null)}

@@ -1,5 +1,6 @@
 // One run sheet: its steps in order, edited in place and kept at once, and the start of a run.
 import type { SheetInput, StoredSheet } from '@lastmark/contract/plan';
+import type { SampleDossier } from '@lastmark/contract/types';
 import { USUAL_BENDS } from '@lastmark/core/bends';
 import { loadedPlaces, orderFindings, type SheetStep, sheetSeconds, stepSeconds } from '@lastmark/core/plan';
 import Alert from '@mui/material/Alert';
@@ -11,11 +12,19 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, versionTag } from '../api/client.ts';
-import { dossierQuery, queryClient, rigsQuery, sheetQuery } from '../api/queries.ts';
+import {
+  dossierQuery,
+  instrumentProfilesQuery,
+  instrumentsQuery,
+  leasesQuery,
+  queryClient,
+  rigsQuery,
+  sheetQuery,
+} from '../api/queries.ts';
 import { asMethod, methodVersionsQuery, versionWords } from '../methods/queries.ts';
 import { Choice } from '../parts/fields.tsx';
 import { PAGE_SIDE } from '../parts/Page.tsx';
-import { QueryGate } from '../parts/QueryGate.tsx';
+import { Loading, QueryGate } from '../parts/QueryGate.tsx';
 import { usePageTitle } from '../parts/usePageTitle.ts';
 import { useNotify } from '../state/notices.tsx';
 import { AddStepDialog } from './AddStepDialog.tsx';
@@ -55,11 +64,14 @@ function useSheet(sheet: StoredSheet) {
   };
 }
 
-function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
-  usePageTitle(`${sheet.title} · Run sheet`);
+interface SheetProps {
+  readonly sheet: StoredSheet;
+  readonly dossier: SampleDossier;
+}
+
+function Sheet({ sheet, dossier }: SheetProps) {
   const navigate = useNavigate();
   const { data: rigs } = useQuery(rigsQuery);
-  const { data: dossier } = useQuery(dossierQuery(sheet.sampleId));
   const { change, error } = useSheet(sheet);
   const [open, setOpen] = useState<'add' | SheetStep | null>(null);
   const { steps } = sheet;
@@ -76,14 +88,13 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
   const findings = orderFindings(steps);
   const rig = rigs?.items.find(({ id }) => id === sheet.rigId);
   const watched = steps.filter(({ attended, skip }) => attended && skip === null);
-  const model = dossier?.sample.model;
+  const { model, unit, tag } = dossier.sample;
   const replace = (changed: SheetStep) => steps.map((step) => (step.id === changed.id ? changed : step));
   return (
     <Box sx={{ px: PAGE_SIDE, pt: 2.5, pb: 6, maxWidth: 1400 }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1, mb: 0.5 }}>
         <Typography variant="h1" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
-          {model ? `${model.maker} ${model.model}, ${dossier.sample.unit.serial || dossier.sample.tag}: ` : ''}
-          {sheet.title}
+          {model.maker} {model.model}, {unit.serial || tag}: {sheet.title}
         </Typography>
         <Button component={Link} to={`/samples/${sheet.sampleId}/verdict`}>
           The sample
@@ -119,22 +130,20 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
           {(error ?? remove.error)?.message}
         </Alert>
       )}
-      {dossier && (
-        <StartForm
-          sampleId={dossier.sample.id}
-          rigId={sheet.rigId}
-          path={`/run-sheets/${sheet.id}/runs`}
-          action="Start the run"
-        />
-      )}
-      {dossier && <LimitFields sample={dossier.sample} />}
+      <StartForm
+        sampleId={dossier.sample.id}
+        rigId={sheet.rigId}
+        path={`/run-sheets/${sheet.id}/runs`}
+        action="Start the run"
+      />
+      <LimitFields sample={dossier.sample} />
       <ByItself
         steps={steps}
         conditions={sheet.conditions}
         onChange={(conditions) => change({ conditions }, 'The conditions are kept.')}
       />
       {rig && <HandWork steps={steps} rig={rig} />}
-      {dossier && dossier.sample.model.kind !== 'cable' && <SheetGaps steps={steps} dossier={dossier} />}
+      {model.kind !== 'cable' && <SheetGaps steps={steps} dossier={dossier} />}
       {findings.map((finding) => (
         <Alert key={finding} severity="warning" sx={{ mb: 1 }}>
           {finding}
@@ -155,11 +164,11 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
           step.skip === null ? setOpen(step) : change({ steps: replace({ ...step, skip: null }) }, 'It is done again.')
         }
       />
-      {open === 'add' && dossier && method && (
+      {open === 'add' && method && (
         <AddStepDialog
           sheet={sheet}
           method={method}
-          ports={loadedPlaces(dossier.sample.model)}
+          ports={loadedPlaces(model)}
           bending={dossier.profile.bends ?? USUAL_BENDS}
           onAdd={(step) => {
             setOpen(null);
@@ -182,12 +191,31 @@ function Sheet({ sheet }: { readonly sheet: StoredSheet }) {
   );
 }
 
+/** A sheet with everything it shows: at once, so that nothing moves what stands there already. */
+function Whole({ sheet }: { readonly sheet: StoredSheet }) {
+  usePageTitle(`${sheet.title} · Run sheet`);
+  const dossier = useQuery(dossierQuery(sheet.sampleId));
+  const rigs = useQuery(rigsQuery);
+  const instruments = useQuery(instrumentsQuery);
+  const profiles = useQuery(instrumentProfilesQuery);
+  const leases = useQuery(leasesQuery);
+  const versions = useQuery(methodVersionsQuery(sheet.methodId));
+  // What of these cannot be had is left out: the sheet is there without.
+  if ([rigs, instruments, profiles, leases, versions].some(({ isPending }) => isPending))
+    return <Loading what="the run sheet" />;
+  return (
+    <QueryGate query={dossier} what="the run sheet">
+      {(found) => <Sheet sheet={sheet} dossier={found} />}
+    </QueryGate>
+  );
+}
+
 export function SheetPage() {
   const { sheetId = '' } = useParams();
   const sheet = useQuery(sheetQuery(sheetId));
   return (
     <QueryGate query={sheet} what="the run sheet">
-      {(found) => <Sheet key={found.id} sheet={found} />}
+      {(found) => <Whole key={found.id} sheet={found} />}
     </QueryGate>
   );
 }

@@ -72,11 +72,11 @@ export function StartForm({ sampleId, rigId, path, action }: Props) {
           slotProps={{ htmlInput: { maxLength: 60 } }}
         />
         <TextField
-          label="Tag of the sample on the bench"
+          label="Tag of the sample"
           required
           value={tag}
           onChange={(event) => setTag(event.target.value)}
-          helperText="Scan its label, or type what is printed on it."
+          helperText="On the bench: scan its label, or type what is printed on it."
           slotProps={{ htmlInput: { maxLength: 40, autoComplete: 'off', spellCheck: false } }}
         />
         {!PRACTISING && (

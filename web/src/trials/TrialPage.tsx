@@ -25,6 +25,7 @@ import { figureHeight } from '../parts/heights.ts';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
+import { usePageTitle } from '../parts/usePageTitle.ts';
 import { Key } from './Key.tsx';
 import { MatrixResultView } from './MatrixResultView.tsx';
 import { NextRun, useAddTrialRun } from './NextRun.tsx';
@@ -125,6 +126,7 @@ function Runs({ stored }: { readonly stored: StoredTrial }) {
 function Loaded({ stored }: { readonly stored: StoredTrial }) {
   const navigate = useNavigate();
   const { trial } = stored;
+  usePageTitle(`${trial.question} · Trial`);
   const blind = trial.kind === 'blocks' && trial.blind;
   const finished = standingRuns(stored.runs).length >= trialOrder(trial).length;
   const reveal = useMutation({
