@@ -107,16 +107,18 @@ needPackages();
 needPrograms({ 'mariadb-server': 'mariadbd', ...CHROMIUM_PACKAGE });
 mkdirSync(RESULTS, { recursive: true });
 await step('lint', 'biome', ['check', '--error-on-warnings', '.']);
-// API tests and journeys begin with a copy of the filled demo. Whatever keeps it from being filled is told by them.
+/** API tests and journeys begin with a copy of the filled demo. Whatever keeps it from being filled is told by them. */
 async function fill() {
-  await step('build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')], { held: true });
   // It needs packages, which are there only now.
   const { filledDemo } = await import('./lib/filled.mjs');
   await filledDemo().catch(() => undefined);
 }
-// A core each: types on two at once are half as much work again.
-await Promise.all([step('type check', 'tsc', ['-p', 'tsconfig.json', '--singleThreaded']), fill()]);
-await vitest('unit tests', 'unit');
+async function built() {
+  await step('build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')], { held: true });
+  await Promise.all([vitest('unit tests', 'unit'), fill()]);
+}
+// Types on one core: on two at once they are half as much work again.
+await Promise.all([step('type check', 'tsc', ['-p', 'tsconfig.json', '--singleThreaded']), built()]);
 // The cluster waits more than it works.
 await Promise.all([
   vitest('API tests', 'api'),
