@@ -123,12 +123,13 @@ describe('a server that was stopped for ten seconds in the middle of a step', AG
     expect(draws(), 'the second is in the middle of its step').toBe(true);
     const woken = performance.now();
     first.server.kill('SIGCONT');
-    // Until the second has ended the run, whatever the first does happens beside it.
-    await untilRun(second, id, ({ state }) => state === 'done');
+    // Until the second has ended the run, whatever the first does happens beside it: looked at first, it says why a run is held.
+    await expect.poll(async () => (await call<SheetRun>(second, `/sheet-runs/${id}`)).state).not.toBe('running');
     const byTheFirst = wire.lines.filter(
       (line) => line.at > woken && (line.connection <= firsts || line.connection > seconds) && commands(line),
     );
     expect(byTheFirst).toEqual([]);
+    await untilRun(second, id, ({ state }) => state === 'done');
     const run = await call<SheetRun>(second, `/sheet-runs/${id}`);
     expect(run.outcomes.point).toMatchObject({
       state: 'done',
