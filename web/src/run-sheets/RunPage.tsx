@@ -7,7 +7,7 @@ import { type ComponentType, lazy, Suspense, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { api } from '../api/client.ts';
 import { instrumentsQuery, queryClient, refreshSample, rigsQuery, runQuery } from '../api/queries.ts';
-import { Loading, QueryGate } from '../parts/QueryGate.tsx';
+import { QueryGate } from '../parts/QueryGate.tsx';
 import { usePageTitle } from '../parts/usePageTitle.ts';
 import { listenLive } from '../state/liveSource.ts';
 import { RunActions } from './RunActions.tsx';
@@ -62,8 +62,8 @@ function Console({ run }: { readonly run: SheetRun }) {
   usePageTitle(`${RUN_WORDS[run.state]} · ${run.title}`);
   useHere(run.id, !over);
   const ask = useRunAsk(run.id);
-  const { data: rigs, isPending: noRigs } = useQuery(rigsQuery);
-  const { data: instruments, isPending: noInstruments } = useQuery(instrumentsQuery);
+  const { data: rigs } = useQuery(rigsQuery);
+  const { data: instruments } = useQuery(instrumentsQuery);
   const rig = rigs?.items.find(({ id }) => id === run.rigId);
   const at = run.steps.findIndex(({ id }) => id === run.stepId);
   const step = run.steps[at];
@@ -85,9 +85,6 @@ function Console({ run }: { readonly run: SheetRun }) {
         <RunStep run={run} step={step} number={at + 1} />
         {over ? (
           <RunEnd run={run} />
-        ) : noRigs || noInstruments ? (
-          // No button moves under the pointer as the numbers come to stand above it.
-          <Loading what="the run" />
         ) : (
           <>
             {live && rig && instruments && step && (
@@ -111,6 +108,9 @@ function Console({ run }: { readonly run: SheetRun }) {
 
 export function RunPage() {
   const { runId = '' } = useParams();
+  // Asked for beside the run, so that no button moves as numbers come to stand above it; none waits for them, to stop least of all.
+  useQuery(rigsQuery);
+  useQuery(instrumentsQuery);
   const run = useQuery({
     ...runQuery(runId),
     refetchInterval: ({ state }) => (state.data && isOver(state.data.state) ? false : LOOK_MILLISECONDS),
