@@ -1,12 +1,13 @@
 // A whole charge as a run: planned for a device, plugged in at the simulated bench, and found at Devices.
 import { DEMO, expect, test } from './bench.ts';
 import { findings } from './findings.ts';
-import { withSimulatedBench } from './simulated.ts';
+import { goOnWhereNoTime, withSimulatedBench } from './simulated.ts';
 
 test('a device is charged to its end by a run, and its charge stands beside those taken in from files', async ({
   page,
 }) => {
   test.setTimeout(600_000);
+  await goOnWhereNoTime(page);
   await withSimulatedBench(300, async (stage) => {
     const { items } = (await (await page.request.get(`${stage.url}/api/samples?q=${DEMO.ember2}`)).json()) as {
       items: { id: string; tag: string }[];

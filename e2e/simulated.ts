@@ -1,8 +1,10 @@
 // A demo of its own with the simulated bench beside it, for journeys in which instruments run.
+import type { Page } from '@playwright/test';
 // @ts-expect-error plain script without types
 import { portsInARow, startSimulatedBench } from '../scripts/lib/simulated-bench.mjs';
 // @ts-expect-error plain script without types
 import { startStage } from '../scripts/lib/stage.mjs';
+import { NO_TIME } from '../server/testing/no-time.ts';
 
 export interface SimulatedStage {
   readonly url: string;
@@ -33,3 +35,10 @@ export async function withSimulatedBench(speed: number, work: (stage: SimulatedS
     await bench.stop();
   }
 }
+
+/** Where only this machine had no time for a run, go on with it at its console, as a person would. */
+export const goOnWhereNoTime = (page: Page): Promise<void> =>
+  page.addLocatorHandler(
+    page.getByRole('region', { name: 'Present step' }).getByRole('alert').filter({ hasText: NO_TIME }),
+    () => page.getByRole('button', { name: /^Go on/ }).click(),
+  );

@@ -68,6 +68,29 @@ describe('loads go off and the run holds', AGAIN_WHERE_VOID, () => {
     }
   });
 
+  it('when the load goes off by itself, which it says when it is asked', async () => {
+    runId = await soak();
+    await bench.drawing(runId);
+    bench.rack.bench.loadsOff();
+    await bench.heldFor(
+      runId,
+      /^"Simulated DC load" draws -?0\.00\d A from C1 instead of 2\.250 A: it is off, and nobody here switched it off\./,
+    );
+    await bench.ask(runId, { kind: 'go on', person: 'Warden' });
+    await bench.drawing(runId);
+  });
+
+  it('when nothing is connected to a load that is on', async () => {
+    runId = await soak();
+    await bench.drawing(runId);
+    bench.rack.bench.setLoad('C1', { amps: 0 });
+    await bench.heldFor(
+      runId,
+      /^"Simulated DC load" draws -?0\.00\d A from C1 instead of 2\.250 A\. Is it connected\?$/,
+    );
+    expect(draws()).toBe(false);
+  });
+
   it('when the hottest spot passes the limit of this sample', async () => {
     const { etag } = await bench.call<{ etag: string }>('get', `/samples/${bench.sample.id}`);
     await request(harness.app)

@@ -5,7 +5,8 @@ import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { listInstruments } from '../src/bench/store.ts';
 import { type Harness, startHarness } from '../testing/harness.ts';
-import { fullPoint, NO_TIME, startRig, type TestRig } from '../testing/rig.ts';
+import { NO_TIME } from '../testing/no-time.ts';
+import { fullPoint, startRig, type TestRig } from '../testing/rig.ts';
 
 let harness: Harness;
 let rig: TestRig;

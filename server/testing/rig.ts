@@ -7,6 +7,7 @@ import { expect } from 'vitest';
 import { listRigs } from '../src/bench/store.ts';
 import { createSimulatedInstrumentsAt } from '../src/demo/simulated.ts';
 import { type Harness, makers } from './harness.ts';
+import { NO_TIME } from './no-time.ts';
 
 type Wanted = (run: SheetRun) => boolean;
 
@@ -49,10 +50,6 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
 
 /** Longer than anything takes on a busy processor, ms. */
 const PATIENCE = 200_000;
-/** What a run says of a machine that was too busy to ask its instruments, or its database. */
-export const NO_TIME =
-  /tells nothing|The database (stopped answering|did not answer)|Another server|The server (stood still|was too slow)/;
-
 const stopped = ({ state }: SheetRun): boolean => state === 'held' || state === 'interrupted';
 
 /** A failure that tells of a run in that state: whatever a test calls what it waits for does not count. */
@@ -97,7 +94,7 @@ export async function startRig(
           `${what}: still ${run.state} "${run.says}" at ${run.stepId} ${JSON.stringify(run.progress)} ${JSON.stringify(run.outcomes)}`,
         );
       }
-      await new Promise((resolve) => setTimeout(resolve, 50));
+      await new Promise((resolve) => setTimeout(resolve, 150));
     }
   };
   const until: TestRig['until'] = (runId, wanted, what) => wait(runId, wanted, what, async () => undefined);

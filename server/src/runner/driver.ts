@@ -7,7 +7,7 @@ import { requestFor } from '@lastmark/core/plan';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import { askRipple, askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
-import { nobodyKnows } from '../links/off.ts';
+import { isOff, nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
 import { NobodyKnows, NoOffers, SettingProblem, SwitchedOff } from './driver-problems.ts';
 import { can, type Driven, Sinks } from './sinks.ts';
@@ -346,6 +346,13 @@ export class RigDriver {
     if (sure || blind) this.#on.clear();
     if (sure) return null;
     return blind && sent ? `"${name}" was told to go off; ${detail}. Look at it.` : nobodyKnows(name, detail);
+  }
+
+  /** Whether the load says that it is off; null when it says nothing. */
+  async saysOff(): Promise<boolean | null> {
+    const load = this.#load;
+    const ask = async () => load && isOff(await this.#links.ready(load.instrument), load.profile);
+    return ask().catch(() => null);
   }
 
   /** What nobody knows about the load; null when it is not in doubt. */

@@ -3,6 +3,7 @@ import { type Limits, limitPassed, type SheetStep } from '@lastmark/core/plan';
 import { formatPlain } from '@lastmark/core/quantity';
 import type { RigDriver } from './driver.ts';
 import type { Looks } from './looks.ts';
+import { DrawsNothing, Fault } from './turns.ts';
 
 /** How long loads stay on with nobody at the console, ms. */
 const EMPTY_MILLISECONDS = 10_000;
@@ -23,6 +24,14 @@ interface Watched {
   readonly telling: readonly string[];
   /** How long nobody has been at the console of a run that is not to be left alone, ms; 0 for one that is. */
   readonly unwatchedSince: number;
+}
+
+/** A load that draws nothing is asked whether it is on. @returns what it is then */
+export async function whyNothing(driver: RigDriver, { found }: DrawsNothing): Promise<Fault> {
+  if ((await driver.saysOff()) !== true) return new DrawsNothing(found);
+  return new Fault(
+    `${found}: it is off, and nobody here switched it off. Its own watchdog, a protection or a hand at its keys did; see what it shows.`,
+  );
 }
 
 /** Why loads must go off now, in a sentence; null while all is well. */

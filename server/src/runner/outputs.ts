@@ -2,7 +2,7 @@
 import { fixed, formatPlain } from '@lastmark/core/quantity';
 import { type Mains, mainsLabel, type Output } from '@lastmark/core/reading';
 import type { Looks, Spot } from './looks.ts';
-import { Fault, type Gone, Silent } from './turns.ts';
+import { DrawsNothing, type Gone, Silent } from './turns.ts';
 
 /** Below this nothing comes out, V. */
 const NOTHING_VOLTS = 1;
@@ -120,7 +120,7 @@ export class OutputWatch {
     return spots.every((spot) => this.#looks.after(spot, since).count >= LASTING_LOOKS[what]);
   }
 
-  /** @throws Silent when an output is gone that should be there; Fault when the load draws nothing from one that is */
+  /** @throws Silent when an output is gone that should be there; DrawsNothing when the load draws nothing from one that is */
   mind(): void {
     const expected = this.#expected;
     if (!expected) return;
@@ -135,8 +135,8 @@ export class OutputWatch {
       const drawn = this.#looks.newest(this.#current(port));
       const nothing = drawn !== null && told >= LEAST_AMPS && drawn < told * DRAWS_NOTHING;
       if (this.#lasts('idle', port, nothing))
-        throw new Fault(
-          `"${this.#loadName}" draws ${fixed(drawn ?? 0, 3)} A from ${port} instead of ${fixed(told, 3)} A. Is it connected?`,
+        throw new DrawsNothing(
+          `"${this.#loadName}" draws ${fixed(drawn ?? 0, 3)} A from ${port} instead of ${fixed(told, 3)} A`,
         );
     }
   }

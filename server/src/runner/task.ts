@@ -12,7 +12,7 @@ import { Attention } from './attention.ts';
 import type { Permission } from './driver.ts';
 import { SwitchedOff } from './driver-problems.ts';
 import { endRun, interruptRun } from './endings.ts';
-import type { ConfirmRule } from './faults.ts';
+import { type ConfirmRule, whyNothing } from './faults.ts';
 import { followedBy } from './follow.ts';
 import type { Hands } from './hands.ts';
 import { Keeper } from './keeper.ts';
@@ -22,7 +22,7 @@ import { prepare } from './prepare.ts';
 import { cycleSupply, proveOutputs, recordSilence } from './silences.ts';
 import { doStep } from './steps/do-step.ts';
 import { tellOfRun, tellOfStep } from './tell.ts';
-import { Closing, Fault, runSummary, Silent, StepFailed, Turn, whyHeld } from './turns.ts';
+import { Closing, DrawsNothing, Fault, runSummary, Silent, StepFailed, Turn, whyHeld } from './turns.ts';
 import { coldOnPurpose } from './warm.ts';
 
 /** How often the row says the run is alive, ms. */
@@ -293,6 +293,7 @@ export class RunTask {
         outputs.rest();
       }
       if (turn instanceof Silent) turn = await this.#silence(turn, step);
+      if (turn instanceof DrawsNothing) turn = await whyNothing(this.#hands.driver, turn);
       if (turn instanceof StepFailed) {
         await this.#finishAlone({ state: 'failed', says: turn.message, madeIds: [...turn.madeIds] });
         return true;

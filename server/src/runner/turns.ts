@@ -16,6 +16,13 @@ export class Turn extends Error {
 /** Loads are off and someone has to look: a limit, a lost instrument, an empty chair. */
 export class Fault extends Error {}
 
+/** A load draws nothing from an output that is there: it may not be connected, or have gone off by itself. */
+export class DrawsNothing extends Fault {
+  constructor(readonly found: string) {
+    super(`${found}. Is it connected?`);
+  }
+}
+
 /** How an output went that should be there. */
 export type Gone = 'cut off' | 'dropped a level';
 
