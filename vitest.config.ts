@@ -38,7 +38,7 @@ export default defineConfig({
           // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
           testTimeout: 300_000,
           hookTimeout: 120_000,
-          expect: { poll: { timeout: 200_000 } },
+          expect: { poll: { timeout: 200_000, interval: 100 } },
           // What a run said is told whole.
           chaiConfig: { truncateThreshold: 0 },
           // Every file has a database, ports and a server of its own; most of them wait more than they work.

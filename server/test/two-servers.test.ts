@@ -80,7 +80,7 @@ const untilRun = (at: Forked, id: string, wanted: (run: SheetRun) => boolean) =>
         const run = await call<SheetRun>(at, `/sheet-runs/${id}`);
         return wanted(run) ? 'as wanted' : `${run.state}: ${run.says}`;
       },
-      { interval: 50 },
+      { interval: 150 },
     )
     .toBe('as wanted');
 /** Drawing again, or else what the run says instead. */
@@ -92,7 +92,7 @@ const untilRunDraws = (at: Forked, id: string) =>
         const { state, says } = await call<SheetRun>(at, `/sheet-runs/${id}`);
         return `${state}: ${says}`;
       },
-      { interval: 20 },
+      { interval: 100 },
     )
     .toBe('draws');
 

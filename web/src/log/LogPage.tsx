@@ -192,7 +192,7 @@ export function LogPage() {
             <Button onClick={() => setParams({})}>Show everything</Button>
           </>
         )}
-        <ByOthers list="log" query={log} />
+        <ByOthers list="log" sampleId={filter.sample} query={log} />
       </Box>
       {check.data && <Checked check={check.data} />}
       {check.error && (

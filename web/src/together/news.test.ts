@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isBehind, isOutdated } from './news.ts';
+import { countAbout, isBehind, isOutdated } from './news.ts';
 
 const A = '01JZZZZZZZZZZZZZZZZZZZZZZA';
 const B = '01JZZZZZZZZZZZZZZZZZZZZZZB';
@@ -29,6 +29,15 @@ describe('what others did', () => {
 
   it('leaves alone what looks after itself, and the shelf, which stands still while it is read', () => {
     for (const name of ['samples', 'dossier', 'who', 'today']) expect(isOutdated([name, A], [entry(A)])).toBe(false);
+  });
+});
+
+describe('a list', () => {
+  it('counts what is about its sample, or may be; one of everything counts all', () => {
+    const told = [entry(A), entry(A, B), entry(B), entry(B, A), entry(null, B), null];
+    expect(countAbout(told, A)).toBe(4);
+    expect(countAbout(told, '')).toBe(6);
+    expect(countAbout([], A)).toBe(0);
   });
 });
 

@@ -33,6 +33,16 @@ export function isOutdated(key: readonly unknown[], entries: readonly NewsEntry[
   return entries.some(({ sampleId, subject }) => ids.some((id) => id === sampleId || id === subject));
 }
 
+/**
+ * How many of these are about a sample, or may be: what is done to no sample may be done to a claim of its model.
+ * @param entries null for what is not told in full
+ * @param sampleId empty for all of them
+ */
+export const countAbout = (entries: readonly (NewsEntry | null)[], sampleId: string): number =>
+  sampleId === ''
+    ? entries.length
+    : entries.filter((one) => one === null || one.sampleId === null || one.sampleId === sampleId).length;
+
 /** Whether a part of a sample was changed since it was fetched. @param known revisions of what is shown */
 export const isBehind = (
   known: Readonly<Record<string, number>>,

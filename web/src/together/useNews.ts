@@ -1,13 +1,13 @@
 // What others do appears by itself: asked for every other second while the page is in sight, and taken in when nobody is
 // in the middle of a form.
-import type { Here, News } from '@lastmark/contract/together';
+import type { Here, News, NewsEntry } from '@lastmark/contract/together';
 import { STATIONS_ABOUT } from '@lastmark/core/station';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { useMatch } from 'react-router';
 import { api, isMissing, TAB } from '../api/client.ts';
 import { dossierQuery, queryClient } from '../api/queries.ts';
-import { isBehind, isOutdated } from './news.ts';
+import { countAbout, isBehind, isOutdated } from './news.ts';
 
 const EVERY_MILLISECONDS = 2000;
 
@@ -28,30 +28,33 @@ const newsQuery = (sampleId: string | null, place: string) =>
 /** Lists that do not move under somebody who reads them. */
 export type StillList = 'shelf' | 'log';
 
-/** Changes to them that are not shown yet. */
-const unshown: Record<StillList, number> = { shelf: 0, log: 0 };
+/** What they do not show yet; null for what is not told in full. */
+const unshown: Record<StillList, readonly (NewsEntry | null)[]> = { shelf: [], log: [] };
+/** More than anybody counts. */
+const MOST_UNSHOWN = 1000;
 const watchers = new Set<() => void>();
 
-function setUnshown(list: StillList, count: number): void {
-  if (count === unshown[list]) return;
-  unshown[list] = count;
+function setUnshown(list: StillList, entries: readonly (NewsEntry | null)[]): void {
+  if (entries.length === 0 && unshown[list].length === 0) return;
+  unshown[list] = entries.slice(-MOST_UNSHOWN);
   for (const watch of watchers) watch();
 }
 
 /**
  * How much others did that a list does not show yet.
  * @param shownAt when what it shows was fetched
+ * @param sampleId the sample it is all about; empty for a list of everything
  */
-export function useUnshown(list: StillList, shownAt: number): number {
+export function useUnshown(list: StillList, shownAt: number, sampleId: string): number {
   useEffect(() => {
-    if (shownAt > 0) setUnshown(list, 0);
+    if (shownAt > 0) setUnshown(list, []);
   }, [list, shownAt]);
   return useSyncExternalStore(
     (watch) => {
       watchers.add(watch);
       return () => watchers.delete(watch);
     },
-    () => unshown[list],
+    () => countAbout(unshown[list], sampleId),
   );
 }
 
@@ -71,11 +74,11 @@ function takeIn({ entries, missed, revisions, newest: now }: News, sampleId: str
       predicate: ({ queryKey }) =>
         missed ? !['who', 'news', 'samples', 'log'].includes(String(queryKey[0])) : isOutdated(queryKey, entries),
     });
-  const more = missed ? 1 : 0;
-  setUnshown('shelf', unshown.shelf + entries.filter((one) => one.sampleId !== null).length + more);
-  setUnshown('log', unshown.log + entries.length + more);
+  const told = [...entries, ...(missed ? [null] : [])];
+  setUnshown('shelf', [...unshown.shelf, ...told.filter((one) => one?.sampleId !== null)]);
+  setUnshown('log', [...unshown.log, ...told]);
   // Whoever comes back to it sees it as it is.
-  if (entries.length + more > 0) void queryClient.invalidateQueries({ queryKey: ['log'], refetchType: 'none' });
+  if (told.length > 0) void queryClient.invalidateQueries({ queryKey: ['log'], refetchType: 'none' });
 }
 
 /** Ask for news as long as the page is open. */
