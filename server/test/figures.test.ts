@@ -54,19 +54,42 @@ describe('figures in the background', () => {
       owner: self,
     });
     try {
-      keeper.nudge();
-      await keeper.rest();
+      await keeper.settle();
       expect([asked.length, await ownerNow()]).toEqual([0, other]);
       // The server of this file has a keeper too: whose turn it becomes is a race, so it falls silent until it is ours.
       await expect
         .poll(async () => {
           await giveTurn(other, -1);
-          keeper.nudge();
-          await keeper.rest();
+          await keeper.settle();
           return ownerNow();
         })
         .toBe(self);
       expect(asked.length).toBeGreaterThan(0);
+    } finally {
+      await keeper.close();
+    }
+  });
+
+  it('of many changes are worked out at once, a moment later', async () => {
+    const self = newId();
+    await giveTurn(self, 3600);
+    let asked = 0;
+    const jobs = {
+      run: async () => {
+        asked += 1;
+        return 0;
+      },
+    };
+    const keeper = new FigureKeeper({
+      db: harness.db,
+      jobs: jobs as never,
+      log: pino({ level: 'silent' }),
+      owner: self,
+    });
+    try {
+      for (let change = 0; change < 20; change += 1) keeper.nudge();
+      expect(asked).toBe(0);
+      await expect.poll(() => asked).toBe(1);
     } finally {
       await keeper.close();
     }
@@ -89,12 +112,10 @@ describe('figures in the background', () => {
       owner: newId(),
     });
     try {
-      keeper.nudge();
-      await keeper.rest();
+      await keeper.settle();
       expect(log).toHaveLength(1);
       failing = false;
-      keeper.nudge();
-      await keeper.rest();
+      await keeper.settle();
       expect(log).toHaveLength(1);
     } finally {
       await keeper.close();

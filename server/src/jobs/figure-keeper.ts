@@ -9,6 +9,8 @@ const WHAT = 'figures';
 const BATCH = 25;
 /** How often it looks by itself: runs and other servers write too, ms. */
 const LOOK_MILLISECONDS = 2000;
+/** From something written until it begins, ms: who types goes on typing, and all of it is worked out at once. */
+const SOON_MILLISECONDS = 400;
 /** After something went wrong, ms. */
 const PAUSE_MILLISECONDS = 5000;
 
@@ -22,6 +24,7 @@ interface Parts {
 export class FigureKeeper {
   readonly #parts: Parts;
   #timer: NodeJS.Timeout | null = null;
+  #due = Number.POSITIVE_INFINITY;
   #going: Promise<void> | null = null;
   #again = false;
   #closed = false;
@@ -32,18 +35,29 @@ export class FigureKeeper {
 
   /** Begin to look by itself. */
   watch(): void {
-    this.nudge();
+    this.#begin();
   }
 
   /** Something was written. */
   nudge(): void {
     if (this.#closed) return;
-    if (this.#going) {
-      this.#again = true;
-      return;
-    }
+    if (this.#going) this.#again = true;
+    else this.#beginIn(SOON_MILLISECONDS);
+  }
+
+  #beginIn(milliseconds: number): void {
+    const due = performance.now() + milliseconds;
+    if (due >= this.#due) return;
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#due = due;
+    this.#timer = setTimeout(() => this.#begin(), milliseconds).unref();
+  }
+
+  #begin(): void {
+    if (this.#closed || this.#going) return;
     if (this.#timer) clearTimeout(this.#timer);
     this.#timer = null;
+    this.#due = Number.POSITIVE_INFINITY;
     this.#again = false;
     this.#going = this.#work()
       .then(() => LOOK_MILLISECONDS)
@@ -54,8 +68,7 @@ export class FigureKeeper {
       .then((pause) => {
         this.#going = null;
         if (this.#closed) return;
-        if (this.#again && pause === LOOK_MILLISECONDS) this.nudge();
-        else this.#timer = setTimeout(() => this.nudge(), pause).unref();
+        this.#beginIn(this.#again && pause === LOOK_MILLISECONDS ? SOON_MILLISECONDS : pause);
       });
   }
 
@@ -66,8 +79,9 @@ export class FigureKeeper {
     }
   }
 
-  /** Resolves when nothing is being worked out. */
-  async rest(): Promise<void> {
+  /** What was written is worked out now. @returns when it is */
+  async settle(): Promise<void> {
+    this.#begin();
     await this.#going;
   }
 
