@@ -32,7 +32,7 @@ export default defineConfig({
       {
         test: {
           name: 'api',
-          setupFiles: ['scripts/lib/chance.mjs'],
+          setupFiles: ['scripts/lib/chance.mjs', 'scripts/lib/stacks.mjs'],
           include: ['server/**/*.test.ts'],
           globalSetup: ['server/testing/database.global.ts', 'server/testing/answers.global.ts'],
           // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
@@ -41,8 +41,8 @@ export default defineConfig({
           expect: { poll: { timeout: 200_000, interval: 100 } },
           // What a run said is told whole.
           chaiConfig: { truncateThreshold: 0 },
-          // Every file has a database, ports and a server of its own; most of them wait more than they work.
-          maxWorkers: 4,
+          // Every file has a database, ports and a server of its own; one worker more than cores, for they wait a part of their time.
+          maxWorkers: 3,
           isolate: false,
         },
       },
