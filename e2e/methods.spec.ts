@@ -13,6 +13,13 @@ test('what settles most stands first, and one press makes its sheet', async ({ p
   await expect(page.getByRole('heading', { level: 1 })).toContainText('what settles most');
   await expect(page.getByText(/ steps/).first()).toContainText('3');
   await page.getByRole('button', { name: 'Remove the sheet' }).click();
+  const asked = page.getByRole('group', { name: 'Remove the sheet' });
+  await expect(asked).toContainText(/Its \d+ steps go with it\. This cannot be undone\./);
+  await expect(asked.getByRole('button', { name: 'Keep it' })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(asked).toBeHidden();
+  await page.getByRole('button', { name: 'Remove the sheet' }).click();
+  await asked.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.getByRole('heading', { name: 'Run sheets' })).toBeVisible();
 });
 

@@ -22,6 +22,7 @@ import {
   sheetQuery,
 } from '../api/queries.ts';
 import { asMethod, methodVersionsQuery, versionWords } from '../methods/queries.ts';
+import { Ask } from '../parts/Ask.tsx';
 import { Choice } from '../parts/fields.tsx';
 import { PAGE_SIDE } from '../parts/Page.tsx';
 import { Loading, QueryGate } from '../parts/QueryGate.tsx';
@@ -99,9 +100,14 @@ function Sheet({ sheet, dossier }: SheetProps) {
         <Button component={Link} to={`/samples/${sheet.sampleId}/verdict`}>
           The sample
         </Button>
-        <Button onClick={() => remove.mutate()} disabled={remove.isPending}>
-          Remove the sheet
-        </Button>
+        <Ask
+          button="Remove the sheet"
+          says={`${steps.length === 1 ? 'Its one step goes' : `Its ${steps.length} steps go`} with it. This cannot be undone.`}
+          yes="Remove it"
+          no="Keep it"
+          color="error"
+          onYes={() => remove.mutate()}
+        />
       </Stack>
       <Typography color="text.secondary" sx={{ mb: 1.5 }}>
         {made ? `${made.method.title}, ${versionWords(made)}. ${made.method.says}` : ' '}

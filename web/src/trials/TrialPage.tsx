@@ -159,9 +159,14 @@ function Loaded({ stored }: { readonly stored: StoredTrial }) {
           />
         )}
         {stored.runs.length === 0 && (
-          <Button disabled={remove.isPending} onClick={() => remove.mutate()}>
-            Remove
-          </Button>
+          <Ask
+            button="Remove"
+            color="error"
+            says="The plan goes, with the order that was drawn. This cannot be undone."
+            yes="Remove it"
+            no="Keep it"
+            onYes={() => remove.mutate()}
+          />
         )}
       </PageHead>
       <Typography color="text.secondary" sx={{ mb: 1.5 }}>
