@@ -179,6 +179,12 @@ test('a trial is planned, run in the drawn order, refuses a second change, and c
   const next = page.getByRole('region', { name: 'Next run' });
   await expect(next).toContainText('Run 1 of 6, pair 1');
   await expect(next).not.toContainText('blue');
+  // Before anything was run it may be removed, which is asked.
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Remove' })).toContainText(
+    'The plan goes, with the order that was drawn.',
+  );
+  await page.getByRole('button', { name: 'Keep it' }).click();
 
   // Another port than is held: refused with the reason, and what was typed stays.
   await next.getByLabel('time to 50 %, min').fill('40.2');
