@@ -50,6 +50,7 @@ export const fullPoint = (steps: readonly SheetStep[], part: Partial<PointStep> 
 
 /** Longer than anything takes on a busy processor, ms. */
 const PATIENCE = 200_000;
+
 const stopped = ({ state }: SheetRun): boolean => state === 'held' || state === 'interrupted';
 
 /** A failure that tells of a run in that state: whatever a test calls what it waits for does not count. */

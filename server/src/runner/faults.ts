@@ -1,9 +1,10 @@
 // What switches loads off by itself: looked at again and again while a load draws.
 import { type Limits, limitPassed, type SheetStep } from '@lastmark/core/plan';
 import { formatPlain } from '@lastmark/core/quantity';
+import { within } from '../wait/wait.ts';
 import type { RigDriver } from './driver.ts';
 import type { Looks } from './looks.ts';
-import { DrawsNothing, Fault } from './turns.ts';
+import { type DrawsNothing, Fault } from './turns.ts';
 
 /** How long loads stay on with nobody at the console, ms. */
 const EMPTY_MILLISECONDS = 10_000;
@@ -26,11 +27,14 @@ interface Watched {
   readonly unwatchedSince: number;
 }
 
+/** How long a load that draws nothing may take to say whether it is on, ms: another of its channels may draw meanwhile. */
+const SAYS_MILLISECONDS = 500;
+
 /** A load that draws nothing is asked whether it is on. @returns what it is then */
-export async function whyNothing(driver: RigDriver, { found }: DrawsNothing): Promise<Fault> {
-  if ((await driver.saysOff()) !== true) return new DrawsNothing(found);
+export async function whyNothing(driver: RigDriver, nothing: DrawsNothing): Promise<Fault> {
+  if ((await within(SAYS_MILLISECONDS, driver.saysOff())) !== true) return nothing;
   return new Fault(
-    `${found}: it is off, and nobody here switched it off. Its own watchdog, a protection or a hand at its keys did; see what it shows.`,
+    `${nothing.found}: it is off, and nobody here switched it off. Its own watchdog, a protection or a hand at its keys did; see what it shows.`,
   );
 }
 
