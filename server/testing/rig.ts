@@ -53,8 +53,11 @@ const PATIENCE = 200_000;
 
 const stopped = ({ state }: SheetRun): boolean => state === 'held' || state === 'interrupted';
 
-/** A failure that tells of a run in that state: whatever a test calls what it waits for does not count. */
-export const VOID = new RegExp(`\\b(held|interrupted)(: | ")[^\n]*?(${NO_TIME.source})`);
+/**
+ * A failure that tells of a run in that state, whatever a test calls what it waits for; or one a test calls void because
+ * a record says that it has a hole.
+ */
+export const VOID = new RegExp(`^void: |\\b(held|interrupted)(: | ")[^\n]*?(${NO_TIME.source})`);
 
 /** For a test of what happens at its time: where a run itself says that the machine had none, it is void and done again. */
 export const AGAIN_WHERE_VOID = { retry: { count: 3, condition: VOID } };

@@ -3,7 +3,7 @@
 import { clipped, clippedSays } from '../trace/clipping.ts';
 import { inrushAccuracy, type ScopeSpecs } from './accuracy.ts';
 import { BAND, beforeSays, levelBefore } from './level.ts';
-import type { DipFigures, FadingFigures, InrushFigures, SweepFigures } from './types.ts';
+import type { DipFigures, FadingFigures, InrushFigures, SweepFigures, Within } from './types.ts';
 
 /** Below this a socket counts as empty, V (USB Type-C: vSafe0V). */
 export const EMPTY_VOLTS = 0.8;
@@ -81,26 +81,48 @@ export function inrushFigures(raw: Float64Array, interval: number, specs: ScopeS
   };
 }
 
-/** How an output fades after the mains went off. Time counts from where it leaves 95 % of its voltage. */
+/** Index of the last sample read up to an index; -1 where none was. */
+function readUpTo(values: Float64Array, index: number): number {
+  let at = index;
+  while (at >= 0 && Number.isNaN(values[at])) at -= 1;
+  return at;
+}
+
+/**
+ * How an output fades after the mains went off. Time counts from where it leaves 95 % of its voltage. What happened
+ * while nothing was read (NaN) has no time: it is null, and said between when and when it was.
+ */
 export function fadingFigures(volts: Float64Array, interval: number): FadingFigures {
   const known = levelBefore(volts);
   const { level: from } = known;
   const begins = volts.findIndex((value, index) => index >= Math.max(0, known.at) && value < (1 - BAND) * from);
+  const unseen: string[] = [];
+  const time = (index: number): string => `${(index * interval).toFixed(1)} s`;
+  const seen = (at: number, what: string): boolean => {
+    const before = readUpTo(volts, at - 1);
+    if (before === at - 1) return true;
+    unseen.push(`It ${what} between ${time(before)} and ${time(at)}, while nothing was read: record it again.`);
+    return false;
+  };
+  const begun = begins <= 0 || seen(begins, 'began to fall');
   const since = (limit: number): number | null => {
     const at = begins < 0 ? -1 : volts.findIndex((value, index) => index >= begins && value < limit);
-    return at < 0 ? null : (at - begins) * interval;
+    if (at < 0 || !begun) return null;
+    return at === begins || seen(at, `fell below ${limit.toFixed(2)} V`) ? (at - begins) * interval : null;
   };
+  const half = since(from / 2);
   const empty = since(EMPTY_VOLTS);
-  const last = volts.at(-1) ?? 0;
+  const last = volts[readUpTo(volts, volts.length - 1)] ?? 0;
   const findings = [
     ...beforeSays(known),
     ...(from < EMPTY_VOLTS ? ['There was no output at the start: nothing faded.'] : []),
     ...(begins < 0 ? ['It never fell: were the mains off?'] : []),
-    ...(begins >= 0 && empty === null
+    ...unseen,
+    ...(begins >= 0 && last >= EMPTY_VOLTS
       ? [`Still ${last.toFixed(2)} V at the end: it stays charged longer than was recorded.`]
       : []),
   ];
-  return { kind: 'fading', from, half: since(from / 2), empty, last, findings };
+  return { kind: 'fading', from, half, empty, last, findings };
 }
 
 /** What an output did while the supply dipped. */
@@ -135,30 +157,47 @@ export function dipFigures(volts: Float64Array, interval: number): DipFigures {
 
 /**
  * Where output goes away as the supply is lowered, and where it comes back as it is raised. Half of the output voltage
- * at the start tells on from off.
+ * at the start tells on from off. Where that happened while supply or output was not read (NaN) it has no voltage: it is
+ * null, and said between which it was.
  */
 export function sweepFigures(supply: Float64Array, volts: Float64Array): SweepFigures {
   const { level: from } = levelBefore(volts);
+  const read = Array.from(supply.keys()).filter((index) => !Number.isNaN(supply[index]) && !Number.isNaN(volts[index]));
+  const supplied = (at: number): number => supply[read[at] ?? -1] ?? Number.NaN;
+  const on = (at: number) => (volts[read[at] ?? -1] ?? 0) > from / 2;
   let turn = 0;
-  for (const [index, value] of supply.entries()) if (value < (supply[turn] ?? Number.POSITIVE_INFINITY)) turn = index;
-  const on = (index: number) => (volts[index] ?? 0) > from / 2;
-  let gone = -1;
-  for (let index = 1; index <= turn && gone < 0; index += 1) if (on(index - 1) && !on(index)) gone = index;
+  for (let at = 1; at < read.length; at += 1) if (supplied(at) < supplied(turn)) turn = at;
   // At the very bottom it may go as the supply is already rising.
-  for (let index = turn + 1; index < volts.length && gone < 0; index += 1)
-    if (on(index - 1) && !on(index)) gone = index;
-  let back = -1;
-  for (let index = Math.max(gone, turn) + 1; gone >= 0 && index < volts.length && back < 0; index += 1)
-    if (!on(index - 1) && on(index)) back = index;
-  const lowest = supply[turn] ?? 0;
+  const gone = read.findIndex((_, at) => at > 0 && on(at - 1) && !on(at));
+  const back = gone < 0 ? -1 : read.findIndex((_, at) => at > Math.max(gone, turn) && !on(at - 1) && on(at));
+  /** The voltage something was first seen at, and between which it was where nothing was read before. */
+  const level = (at: number): { readonly at: number | null; readonly within?: Within } => {
+    if (at < 0) return { at: null };
+    if (read[at] === (read[at - 1] ?? 0) + 1) return { at: supplied(at) };
+    const [before, after] = [supplied(at - 1), supplied(at)];
+    return { at: null, within: { from: Math.min(before, after), to: Math.max(before, after) } };
+  };
+  const cutOut = level(gone);
+  const restart = level(back);
+  const unread = ({ within }: { readonly within?: Within }, what: string): string[] =>
+    within
+      ? [
+          `It ${what} between ${within.from.toFixed(2)} and ${within.to.toFixed(2)} V, while nothing was read: record it again.`,
+        ]
+      : [];
+  const lowest = read.length > 0 ? supplied(turn) : 0;
   const findings = [
     ...(gone < 0 ? [`Output stayed down to ${lowest.toFixed(2)} V: the cut-out lies lower.`] : []),
+    ...unread(cutOut, 'went away'),
+    ...unread(restart, 'came back'),
     ...(gone >= 0 && back < 0 ? ['It did not come back as the supply was raised: unplug, or record further up.'] : []),
   ];
   return {
     kind: 'sweep',
-    cutOut: gone < 0 ? null : (supply[gone] ?? null),
-    restart: back < 0 ? null : (supply[back] ?? null),
+    cutOut: cutOut.at,
+    ...(cutOut.within ? { cutOutWithin: cutOut.within } : {}),
+    restart: restart.at,
+    ...(restart.within ? { restartWithin: restart.within } : {}),
     lowest,
     findings,
   };

@@ -40,9 +40,12 @@ export function captureFigures(
   if (lengths.size > 1) return { reason: 'Its columns differ in length.' };
   const figures = figuresOf(kind, own, trace.interval, specs);
   if ('reason' in figures || !trace.gaps?.length) return figures;
-  const said = trace.gaps.map(({ from, to }) => `${from.toFixed(1)} to ${to.toFixed(1)} s`);
+  const said = [...new Set(trace.gaps.map(({ from, to }) => `${from.toFixed(1)} to ${to.toFixed(1)} s`))];
+  const columns = Object.values(own);
+  const unread = Array.from(columns[0]?.keys() ?? []).filter((at) => columns.some((one) => Number.isNaN(one[at])));
   return {
     ...figures,
+    ...(unread.length > 0 ? { unread: unread.length * trace.interval } : {}),
     findings: [...figures.findings, `Nothing was read from ${said.join(', ')}: left out, not bridged.`],
   };
 }

@@ -213,6 +213,66 @@ describe('a gap', () => {
     expect(figures).toMatchObject({ kind: 'idle', watts: expect.closeTo(0.05, 9), seconds: 200, bursts: 0 });
     expect('findings' in figures && figures.findings.join()).toContain('Nothing was read from 99.0 to 160.0 s');
   });
+  describe('just where something happened', () => {
+    const holed = (values: Float64Array, from: number, to: number) =>
+      values.map((value, index) => (index >= from && index < to ? Number.NaN : value));
+    // 14 V down to 8 V and up again, 0.1 V a second; gone below 9.45 V (second 46), back above 10.55 V (second 86).
+    const supply = fill(121, (n) => (n <= 60 ? 14 - n * 0.1 : 8 + (n - 60) * 0.1));
+    const output = fill(121, (n) => (n < 46 || n > 85 ? 20 : 0));
+    const swept = (volts: Float64Array, fed = supply, gaps = [{ from: 0, to: 1 }]) => {
+      const figures = captureFigures('sweep', { interval: 1, columns: { supply: fed, volts }, gaps });
+      if (!('kind' in figures) || figures.kind !== 'sweep') throw new Error('no sweep');
+      return figures;
+    };
+    it('tells between which voltages output went and came back, never the edge of the gap', () => {
+      const went = swept(holed(output, 40, 50));
+      expect(went.cutOut).toBeNull();
+      expect(went.cutOutWithin).toEqual({ from: expect.closeTo(9, 9), to: expect.closeTo(10.1, 9) });
+      expect(went.restart).toBeCloseTo(10.6, 9);
+      expect(went.unread).toBe(10);
+      expect(captureSays(went)).toBe(
+        'Output goes between 9 V and 10.1 V and comes back at 10.6 V; 10 s of it not read.',
+      );
+      const came = swept(output, holed(supply, 80, 90));
+      expect([came.cutOut, came.restart]).toEqual([expect.closeTo(9.4, 9), null]);
+      expect(came.findings.join()).toContain('It came back between 9.90 and 11.00 V');
+    });
+    it('takes no gap for an output that is gone', () => {
+      expect(swept(holed(output, 10, 20))).toMatchObject({ cutOut: expect.closeTo(9.4, 9), unread: 10 });
+      const held = swept(
+        holed(
+          fill(121, () => 20),
+          50,
+          70,
+        ),
+      );
+      expect(held).toMatchObject({ cutOut: null, restart: null, lowest: expect.closeTo(9, 0) });
+      expect(held.cutOutWithin).toBeUndefined();
+      expect(captureSays(held)).toBe('Output stays down to 9 V; 20 s of it not read.');
+    });
+    it('gives a fading output no time it was not seen at', () => {
+      // 20 V, from second 10 on a volt less every second: 19 V is 95 %.
+      const volts = fill(60, (n) => Math.max(0, n < 10 ? 20 : 20 - (n - 9)));
+      const faded = (from: number, to: number) => {
+        const figures = captureFigures('fading', {
+          interval: 1,
+          columns: { volts: holed(volts, from, to) },
+          gaps: [{ from, to }],
+        });
+        if (!('kind' in figures) || figures.kind !== 'fading') throw new Error('nothing faded');
+        return figures;
+      };
+      expect(faded(2, 4)).toMatchObject({ half: 9, empty: 18, last: 0 });
+      const late = faded(25, 35);
+      expect(late).toMatchObject({ half: 9, empty: null, last: 0 });
+      expect(late.findings.join()).toContain('It fell below 0.80 V between 24.0 s and 35.0 s, while nothing was read');
+      expect(captureSays(late)).toBe('Empty at the end; how long it took is not known; 10 s of it not read.');
+      const start = faded(8, 15);
+      expect(start).toMatchObject({ half: null, empty: null });
+      expect(start.findings.join()).toContain('It began to fall between 7.0 s and 15.0 s');
+      expect(captureSays(faded(15, 60))).toContain('Still 15 V at the end');
+    });
+  });
   it('nobody declared is refused', () => {
     const watts = fill(40, (n) => (n === 5 ? Number.NaN : 1));
     expect(captureFigures('idle', { interval: 1, columns: { watts } })).toHaveProperty('reason');

@@ -3,7 +3,8 @@ import { sessionSays } from '../charge/index.ts';
 import { EVENT_WORDS } from '../heat/index.ts';
 import { decimalsFor, formatMeasured, formatPlain, type QuantityId, roundUp } from '../quantity/index.ts';
 import { hertzWords, LINE_WORDS } from '../ripple/index.ts';
-import type { CaptureFigures } from './types.ts';
+import { EMPTY_VOLTS } from './events.ts';
+import type { CaptureFigures, FadingFigures, SweepFigures, Within } from './types.ts';
 
 const seconds = (value: number): string => formatPlain(value, 'duration', value < 0.1 ? 'ms' : 's');
 
@@ -22,8 +23,36 @@ const unstated = ({ expanded }: { readonly expanded?: object | null }): string =
 
 const milli = (volts: number): string => formatPlain(volts, 'voltage', 'mV');
 
-/** What a capture shows, the number first. */
+const supplied = (at: number | null, within?: Within): string | null =>
+  at !== null
+    ? `at ${formatPlain(at, 'voltage')}`
+    : within
+      ? `between ${formatPlain(within.from, 'voltage')} and ${formatPlain(within.to, 'voltage')}`
+      : null;
+
+function sweepSays({ cutOut, cutOutWithin, restart, restartWithin, lowest }: SweepFigures): string {
+  const gone = supplied(cutOut, cutOutWithin);
+  const back = supplied(restart, restartWithin);
+  return gone === null
+    ? `Output stays down to ${formatPlain(lowest, 'voltage')}.`
+    : `Output goes ${gone} and ${back === null ? 'does not come back' : `comes back ${back}`}.`;
+}
+
+function fadingSays({ empty, half, last }: FadingFigures): string {
+  if (empty !== null)
+    return `Empty ${seconds(empty)} after it begins to fall, half after ${half === null ? '–' : seconds(half)}.`;
+  return last < EMPTY_VOLTS
+    ? 'Empty at the end; how long it took is not known.'
+    : `Still ${formatPlain(last, 'voltage')} at the end: it stays charged longer.`;
+}
+
+/** What a capture shows, the number first; and how much of it nobody read. */
 export function captureSays(figures: CaptureFigures): string {
+  const says = shown(figures);
+  return figures.unread ? `${says.slice(0, -1)}; ${seconds(figures.unread)} of it not read.` : says;
+}
+
+function shown(figures: CaptureFigures): string {
   switch (figures.kind) {
     case 'waveform':
       return `Power factor ${number(figures.powerFactor, figures.expanded?.powerFactor, 3)}, crest ${number(figures.currentCrest, figures.expanded?.currentCrest, 2)}, current distorted by ${number(figures.currentDistortion * 100, figures.expanded && figures.expanded.currentDistortion * 100, 0)} %, ${known(figures.watts, figures.expanded?.watts, 'power')} and ${figures.voltAmps.toFixed(1)} VA${unstated(figures)}.`;
@@ -34,17 +63,13 @@ export function captureSays(figures: CaptureFigures): string {
         ? `${formatPlain(figures.watts, 'power', 'mW')} on average, steady.`
         : `${formatPlain(figures.watts, 'power', 'mW')} on average: ${formatPlain(figures.floor, 'power', 'mW')} between ${figures.bursts} bursts of ${formatPlain(figures.burst, 'power', 'mW')}${figures.period === null ? '' : `, one every ${seconds(figures.period)}`}.`;
     case 'fading':
-      return figures.empty === null
-        ? `Still ${formatPlain(figures.last, 'voltage')} at the end: it stays charged longer.`
-        : `Empty ${seconds(figures.empty)} after it begins to fall, half after ${figures.half === null ? '–' : seconds(figures.half)}.`;
+      return fadingSays(figures);
     case 'dip':
       return figures.lost
         ? `Output gone: it fell from ${formatPlain(figures.from, 'voltage')} to ${formatPlain(figures.lowest, 'voltage')}${figures.recovered ? ' and came back' : figures.after === undefined ? ' and did not come back' : ` and came back at ${formatPlain(figures.after, 'voltage')}`}.`
         : `Lowest ${formatPlain(figures.lowest, 'voltage')} of ${formatPlain(figures.from, 'voltage')}${figures.outside > 0 ? `, outside ±5 % for ${seconds(figures.outside)}` : ', never outside ±5 %'}.`;
     case 'sweep':
-      return figures.cutOut === null
-        ? `Output stays down to ${formatPlain(figures.lowest, 'voltage')}.`
-        : `Output goes at ${formatPlain(figures.cutOut, 'voltage')} and ${figures.restart === null ? 'does not come back' : `comes back at ${formatPlain(figures.restart, 'voltage')}`}.`;
+      return sweepSays(figures);
     case 'ripple': {
       const [line] = figures.lines;
       const strongest = line

@@ -213,9 +213,9 @@ export interface FadingFigures {
   readonly kind: 'fading';
   /** V before the mains went off */
   readonly from: number;
-  /** s from the moment it begins to fall to half; null when it never got there. */
+  /** s from the moment it begins to fall to half; null when it never got there, or nobody read it. */
   readonly half: number | null;
-  /** s until 0.8 V, below which a cold socket counts as empty; null when it never got there. */
+  /** s until 0.8 V, below which a cold socket counts as empty; null when it never got there, or nobody read it. */
   readonly empty: number | null;
   /** V at the end of the capture. */
   readonly last: number;
@@ -239,12 +239,22 @@ export interface DipFigures {
   readonly findings: readonly string[];
 }
 
+/** Between which two it was, V. */
+export interface Within {
+  readonly from: number;
+  readonly to: number;
+}
+
 export interface SweepFigures {
   readonly kind: 'sweep';
-  /** Supply at which output went away on the way down, V; null when it never did. */
+  /** Supply at which output went away on the way down, V; null when it never did, or nobody read it. */
   readonly cutOut: number | null;
-  /** Supply at which it came back on the way up, V; null when it never did. */
+  /** Between which it went, where nobody read just then. */
+  readonly cutOutWithin?: Within;
+  /** Supply at which it came back on the way up, V; null when it never did, or nobody read it. */
   readonly restart: number | null;
+  /** Between which it came back, where nobody read just then. */
+  readonly restartWithin?: Within;
   /** Lowest supply reached, V */
   readonly lowest: number;
   readonly findings: readonly string[];
@@ -254,13 +264,20 @@ export type RippleCaptureFigures = { readonly kind: 'ripple' } & RippleFigures;
 export type SoakCaptureFigures = { readonly kind: 'soak' } & SoakFigures;
 export type ChargeCaptureFigures = { readonly kind: 'charge' } & ChargeSession;
 
-export type CaptureFigures =
-  | WaveformFigures
-  | InrushFigures
-  | IdleFigures
-  | FadingFigures
-  | DipFigures
-  | SweepFigures
-  | RippleCaptureFigures
-  | SoakCaptureFigures
-  | ChargeCaptureFigures;
+/** s of the record nothing was read in; left out where all of it was. */
+interface Unread {
+  readonly unread?: number;
+}
+
+export type CaptureFigures = Unread &
+  (
+    | WaveformFigures
+    | InrushFigures
+    | IdleFigures
+    | FadingFigures
+    | DipFigures
+    | SweepFigures
+    | RippleCaptureFigures
+    | SoakCaptureFigures
+    | ChargeCaptureFigures
+  );
