@@ -31,16 +31,23 @@ function picked(values: Float64Array): Float64Array {
   return Float64Array.from(some).sort();
 }
 
-/** Means over windows of some samples, one beside each sample. */
+/** Means over windows of some samples, one beside each sample; what nobody read counts in none, and stays a gap. */
 function smoothed(values: Float64Array, width: number): Float64Array {
   if (width <= 1) return values;
   const half = Math.floor(width / 2);
   const sums = new Float64Array(values.length + 1);
-  for (let index = 0; index < values.length; index += 1) sums[index + 1] = (sums[index] ?? 0) + (values[index] ?? 0);
-  return values.map((_, index) => {
+  const counts = new Float64Array(values.length + 1);
+  for (let index = 0; index < values.length; index += 1) {
+    const value = values[index] as number;
+    const read = !Number.isNaN(value);
+    sums[index + 1] = (sums[index] ?? 0) + (read ? value : 0);
+    counts[index + 1] = (counts[index] ?? 0) + (read ? 1 : 0);
+  }
+  return values.map((value, index) => {
+    if (Number.isNaN(value)) return value;
     const from = Math.max(0, index - half);
     const to = Math.min(values.length, from + width);
-    return ((sums[to] ?? 0) - (sums[from] ?? 0)) / (to - from);
+    return ((sums[to] ?? 0) - (sums[from] ?? 0)) / ((counts[to] ?? 0) - (counts[from] ?? 0));
   });
 }
 
@@ -61,12 +68,18 @@ function scatterOf(values: Float64Array): { readonly sigma: number; readonly ste
   return { sigma: (median(picked(steps)) * 1.4826) / Math.SQRT2, step: changes > FLICKERS * steps.length ? least : 0 };
 }
 
-interface Floor {
-  /** Samples, smoothed as far as the noise asks for. */
+/** Samples, smoothed or not, W a burst of them rises above, and below which it is over again. */
+interface Scale {
   readonly values: Float64Array;
-  /** W a burst rises above, and below which it is over again. */
   readonly enter: number;
   readonly leave: number;
+}
+
+interface Floor {
+  /** What bursts are looked for in: smoothed as far as the noise asks for, and as it was read, where short ones stand out. */
+  readonly scales: readonly Scale[];
+  /** Samples smoothed over. */
+  readonly width: number;
   readonly base: number;
 }
 
@@ -91,8 +104,11 @@ function floorOf(watts: Float64Array): Floor {
     const calm = picked(values).filter((value) => value <= base + rise);
     base = median(calm);
   }
-  rise = riseOver(base, times * noise, step);
-  return { values, base, enter: base + rise, leave: base + rise / 2 };
+  const scale = (of: Float64Array, scatter: number): Scale => {
+    const above = riseOver(base, times * scatter, step);
+    return { values: of, enter: base + above, leave: base + above / 2 };
+  };
+  return { scales: [scale(values, noise), ...(width > 1 ? [scale(watts, sigma)] : [])], width, base };
 }
 
 /** How far above the floor counts, W: beyond noise, beyond a flickering last digit, and by a part of the floor. */
@@ -104,12 +120,13 @@ function riseOver(base: number, noise: number, step: number): number {
 interface Burst {
   readonly from: number;
   readonly to: number;
-  /** Whether both its ends are in the record. */
+  /** Whether its beginning is in the record, and whether both its ends are. */
+  readonly begun: boolean;
   readonly whole: boolean;
 }
 
 /** Stretches that rise above and have not fallen back; a gap ends one. */
-function burstsIn({ values, enter, leave }: Floor): Burst[] {
+function burstsIn({ values, enter, leave }: Scale): Burst[] {
   const found: Burst[] = [];
   let from = -1;
   for (let index = 0; index <= values.length; index += 1) {
@@ -119,14 +136,72 @@ function burstsIn({ values, enter, leave }: Floor): Burst[] {
       from = index;
       while (from > 0 && (values[from - 1] as number) > leave) from -= 1;
     } else if (from >= 0 && !(value > leave)) {
-      found.push({ from, to: index, whole: from > 0 && index < values.length && !Number.isNaN(value) });
+      const begun = from > 0 && !Number.isNaN(values[from - 1]);
+      found.push({ from, to: index, begun, whole: begun && !Number.isNaN(value) });
       from = -1;
     }
   }
   return found;
 }
 
+/** Bursts of all scales, in order; what overlaps is one. */
+function joined(found: readonly Burst[]): Burst[] {
+  const all: Burst[] = [];
+  for (const burst of [...found].sort((one, other) => one.from - other.from)) {
+    const last = all.at(-1);
+    if (!last || burst.from >= last.to) {
+      all.push(burst);
+      continue;
+    }
+    const end = burst.to > last.to ? burst : last;
+    all[all.length - 1] = { ...last, to: end.to, whole: last.begun && end.whole };
+  }
+  return all;
+}
+
+/** Rounds that part a burst from floor that smoothing counted to it: two levels stand apart after these. */
+const PARTINGS = 5;
+
+/** A burst without what smoothing added to its ends: what lies nearer to the floor than to the burst, as it was read. */
+function trimmed(watts: Float64Array, { base, width }: Floor, burst: Burst): Burst {
+  if (width <= 1) return burst;
+  const read = watts.subarray(burst.from, burst.to);
+  let middle = base;
+  for (let round = 0; round < PARTINGS; round += 1) {
+    let sum = 0;
+    let count = 0;
+    for (const value of read) {
+      if (value < middle) continue;
+      sum += value;
+      count += 1;
+    }
+    if (count > 0) middle = (base + sum / count) / 2;
+  }
+  let { from, to } = burst;
+  while (from < to - 1 && from - burst.from < width && (watts[from] as number) < middle) from += 1;
+  while (to > from + 1 && burst.to - to < width && (watts[to - 1] as number) < middle) to -= 1;
+  return { ...burst, from, to };
+}
+
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/** Mean time from one burst to the next, s, where all in between was read; null where that is so nowhere. */
+function periodOf(watts: Float64Array, bursts: readonly Burst[], interval: number): number | null {
+  let samples = 0;
+  let periods = 0;
+  let last = -1;
+  let unread = -1;
+  let at = 0;
+  for (const { from, begun } of bursts) {
+    for (; at < from; at += 1) if (Number.isNaN(watts[at])) unread = at;
+    if (begun && last > unread) {
+      samples += from - last;
+      periods += 1;
+    }
+    if (begun) last = from;
+  }
+  return periods > 0 ? (samples * interval) / periods : null;
+}
 
 /**
  * Idle from a record of power: mean, floor, and bursts.
@@ -149,7 +224,7 @@ export function idleFigures(watts: Float64Array, interval: number): IdleFigures 
   const seconds = count * interval;
   const energy = sum * interval;
   const floor = floorOf(watts);
-  const bursts = burstsIn(floor);
+  const bursts = joined(floor.scales.flatMap(burstsIn)).map((burst) => trimmed(watts, floor, burst));
   let inBursts = 0;
   let burstSamples = 0;
   for (const { from, to } of bursts)
@@ -159,13 +234,7 @@ export function idleFigures(watts: Float64Array, interval: number): IdleFigures 
     }
   const floorSamples = count - burstSamples;
   const whole = bursts.filter((one) => one.whole);
-  const starts = bursts.filter(({ from }) => from > 0).map(({ from }) => from);
-  const [firstStart] = starts;
-  const lastStart = starts.at(-1);
-  const period =
-    firstStart !== undefined && lastStart !== undefined && starts.length > 1
-      ? ((lastStart - firstStart) * interval) / (starts.length - 1)
-      : null;
+  const period = periodOf(watts, bursts, interval);
   const findings = [
     ...(seconds < LEAST_SECONDS
       ? [`Recorded for ${Math.round(seconds)} s; ten minutes or more smooth the bursts.`]

@@ -159,6 +159,26 @@ describe('bursts', () => {
     expect(figures.period).toBeCloseTo(15, 0);
     expect(figures.length).toBeCloseTo(1, 0);
   });
+  // What a noisy record is smoothed with must neither lengthen a burst nor thin it: 2, 4 or 10 samples in 47.
+  it.each([0.03, 0.08, 0.15, 0.3].flatMap((part) => [2, 4, 10].map((samples) => [part, samples] as const)))(
+    'of 0.4 W have their power and length with %d noise and %i samples each',
+    (part, samples) => {
+      const noise = normal(11);
+      const watts = fill(7200, (n) => (n % 47 < samples ? 0.4 : 0.05) + 0.05 * part * noise());
+      const figures = take<IdleFigures>('idle', 0.5, { watts });
+      expect(figures).toMatchObject({ bursts: 154, period: expect.closeTo(23.5, 6) });
+      expect(Math.abs((figures.length ?? 0) - samples / 2)).toBeLessThan(0.05);
+      expect(Math.abs((figures.burst ?? 0) / 0.4 - 1)).toBeLessThan(0.01);
+      expect(figures.floor).toBeCloseTo(0.05, 3);
+    },
+  );
+  it('of two samples in strong noise are not lost to what smooths it', () => {
+    const noise = normal(12);
+    const watts = fill(7200, (n) => (n % 47 < 2 ? 0.1 : 0.05) + 0.0075 * noise());
+    const figures = take<IdleFigures>('idle', 0.5, { watts });
+    expect(Math.abs(figures.bursts / 154 - 1)).toBeLessThan(0.1);
+    expect(figures.burst).toBeCloseTo(0.1, 2);
+  });
   it('of a coarse meter are not its last digit', () => {
     const watts = fill(6000, (n) => (n % 7 < 3 ? 0.05 : 0.06));
     expect(take<IdleFigures>('idle', 0.1, { watts }).bursts).toBe(0);
@@ -271,6 +291,21 @@ describe('a gap', () => {
       expect(start).toMatchObject({ half: null, empty: null });
       expect(start.findings.join()).toContain('It began to fall between 7.0 s and 15.0 s');
       expect(captureSays(faded(15, 60))).toContain('Still 15 V at the end');
+    });
+  });
+  it('in the middle of a noisy record hides no burst behind it, and lengthens no period', () => {
+    // A burst of 2 s every 20 s, sampled twice a second for 1200 s, read by a meter of 8 % noise; 300 s are missing.
+    const noise = normal(7);
+    const clean = fill(2400, (n) => (n % 40 < 4 ? 0.4 : 0.05));
+    const watts = clean.map((value, n) => (n >= 810 && n < 1410 ? Number.NaN : value * (1 + 0.08 * noise())));
+    const figures = captureFigures('idle', { interval: 0.5, columns: { watts }, gaps: [{ from: 405, to: 705 }] });
+    expect(figures).toMatchObject({
+      bursts: 45,
+      period: expect.closeTo(20, 1),
+      length: expect.closeTo(2, 0),
+      watts: expect.closeTo(0.05 + 0.35 * 0.1, 2),
+      floor: expect.closeTo(0.05, 2),
+      unread: 300,
     });
   });
   it('nobody declared is refused', () => {
