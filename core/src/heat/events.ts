@@ -52,6 +52,18 @@ interface Stretch {
   readonly to: number;
 }
 
+const NEARLY_HIGHEST = 0.99;
+const FULL_PART = 0.2;
+
+/** Power that is drawn when it is drawn, W: the middle of what is not far below nearly the highest, however long nothing was drawn. */
+export function fullPower(watts: ArrayLike<number>): number {
+  const drawn = percentile(watts, NEARLY_HIGHEST) * FULL_PART;
+  return percentile(
+    Array.from(watts).filter((one) => one > drawn),
+    0.5,
+  );
+}
+
 const percentile = (values: ArrayLike<number>, part: number): number => {
   const sorted = Float64Array.from(values).sort();
   return sorted[Math.floor(part * (sorted.length - 1))] ?? 0;
@@ -64,7 +76,7 @@ const meanOf = (values: ArrayLike<number>, from: number, to: number): number => 
 };
 
 /** Stretches in which something holds. */
-function stretches(count: number, holds: (at: number) => boolean): Stretch[] {
+export function stretches(count: number, holds: (at: number) => boolean): Stretch[] {
   const found: Stretch[] = [];
   let from = -1;
   for (let at = 0; at <= count; at += 1) {
@@ -145,7 +157,7 @@ export function heatEvents(log: OutputLog): readonly HeatEvent[] {
   const { times, watts, volts } = log;
   const count = Math.min(times.length, watts.length);
   if (count < 4) return [];
-  const full = percentile(watts, 0.8);
+  const full = fullPower(watts);
   if (!(full > 0)) return [];
   const gone = (at: number) => (watts[at] as number) < GONE * full;
   const on = stretches(count, (at) => !gone(at));

@@ -182,6 +182,101 @@ describe('a soak from its log', () => {
     expect(found.events).toMatchObject([{ kind: 'throttle', at: 2400 }]);
   });
 
+  describe('of a body of 15 minutes that goes to 65 °C', () => {
+    const rise = (s: number) => 42 * (1 - Math.exp(-Math.max(0, s) / 900));
+    /** Warms from one second on, cools again from another. */
+    const warmed = (from: number, to: number) => (s: number) =>
+      23 + (s <= to ? rise(s - from) : rise(to - from) * Math.exp(-(s - to) / 900));
+    const written = (minutes: number, celsius: (s: number) => number, watts: ((s: number) => number) | null = null) =>
+      soak(
+        `time [s],front [°C],room [°C]${watts ? ',out [V],out [A]' : ''}\n${times(minutes, 5)
+          .map((s) =>
+            [s, (celsius(s) + 0.1 * normal()).toFixed(2), '23.0', ...(watts ? [20, watts(s) / 20] : [])].join(','),
+          )
+          .join('\n')}\n`,
+      );
+
+    it('is fitted where it was loaded, however long it cooled afterwards and whatever a load that is off still reads', () => {
+      for (const idle of [0, 0.02, 0.4]) {
+        const found = written(145, warmed(0, 1500), (s) => (s < 1500 ? 45 : idle));
+        expect(found.sensors[0]?.steady, `${idle} W`).toBeCloseTo(65, 0);
+        expect(found).toMatchObject({ events: [], watts: expect.closeTo(45, 1) });
+      }
+    });
+    it('is fitted to one of several loadings', () => {
+      let celsius = 23;
+      const on = (s: number) => s % 3600 < 1800;
+      const course = Array.from({ length: 7201 }, (_, s) => {
+        const now = celsius;
+        celsius += ((on(s) ? 65 : 23) - celsius) / 900;
+        return now;
+      });
+      const found = written(
+        120,
+        (s) => course[s] ?? 0,
+        (s) => (on(s) ? 45 : 0.02),
+      );
+      expect(found.sensors[0]?.steady).toBeCloseTo(65, 0);
+      expect(found.watts).toBeCloseTo(45, 1);
+    });
+    it('with output not recorded is fitted where it warms: not to what stood before, nor to what cooled after', () => {
+      for (const [from, to] of [
+        [600, 1e9],
+        [0, 3000],
+        [600, 3600],
+      ] as const) {
+        const found = written(110, warmed(from, to));
+        expect(found.sensors[0]?.steady, `${from} to ${to} s`).toBeCloseTo(65, 0);
+        expect(found.findings.join()).toContain('where it warms');
+      }
+    });
+    it('leads nowhere once its sensor fell off', () => {
+      const found = written(
+        60,
+        (s) => (s < 2400 ? warmed(0, 1e9)(s) : 25 + 37 * Math.exp(-(s - 2400) / 60)),
+        () => 45,
+      );
+      expect(found.sensors[0]).toMatchObject({ steady: null, settled: null, fit: null });
+      expect(found.findings.join()).toContain('front follows no curve: where it is going cannot be told');
+    });
+    it('still leads there in a room that breathes, and by a thermometer of 1.5 K', () => {
+      expect(written(90, (s) => warmed(0, 1e9)(s) + 0.7 * Math.sin(s / 95)).sensors[0]?.steady).toBeCloseTo(65, 0);
+      expect(written(60, (s) => warmed(0, 1e9)(s) + 1.5 * normal()).sensors[0]?.steady).toBeCloseTo(65, 0);
+    });
+  });
+
+  it('leaves out what a sensor tells that is not connected, and says so', () => {
+    const rows = times(60, 10).map((s, at) => {
+      const celsius = at % 50 === 3 ? '-127.00' : (23 + 42 * (1 - Math.exp(-s / 900)) + 0.1 * normal()).toFixed(2);
+      return `${s},${celsius},${at % 90 === 5 ? '850' : '23.0'},-200`;
+    });
+    const found = soak(`time [s],front [°C],room [°C],back [°C]\n${rows.join('\n')}\n`);
+    expect(found.sensors.map(({ name, steady }) => [name, Math.round(steady ?? 0)])).toEqual([['front', 65]]);
+    expect(found.ambient).toBeCloseTo(23, 9);
+    expect(found.findings.join(' ')).toMatch(/8 readings of front left out: -127 °C/);
+    expect(found.findings.join(' ')).toMatch(/361 readings of back left out: -200 °C/);
+    const nowhere = soak(
+      `time [s],front [°C],room [°C]\n${rows.map((row) => row.replace(/,[^,]+,-200$/, ',-200')).join('\n')}\n`,
+    );
+    expect(nowhere.ambient).toBeNull();
+  });
+
+  it('takes its mean power over time, not over readings', () => {
+    const dense = times(10, 5).map((s) => [s, 40]);
+    const sparse = times(50, 300)
+      .slice(1)
+      .map((s) => [600 + s, 44]);
+    const rows = [...dense, ...sparse].map(
+      ([s = 0, watts]) => `${s},${(25 + 30 * (1 - Math.exp(-s / 900))).toFixed(2)},${watts}`,
+    );
+    const found = soak(`time [s],front [°C],power [W]\n${rows.join('\n')}\n`);
+    const [span] = found.sensors;
+    // Half of the 300 s from the last dense reading to the first sparse one at either power.
+    const end = (span?.from ?? 0) + (span?.lasted ?? 0);
+    const by = (from: number) => (42 * 300 + 44 * (end - 900) + 40 * (600 - from)) / (end - from);
+    expect(found.watts).toBeCloseTo((span?.from ?? 0) < 600 ? by(span?.from ?? 0) : 44, 1);
+  });
+
   it('says what is missing, and never guesses', () => {
     const found = soak('time [min],front [°C]\n0,25\n1,26\n2,27.1\n3,28\n4,29\n');
     expect(found.ambient).toBeNull();

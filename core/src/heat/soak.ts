@@ -1,7 +1,9 @@
 // A soak from its log: which column is what, where its sensors are going, and what happened to the output meanwhile.
-import { AMBIENT_NAME, type Channel, lengthOf, type Trace, timeAt, words } from '../trace/index.ts';
-import { type HeatEvent, heatEvents, type OutputLog } from './events.ts';
+import { type Channel, lengthOf, type Trace, timeAt } from '../trace/index.ts';
+import { type HeatEvent, heatEvents } from './events.ts';
 import { type WarmFit, warmAt, warmFit } from './fit.ts';
+import { closed, finite, rolesOf } from './roles.ts';
+import { drawnSpan, LEAST_READINGS, stretchOf, warmingPart } from './stretch.ts';
 
 export interface SensorFigures {
   readonly name: string;
@@ -48,121 +50,6 @@ const SETTLED = 1;
 const MOVING = 0.3;
 /** Part of the record an ambient is smoothed over. */
 const SMOOTHED = 0.06;
-const LEAST_READINGS = 4;
-/** Temperatures there can be on a bench, °C. */
-const POSSIBLE = { low: -40, high: 300 } as const;
-
-interface Roles {
-  readonly sensors: readonly Channel[];
-  readonly ambient: Channel | null;
-  readonly output: OutputLog | null;
-}
-
-const finite = (values: ArrayLike<number>): number[] => Array.from(values).filter((value) => Number.isFinite(value));
-
-/** Values with gaps closed from before, and from after at the beginning. */
-function closed(values: ArrayLike<number>): Float64Array {
-  const out = Float64Array.from(values);
-  let last = finite(values)[0] ?? 0;
-  for (let at = 0; at < out.length; at += 1) {
-    if (Number.isFinite(out[at])) last = out[at] as number;
-    else out[at] = last;
-  }
-  return out;
-}
-
-function rolesOf(trace: Trace, times: Float64Array): Roles {
-  const { channels } = trace;
-  const plausible = ({ values }: Channel) =>
-    finite(values).every((value) => value > POSSIBLE.low && value < POSSIBLE.high);
-  const isAmbient = ({ name }: Channel) => AMBIENT_NAME.test(words(name));
-  const known = channels.filter((channel) => channel.quantity === 'temperature' && !isAmbient(channel));
-  // Columns named after places only: "front", "back".
-  const placed = channels.filter((channel) => channel.quantity === null && channel.unit === '' && plausible(channel));
-  const ambient =
-    channels.find((one) => isAmbient(one) && (one.quantity === 'temperature' || one.quantity === null)) ?? null;
-  const sensors = known.length > 0 ? known : placed.filter((channel) => !isAmbient(channel));
-  const of = (quantity: Channel['quantity']) => {
-    const all = channels.filter((channel) => channel.quantity === quantity);
-    return (
-      all.find(({ name }) => /out|port|load|bus|dc/i.test(name)) ??
-      all.find(({ name }) => !/\b(?:in|ac|mains|wall)/i.test(name)) ??
-      all[0] ??
-      null
-    );
-  };
-  const volts = of('voltage');
-  const amps = of('current');
-  const power = of('power');
-  const product =
-    volts && amps ? Float64Array.from(volts.values, (value, at) => value * (amps.values[at] as number)) : null;
-  const watts = power?.values ?? product;
-  return {
-    sensors,
-    ambient,
-    output: watts ? { times, watts: closed(watts), volts: volts ? closed(volts.values) : null } : null,
-  };
-}
-
-/** Whether output is drawn at a sample: more than a fifth of what is drawn when it is. */
-function isDrawn({ watts }: OutputLog): (at: number) => boolean {
-  const sorted = Float64Array.from(watts).sort();
-  const full = sorted[Math.floor(0.8 * (sorted.length - 1))] ?? 0;
-  return (at) => (watts[at] as number) > 0.2 * full;
-}
-
-/** From the first sample that is drawn to behind the last. */
-function drawnPart(end: number, on: (at: number) => boolean): { readonly start: number; readonly stop: number } {
-  let start = 0;
-  while (start < end && !on(start)) start += 1;
-  let stop = end;
-  while (stop > start && !on(stop - 1)) stop -= 1;
-  return { start, stop };
-}
-
-function drawnSpan(times: Float64Array, output: OutputLog): SoakFigures['drawn'] {
-  const { start, stop } = drawnPart(times.length, isDrawn(output));
-  return stop > start ? { from: times[start] as number, to: times[stop - 1] as number } : null;
-}
-
-/** The stretch under load that tells most: the longest one in which power stays what it was. */
-function stretchOf(
-  times: Float64Array,
-  output: OutputLog | null,
-  events: readonly HeatEvent[],
-): { from: number; to: number } {
-  const end = times.length;
-  if (!output) return { from: 0, to: end };
-  const on = isDrawn(output);
-  const { start, stop } = drawnPart(end, on);
-  if (start >= end - LEAST_READINGS) return { from: 0, to: end };
-  const indexOf = (seconds: number) => {
-    let at = 0;
-    while (at < end && (times[at] as number) < seconds) at += 1;
-    return at;
-  };
-  const cuts = [
-    start,
-    ...events.flatMap(({ at, recovered }) => [indexOf(at), ...(recovered === null ? [] : [indexOf(recovered)])]),
-    stop,
-  ]
-    .filter((at) => at >= start && at <= stop)
-    .sort((a, b) => a - b);
-  let best = { from: start, to: stop };
-  let longest = -1;
-  for (let at = 1; at < cuts.length; at += 1) {
-    const from = cuts[at - 1] as number;
-    const to = cuts[at] as number;
-    if (to - from < LEAST_READINGS || !on(Math.floor((from + to) / 2))) continue;
-    const length = (times[to - 1] as number) - (times[from] as number);
-    if (length > longest) {
-      longest = length;
-      best = { from, to };
-    }
-  }
-  return best;
-}
-
 /** An ambient without its noise: the mean over some minutes either way, fewer towards its ends, so that it never lags. */
 function smoothed(values: Float64Array): Float64Array {
   const most = Math.max(1, Math.floor((values.length * SMOOTHED) / 2));
@@ -197,6 +84,27 @@ function resolutionOf(values: ArrayLike<number>): number {
   return Math.min(...codes.slice(1).map((one, at) => one - (codes[at] as number)));
 }
 
+/** Values of the sensor that moved most, without gaps. */
+function mostMoved(sensors: readonly Channel[]): Float64Array {
+  const moved = (values: Float64Array) => Math.max(...finite(values)) - Math.min(...finite(values));
+  return sensors.map(({ values }) => closed(values)).reduce((most, one) => (moved(one) > moved(most) ? one : most));
+}
+
+/** Readings this far off a curve, K and as part of what they span, all on one side for long, do not follow it. */
+const STRAYING = { kelvin: 1, part: 0.03, alike: 0.5 } as const;
+const LEAST_TO_STRAY = 12;
+
+/** Whether readings go another way than the best curve: not by chance, and by more than a room that breathes. */
+function strays(fit: WarmFit, t: readonly number[], y: readonly number[]): boolean {
+  if (y.length < LEAST_TO_STRAY) return false;
+  const away = y.map((value, at) => value - warmAt(fit, t[at] as number));
+  const rms = (values: readonly number[]) => Math.sqrt(values.reduce((sum, one) => sum + one * one, 0) / values.length);
+  const off = rms(away);
+  const steps = rms(away.slice(1).map((one, at) => one - (away[at] as number)));
+  const span = Math.max(...y) - Math.min(...y);
+  return off > STRAYING.kelvin && off > STRAYING.part * span && steps < STRAYING.alike * off;
+}
+
 function sensorOf(
   channel: Channel,
   times: Float64Array,
@@ -218,7 +126,8 @@ function sensorOf(
   const highest = Math.max(...all.slice(0, 1), ...all.filter((value) => value > (all[0] as number)));
   const base = end?.value ?? 0;
   const last = (y.at(-1) as number) + base;
-  const fit = warmFit(t, y, resolutionOf(channel.values));
+  const best = warmFit(t, y, resolutionOf(channel.values));
+  const fit = best && !strays(best, t, y) ? best : null;
   if (!fit)
     return {
       name: channel.name,
@@ -256,6 +165,20 @@ function sensorOf(
   };
 }
 
+/** Mean over a stretch by time, so that readings may come as they like. */
+function meanOver(
+  times: Float64Array,
+  values: ArrayLike<number>,
+  { from, to }: { readonly from: number; readonly to: number },
+): number {
+  const lasted = (times[to - 1] as number) - (times[from] as number);
+  let area = 0;
+  for (let at = from + 1; at < to; at += 1)
+    area +=
+      ((values[at] as number) + (values[at - 1] as number)) * 0.5 * ((times[at] as number) - (times[at - 1] as number));
+  return lasted > 0 ? area / lasted : (values[from] as number);
+}
+
 const minutes = (seconds: number): string => `${Number((seconds / 60).toPrecision(3))} min`;
 
 /**
@@ -265,10 +188,10 @@ const minutes = (seconds: number): string => `${Number((seconds / 60).toPrecisio
  */
 export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | { readonly reason: string } {
   const times = Float64Array.from({ length: trace.samples }, (_, at) => timeAt(trace, at));
-  const { sensors, ambient, output } = rolesOf(trace, times);
+  const { sensors, ambient, output, findings: leftOut } = rolesOf(trace, times);
   if (sensors.length === 0) return { reason: 'No column of temperature. Name one with its unit, such as front [°C].' };
   const events = output ? heatEvents(output) : [];
-  const span = stretchOf(times, output, events);
+  const span = output ? stretchOf(times, output, events) : warmingPart(times, mostMoved(sensors));
   const air = ambient ? closed(ambient.values) : null;
   const room = air ? smoothed(air) : null;
   const raw = air ? air.subarray(span.from, span.to) : new Float64Array(0);
@@ -287,6 +210,7 @@ export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | {
   const mean = own ? own.reduce((sum, value) => sum + value, 0) / own.length : (context.ambient ?? null);
   const length = (times[span.to - 1] as number) - (times[span.from] as number);
   const findings = [
+    ...leftOut,
     ...(mean === null ? ['Ambient was not recorded: no rise over it can be told.'] : []),
     ...(moving
       ? [
@@ -297,16 +221,20 @@ export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | {
     ...(output && !output.volts && events.some(({ kind }) => kind === 'throttle')
       ? ['Volts were not recorded: a fall to a lower level would look like throttling.']
       : []),
-    ...figures.flatMap(({ name, settled, remaining, steady }) =>
+    ...figures.flatMap(({ name, settled, remaining, steady, fit }) =>
       steady === null
-        ? [`${name}: ${minutes(length)} do not tell where it is going. Go on.`]
+        ? [
+            fit === null && span.to - span.from >= LEAST_READINGS
+              ? `${name} follows no curve: where it is going cannot be told. Was the load the same all the time?`
+              : `${name}: ${minutes(length)} do not tell where it is going. Go on.`,
+          ]
         : settled === false
           ? [`${name} had not settled: ${Math.abs(remaining ?? 0).toFixed(1)} K were still to come.`]
           : [],
     ),
     ...(span.to - span.from < trace.samples * 0.98 || span.from > 0
       ? [
-          `Fitted from ${minutes(times[span.from] as number)} to ${minutes(times[span.to - 1] as number)} of ${minutes(lengthOf(trace))}: the longest stretch at one power.`,
+          `Fitted from ${minutes(times[span.from] as number)} to ${minutes(times[span.to - 1] as number)} of ${minutes(lengthOf(trace))}: ${output ? 'the longest stretch at one power' : 'where it warms'}.`,
         ]
       : []),
   ];
@@ -314,14 +242,7 @@ export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | {
     ambient: mean,
     sensors: figures,
     events: events.map((event) => ({ ...event, temperature: hottest(event.at) })),
-    watts: output
-      ? span.to > span.from
-        ? closed(output.watts)
-            .subarray(span.from, span.to)
-            .reduce((sum, value) => sum + value, 0) /
-          (span.to - span.from)
-        : null
-      : null,
+    watts: output && span.to > span.from ? meanOver(times, output.watts, span) : null,
     drawn: output ? drawnSpan(times, output) : null,
     findings,
   };
