@@ -1,5 +1,6 @@
 // Whole charges, against sessions worked out by hand: the device draws by its level, so times follow from integrals.
 import { describe, expect, it } from 'vitest';
+import { seededNormal, seededRandom } from '../random/index.ts';
 import { readTrace } from '../trace/index.ts';
 import { type ChargeContext, type ChargeSession, chargeOf } from './index.ts';
 
@@ -92,6 +93,36 @@ describe('stages', () => {
     expect(Math.abs((ends(found)[0] ?? 0) - 1800)).toBeLessThan(20);
   });
 
+  it.each([
+    [1, 0.02],
+    [1, 0.05],
+    [5, 0.03],
+    [10, 0.05],
+  ])('every %d s with noise of %d of the power are none of hunting', (every, part) => {
+    const noise = seededNormal(seededRandom(3));
+    const course = (t: number) => (t < 1800 ? 30 : t < 3000 ? 18 : t < 5400 ? 18 * Math.exp(-(t - 3000) / 900) : 0.2);
+    const rows = rowsOf(6600, every, (t) => course(t) * (1 + part * noise()));
+    expect(kinds(session(['t [s]', 'P [W]'], rows))).toEqual(['constant', 'constant', 'tail']);
+  });
+
+  it.each([
+    ['square', 10, 0.02],
+    ['square', 60, 0.05],
+    ['sine', 30, 0.02],
+    ['sine', 180, 0.05],
+  ] as const)('of %s swings of a tenth every %d s in noise of %d are hunting all the same', (shape, period, part) => {
+    const noise = seededNormal(seededRandom(5));
+    const swing = (t: number) => {
+      const turn = Math.sin((2 * Math.PI * (t + 0.5)) / period);
+      return t < 900 || t >= 1800 ? 0 : shape === 'sine' ? turn : Math.sign(turn);
+    };
+    const rows = rowsOf(3600, 1, (t) => (30 + 3 * swing(t)) * (1 + part * noise()));
+    const found = session(['t [s]', 'P [W]'], rows);
+    expect(kinds(found)).toEqual(['constant', 'hunting', 'constant']);
+    expect(Math.abs((found.stages[1]?.from ?? 0) - 900)).toBeLessThan(120);
+    expect(Math.abs((found.stages[1]?.to ?? 0) - 1800)).toBeLessThan(120);
+  });
+
   it('of swings are hunting; a screen that lights up now and then is none', () => {
     const swings = (t: number) => (t > 1000 && t < 2500 && Math.floor((t - 1000) / 30) % 2 === 0 ? 30 : 40);
     const found = session(
@@ -179,6 +210,39 @@ describe('a log that is not what it seems', () => {
     const found = session(['t [s]', 'P [W]'], rows);
     expect(found.energy).toBeCloseTo((60 * 3100) / 3600, 1);
     expect(found.findings[0]).toBe('Nothing was logged from 30 min to 45 min: what was delivered then is not counted.');
+    // 15 of 66 min and 40 s.
+    expect(found).toMatchObject({ unread: 900, meanWatts: expect.closeTo(60, 1) });
+  });
+
+  describe('with a gap in 60 Wh at 30 and 15 W, which end after three hours', () => {
+    const watts = (t: number) => (t < 3600 ? 30 : t < 10_800 ? 15 : 0.1) * (1 + dither(t));
+    const without = (from: number, to: number) =>
+      session(
+        ['t [s]', 'P [W]'],
+        rowsOf(14_400, 5, watts).filter(([t]) => Number(t) <= from || Number(t) >= to),
+        { startLevel: 0 },
+      );
+    it('too short to matter tells every level', () => {
+      const found = without(5000, 5100);
+      expect(found.times[50]).toBeCloseTo(3600, -2);
+      expect(found).toMatchObject({ level: 'energy', unread: 100 });
+    });
+    it('that may hide a twentieth of it tells no level', () => {
+      const found = without(5000, 5720);
+      expect(found).toMatchObject({ level: null, times: { 50: null, 80: null, 100: expect.closeTo(10_800, -2) } });
+      expect(found.findings.join()).toContain('no level can be told from it');
+    });
+    it('in which it ended tells no time to the end, but the longest it can have been', () => {
+      const found = without(10_500, 11_400);
+      expect(found.end).toEqual({ at: 11_400, by: 'tail' });
+      expect(found.times[100]).toBeNull();
+      expect(found.findings.join()).toContain('It ended between 175 min and 190 min, while nothing was logged');
+    });
+    it('behind the end changes nothing', () => {
+      const found = without(12_000, 12_900);
+      expect(found.unread).toBeUndefined();
+      expect(found.times).toMatchObject({ 50: expect.closeTo(3600, -2), 100: expect.closeTo(10_800, -2) });
+    });
   });
 
   it('turned round says that power flows the other way', () =>

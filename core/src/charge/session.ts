@@ -19,7 +19,9 @@ export interface ChargeSession {
   readonly start: number;
   /** Wh at the wall over the same time, and what of it was lost on the way; left out where the wall was not logged. */
   readonly wall?: { readonly energy: number; readonly loss: number } | null | undefined;
-  /** Mean W over the duration; null without power. */
+  /** s of the duration nothing was logged in; left out where there are none. */
+  readonly unread?: number | undefined;
+  /** Mean W over what was logged of the duration; null without power. */
   readonly meanWatts: number | null;
   readonly stages: readonly Stage[];
   /** Where levels come from; null where none can be told. */
@@ -138,13 +140,27 @@ function flatTail({ watts, step }: ChargeSeries, start: number, top: number): nu
   return at;
 }
 
+/** Part of what was delivered that may have been delivered while nothing was logged: with more no level is told from it. */
+const MOST_UNSEEN = 0.01;
+
+/** The most that may have been delivered while nothing was logged, from one value of a series to another, Wh. */
+function unseenOf({ watts, step, gaps }: ChargeSeries, from: number, to: number): number {
+  return gaps.reduce((sum, gap) => {
+    const seconds = Math.min(gap.to, to * step) - Math.max(gap.from, from * step);
+    const most = Math.max(watts[Math.floor(gap.from / step)] ?? 0, watts[Math.ceil(gap.to / step)] ?? 0);
+    return seconds > 0 ? sum + (most * seconds) / 3600 : sum;
+  }, 0);
+}
+
+const TOO_LITTLE_SEEN = 'Too much may have been delivered while nothing was logged: no level can be told from it.';
+
 function curveOf(
   roles: ChargeRoles,
   series: ChargeSeries | null,
   start: number,
   end: number | null,
   startLevel: number | null,
-): LevelCurve | null {
+): LevelCurve | typeof TOO_LITTLE_SEEN | null {
   const own = roles.level && levelPoints(roles.times, roles.level, roles.watts ? 'log' : 'typed');
   if (own) return own;
   // What was delivered tells the level only where the whole of it was seen.
@@ -154,6 +170,7 @@ function curveOf(
   const begin = series.delivered[from] as number;
   const whole = (series.delivered[to] as number) - begin;
   if (!(whole > 0)) return null;
+  if (unseenOf(series, from, to) > MOST_UNSEEN * whole) return TOO_LITTLE_SEEN;
   const times: number[] = [];
   const levels: number[] = [];
   for (let at = from; at <= to; at += 1) {
@@ -184,7 +201,7 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
   const told = roles.level && levelPoints(times, roles.level, 'log');
   const full = told && (told.levels[0] as number) < FULL ? reachedAt(told, FULL) : null;
   const flat = series ? flatTail(series, from, top) : -1;
-  const end: ChargeSession['end'] =
+  const seenEnd: ChargeSession['end'] =
     context.end != null && context.end > start && context.end <= last
       ? { at: context.end, by: 'mark' }
       : full !== null
@@ -192,17 +209,28 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
         : series && flat >= 0
           ? { at: flat * series.step, by: 'tail' }
           : null;
+  // What ended while nothing was logged had ended when logging went on, and nobody knows since when.
+  const endless =
+    seenEnd && seenEnd.by !== 'mark'
+      ? series?.gaps.find((gap) => seenEnd.at > gap.from && seenEnd.at <= gap.to)
+      : undefined;
+  const end = seenEnd && endless ? { ...seenEnd, at: endless.to } : seenEnd;
   const over = end?.at ?? last;
   const to = series ? Math.min(series.watts.length, Math.round(over / series.step) + (end ? 0 : 1)) : 0;
   const energy = series
     ? (series.delivered[Math.min(to, series.delivered.length - 1)] as number) - (series.delivered[from] as number)
     : null;
   const duration = over - start;
+  const unread = (series?.gaps ?? []).reduce(
+    (sum, gap) => sum + Math.max(0, Math.min(gap.to, over) - Math.max(gap.from, start)),
+    0,
+  );
   const stated = context.startLevel ?? null;
   const whole = curveOf(roles, series, start, end?.at ?? null, stated ?? (level ? null : 0));
-  const curve = whole && since(whole, start);
+  const curve = whole && whole !== TOO_LITTLE_SEEN ? since(whole, start) : null;
   const startLevel = curve ? (levelAt(curve, Math.max(start, curve.times[0] as number)) ?? null) : stated;
   const reached = (percent: number): number | null => {
+    if (percent === 100 && endless) return null;
     const at = curve && reachedAt(curve, percent / 100);
     if (at !== null) return at - start;
     // Full is what the end says, whatever the last digit of a level was.
@@ -226,6 +254,12 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
       (gap) =>
         `Nothing was logged from ${round(gap.from)} to ${round(gap.to)}: what was delivered then is not counted.`,
     ),
+    ...(endless
+      ? [
+          `It ended between ${round(endless.from)} and ${round(endless.to)}, while nothing was logged: its time is the longest it can have been.`,
+        ]
+      : []),
+    ...(whole === TOO_LITTLE_SEEN ? [whole] : []),
     ...(end === null ? ['The end was not reached: no level can be told from what was delivered.'] : []),
     ...(curve?.source === 'energy' && stated === null
       ? ['The level at the start is not stated: empty is assumed.']
@@ -237,7 +271,8 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
     wall: wallOf(roles, series, energy, { from, to }),
     duration,
     start,
-    meanWatts: energy === null || !(duration > 0) ? null : (energy * 3600) / duration,
+    ...(unread > 0 ? { unread } : {}),
+    meanWatts: energy === null || !(duration > unread) ? null : (energy * 3600) / (duration - unread),
     stages: series ? stagesOf(series, { from, to }, end !== null) : [],
     level: curve?.source ?? null,
     startLevel,

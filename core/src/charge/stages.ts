@@ -4,7 +4,7 @@ import { bend, refined } from './cuts.ts';
 import { meanOf, medianOf, type Range, smoothed } from './parts.ts';
 import { type Piece, piecesOf } from './segments.ts';
 import type { ChargeSeries } from './series.ts';
-import { huntingOf, SWING, SWING_NOISES, voltageChanges } from './swings.ts';
+import { huntingOf, voltageChanges } from './swings.ts';
 
 /**
  * - `constant`: power stays within a tenth
@@ -188,7 +188,7 @@ export function stagesOf(whole: ChargeSeries, range: Range, ended: boolean): rea
   if (!(top > 0)) return [];
   const noise = noiseOf(whole.watts.subarray(range.from, range.to));
   const changes = new Set(voltageChanges(series, range));
-  const hunting = huntingOf(whole, range, Math.max(top, (SWING_NOISES * noise) / SWING));
+  const hunting = huntingOf(whole, range, top);
   const bounds = [
     ...new Set([range.from, ...changes, ...hunting.flatMap(({ from, to }) => [from, to]), range.to]),
   ].sort((a, b) => a - b);
