@@ -45,6 +45,9 @@ interface First {
   readonly line: Line;
   /** How many of its multiples were found so far. */
   multiples: number;
+  /** Its frequency by the highest of them, and how well that is known, Hz: each knows it better than the one before. */
+  hertz: number;
+  resolution: number;
   readonly kind: 'mains' | 'switching' | 'burst';
 }
 
@@ -59,8 +62,10 @@ const ownKind = (hertz: number, resolution: number, mains: readonly number[]): L
 
 /** The first it is a multiple of, if any. */
 function firstOf(line: Line, firsts: readonly First[]): First | undefined {
-  return firsts.find(({ line: first, kind, multiples }) => {
-    const times = Math.round(line.hertz / first.hertz);
+  return firsts.find(({ line: first, kind, multiples, hertz, resolution }) => {
+    // A chain whose multiples run into each other.
+    if (line.spread && multiples >= A_CHAIN && hertz < line.resolution && line.power < first.power) return true;
+    const times = Math.round(line.hertz / hertz);
     if (
       times < 2 ||
       times > (multiples >= A_CHAIN ? MOST_OF_CHAIN : MOST_MULTIPLE[kind]) ||
@@ -68,16 +73,25 @@ function firstOf(line: Line, firsts: readonly First[]): First | undefined {
       line.power > LARGER ** 2 * first.power
     )
       return false;
-    const tolerance = KNOWN_TO * (line.resolution + times * first.resolution);
+    const tolerance = KNOWN_TO * (line.resolution + times * resolution);
     // Where multiples lie closer than they are known, anything would be one.
-    return tolerance < 0.15 * first.hertz && Math.abs(line.hertz - times * first.hertz) <= tolerance;
+    return tolerance < 0.15 * hertz && Math.abs(line.hertz - times * hertz) <= tolerance;
   });
+}
+
+/** A multiple was found: by it the first is known that much better. */
+function learn(first: First, { hertz, resolution }: Line): void {
+  const times = Math.round(hertz / first.hertz);
+  first.multiples += 1;
+  if (resolution / times >= first.resolution) return;
+  first.hertz = hertz / times;
+  first.resolution = resolution / times;
 }
 
 /** Whether it stands beside a stronger line of switching by a multiple of something slower: that modulates this. */
 function isBeside(line: Line, firsts: readonly First[]): boolean {
   return firsts.some(({ line: carrier, kind }) => {
-    if (kind !== 'switching' || carrier.power < line.power) return false;
+    if (kind !== 'switching' || carrier === line || carrier.power < line.power) return false;
     const apart = Math.abs(line.hertz - carrier.hertz);
     if (apart > 0.25 * carrier.hertz) return false;
     return firsts.some(({ line: slow, kind: other }) => {
@@ -100,17 +114,21 @@ export function namedLines(lines: readonly Line[], mains: number | null): readon
   // The slower ones first, so that multiples find what they are multiples of.
   const upwards = [...lines].sort((a, b) => a.hertz - b.hertz);
   const firsts: First[] = [];
-  const told = upwards.map((line): RippleLine => {
+  const all = upwards.map((line): RippleLine => {
     const common = { hertz: line.hertz, peakToPeak: peakToPeakOf(line.power), spread: line.spread };
     const own = ownKind(line.hertz, line.resolution, possible);
     const first = own === 'mains' ? undefined : firstOf(line, firsts);
     if (first) {
-      first.multiples += 1;
+      learn(first, line);
       return { ...common, kind: 'harmonic', of: first.line.hertz };
     }
-    if (own === 'switching' && isBeside(line, firsts)) return { ...common, kind: 'other', of: null };
-    if (own === 'mains' || own === 'switching' || own === 'burst') firsts.push({ line, kind: own, multiples: 0 });
+    if (own === 'mains' || own === 'switching' || own === 'burst')
+      firsts.push({ line, kind: own, multiples: 0, hertz: line.hertz, resolution: line.resolution });
     return { ...common, kind: own, of: null };
   });
+  // A line may stand below what it is beside, which is known only now.
+  const told = all.map((one, at) =>
+    one.kind === 'switching' && isBeside(upwards[at] as Line, firsts) ? { ...one, kind: 'other' as const } : one,
+  );
   return told.sort((a, b) => b.peakToPeak - a.peakToPeak).slice(0, MOST_LINES);
 }

@@ -97,6 +97,72 @@ describe('ripple of a record', () => {
     });
   });
 
+  it('all multiples of the mains are its own, however many: a saw tooth and a rectified wave', () => {
+    // First part of a Fourier series, peak to peak, of a wave one high.
+    const waves: readonly (readonly [(turn: number) => number, number])[] = [
+      [(turn) => turn % 1, 2 / Math.PI],
+      [(turn) => Math.abs(Math.sin(Math.PI * turn)), 8 / (3 * Math.PI)],
+    ];
+    for (const [wave, first] of waves) {
+      const noise = seededNormal(seededRandom(8));
+      const values = Float64Array.from({ length: 500_000 }, (_, at) => 0.01 * wave(at / 50_000) + 1e-4 * noise());
+      const { lines } = figures(values, 2e-7, { mains: 50 });
+      expect(lines.length).toBeGreaterThan(10);
+      expect(lines.map(({ kind }) => kind)).toEqual(['mains', ...lines.slice(1).map(() => 'harmonic')]);
+      expect((lines[0]?.peakToPeak ?? 0) / 0.01 / first).toBeCloseTo(1, 2);
+    }
+  });
+
+  it('what packets make of a switching line stands on both sides of it, and switches nothing', () => {
+    const noise = seededNormal(seededRandom(9));
+    const values = Float64Array.from({ length: 500_000 }, (_, at) => {
+      const [seconds, part] = [at / 5e6, ((at / 5e6) * 1300) % 1];
+      return (part < 0.3 ? 0.02 * Math.sin(2 * Math.PI * 130e3 * seconds) : 0) + 0.01 * part + 5e-4 * noise();
+    });
+    const { lines } = figures(values, 2e-7, { mains: 50 });
+    const around = lines.filter(({ hertz }) => Math.abs(hertz - 130e3) < 10e3);
+    expect(around.length).toBeGreaterThanOrEqual(5);
+    expect(around.filter(({ kind }) => kind === 'switching').map(({ hertz }) => Math.round(hertz))).toEqual([130_000]);
+    expect(lines.find(({ kind }) => kind === 'burst')?.hertz).toBeCloseTo(1300, -1);
+  });
+
+  it('a frequency that wanders by 5 % lies where it wanders', () => {
+    for (const pace of [400, 2000, 9000]) {
+      const values = Float64Array.from({ length: 500_000 }, (_, at) => {
+        const turn = (2 * Math.PI * at) / 5e6;
+        return 0.01 * Math.sin(130e3 * turn + (6500 / pace) * Math.sin(pace * turn));
+      });
+      const strong = figures(values, 2e-7).lines.filter(({ peakToPeak }) => peakToPeak > 1.3e-3);
+      expect(strong.length).toBeGreaterThan(2);
+      for (const { hertz } of strong) expect(Math.abs(hertz - 130e3), `${hertz} Hz at ${pace} Hz`).toBeLessThan(12e3);
+    }
+  });
+
+  it('what drifts at random or settles after a step has no lines; those that stand on it stay', () => {
+    const noise = seededNormal(seededRandom(10));
+    let walk = 0;
+    const walked = Float64Array.from({ length: 500_000 }, () => {
+      walk = 0.9999 * walk + 1e-4 * noise();
+      return walk;
+    });
+    expect(figures(walked, 2e-7, { mains: 50 }).lines).toEqual([]);
+    const stepped = Float64Array.from({ length: 500_000 }, (_, at) => {
+      const seconds = at / 5e6;
+      const settling = seconds > 0.05 ? 0.1 * Math.exp((0.05 - seconds) / 0.002) : 0;
+      return settling + 0.005 * Math.sin(2 * Math.PI * 130e3 * seconds) + 5e-4 * noise();
+    });
+    expect(figures(stepped, 2e-7, { mains: 50 }).lines.map(({ kind, hertz }) => [kind, Math.round(hertz)])).toEqual([
+      ['switching', 130_000],
+    ]);
+    const settled = Float64Array.from(
+      { length: 500_000 },
+      (_, at) => 0.02 * Math.exp(-at / 1e5) + 0.005 * Math.sin((2 * Math.PI * 100 * at) / 5e6) + 5e-4 * noise(),
+    );
+    const [mains, ...more] = figures(settled, 2e-7, { mains: 50 }).lines;
+    expect(more).toEqual([]);
+    expect(mains?.peakToPeak).toBeCloseTo(0.01, 4);
+  });
+
   it('noise alone has no lines', () => {
     for (const [rate, seconds] of [
       [1e6, 0.05],

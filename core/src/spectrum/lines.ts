@@ -81,8 +81,18 @@ function exceeded(segments: number, chance: number): number {
   return (1 - part + tailQuantile(chance) * Math.sqrt(part)) ** 3;
 }
 
-/** Noise beside every value: the median of its stretch, as a mean. */
-function noiseOf({ power, segments, spacing, resolution }: PowerSpectrum, from: number, to: number): Float64Array {
+/** Noise rises towards low frequencies by no more than this power of them: what drifts or settles has the square. */
+const STEEPEST = 2;
+
+interface Noise {
+  /** Beside every value: the median of its stretch, as a mean. */
+  readonly beside: Float64Array;
+  /** How many times that it may be: before the middle of the first stretch it goes on as it rose from the second. */
+  readonly rise: (bin: number) => number;
+}
+
+/** Noise of a spectrum. What drifts or settles rises towards low frequencies, and has no lines there. */
+function noiseOf({ power, segments, spacing, resolution }: PowerSpectrum, from: number, to: number): Noise {
   const wide = resolution / spacing;
   const stretch = Math.max(LEAST_STRETCH, Math.min(STRETCH, Math.floor((to - from) / 8))) * Math.ceil(wide);
   const centres: number[] = [];
@@ -96,6 +106,12 @@ function noiseOf({ power, segments, spacing, resolution }: PowerSpectrum, from: 
     levels.push((sorted[Math.floor(sorted.length / 2)] ?? 0) * toMean);
   }
   const out = new Float64Array(power.length);
+  const [first = 1, second = first] = centres;
+  const [level = 0, next = level] = levels;
+  const slope =
+    level > next && next > 0 && second > first
+      ? Math.min(STEEPEST, Math.log(level / next) / Math.log(second / first))
+      : 0;
   let at = 0;
   for (let bin = from; bin < to; bin += 1) {
     while (at < centres.length - 2 && bin > (centres[at + 1] as number)) at += 1;
@@ -105,7 +121,7 @@ function noiseOf({ power, segments, spacing, resolution }: PowerSpectrum, from: 
     const a = levels[at] as number;
     out[bin] = a + share * ((levels[at + 1] ?? a) - a);
   }
-  return out;
+  return { beside: out, rise: (bin) => (slope > 0 && bin < first ? (first / Math.max(1, bin)) ** slope : 1) };
 }
 
 /** Extent of a peak, from its lobe outwards as long as a frequency that wanders goes on. */
@@ -139,7 +155,7 @@ function linesOfBand({ spectrum, low, high }: Band, tests: number, strongest: nu
   // A line on the border of two spectra belongs to the one it has its top in.
   const begin = Math.max(1, from - 2 * lobe);
   const end = Math.min(power.length, to + 2 * lobe);
-  const noise = noiseOf(spectrum, begin, end);
+  const { beside: noise, rise } = noiseOf(spectrum, begin, end);
   const ratio = exceeded(Math.max(1, segments * 0.8), FALSE_ALARM / tests);
   const least = strongest * SIDE_LOBES;
   const found: { peak: number; low: number; high: number; line: Line }[] = [];
@@ -148,7 +164,7 @@ function linesOfBand({ spectrum, low, high }: Band, tests: number, strongest: nu
     const value = power[bin] as number;
     if (
       value > least &&
-      value > ratio * (noise[bin] as number) &&
+      value > ratio * rise(bin) * (noise[bin] as number) &&
       value >= (power[bin - 1] as number) &&
       value > (power[bin + 1] as number)
     )
@@ -160,13 +176,15 @@ function linesOfBand({ spectrum, low, high }: Band, tests: number, strongest: nu
     const extent = extentOf(power, noise, peak, lobe, begin, end);
     let sum = 0;
     let weighed = 0;
+    let weights = 0;
     for (let bin = extent.low; bin <= extent.high; bin += 1) {
       const above = Math.max(0, (power[bin] as number) - (noise[bin] as number));
       sum += (power[bin] as number) - (noise[bin] as number);
       weighed += above * bin;
+      weights += above;
     }
     const spread = extent.high - extent.low > 2 * lobe + 2 * wide;
-    const centre = spread ? weighed / Math.max(sum, Number.MIN_VALUE) : peak + topOf(power, peak);
+    const centre = spread ? weighed / Math.max(weights, Number.MIN_VALUE) : peak + topOf(power, peak);
     const line: Line = {
       hertz: centre * spacing,
       resolution: spread ? ((extent.high - extent.low) * spacing) / 2 : resolution,
