@@ -82,7 +82,7 @@ test('a cable is taken in, its marker read, drops typed and pasted, and bent: ea
   await dialog.getByLabel('Bends altogether').fill('2000');
   const log = dialog.getByLabel('Logged while it was wiggled, at 5 V');
   await log.fill('time_s;volts\n0;5.02\n1;loose');
-  await expect(dialog).toContainText('Line 3: it is no time and value.');
+  await expect(dialog).toContainText('Line 3: "loose" under "volts" is no number.');
   await log.fill(
     ['time_s;volts', ...Array.from({ length: 40 }, (_, at) => `${at / 10};${at > 9 && at < 14 ? 0.02 : 5.02}`)].join(
       '\n',

@@ -65,15 +65,31 @@ describe('a wiggled cable', () => {
       expect(read.ok && read.wiggle.interruptions, table.slice(0, 20)).toBe(1);
       expect(read.ok && read.wiggle.longest, table.slice(0, 20)).toBeCloseTo(0.2, 6);
     }
+    const rows = (of: (second: number, volts: string) => string) =>
+      Array.from({ length: 21 }, (_, at) => of(at, at === 10 || at === 11 ? '0.02' : '5.08')).join('\n');
+    const two = (second: number) => String(second).padStart(2, '0');
+    for (const table of [
+      `Logger,bench\nSerial,12\n\nTime [s];Voltage [V]\n${rows((s, volts) => `${s};${volts}`)}`,
+      `Time,Vbus (V)\n${rows((s, volts) => `23:59:${two(s + 39)}.5,${volts}`)}`,
+      `Timestamp,Voltage(V),Current(A)\n${rows((s, volts) => `2026-11-02 12:03:${two(s)},${volts},1.0`)}`,
+      `Zeit [s];Spannung [V]\n${rows((s, volts) => `${s},0;${volts.replace('.', ',')}`)}`,
+      `Time,Volts\ns,V\n${rows((s, volts) => `${s},${volts}`)}`,
+      `No.,Time(s),VBUS,IBUS\n${rows((s, volts) => `${s},${s},${s === 5 ? '' : volts},0.5`)}`,
+    ]) {
+      const read = readWiggle(table);
+      expect(read, table.slice(0, 30)).toMatchObject({ ok: true, wiggle: { quantity: 'voltage', interruptions: 1 } });
+      expect(read.ok && read.wiggle.longest, table.slice(0, 30)).toBeCloseTo(2, 6);
+    }
     expect(readWiggle(text('Time (s);Current (A)', 1))).toMatchObject({ wiggle: { quantity: 'current' } });
   });
 
   it.each([
-    ['', 1, 'nothing in it'],
-    ['time;note\n0;x', 1, 'a column of time'],
-    ['time;V\n0;5\n1;open', 3, 'no time and value'],
+    ['', 1, 'empty'],
+    ['time;note\n0;x', 2, 'No column holds values'],
+    ['time;V\n0;5\n1;open', 3, 'is no number'],
     ['time;V\n1;5\n0;5', 3, 'before that of the line above'],
     ['time;V\n0;5\n1;5', 1, 'fewer than ten'],
+    [`time;V\n${Array.from({ length: 12 }, (_, at) => `${at};0`).join('\n')}`, 1, 'Nothing flowed'],
   ])('%j is refused at its line', (table, line, reason) => {
     const read = readWiggle(table);
     expect(read.ok ? null : read.line).toBe(line);

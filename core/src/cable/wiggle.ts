@@ -1,6 +1,5 @@
 // What a meter logged while a cable was wiggled: how often it came apart, and for how long.
-import { findUnit, type QuantityId } from '../quantity/index.ts';
-import { textRows } from '../table/index.ts';
+import { type ChannelQuantity, readTrace, timeAt } from '../trace/index.ts';
 
 /** A trace as it is kept: what it shows, and its outline. */
 export interface Wiggle {
@@ -22,6 +21,7 @@ export interface WiggleSample {
 }
 
 const STRETCHES = 100;
+const LEAST_SAMPLES = 10;
 /** Part of the samples the level of a whole cable stands above: it may be apart most of the time. */
 const WHOLE_PART = 0.95;
 /** An interruption is below this part of that level. */
@@ -36,7 +36,7 @@ const APART = 0.5;
 export function wiggleOf(samples: readonly WiggleSample[], quantity: Wiggle['quantity']): Wiggle | null {
   const known = samples.filter(({ seconds, value }) => Number.isFinite(seconds) && Number.isFinite(value));
   const [first, last] = [known[0], known.at(-1)];
-  if (!first || !last || known.length < 10 || !(last.seconds > first.seconds)) return null;
+  if (!first || !last || known.length < LEAST_SAMPLES || !(last.seconds > first.seconds)) return null;
   const sorted = known.map(({ value }) => value).sort((a, b) => a - b);
   const whole = sorted[Math.floor(WHOLE_PART * (sorted.length - 1))] ?? 0;
   if (!(whole > 0)) return null;
@@ -78,61 +78,23 @@ type Read =
   | { readonly ok: true; readonly wiggle: Wiggle }
   | { readonly ok: false; readonly line: number; readonly reason: string };
 
-const HEADS: readonly (readonly ['time' | 'voltage' | 'current', RegExp])[] = [
-  ['time', /time|second|elapsed|^t\b|^t_|^s$|^ms$/],
-  ['voltage', /volt|^v\b|^u\b|_v$|\bv\b|vbus/],
-  ['current', /current|amp|^i\b|^a\b|_m?a$|\bm?a\b/],
-];
-
-const numberIn = (cell: string): number => (cell === '' ? Number.NaN : Number(cell.replace(',', '.')));
-
-/** What a head's unit is to SI: `time_ms` 0.001. */
-function factorOf(head: string, quantity: QuantityId): number {
-  const unit =
-    head
-      .split(/[\s_,;()[\]]+/)
-      .filter(Boolean)
-      .at(-1) ?? '';
-  return findUnit(quantity, unit)?.factor ?? 1;
-}
-
 /**
- * Read a trace from a table: a column of time, and one of volts or amps; without heads time and volts.
+ * Read a trace from a table as meters log it: times in any form, and a column of volts or amps; without heads time and
+ * volts.
  * @returns the first line that cannot be read, or why it shows nothing
  * @example readWiggle('time_s,volts\n0,5.1\n…')
  */
 export function readWiggle(text: string): Read {
-  const { rows } = textRows(text);
-  const [first] = rows;
-  if (!first) return { ok: false, line: 1, reason: 'nothing in it.' };
-  const headed = first.cells.some((cell) => Number.isNaN(numberIn(cell)) && cell !== '');
-  const roles: readonly (string | undefined)[] = headed
-    ? first.cells.map((cell) => HEADS.find(([, pattern]) => pattern.test(cell.trim().toLowerCase()))?.[0])
-    : ['time', 'voltage'];
-  const time = roles.indexOf('time');
-  const quantity = roles.includes('voltage') ? 'voltage' : 'current';
-  const at = roles.indexOf(quantity);
-  if (time < 0 || at < 0)
-    return { ok: false, line: first.line, reason: 'it has a column of time, and one of volts or amps.' };
-  const [perSecond, perUnit] = headed
-    ? [factorOf(first.cells[time] ?? '', 'duration'), factorOf(first.cells[at] ?? '', quantity)]
-    : [1, 1];
-  const samples: WiggleSample[] = [];
-  let before = Number.NEGATIVE_INFINITY;
-  for (const { cells, line } of headed ? rows.slice(1) : rows) {
-    const seconds = numberIn(cells[time] ?? '') * perSecond;
-    const value = numberIn(cells[at] ?? '') * perUnit;
-    if (Number.isNaN(seconds) || Number.isNaN(value)) return { ok: false, line, reason: 'it is no time and value.' };
-    if (seconds < before) return { ok: false, line, reason: 'its time is before that of the line above.' };
-    before = seconds;
-    samples.push({ seconds, value });
-  }
-  const wiggle = wiggleOf(samples, quantity);
-  return wiggle
-    ? { ok: true, wiggle }
-    : {
-        ok: false,
-        line: first.line,
-        reason: samples.length < 10 ? 'it has fewer than ten samples.' : 'nothing flowed in it.',
-      };
+  const read = readTrace(text);
+  if (!read.ok) return { ok: false, line: read.line ?? 1, reason: read.reason };
+  const { trace } = read;
+  const of = (quantity: ChannelQuantity | null) => trace.channels.find((one) => one.quantity === quantity);
+  const volts = of('voltage');
+  const channel = volts ?? of('current') ?? trace.channels.find((one) => one.quantity === null && one.unit === '');
+  if (!channel) return { ok: false, line: 1, reason: 'It has a column of time, and one of volts or amps.' };
+  const samples = Array.from(channel.values, (value, at) => ({ seconds: timeAt(trace, at), value }));
+  const wiggle = wiggleOf(samples, channel.quantity === 'current' ? 'current' : 'voltage');
+  if (wiggle) return { ok: true, wiggle };
+  const few = samples.length < LEAST_SAMPLES;
+  return { ok: false, line: 1, reason: few ? 'It has fewer than ten samples.' : 'Nothing flowed in it.' };
 }
