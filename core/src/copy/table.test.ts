@@ -34,6 +34,18 @@ describe('copies as typed', () => {
 });
 
 describe('a table of copies', () => {
+  it.each([
+    ['size_GB,time_min\n8,3.4'],
+    ['size_MB,Duration [ms]\n"8,000",204000'],
+    ['size_TB;time (hours)\n0,008;0,056666667'],
+    ['Size (GB);Time (mm:ss)\n8;3:24'],
+    ['size [GB]\telapsed s\n8\t204'],
+    ['size_GB,seconds, speed (Gbit/s)\n8,,0.313725490'],
+  ])('%j is 8 GB in 204 s', (text) => {
+    const read = readCopies(text);
+    const [copy] = read.ok ? read.copies : [];
+    expect(copy).toMatchObject({ bytes: 8e9, seconds: expect.closeTo(204, 3) });
+  });
   it('is a line a copy, with its units in heads or cells', () => {
     const read = readCopies(
       [

@@ -80,7 +80,11 @@ const countOf = (cell: string): number =>
  * @example readCopies('size_GB,time_s\n8,204').copies[0].seconds // 204
  */
 export function readCopies(text: string): CopyTable {
-  const [first, ...rows] = textRows(text).rows;
+  const { rows: all, delimiter } = textRows(text);
+  const [first, ...rows] = all;
+  // Between commas a comma in a number parts its thousands.
+  const plain = (typed: string) =>
+    delimiter === ',' && /^\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(typed) ? typed.replaceAll(',', '') : typed;
   const heads = first?.cells;
   if (!first || !heads) return { ok: false, line: 1, reason: 'nothing in it.' };
   const columns = heads.map((head) => ({ role: roleOf(head), unit: unitOf(head) }));
@@ -93,7 +97,7 @@ export function readCopies(text: string): CopyTable {
     };
   const copies: CopyLine[] = [];
   for (const { cells, line } of rows) {
-    const cell = (role: Role): string => cells[at(role)] ?? '';
+    const cell = (role: Role): string => plain(cells[at(role)] ?? '');
     const wrong = (what: string, typed: string) =>
       ({ ok: false, line, reason: typed === '' ? `its ${what} is missing.` : `“${typed}” is no ${what}.` }) as const;
     const sizeUnit = columns[at('size')]?.unit;
@@ -105,7 +109,9 @@ export function readCopies(text: string): CopyTable {
     const readRate = (unit = 'MB/s') => typedRate(cell('rate'), unit);
     const rate = orUsual(readRate(rateUnit), readRate, rateUnit);
     const timed = at('time') >= 0 && cell('time') !== '';
-    const seconds = timed ? typedSeconds(cell('time')) : (bytes * 8) / rate;
+    const timeUnit = columns[at('time')]?.unit;
+    const readTime = (unit?: string) => typedSeconds(cell('time'), unit);
+    const seconds = timed ? orUsual(readTime(timeUnit), readTime, timeUnit) : (bytes * 8) / rate;
     if (!(seconds > 0)) return timed || at('rate') < 0 ? wrong('time', cell('time')) : wrong('rate', cell('rate'));
     const direction = directionOf(cell('direction'));
     if (direction === undefined) return wrong('direction: to the device, or from the device', cell('direction'));

@@ -28,14 +28,19 @@ export function typedBytes(text: string, usual = 'GB'): number {
   return number === '' || factor === null || !(value > 0) ? Number.NaN : Math.round(value * factor);
 }
 
-/** s of a time: `1:42` are 102, a number alone is seconds. @returns NaN for what is none */
-export function typedSeconds(text: string): number {
+/**
+ * s of a time: `1:42` are 102, a number alone is seconds.
+ * @param usual unit of a number alone
+ * @returns NaN for what is none
+ * @example typedSeconds('3.4', 'min') // 204
+ */
+export function typedSeconds(text: string, usual = 's'): number {
   const clock = /^\s*(?:(\d+):)?(\d{1,2}):(\d{1,2}(?:[.,]\d+)?)\s*$/.exec(text);
   if (clock) {
     const [, hours = '0', minutes = '0', seconds = '0'] = clock;
     return Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds.replace(',', '.'));
   }
-  const parsed = parseQuantity(/[a-z]/i.test(text) || text.trim() === '' ? text : `${text} s`, 'duration');
+  const parsed = parseQuantity(/[a-z]/i.test(text) || text.trim() === '' ? text : `${text} ${usual}`, 'duration');
   return parsed.ok ? parsed.value : Number.NaN;
 }
 

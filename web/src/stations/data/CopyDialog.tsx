@@ -64,7 +64,7 @@ export function CopyDialog({ run, onClose }: Props) {
   const add = useAddCopies(corrected);
   const bytes = typedBytes(values.size);
   const parts = values.times.split(/[;\n]|\s{2,}|,\s|(?<=\d)\s+(?=\d)/).filter((part) => part.trim() !== '');
-  const times = parts.map(typedSeconds);
+  const times = parts.map((part) => typedSeconds(part));
   const errors = countIn(values.errors);
   const bends = countIn(values.bends);
   const ready =
