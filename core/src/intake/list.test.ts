@@ -43,6 +43,19 @@ describe('a list of samples', () => {
     expect(bad.map(({ reason }) => reason).join()).toMatch(/maker and model.*boat.*X9.*mass_g.*dear.*EURO/);
   });
 
+  it.each([
+    ['weight_kg', '0.082', 'price_usd', '25'],
+    ['Weight (g)', '82', 'USD', '25'],
+    ['weight [oz]', '2.8924648', 'Price (USD)', '25'],
+    ['mass kg', '82 g', 'cost', '$25'],
+  ])('is read in the units its heads name: %s, %s', (massHead, mass, priceHead, price) => {
+    const { samples, bad } = readSampleList(
+      `\n\nmaker;model;${massHead};${priceHead}\n\nTarnhook;Ember 45;${mass};${price}\nTarnhook;;1;1\n`,
+    );
+    expect(samples).toMatchObject([{ line: 5, mass: expect.closeTo(0.082, 6), paid: { amount: 25, currency: 'USD' } }]);
+    expect(bad).toMatchObject([{ line: 6 }]);
+  });
+
   it('without the columns says which', () => {
     expect(readSampleList('a,b\n1,2').bad[0]?.reason).toContain('maker and model. The first line names: a, b.');
     expect(readSampleList('')).toMatchObject({ samples: [] });

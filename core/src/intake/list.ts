@@ -1,6 +1,6 @@
 // Samples from a spreadsheet: one a line, as benches keep them before they have anything better.
-import Papa from 'papaparse';
-import { parseMoney, parseQuantity } from '../quantity/index.ts';
+import { findUnit, parseMoney, parseQuantity } from '../quantity/index.ts';
+import { type HeadedRow, headedRows } from '../table/index.ts';
 
 export interface ListedPort {
   readonly label: string;
@@ -94,7 +94,28 @@ export function parsePorts(text: string): readonly ListedPort[] | string {
 
 const KINDS = ['wall', 'desktop', 'car'] as const;
 
-type Row = Readonly<Record<string, string | undefined>>;
+/** A number without a unit. */
+const BARE = /^[\d.,\s]+$/;
+
+/** Words of a head: `weight_(kg)` has two. */
+const wordsOf = (head = ''): readonly string[] => head.split(/[\s_()[\]/,]+/).filter((word) => word !== '');
+
+/** A head without the unit or currency it ends in: `weight` of `weight_(kg)`. */
+function withoutUnit(head: string): string {
+  const words = wordsOf(head);
+  const last = words.at(-1) ?? '';
+  return findUnit('mass', last) || currencyOf(last) ? words.slice(0, -1).join('_') : head;
+}
+
+/** The currency a head names: `price_usd`, `USD`. */
+function currencyOf(head: string | undefined): string | null {
+  const known = Intl.supportedValuesOf('currency');
+  return (
+    wordsOf(head)
+      .map((word) => word.toUpperCase())
+      .find((word) => known.includes(word)) ?? null
+  );
+}
 
 /** A day as `2026-03-02`, `2.3.2026` or `2026/3/2`; null for one that can be read two ways, or none. */
 function dayOf(text: string): string | null {
@@ -107,7 +128,7 @@ function dayOf(text: string): string | null {
   return !Number.isNaN(time) && new Date(time).toISOString().startsWith(iso) ? iso : null;
 }
 
-function sampleOf(row: Row, line: number, columns: ColumnsOfList): ListedSample | string {
+function sampleOf({ cells: row, line }: HeadedRow, columns: ColumnsOfList): ListedSample | string {
   const cell = (name: SampleColumn) => (row[columns[name] ?? ''] ?? '').trim();
   if (cell('maker') === '' || cell('model') === '') return 'maker and model are needed.';
   const said = cell('kind').toLowerCase();
@@ -118,12 +139,15 @@ function sampleOf(row: Row, line: number, columns: ColumnsOfList): ListedSample 
   const bought = cell('bought') === '' ? null : dayOf(cell('bought'));
   if (cell('bought') !== '' && bought === null)
     return `bought: "${cell('bought')}" is not a day that can be read one way only. Write it as 2026-03-02.`;
-  const mass = cell('mass_g') === '' ? null : parseQuantity(cell('mass_g'), 'mass');
+  const weighed = cell('mass_g');
+  const massUnit = wordsOf(columns.mass_g).find((word) => findUnit('mass', word));
+  const mass =
+    weighed === '' ? null : parseQuantity(BARE.test(weighed) ? `${weighed} ${massUnit ?? 'g'}` : weighed, 'mass');
   if (mass && !mass.ok) return `mass_g: ${mass.reason}`;
   const money = cell('paid') === '' ? null : parseMoney(cell('paid'));
   const amount = money?.amount ?? null;
   if (amount !== null && !(amount >= 0)) return `paid: "${cell('paid')}" is not a price.`;
-  const currency = cell('currency').toUpperCase() || (money?.currency ?? 'EUR');
+  const currency = cell('currency').toUpperCase() || (money?.currency ?? currencyOf(columns.paid) ?? 'EUR');
   if (amount !== null && !/^[A-Z]{3}$/.test(currency))
     return `currency "${currency}" is not three letters such as EUR.`;
   return {
@@ -142,14 +166,7 @@ function sampleOf(row: Row, line: number, columns: ColumnsOfList): ListedSample 
 
 const asHead = (head: string): string => head.trim().toLowerCase().replaceAll(' ', '_');
 
-function parsed(text: string): { readonly rows: readonly Row[]; readonly heads: readonly string[] } {
-  const { data, meta } = Papa.parse<Row>(text.replace(/^\ufeff/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: asHead,
-  });
-  return { rows: data, heads: meta.fields ?? [] };
-}
+const parsed = (text: string) => headedRows(text, asHead);
 
 /** Heads of a list, as they are compared: small letters, words joined. */
 export const headsOf = (text: string): readonly string[] => parsed(text).heads.filter((head) => head !== '');
@@ -162,7 +179,7 @@ export function guessColumns(heads: readonly string[]): ColumnsOfList {
   const taken = new Set<string>();
   const found: Partial<Record<SampleColumn, string>> = {};
   const take = (column: SampleColumn, names: readonly string[]) => {
-    const head = heads.find((one) => names.includes(one) && !taken.has(one));
+    const head = heads.find((one) => (names.includes(one) || names.includes(withoutUnit(one))) && !taken.has(one));
     if (found[column] !== undefined || head === undefined) return;
     taken.add(head);
     found[column] = head;
@@ -189,10 +206,9 @@ export function readSampleList(text: string, columns?: ColumnsOfList): SampleLis
     };
   const samples: ListedSample[] = [];
   const bad: { line: number; reason: string }[] = [];
-  for (const [index, row] of rows.entries()) {
-    const line = index + 2;
-    const read = sampleOf(row, line, chosen);
-    if (typeof read === 'string') bad.push({ line, reason: read });
+  for (const row of rows) {
+    const read = sampleOf(row, chosen);
+    if (typeof read === 'string') bad.push({ line: row.line, reason: read });
     else samples.push(read);
   }
   return { samples, bad };

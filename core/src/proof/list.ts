@@ -1,7 +1,7 @@
 // Proof steps from a CSV list: one step a line, readings beside what was set.
-import Papa from 'papaparse';
 import { parseQuantity, type QuantityId } from '../quantity/index.ts';
 import type { Output, Place } from '../reading/index.ts';
+import { type HeadedRow, headedRows } from '../table/index.ts';
 
 /** One reading of a line, as written. */
 export interface ListedReading {
@@ -49,9 +49,7 @@ const READING_COLUMNS: Readonly<Record<string, { readonly quantity: QuantityId; 
   mains_w: { quantity: 'power', place: 'mains' },
 };
 
-type Row = Readonly<Record<string, string | undefined>>;
-
-function stepOf(row: Row, line: number, ports: readonly string[]): ListedStep | string {
+function stepOf({ cells: row, line }: HeadedRow, ports: readonly string[]): ListedStep | string {
   const port = ports.find((label) => label.toLowerCase() === (row.port ?? '').trim().toLowerCase());
   if (!port) return `there is no port "${(row.port ?? '').trim()}"; the ports are ${ports.join(', ')}.`;
   const volts = parseQuantity(row.set_v ?? '', 'voltage');
@@ -78,12 +76,8 @@ function stepOf(row: Row, line: number, ports: readonly string[]): ListedStep | 
  * @param known levels the sample's steps load, so that a line without load finds its level
  */
 export function readStepList(text: string, ports: readonly string[], known: readonly Output[] = []): StepList {
-  const { data, meta } = Papa.parse<Row>(text.trim(), {
-    header: true,
-    skipEmptyLines: true,
-    transformHeader: (head) => head.trim().toLowerCase().replace(/\s+/g, '_'),
-  });
-  const missing = ['port', 'set_v', 'load_a'].filter((name) => !meta.fields?.includes(name));
+  const { heads, rows } = headedRows(text, (head) => head.trim().toLowerCase().replace(/\s+/g, '_'));
+  const missing = ['port', 'set_v', 'load_a'].filter((name) => !heads.includes(name));
   if (missing.length > 0)
     return {
       steps: [],
@@ -91,12 +85,11 @@ export function readStepList(text: string, ports: readonly string[], known: read
     };
   const steps: ListedStep[] = [];
   const bad: { line: number; reason: string }[] = [];
-  data.forEach((row, index) => {
-    const line = index + 2;
-    const step = stepOf(row, line, ports);
-    if (typeof step === 'string') bad.push({ line, reason: step });
+  for (const row of rows) {
+    const step = stepOf(row, ports);
+    if (typeof step === 'string') bad.push({ line: row.line, reason: step });
     else steps.push(step);
-  });
+  }
   // A level read without load belongs to the loaded step of the same level.
   const loaded = [...steps.filter(({ load }) => load === 1).map(({ output }) => output), ...known];
   const placed = steps.flatMap((step): ListedStep[] => {

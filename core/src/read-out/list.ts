@@ -1,7 +1,7 @@
 // Offers as a CSV or JSON list, and read-outs in the open JSON form of the sample export.
-import Papa from 'papaparse';
 import { encodeSource, type Finding, parseOffer, type SourceObject } from '../pd/index.ts';
 import { parseDecimal } from '../quantity/index.ts';
+import { headedRows } from '../table/index.ts';
 import type { ReadOut } from './types.ts';
 
 export interface ListReading {
@@ -132,11 +132,7 @@ function fromJson(text: string): ListReading {
 }
 
 function fromCsv(text: string): ListReading {
-  const { data } = Papa.parse<Row>(text.trim(), {
-    header: true,
-    skipEmptyLines: true,
-    transformHeader: (head) => head.trim().toLowerCase(),
-  });
+  const data = headedRows(text).rows.map(({ cells }) => cells);
   return { ...wordsFrom(data), readOut: null, several: [] };
 }
 

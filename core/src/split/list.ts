@@ -1,8 +1,8 @@
 // Combinations from a CSV list: one a line, ports in the order they were plugged in.
 
-import Papa from 'papaparse';
 import { parseQuantity } from '../quantity/index.ts';
 import type { SplitShare } from '../run/index.ts';
+import { type HeadedRow, headedRows } from '../table/index.ts';
 import { portsIn } from './promises.ts';
 
 export interface ListedSplit {
@@ -24,9 +24,7 @@ export const splitColumns = (ports: readonly string[]): readonly string[] => [
   ...ports.flatMap((port) => [`${port}_V`, `${port}_A`]),
 ];
 
-type Row = Readonly<Record<string, string | undefined>>;
-
-function splitOf(row: Row, line: number, ports: readonly string[]): ListedSplit | string {
+function splitOf({ cells: row, line }: HeadedRow, ports: readonly string[]): ListedSplit | string {
   const cell = (name: string) => (row[name.toLowerCase()] ?? '').trim();
   const order = portsIn(cell('order'), ports);
   if (!order) return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
@@ -51,22 +49,18 @@ function splitOf(row: Row, line: number, ports: readonly string[]): ListedSplit 
 
 /** Read a list of combinations. Never throws; what cannot be read is listed with its line and the reason. */
 export function readSplitList(text: string, ports: readonly string[]): SplitList {
-  const { data, meta } = Papa.parse<Row>(text.trim(), {
-    header: true,
-    skipEmptyLines: true,
-    transformHeader: (head) => head.trim().toLowerCase(),
-  });
-  if (!meta.fields?.includes('order'))
+  const { heads, rows } = headedRows(text);
+  if (!heads.includes('order'))
     return {
       splits: [],
       bad: [{ line: 1, reason: `the column order is missing; the heads are ${splitColumns(ports).join(', ')}.` }],
     };
   const splits: ListedSplit[] = [];
   const bad: { line: number; reason: string }[] = [];
-  data.forEach((row, index) => {
-    const one = splitOf(row, index + 2, ports);
-    if (typeof one === 'string') bad.push({ line: index + 2, reason: one });
+  for (const row of rows) {
+    const one = splitOf(row, ports);
+    if (typeof one === 'string') bad.push({ line: row.line, reason: one });
     else splits.push(one);
-  });
+  }
   return { splits, bad };
 }

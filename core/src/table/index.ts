@@ -48,3 +48,37 @@ export function textRows(text: string): { readonly rows: readonly TextRow[]; rea
   }));
   return { rows: lines.length === 0 ? [] : rows, delimiter };
 }
+
+/** A row under heads, by their names. */
+export interface HeadedRow {
+  readonly cells: Readonly<Record<string, string | undefined>>;
+  /** Line of the text it begins in, from 1. */
+  readonly line: number;
+}
+
+/**
+ * The rows of a table whose first line that holds anything names its columns; empty lines are left out and counted.
+ * @param asHead how heads are compared
+ * @example headedRows('\n\nA;B\n1;2').rows // [{ cells: { a: '1', b: '2' }, line: 4 }]
+ */
+export function headedRows(
+  text: string,
+  asHead: (head: string) => string = (head) => head.trim().toLowerCase(),
+): { readonly heads: readonly string[]; readonly rows: readonly HeadedRow[] } {
+  const plain = text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n');
+  const { delimiter } = Papa.parse(plain.trim(), { preview: 10, skipEmptyLines: 'greedy' }).meta;
+  let line = 1;
+  const lines = Papa.parse<string[]>(plain, { delimiter }).data.flatMap((cells) => {
+    const begins = line;
+    // A cell in quotes may go on for several lines.
+    line += 1 + cells.join('').split('\n').length - 1;
+    return cells.every((cell) => cell.trim() === '') ? [] : [{ cells, line: begins }];
+  });
+  const [first, ...rest] = lines;
+  const heads = (first?.cells ?? []).map(asHead);
+  const rows = rest.map(({ cells, line: at }) => ({
+    cells: Object.fromEntries(heads.map((head, column) => [head, cells[column]])),
+    line: at,
+  }));
+  return { heads, rows };
+}

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { expect, it } from 'vitest';
-import { csvText, textRows } from './index.ts';
+import { csvText, headedRows, textRows } from './index.ts';
 
 it('is read back as it was by any reader, whatever the names are', () => {
   const table = [
@@ -67,4 +67,14 @@ it.each([
   expect(read.delimiter).toBe(delimiter);
   expect(read.rows.map((row) => row.cells)).toEqual(cells);
   expect(read.rows.map(({ line }) => line)).toEqual(lines);
+});
+
+it('rows under heads know their lines, whatever is empty and however long a cell is', () => {
+  const { heads, rows } = headedRows('\ufeff\r\n\r\nName; Watts \r\n"Hut,\r\nupper";1,5\r\n;\r\n\r\nYard;2\r\n');
+  expect(heads).toEqual(['name', 'watts']);
+  expect(rows).toEqual([
+    { cells: { name: 'Hut,\nupper', watts: '1,5' }, line: 4 },
+    { cells: { name: 'Yard', watts: '2' }, line: 8 },
+  ]);
+  expect(headedRows(' \n')).toEqual({ heads: [], rows: [] });
 });
