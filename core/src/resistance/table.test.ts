@@ -27,6 +27,9 @@ describe('a table of drops', () => {
     ['source and load', 'Current [A],Source voltage [V],Load voltage [V],Temperature [degC]\n3.000,20.043,19.311,31'],
     ['units in the cells', 'current;vin;vout;temperature\n3000 mA;20.043 V;19311 mV;304.15 K'],
     ['a line of units', 'i,u1,u2,t\nA,V,V,°C\n3,20.043,19.311,31'],
+    ['a line of smaller units', 'current,near,far,temp\n[mA],[mV],[V],[°F]\n3000,20043,19.311,87.8'],
+    ['units that are heads', 'No,Load A,U1_V,U2_mV,Temp K\n1,3,20.043,19311,304.15'],
+    ['other words', 'Strom mA;Spannung vorher V;Spannung nachher V;Temp °C\n3000;20,043;19,311;31'],
     ['no heads', '3 20.043 19.311 31'],
     ['remarks above', '# four wires, bench 2\n\ncurrent,near,far,temp\n3,20.043,19.311,31'],
   ])('says the volts at both ends: %s', (_name, text) => {

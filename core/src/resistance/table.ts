@@ -12,10 +12,10 @@ const ROLES: readonly (readonly [Role, RegExp])[] = [
   ['plugging', /plug(?!.*v)|mating|insert|cycle|repeat/],
   ['length', /length|metres?$|meters?$/],
   ['celsius', /temp|°c|°f|celsius|fahrenheit|kelvin|^t$|^t[ _(]/],
-  ['drop', /drop|delta|dv\b|v_?diff|Δ|δ/],
-  ['near', /v_?in\b|u_?in\b|in(?:put)?[ _]?v|near|source|supply|charger|v_?1\b|u_?1\b|before/],
-  ['far', /v_?out\b|u_?out\b|out(?:put)?[ _]?v|far|load|sink|device|v_?2\b|u_?2\b|after/],
-  ['amps', /current|amp|^i$|^i[ _(]|^a$|strom/],
+  ['drop', /drop|delta|dv(?![a-z0-9])|v_?diff|Δ|δ/],
+  ['near', /[vu]_?in(?![a-z0-9])|in(?:put)?[ _]?v|near|source|supply|charger|[vu]_?1(?![a-z0-9])|before|vorher/],
+  ['far', /[vu]_?out(?![a-z0-9])|out(?:put)?[ _]?v|far|load|sink|device|[vu]_?2(?![a-z0-9])|after|nachher/],
+  ['amps', /current|amp|^i$|^i[ _([]|^a$|strom/],
 ];
 
 const QUANTITY: Readonly<Partial<Record<Role, QuantityId>>> = {
@@ -33,21 +33,32 @@ interface Column {
   readonly unit: string;
 }
 
-/** The unit a head names: `drop_mV`, `Drop (mV)`, `drop [mV]`, `drop, mV`. */
-function unitIn(head: string, quantity: QuantityId): string {
-  const words = head.split(/[\s_,;()[\]/]+/).filter((word) => word !== '');
-  const last = words.at(-1) ?? '';
-  return words.length > 1 && findUnit(quantity, last) ? last : '';
-}
+/** Words of a head, the unit last: `drop_mV`, `Drop (mV)`, `drop [mV]`, `drop, mV`. */
+const wordsOf = (head: string): readonly string[] => head.split(/[\s_,;()[\]/]+/).filter((word) => word !== '');
 
 function columnOf(head: string): Column {
   const plain = head.trim().toLowerCase();
-  // "current_load" is a current; "load_V" is the volts at the load.
-  const found = /current|amps?\b/.test(plain) ? 'amps' : ROLES.find(([, pattern]) => pattern.test(plain))?.[0];
+  const last = wordsOf(head).at(-1) ?? '';
+  // "current_load" is a current, and so is "Load A"; "load_V" is the volts at the load.
+  const found =
+    /current|amps?\b/.test(plain) || findUnit('current', last)
+      ? 'amps'
+      : ROLES.find(([, pattern]) => pattern.test(plain))?.[0];
   if (!found) return { role: 'none', unit: '' };
   const quantity = QUANTITY[found];
   const usual = found === 'length' ? 'm' : '';
-  return { role: found, unit: quantity ? unitIn(head, quantity) || usual : '' };
+  return { role: found, unit: quantity && findUnit(quantity, last) ? last : usual };
+}
+
+/** Columns by their heads and by a line of units below them. */
+function columnsOf(heads: readonly string[], units: readonly string[] | null): readonly Column[] {
+  return heads.map((head, at) => {
+    const own = columnOf(head);
+    const below = wordsOf(units?.[at] ?? '').at(-1) ?? '';
+    const quantity = QUANTITY[own.role];
+    if (quantity) return findUnit(quantity, below) ? { ...own, unit: below } : own;
+    return below === '' ? own : columnOf(`${head} ${below}`);
+  });
 }
 
 /** Columns without heads, by how many there are. */
@@ -84,6 +95,9 @@ function siOf(cell: string, { role, unit }: Column): number | null {
   return parsed.ok ? parsed.value : Number.NaN;
 }
 
+/** A cell of a line of units. */
+const UNIT_ONLY = /^[[(]?[a-zµΩ°]+[\])]?$/i;
+
 const isNumber = (cell: string): boolean => /^[+-−]?\d*[.,]?\d+(?:e[+-]?\d+)?(\s*[a-zµΩ°]+)?$/i.test(cell.trim());
 
 /**
@@ -99,8 +113,11 @@ export function readDrops(text: string): DropTableRead {
   const [first] = rows;
   if (!first) return { ok: false, line: 1, reason: 'nothing in it.' };
   const headed = !first.every((cell) => cell === '' || isNumber(cell));
+  const second = rows[1] ?? [];
+  const units =
+    headed && second.length > 0 && second.every((cell) => cell === '' || UNIT_ONLY.test(cell)) ? second : null;
   const columns: readonly Column[] = headed
-    ? first.map(columnOf)
+    ? columnsOf(first, units)
     : (BARE[first.length] ?? []).map((role) => ({ role, unit: '' }));
   const at = (role: Role) => columns.findIndex((column) => column.role === role);
   const two = at('near') >= 0 && at('far') >= 0;
@@ -121,10 +138,8 @@ export function readDrops(text: string): DropTableRead {
   const readings: (DropReading & { readonly length: number | null })[] = [];
   let resolution = Number.POSITIVE_INFINITY;
   for (const [index, cells] of rows.entries()) {
-    if (headed && index === 0) continue;
+    if (headed && (index === 0 || (units && index === 1))) continue;
     const line = lines[index]?.line ?? index + 1;
-    // A line of units below the heads.
-    if (cells.every((cell) => cell === '' || /^[[(]?[a-zµΩ°]+[\])]?$/i.test(cell)) && index === 1) continue;
     const amps = read(cells, 'amps');
     const near = two ? read(cells, 'near') : null;
     const far = two ? read(cells, 'far') : null;
