@@ -154,4 +154,11 @@ test('samples are selected, labelled and compared, an own measure is held to its
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Two of a pair' })).toBeVisible();
   expect([one.id, two.id].every((id) => id.length === 26)).toBe(true);
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Remove' })).toContainText('its samples stay');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
+  await expect(page).toHaveURL(/\/compare$/);
+  await expect(page.getByRole('main')).not.toContainText('Two of a pair');
 });

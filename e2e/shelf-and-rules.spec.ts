@@ -150,5 +150,7 @@ test('a limit set of one’s own is checked by the text’s worked values, judge
   await follow(page, '/rules');
   await page.locator('summary', { hasText: 'Strict trial' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Remove' })).toContainText('This cannot be undone.');
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(judges).toHaveCount(3);
 });

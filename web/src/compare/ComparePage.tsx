@@ -8,6 +8,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useLocation, useParams, useSearchParams } from 'react-router';
 import { apiUrl, PRACTISING } from '../api/world.ts';
+import { Ask } from '../parts/Ask.tsx';
 import { Choice } from '../parts/fields.tsx';
 import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -193,7 +194,16 @@ function Open({ id, stored, version, kept }: OpenProps) {
               Package
             </Button>
           )}
-          {id !== null && <Button onClick={() => remove.mutate()}>Remove</Button>}
+          {id !== null && (
+            <Ask
+              button="Remove"
+              says="The comparison goes, its samples stay. This cannot be undone."
+              yes="Remove it"
+              no="Keep it"
+              color="error"
+              onYes={() => remove.mutate()}
+            />
+          )}
           <Button variant="contained" disabled={!changed && id !== null} onClick={() => keep.mutate(body)}>
             Keep
           </Button>

@@ -27,13 +27,8 @@ export function useKeepComparison(id: string | null, version: number) {
     onError: failed,
   });
   const remove = useMutation({
-    mutationFn: async () => {
-      if (id === null || !window.confirm('Remove this comparison? Its samples stay.')) return false;
-      await api(`/comparisons/${id}`, { method: 'DELETE', ifMatch: versionTag({ version }) });
-      return true;
-    },
-    onSuccess: (gone) => {
-      if (!gone) return;
+    mutationFn: () => api(`/comparisons/${id}`, { method: 'DELETE', ifMatch: versionTag({ version }) }),
+    onSuccess: () => {
       void queryClient.invalidateQueries({ queryKey: comparisonsQuery.queryKey });
       void navigate('/compare');
     },

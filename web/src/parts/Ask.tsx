@@ -13,13 +13,14 @@ interface Props {
   readonly no: string;
   readonly onYes: () => void;
   readonly color?: 'error' | 'primary';
+  readonly size?: 'small' | 'medium';
 }
 
-export function Ask({ button, says, yes, no, onYes, color = 'primary' }: Props) {
+export function Ask({ button, says, yes, no, onYes, color = 'primary', size = 'medium' }: Props) {
   const [open, setOpen] = useState(false);
   if (!open) {
     return (
-      <Button color={color} onClick={() => setOpen(true)} aria-expanded={false}>
+      <Button color={color} size={size} onClick={() => setOpen(true)} aria-expanded={false}>
         {button}
       </Button>
     );
@@ -36,6 +37,7 @@ export function Ask({ button, says, yes, no, onYes, color = 'primary' }: Props) 
         <Button
           variant="contained"
           color={color}
+          size={size}
           sx={{ mr: 1 }}
           onClick={() => {
             setOpen(false);
@@ -45,7 +47,7 @@ export function Ask({ button, says, yes, no, onYes, color = 'primary' }: Props) 
           {yes}
         </Button>
       )}
-      <Button autoFocus onClick={() => setOpen(false)}>
+      <Button autoFocus size={size} onClick={() => setOpen(false)}>
         {no}
       </Button>
     </Box>

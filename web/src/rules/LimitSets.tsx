@@ -14,6 +14,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { limitSetsQuery, refreshAll } from '../api/queries.ts';
+import { Ask } from '../parts/Ask.tsx';
 import { typedSi } from '../parts/fields.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
@@ -120,7 +121,7 @@ function SetCard({ set, watts, judges, busy, onJudge, onEdit, onRemove }: CardPr
               : ' An adaptive supply is loaded with its nameplate current at every level.'}
           </Typography>
           <Formulas set={set} watts={watts} />
-          <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
+          <Box sx={{ display: 'flex', gap: 1, mt: 1, alignItems: 'start' }}>
             <Button size="small" onClick={() => onEdit(false)}>
               Copy and change
             </Button>
@@ -129,9 +130,21 @@ function SetCard({ set, watts, judges, busy, onJudge, onEdit, onRemove }: CardPr
                 <Button size="small" onClick={() => onEdit(true)}>
                   Change
                 </Button>
-                <Button size="small" color="error" disabled={judges} onClick={onRemove}>
-                  Remove
-                </Button>
+                {judges ? (
+                  <Button size="small" disabled>
+                    Remove
+                  </Button>
+                ) : (
+                  <Ask
+                    button="Remove"
+                    size="small"
+                    says={`${set.title} goes with its formulas. This cannot be undone.`}
+                    yes="Remove it"
+                    no="Keep it"
+                    color="error"
+                    onYes={onRemove}
+                  />
+                )}
               </>
             )}
           </Box>
