@@ -69,7 +69,7 @@ const WITH_UNIT = /^[−-]?\d[\d.]*(?: ± \d[\d.]*)? \S{1,4}$/;
 /** One number, each part as wide as the widest of its column. */
 export function Aligned({ text, widths }: { readonly text: string; readonly widths: Widths }) {
   const parts = cut(text);
-  if (!parts) return WITH_UNIT.test(text) ? <span style={{ whiteSpace: 'nowrap' }}>{text}</span> : <>{text}</>;
+  if (!parts) return WITH_UNIT.test(text) ? <span style={{ whiteSpace: 'nowrap' }}>{text}</span> : text;
   const room = (characters: number, right: boolean) =>
     ({ minWidth: `${characters}ch`, textAlign: right ? 'right' : 'left' }) as const;
   return (
