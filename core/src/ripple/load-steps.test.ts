@@ -35,6 +35,32 @@ describe('a stepped load', () => {
     expect(off?.at).toBeCloseTo(BACK * INTERVAL, 4);
   });
 
+  it.each([0.1, 1, 5])('that takes %d ms from one current to the other is one step', (ms) => {
+    const normal = seededNormal(seededRandom(9));
+    const ramp = (ms * 1e-3) / INTERVAL;
+    const share = (at: number) =>
+      Math.min(1, Math.max(0, (at - STEP) / ramp)) - Math.min(1, Math.max(0, (at - BACK) / ramp));
+    const current = Float64Array.from({ length: COUNT }, (_, at) => 0.5 + 2.5 * share(at));
+    // 0.12 V for each ampere it moves by, gone with a time constant of 1 ms: a ramp of d takes 0.3 V·(1 ms/d)·(1 − e^(−d/1 ms)).
+    let away = 0;
+    const volts = current.map((amps, at) => {
+      away += (-away * INTERVAL) / 1e-3 - 0.12 * (amps - (current[at - 1] ?? amps));
+      return 20 - 0.04 * amps + away + 0.001 * normal();
+    });
+    const found = loadSteps(
+      volts,
+      current.map((amps) => amps + 0.005 * normal()),
+      INTERVAL,
+    );
+    expect(found).toHaveLength(2);
+    const [on, off] = found;
+    expect(on).toMatchObject({ from: expect.closeTo(0.5, 2), to: expect.closeTo(3, 2) });
+    expect(off).toMatchObject({ from: expect.closeTo(3, 2), to: expect.closeTo(0.5, 2) });
+    expect(((on?.at ?? 0) - (STEP + ramp / 2) * INTERVAL) * 1e3).toBeCloseTo(0, 1);
+    const most = (0.3 / ms) * (1 - Math.exp(-ms));
+    for (const step of found) expect(Math.abs(step.excursion / most - 1)).toBeLessThan(0.1);
+  });
+
   it('that is none has no step, nor has a record too short to tell', () => {
     const steady = new Float64Array(COUNT).fill(2);
     expect(loadSteps(new Float64Array(COUNT).fill(20), steady, INTERVAL)).toEqual([]);

@@ -1,5 +1,5 @@
 // What an output does as its load is stepped: how far it dips or rises, and how long until it is back.
-import { levelsOf } from '../changes/index.ts';
+import { type Level, levelsOf } from '../changes/index.ts';
 import type { Values } from '../trace/index.ts';
 
 export interface LoadStep {
@@ -38,13 +38,28 @@ const mean = (values: Values, from: number, to: number): number => {
   return count > 0 ? sum / count : Number.NaN;
 };
 
-/** Where exactly the current passes the middle between two levels, near a block's border. */
-function crossing(amps: Values, near: number, block: number, middle: number, rising: boolean): number {
-  for (let at = Math.max(1, near - 2 * block); at < Math.min(amps.length, near + 2 * block); at += 1) {
+/** Where exactly the current passes the middle between two levels, from one sample to another. */
+function crossing(amps: Values, from: number, to: number, middle: number, rising: boolean): number | null {
+  for (let at = Math.max(1, from); at < Math.min(amps.length, to); at += 1) {
     const value = amps[at] as number;
     if (rising ? value >= middle : value <= middle) return at;
   }
-  return near;
+  return null;
+}
+
+/** Part of a step by which the current has left the level before it. */
+const LEFT = 0.1;
+/** Part of the longest level below which one on the way from a lower to a higher, or back, is the load on its way. */
+const ON_ITS_WAY = 0.2;
+
+/** Levels that last: what a load goes through that takes its time from one to the next is none. */
+function lasting(levels: readonly Level[]): readonly Level[] {
+  const longest = Math.max(...levels.map(({ from, to }) => to - from));
+  return levels.filter(({ from, to, mean: own }, index) => {
+    const [before, after] = [levels[index - 1], levels[index + 1]];
+    if (!before || !after || to - from >= ON_ITS_WAY * longest) return true;
+    return Math.sign(own - before.mean) !== Math.sign(after.mean - own);
+  });
 }
 
 /**
@@ -59,17 +74,32 @@ export function loadSteps(volts: Values, amps: Values, interval: number): readon
   if (blocks < 2 * LEAST_BLOCKS || !(interval > 0)) return [];
   const means = Float64Array.from({ length: blocks }, (_, at) => mean(amps, at * block, (at + 1) * block));
   if (means.some((value) => Number.isNaN(value))) return [];
-  const levels = levelsOf(means, { leastPart: LEAST_PART, leastLength: LEAST_BLOCKS });
-  return levels.slice(1, 1 + MOST_STEPS).flatMap((level, index): LoadStep[] => {
+  const levels = lasting(levelsOf(means, { leastPart: LEAST_PART, leastLength: LEAST_BLOCKS })).map(
+    ({ from, to }): Level => {
+      // Its ends may hold some of the way to it and from it.
+      const edge = Math.floor((to - from) / 6);
+      return { from, to, mean: mean(means, from + edge, to - edge) };
+    },
+  );
+  const steps = levels.slice(1, 1 + MOST_STEPS).flatMap((level, index) => {
     const before = levels[index];
     if (!before) return [];
     const rising = level.mean > before.mean;
-    const at = crossing(amps, level.from * block, block, (level.mean + before.mean) / 2, rising);
-    const end = level.to * block;
+    const middle = (level.mean + before.mean) / 2;
+    const at = crossing(amps, (before.to - 2) * block, (level.from + 2) * block, middle, rising) ?? level.from * block;
+    // Where it left the level before.
+    let begun = Math.min(blocks - 1, Math.floor(at / block));
+    const left = (one: number) =>
+      Math.abs((means[one] as number) - before.mean) > LEFT * Math.abs(level.mean - before.mean);
+    while (begun > before.from && left(begun)) begun -= 1;
+    return [{ level, before, rising, at, begun: Math.min(at, (begun + 1) * block) }];
+  });
+  return steps.map(({ level, before, rising, at, begun }, index): LoadStep => {
+    const end = steps[index + 1]?.begun ?? level.to * block;
     // Where it settled: the last third until the next step.
     const settled = mean(volts, at + Math.floor(((end - at) * 2) / 3), end);
     let furthest = 0;
-    for (let sample = at; sample < end; sample += 1) {
+    for (let sample = begun; sample < end; sample += 1) {
       const away = rising ? settled - (volts[sample] as number) : (volts[sample] as number) - settled;
       if (away > furthest) furthest = away;
     }
@@ -78,6 +108,6 @@ export function loadSteps(volts: Values, amps: Values, interval: number): readon
     for (let sample = at; sample < end; sample += 1)
       if (Math.abs((volts[sample] as number) - settled) > band) last = sample;
     const recovery = last >= end - 1 ? null : (last + 1 - at) * interval;
-    return [{ at: at * interval, from: before.mean, to: level.mean, excursion: furthest, recovery, band }];
+    return { at: at * interval, from: before.mean, to: level.mean, excursion: furthest, recovery, band };
   });
 }
