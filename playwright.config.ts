@@ -18,7 +18,7 @@ export default defineConfig({
   workers: 3,
   // What is waited for is waited for, also beside a busy processor: only what never comes ends by these.
   timeout: 300_000,
-  expect: { timeout: 60_000 },
+  expect: { timeout: 120_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/journeys.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -37,11 +37,9 @@ export function noiseOf(values: ArrayLike<number>): number {
   const typical = (MAD_TO_SIGMA / Math.SQRT2) * median(differences);
   if (typical > 0) return typical;
   // Coarse values mostly repeat: what differs at all is spread over the whole.
-  return Math.sqrt(
-    differences.reduce((sum, one) => sum + Math.min(one, 3 * (median(differences.filter((d) => d > 0)) || 0)) ** 2, 0) /
-      differences.length /
-      2,
-  );
+  const most = 3 * median(differences.filter((one) => one > 0));
+  const squares = differences.reduce((sum, one) => sum + Math.min(one, most) ** 2, 0);
+  return Math.sqrt(squares / differences.length / 2);
 }
 
 /**

@@ -261,6 +261,33 @@ describe('a soak from its log', () => {
     expect(nowhere.ambient).toBeNull();
   });
 
+  it('may be logged ten times a second for five hours, by a meter that always says 45 W', () => {
+    const samples = 200_000;
+    const column = (name: string, quantity: 'temperature' | 'power', unit: string, of: (s: number) => number) => ({
+      name,
+      quantity,
+      unit,
+      values: Float32Array.from({ length: samples }, (_, at) => of(at / 10)),
+    });
+    const found = soakOf({
+      samples,
+      interval: 0.1,
+      times: null,
+      channels: [
+        column('front', 'temperature', '°C', (s) => 23 + s / 10_000 + 42 * (1 - Math.exp(-s / 3000))),
+        column('room', 'temperature', '°C', (s) => 23 + s / 10_000),
+        column('output', 'power', 'W', () => 45),
+      ],
+      began: null,
+      facts: { bandwidth: null, envelope: false, coupling: null },
+      remarks: [],
+    });
+    if ('reason' in found) throw new Error(found.reason);
+    expect(found).toMatchObject({ watts: expect.closeTo(45, 6), events: [] });
+    // It stands on a room that has come to 25 °C.
+    expect(found.sensors[0]?.steady).toBeCloseTo(67, 1);
+  });
+
   it('takes its mean power over time, not over readings', () => {
     const dense = times(10, 5).map((s) => [s, 40]);
     const sparse = times(50, 300)

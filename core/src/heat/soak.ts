@@ -2,7 +2,7 @@
 import { type Channel, lengthOf, type Trace, timeAt } from '../trace/index.ts';
 import { type HeatEvent, heatEvents } from './events.ts';
 import { type WarmFit, warmAt, warmFit } from './fit.ts';
-import { closed, finite, rolesOf } from './roles.ts';
+import { closed, finite, rangeOf, rolesOf } from './roles.ts';
 import { drawnSpan, LEAST_READINGS, stretchOf, warmingPart } from './stretch.ts';
 
 export interface SensorFigures {
@@ -81,12 +81,15 @@ function endOf(values: ArrayLike<number>): { readonly value: number; readonly er
 function resolutionOf(values: ArrayLike<number>): number {
   const codes = [...new Set(finite(values))].sort((a, b) => a - b);
   if (codes.length < 3 || codes.length > values.length * 0.7) return 0;
-  return Math.min(...codes.slice(1).map((one, at) => one - (codes[at] as number)));
+  return rangeOf(codes.slice(1).map((one, at) => one - (codes[at] as number))).low;
 }
 
 /** Values of the sensor that moved most, without gaps. */
 function mostMoved(sensors: readonly Channel[]): Float64Array {
-  const moved = (values: Float64Array) => Math.max(...finite(values)) - Math.min(...finite(values));
+  const moved = (values: Float64Array) => {
+    const { low, high } = rangeOf(values);
+    return high - low;
+  };
   return sensors.map(({ values }) => closed(values)).reduce((most, one) => (moved(one) > moved(most) ? one : most));
 }
 
@@ -101,8 +104,8 @@ function strays(fit: WarmFit, t: readonly number[], y: readonly number[]): boole
   const rms = (values: readonly number[]) => Math.sqrt(values.reduce((sum, one) => sum + one * one, 0) / values.length);
   const off = rms(away);
   const steps = rms(away.slice(1).map((one, at) => one - (away[at] as number)));
-  const span = Math.max(...y) - Math.min(...y);
-  return off > STRAYING.kelvin && off > STRAYING.part * span && steps < STRAYING.alike * off;
+  const { low, high } = rangeOf(y);
+  return off > STRAYING.kelvin && off > STRAYING.part * (high - low) && steps < STRAYING.alike * off;
 }
 
 function sensorOf(
@@ -123,7 +126,7 @@ function sensorOf(
   }
   const all = finite(channel.values);
   if (all.length === 0 || y.length === 0) return null;
-  const highest = Math.max(...all.slice(0, 1), ...all.filter((value) => value > (all[0] as number)));
+  const { high: highest } = rangeOf(all);
   const base = end?.value ?? 0;
   const last = (y.at(-1) as number) + base;
   const best = warmFit(t, y, resolutionOf(channel.values));
@@ -196,7 +199,9 @@ export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | {
   const room = air ? smoothed(air) : null;
   const raw = air ? air.subarray(span.from, span.to) : new Float64Array(0);
   const own = room ? room.subarray(span.from, span.to) : null;
-  const moving = own !== null && Math.max(...own) - Math.min(...own) > MOVING;
+  const about = own && rangeOf(own);
+  const moved = about ? about.high - about.low : 0;
+  const moving = own !== null && moved > MOVING;
   const figures = sensors.flatMap(
     (channel) => sensorOf(channel, times, span, moving ? room : null, moving ? endOf(raw) : null) ?? [],
   );
@@ -212,11 +217,7 @@ export function soakOf(trace: Trace, context: SoakContext = {}): SoakFigures | {
   const findings = [
     ...leftOut,
     ...(mean === null ? ['Ambient was not recorded: no rise over it can be told.'] : []),
-    ...(moving
-      ? [
-          `Ambient moved by ${(Math.max(...(own as Float64Array)) - Math.min(...(own as Float64Array))).toFixed(1)} K: it is taken off reading by reading.`,
-        ]
-      : []),
+    ...(moving ? [`Ambient moved by ${moved.toFixed(1)} K: it is taken off reading by reading.`] : []),
     ...(output === null ? ['Output was not recorded: throttling and cut-outs cannot be told.'] : []),
     ...(output && !output.volts && events.some(({ kind }) => kind === 'throttle')
       ? ['Volts were not recorded: a fall to a lower level would look like throttling.']

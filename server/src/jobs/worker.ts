@@ -6,18 +6,24 @@ import { toProblem } from '../http/problem.ts';
 import { writeEntry } from '../log/write.ts';
 import { type Scope, withScope } from '../who/scope.ts';
 import { type Deed, inDeed } from '../who/who.ts';
-import { JOBS, type JobName } from './table.ts';
+import { JOBS, type JobName, type Lane } from './table.ts';
 
 /** How a job ended, as plain data: an error's own kind does not survive the way between threads. */
 export type Ended = { readonly result: unknown } | { readonly problem: Problem };
 
 const CONNECTIONS = 3;
-/** On Linux this holds for the calling thread alone: jobs give way to the thread that holds the loads. */
-const NICE = 10;
-try {
-  setPriority(NICE);
-} catch {
-  // Where it may not be set, everything works all the same.
+/** Jobs give way to the thread that holds the loads; those nobody waits for give way to those somebody does. */
+const NICE: Readonly<Record<Lane, number>> = { screen: 4, file: 4, background: 10 };
+let polite = false;
+/** On Linux this holds for the calling thread alone. A thread serves one lane as long as it lives. */
+function giveWay(lane: Lane): void {
+  if (polite) return;
+  polite = true;
+  try {
+    setPriority(NICE[lane]);
+  } catch {
+    // Where it may not be set, everything works all the same.
+  }
 }
 let open: { readonly url: string; readonly connection: Connection } | null = null;
 
@@ -41,6 +47,7 @@ async function connectionTo(url: string): Promise<Connection> {
 }
 
 export default async function carryOut({ name, needs, databaseUrl, deed, scope }: Task): Promise<Ended> {
+  giveWay(JOBS[name].lane);
   const { db } = await connectionTo(databaseUrl);
   try {
     const work = JOBS[name].work as (db: Connection['db'], needs: unknown) => Promise<unknown>;

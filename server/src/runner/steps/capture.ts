@@ -33,6 +33,8 @@ const DIP_LOOKS = 5;
 const EMPTY_VOLTS = 0.5;
 /** Looks behind a fading output, however fast the bench's clock runs. */
 const FADING_LOOKS = 20;
+/** Looks behind one that is empty: made even, the last of a record is no sample of its own. */
+const EMPTY_LOOKS = 2;
 
 const outputOf = (hands: Hands, step: CaptureStep): Spot => ({
   quantity: 'voltage',
@@ -94,6 +96,11 @@ async function fading(hands: Hands, step: CaptureStep): Promise<Trace> {
   await hands.until(
     () => enough() && (passed() >= step.dwell || (looks.newest(spot) ?? 0) < EMPTY_VOLTS),
     () => ({ doing: 'Mains off', share: Math.min(1, passed() / step.dwell), left: Math.max(0, step.dwell - passed()) }),
+  );
+  const { mark: emptied } = looks;
+  await hands.until(
+    () => looks.after(spot, emptied).count >= EMPTY_LOOKS,
+    () => ({ doing: 'Mains off', share: 1, left: null }),
   );
   const trace = outputTrace(hands, step, from);
   // What comes next may rely on a supply.
