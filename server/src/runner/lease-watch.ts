@@ -13,7 +13,7 @@ const STOPPED_MILLISECONDS = 1500;
  * How long the database has to say whose the run is after the lease ran out, ms. Loads are off by then, or were left to their own
  * watchdog for longer than this; a server that wakes beside a busy one must not switch off what another draws by now.
  */
-const ANSWER_MILLISECONDS = 2500;
+export const ANSWER_MILLISECONDS = 2500;
 
 interface Parts {
   readonly own: Ownership;
