@@ -87,6 +87,7 @@ describe('a wiggled cable', () => {
     ['', 1, 'empty'],
     ['time;note\n0;x', 2, 'No column holds values'],
     ['time;V\n0;5\n1;open', 3, 'is no number'],
+    [`time;strain\n${Array.from({ length: 12 }, (_, at) => `${at};5`).join('\n')}`, 1, 'one of volts or amps'],
     ['time;V\n1;5\n0;5', 3, 'before that of the line above'],
     ['time;V\n0;5\n1;5', 1, 'fewer than ten'],
     [`time;V\n${Array.from({ length: 12 }, (_, at) => `${at};0`).join('\n')}`, 1, 'Nothing flowed'],

@@ -74,6 +74,9 @@ export const wiggleWords = ({ interruptions, longest, seconds }: Wiggle): string
   return `${interruptions} ${interruptions === 1 ? 'interruption' : 'interruptions'} ${inAll}, the longest ${Number(longest.toPrecision(2))} s`;
 };
 
+/** What a column is called that has no head. */
+const HEADLESS = /^column \d+$/;
+
 type Read =
   | { readonly ok: true; readonly wiggle: Wiggle }
   | { readonly ok: false; readonly line: number; readonly reason: string };
@@ -90,7 +93,8 @@ export function readWiggle(text: string): Read {
   const { trace } = read;
   const of = (quantity: ChannelQuantity | null) => trace.channels.find((one) => one.quantity === quantity);
   const volts = of('voltage');
-  const channel = volts ?? of('current') ?? trace.channels.find((one) => one.quantity === null && one.unit === '');
+  // Without heads the second column is volts; one whose head names neither is nobody's guess.
+  const channel = volts ?? of('current') ?? trace.channels.find(({ name }) => HEADLESS.test(name));
   if (!channel) return { ok: false, line: 1, reason: 'It has a column of time, and one of volts or amps.' };
   const samples = Array.from(channel.values, (value, at) => ({ seconds: timeAt(trace, at), value }));
   const wiggle = wiggleOf(samples, channel.quantity === 'current' ? 'current' : 'voltage');

@@ -1,4 +1,5 @@
 // Idle power over time: the mean by energy, and the bursts that make instant readings useless.
+import { meansOver } from '../series/index.ts';
 import type { IdleFigures } from './types.ts';
 
 /** Least time that smooths bursts, s. */
@@ -29,26 +30,6 @@ function picked(values: Float64Array): Float64Array {
     if (!Number.isNaN(value)) some.push(value);
   }
   return Float64Array.from(some).sort();
-}
-
-/** Means over windows of some samples, one beside each sample; what nobody read counts in none, and stays a gap. */
-function smoothed(values: Float64Array, width: number): Float64Array {
-  if (width <= 1) return values;
-  const half = Math.floor(width / 2);
-  const sums = new Float64Array(values.length + 1);
-  const counts = new Float64Array(values.length + 1);
-  for (let index = 0; index < values.length; index += 1) {
-    const value = values[index] as number;
-    const read = !Number.isNaN(value);
-    sums[index + 1] = (sums[index] ?? 0) + (read ? value : 0);
-    counts[index + 1] = (counts[index] ?? 0) + (read ? 1 : 0);
-  }
-  return values.map((value, index) => {
-    if (Number.isNaN(value)) return value;
-    const from = Math.max(0, index - half);
-    const to = Math.min(values.length, from + width);
-    return ((sums[to] ?? 0) - (sums[from] ?? 0)) / ((counts[to] ?? 0) - (counts[from] ?? 0));
-  });
 }
 
 /**
@@ -94,7 +75,7 @@ function floorOf(watts: Float64Array): Floor {
   const times = Math.max(5, Math.sqrt(2 * Math.log(Math.max(2, watts.length))) + 1);
   const wanted = half > 0 ? ((times * sigma) / (CALM * half)) ** 2 : 1;
   const width = Math.min(MOST_SMOOTHED, Math.max(1, Math.ceil(wanted)));
-  const values = smoothed(watts, width);
+  const values = meansOver(watts, width);
   const noise = sigma / Math.sqrt(width);
   let base = half;
   let rise = 0;

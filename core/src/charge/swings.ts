@@ -1,5 +1,6 @@
 // Where the voltage changes, and where power swings to and fro.
 import { noiseOf } from '../changes/index.ts';
+import { meansOver } from '../series/index.ts';
 import { meanOf, medianOf, type Range } from './parts.ts';
 import type { ChargeSeries } from './series.ts';
 
@@ -82,18 +83,6 @@ function noiseIn(watts: Float64Array, { from, to }: Range, top: number): (at: nu
   };
 }
 
-/** Means of so many values, one beside each. */
-function meansOver(values: Float64Array, width: number): Float64Array {
-  const half = Math.floor(width / 2);
-  const sums = new Float64Array(values.length + 1);
-  for (let at = 0; at < values.length; at += 1) sums[at + 1] = (sums[at] as number) + (values[at] as number);
-  return values.map((_, at) => {
-    const from = Math.max(0, at - half);
-    const to = Math.min(values.length, at + half + 1);
-    return ((sums[to] as number) - (sums[from] as number)) / (to - from);
-  });
-}
-
 /**
  * Stretches in which power swings to and fro by more than its noise does: quick swings as they are, slower ones in
  * means that the noise is smaller in.
@@ -103,7 +92,7 @@ export function huntingOf({ watts, step }: Pick<ChargeSeries, 'watts' | 'step'>,
   const chance = spanned(range.to - range.from);
   const noiseAt = noiseIn(watts, range, top);
   const found = MEANS.filter((width) => width === 1 || width * step <= LONGEST_MEAN).flatMap((width) => {
-    const own = width === 1 ? watts : meansOver(watts, width);
+    const own = meansOver(watts, width);
     const swings = swingsIn(own, step, range, (at) => Math.max(SWING * top, (chance * noiseAt(at)) / Math.sqrt(width)));
     // A mean tells its last move so much later.
     return swings.map(({ from, to }) => ({ from, to: Math.max(from + 1, to - Math.floor(width / 2)) }));

@@ -16,18 +16,6 @@ export interface Roles {
 export const finite = (values: ArrayLike<number>): number[] =>
   Array.from(values).filter((value) => Number.isFinite(value));
 
-/** Lowest and highest of values however many; gaps are none of them. */
-export function rangeOf(values: ArrayLike<number>): { readonly low: number; readonly high: number } {
-  let low = Number.POSITIVE_INFINITY;
-  let high = Number.NEGATIVE_INFINITY;
-  for (let at = 0; at < values.length; at += 1) {
-    const value = values[at] as number;
-    if (value < low) low = value;
-    if (value > high) high = value;
-  }
-  return { low, high };
-}
-
 /** Values with gaps closed from before, and from after at the beginning. */
 export function closed(values: ArrayLike<number>): Float64Array {
   const out = Float64Array.from(values);

@@ -1,8 +1,8 @@
 // A soak from its log: which column is what, where its sensors are going, and what happened to the output meanwhile.
-import { type Channel, lengthOf, type Trace, timeAt } from '../trace/index.ts';
+import { type Channel, lengthOf, rangeOf, type Trace, timeAt } from '../trace/index.ts';
 import { type HeatEvent, heatEvents } from './events.ts';
 import { type WarmFit, warmAt, warmFit } from './fit.ts';
-import { closed, finite, rangeOf, rolesOf } from './roles.ts';
+import { closed, finite, rolesOf } from './roles.ts';
 import { drawnSpan, LEAST_READINGS, stretchOf, warmingPart } from './stretch.ts';
 
 export interface SensorFigures {

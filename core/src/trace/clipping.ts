@@ -1,4 +1,5 @@
 // Samples on the rail: whether a signal was cut off at the end of a range.
+import { rangeOf } from './range.ts';
 
 /** Least share of samples, and samples in a row, on the extreme value before anything is said. */
 const LEAST_SHARE = 0.002;
@@ -50,13 +51,7 @@ function railed(values: ArrayLike<number>, extreme: number, span: number, step: 
  * samples a few steps below its top than on it, a cut one has them on it.
  */
 export function clipped(values: ArrayLike<number>): boolean {
-  let low = Number.POSITIVE_INFINITY;
-  let high = Number.NEGATIVE_INFINITY;
-  for (let index = 0; index < values.length; index += 1) {
-    const value = values[index] as number;
-    if (value < low) low = value;
-    if (value > high) high = value;
-  }
+  const { low, high } = rangeOf(values);
   const span = high - low;
   if (!(span > 0)) return false;
   const step = stepOf(values, span);

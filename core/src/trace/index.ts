@@ -3,5 +3,6 @@ export * from './binary.ts';
 export * from './levels.ts';
 export { AMBIENT_NAME, words } from './names.ts';
 export * from './packed.ts';
+export * from './range.ts';
 export * from './reader.ts';
 export * from './types.ts';
