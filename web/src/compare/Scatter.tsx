@@ -202,7 +202,10 @@ export const Scatter = memo(function Scatter({ members, x, y, size, marked, onMa
       x: { ...axis, ...whole(x), grace: '8%', title: title(axisTitle(x)) },
       y: { ...axis, ...whole(y), grace: '8%', title: title(axisTitle(y)) },
     },
-    plugins: { legend: { display: true, labels: { usePointStyle: true } }, tooltip: { enabled: false } },
+    plugins: {
+      legend: { display: true, labels: { usePointStyle: true, color: palette.text.primary } },
+      tooltip: { enabled: false },
+    },
   };
   const data = {
     datasets: [
