@@ -14,7 +14,7 @@ import { newId } from '../src/db/ids.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { createHandlers } from '../src/handlers.ts';
 import { createApp } from '../src/http/app.ts';
-import { dropIncoming } from '../src/http/body.ts';
+import { dropIncoming } from '../src/http/incoming.ts';
 import { Door } from '../src/http/door.ts';
 import { OPEN } from '../src/http/entrance.ts';
 import { startThreads } from '../src/jobs/jobs.ts';

@@ -1,11 +1,8 @@
 // What a request carries: JSON, a file, or a form of both; never more than a few files at once.
-import { mkdtempSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Route } from '@lastmark/contract';
 import express, { type Request, type RequestHandler } from 'express';
 import multer from 'multer';
+import { incoming } from './incoming.ts';
 import { ProblemError, refused } from './problem.ts';
 
 const DEFAULT_LIMIT = 1024 * 1024;
@@ -16,25 +13,6 @@ const MOST_FILES = 4;
 const AGAIN_SECONDS = 2;
 
 let files = 0;
-let folder: string | null = null;
-
-/** Where the files of forms stand until their job has read them: they never pass through the memory of this thread. */
-function incoming(): string {
-  folder ??= mkdtempSync(join(tmpdir(), `lastmark-incoming-${process.pid}-`));
-  return folder;
-}
-
-/** Remove the file a form brought. */
-export async function dropFile({ file }: Request): Promise<void> {
-  if (file?.path) await rm(file.path, { force: true });
-}
-
-/** Remove whatever forms brought, and where it stood. */
-export async function dropIncoming(): Promise<void> {
-  const had = folder;
-  folder = null;
-  if (had) await rm(had, { recursive: true, force: true });
-}
 
 /** Lets a few files in at a time. */
 const fewAtOnce: RequestHandler = (_request, response, next) => {

@@ -1,6 +1,7 @@
 // Entries the database has not taken yet, in a file: a server that ends meanwhile leaves them to the next one on its machine.
 import { appendFile, mkdir, readdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { isAlive } from '../alive.ts';
 import type { Deed } from '../who/who.ts';
 
 /** An entry on its way to the log. */
@@ -15,15 +16,6 @@ export interface Waiting {
 const NAME = /^(\d+)\.jsonl$/;
 /** Only whoever runs the server reads it. */
 const PRIVATE = 0o600;
-
-function isAlive(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-}
 
 /** A line as it was written; null for one that was torn by the end of the server, or is something else. */
 function read(line: string): Waiting | null {
