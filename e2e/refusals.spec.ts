@@ -104,7 +104,15 @@ test('a photo is attached with a thumbnail; a program is refused', async ({ page
   await expect(tile).toContainText('The label from below');
   await expect(tile).toContainText('In the report');
   await input.setInputFiles({ name: 'run.txt', mimeType: 'text/plain', buffer: Buffer.from([0, 1, 2, 255]) });
-  await expect(page.getByText('Attach a PNG, JPEG or WebP picture', { exact: false })).toBeVisible();
+  await expect(page.getByText('run.txt: Attach a PNG, JPEG or WebP picture', { exact: false })).toBeVisible();
+  const remove = page.getByRole('button', { name: 'Remove label.png' });
+  await remove.click();
+  await page.getByRole('group', { name: 'Remove label.png' }).getByRole('button', { name: 'Keep it' }).press('Escape');
+  await expect(remove).toBeFocused();
+  await expect(tile).toHaveCount(1);
+  await remove.click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
+  await expect(tile).toHaveCount(0);
 });
 
 test('a sample the arithmetic refuses fails alone: the frame, and what stands in it, stays', async ({ page }) => {

@@ -17,3 +17,21 @@ export async function uploadAttachment(
   const query = new URLSearchParams({ owner, ownerId, name: file.name });
   return api<AttachmentInfo>(`/attachments?${query}`, { method: 'POST', body: file });
 }
+
+/**
+ * Attach several: one that is refused keeps none of the others back.
+ * @throws Error that names each that was not attached, with why
+ */
+export async function uploadAttachments(
+  owner: AttachmentInfo['owner'],
+  ownerId: string,
+  files: readonly File[],
+  upload = uploadAttachment,
+): Promise<void> {
+  const refused: string[] = [];
+  for (const file of files)
+    await upload(owner, ownerId, file).catch((error: Error) => {
+      refused.push(error.message.includes(file.name) ? error.message : `${file.name}: ${error.message}`);
+    });
+  if (refused.length > 0) throw new Error(refused.join(' '));
+}

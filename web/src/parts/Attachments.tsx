@@ -5,13 +5,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type DragEvent, lazy, Suspense, useState } from 'react';
-import { sizeWords, uploadAttachment } from '../api/attachments.ts';
+import { type DragEvent, lazy, Suspense, useRef, useState } from 'react';
+import { sizeWords, uploadAttachments } from '../api/attachments.ts';
 import { api } from '../api/client.ts';
 import { takeBackImport } from '../api/imports.ts';
 import { attachmentsQuery, queryClient } from '../api/queries.ts';
 import { apiUrl } from '../api/world.ts';
 import { useSample } from '../state/sample.tsx';
+import { Question } from './Ask.tsx';
 import { CaptionDialog } from './CaptionDialog.tsx';
 import { FileButton } from './FileButton.tsx';
 
@@ -34,7 +35,7 @@ interface TileProps {
 function Tile({ file, onRemove, onDescribe, onTakeBack }: TileProps) {
   const href = apiUrl(`/attachments/${file.id}`);
   return (
-    <Box component="li" sx={{ width: 104 }}>
+    <Box component="li" data-file={file.id} sx={{ width: 104 }}>
       <Box
         component="a"
         href={href}
@@ -145,19 +146,16 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
   const sampleId = dossier.sample.id;
   const [over, setOver] = useState(false);
   const [described, setDescribed] = useState<AttachmentInfo | null>(null);
+  const [leaving, setLeaving] = useState<AttachmentInfo | null>(null);
+  const list = useRef<HTMLUListElement>(null);
   const query = useQuery(attachmentsQuery(sampleId));
   const refresh = () => queryClient.invalidateQueries({ queryKey: ['attachments', sampleId] });
   const add = useMutation({
-    mutationFn: async (files: readonly File[]) => {
-      for (const file of files) await uploadAttachment(owner, ownerId, file);
-    },
+    mutationFn: (files: readonly File[]) => uploadAttachments(owner, ownerId, files),
     onSettled: refresh,
   });
   const remove = useMutation({
-    mutationFn: async (file: AttachmentInfo) => {
-      if (!window.confirm(`Remove ${file.name}? It cannot be brought back.`)) return;
-      await api(`/attachments/${file.id}`, { method: 'DELETE' });
-    },
+    mutationFn: (file: AttachmentInfo) => api(`/attachments/${file.id}`, { method: 'DELETE' }),
     onSettled: refresh,
   });
   const takeBack = useMutation({ mutationFn: (fileId: string) => takeBackImport(sampleId, fileId) });
@@ -191,6 +189,7 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
       {files.length > 0 && (
         <Box
           component="ul"
+          ref={list}
           aria-label="Files"
           sx={{ listStyle: 'none', m: 0, mb: 1, p: 0, display: 'flex', flexWrap: 'wrap', gap: 1.5 }}
         >
@@ -198,11 +197,29 @@ export function Attachments({ owner, ownerId, compact = false }: Props) {
             <Tile
               key={file.id}
               file={file}
-              onRemove={() => remove.mutate(file)}
+              onRemove={() => setLeaving(file)}
               onDescribe={() => setDescribed(file)}
               onTakeBack={() => takeBack.mutate(file.id)}
             />
           ))}
+        </Box>
+      )}
+      {leaving && (
+        <Box sx={{ mb: 1, maxWidth: 420 }}>
+          <Question
+            key={leaving.id}
+            label={`Remove ${leaving.name}`}
+            says={`${leaving.name} cannot be brought back.`}
+            yes="Remove it"
+            no="Keep it"
+            color="error"
+            size="small"
+            onYes={() => remove.mutate(leaving)}
+            onClose={() => {
+              list.current?.querySelector<HTMLElement>(`[data-file="${leaving.id}"] button`)?.focus();
+              setLeaving(null);
+            }}
+          />
         </Box>
       )}
       <FileButton
