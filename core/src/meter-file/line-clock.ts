@@ -64,9 +64,9 @@ export class LineClock {
     if (this.form === 'date') return this.dated(cell);
     const value = secondsOf(cell, this.form, false);
     if (this.form === 'clock') return day === '' ? this.clock(value) : this.dated(day, value);
-    if (this.form === 'number' && value > EPOCH && this.factor === 1)
-      return this.since('utc', value > EPOCH_MILLI ? value / 1000 : value);
-    return this.since('own', this.form === 'number' ? value * this.factor : value);
+    if (this.form !== 'number') return this.since('own', value);
+    const seconds = this.factor === 1 && value > EPOCH_MILLI ? value / 1000 : value * this.factor;
+    return this.since(seconds > EPOCH && seconds < EPOCH_MILLI ? 'utc' : 'own', seconds);
   }
 
   private dated(text: string, clock = 0): number {

@@ -131,7 +131,7 @@ describe('reading a file', () => {
       '5: Pin is empty.',
       '6: Not at a load point: further than 2 points of nameplate from every one.',
       '7: Mains 180 V is none of 115 V 60 Hz, 230 V 50 Hz.',
-      '8: Output 22.50 W is above input 20.30 W: columns swapped, or a wrong unit?',
+      '8: Output 22.5 W is above input 20.3 W: columns swapped, or a wrong unit?',
       '9: A power factor of 1.4 is above 1.',
       '10: Vout is negative (-20).',
     ]);

@@ -3,7 +3,8 @@ import Papa from 'papaparse';
 import { findUnit, type QuantityId, toSi, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
 import { meterNumber } from './number.ts';
 import { isOverload, ownUnit } from './own-unit.ts';
-import { type ColumnRole, type FilePlan, headerParts, sniffFile } from './sniff.ts';
+import { writtenUnits } from './recall.ts';
+import { type ColumnRole, type FilePlan, sniffFile } from './sniff.ts';
 
 type Quantity = Extract<QuantityId, 'voltage' | 'current' | 'power' | 'power-factor' | 'temperature'>;
 
@@ -69,18 +70,8 @@ function keptOf(column: FilePlan['columns'][number], written: string): Kept {
 export function followPlan(head: string): FollowPlan | { readonly reason: string } {
   const plan = sniffFile(head, ['']);
   if ('reason' in plan) return plan;
-  const rows = Papa.parse<string[]>(head.replace(/^\ufeff/, ''), {
-    delimiter: plan.delimiter,
-    preview: plan.headerLine,
-  }).data;
-  const last = rows[plan.headerLine - 1] ?? [];
-  const above = rows[plan.headerLine - 2] ?? [];
-  const columns = plan.columns.map((column, index) => {
-    const cell = last[index] ?? '';
-    // A line of units stands below the names: the names are then the line above.
-    const own = headerParts(above[index] ?? '').name === column.name && headerParts(cell).name !== column.name;
-    return keptOf(column, own ? cell.replace(/[[\]()\s]/g, '') : headerParts(cell).unit);
-  });
+  const units = writtenUnits(head, plan);
+  const columns = plan.columns.map((column, index) => keptOf(column, units[index] ?? ''));
   if (!columns.some(({ quantity }) => quantity))
     return { reason: 'No column is a voltage, current, power or temperature.' };
   return { delimiter: plan.delimiter, comma: plan.decimal === ',', columns };

@@ -44,6 +44,8 @@ export const isDrifting = ({ drift }: Pick<FilePoint, 'drift'>): boolean => drif
 export interface Line {
   load: number;
   mainsVolts: number;
+  /** NaN where no column says it. */
+  mainsHertz: number;
   inputWatts: number;
   powerFactor: number;
   efficiency: number;

@@ -1,10 +1,11 @@
 // Reads a meter file by its plan: every line becomes part of a load point or is listed with what is wrong.
 import Papa from 'papaparse';
 import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
-import { mainsLabel } from '../reading/index.ts';
+import { mainsLabel, type Output } from '../reading/index.ts';
 import { type ClockBase, LineClock } from './line-clock.ts';
 import { meterNumber } from './number.ts';
 import { isOverload, ownUnit } from './own-unit.ts';
+import { LOAD_REACH, placeLine } from './place.ts';
 import { type FileContext, type FilePoint, filePoints, type Line, PointSums } from './points.ts';
 import { slicesOf } from './slices.ts';
 import { COLUMN_ROLES, type ColumnRole, type FilePlan, headerParts, UNIT_CELL } from './sniff.ts';
@@ -29,12 +30,6 @@ export interface FileReading {
   readonly clock: { readonly base: ClockBase; readonly last: number } | null;
 }
 
-/** How far a line's mains may be from the wanted one to be taken for it, as a fraction. */
-const MAINS_REACH = 0.05;
-/** A line's load or current may be this far from the load point, in fractions of nameplate. */
-const LOAD_REACH = 0.02;
-/** Relative excess of output over input no pair of meters explains. */
-const IMPOSSIBLE_GAIN = 1.05;
 const SHOWN_TEXT = 160;
 /** Above it nothing is a reading; SCPI writes 9.9E37 for what is out of range. SCPI-99, volume 1, 7.2.1.4 */
 const BEYOND = 1e30;
@@ -75,7 +70,9 @@ function columnReaders(plan: FilePlan, context: FileContext): ColumnReader[] {
   return plan.columns.flatMap((column, index) => {
     if (column.role === 'ignore' || column.role === 'date' || column.role === 'time') return [];
     const { quantity } = COLUMN_ROLES[column.role];
-    const unit = quantity ? findUnit(quantity, column.unit) : { symbol: '%', factor: 0.01 };
+    const unit = quantity
+      ? findUnit(quantity, column.unit)
+      : { symbol: column.unit, factor: column.unit === '' ? 1 : 0.01 };
     if (!unit) return [];
     const output = context.outputs.findIndex((candidate) => candidate.port === column.port);
     return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, quantity, output }];
@@ -85,6 +82,7 @@ function columnReaders(plan: FilePlan, context: FileContext): ColumnReader[] {
 const freshLine = (): Line => ({
   load: 0,
   mainsVolts: 0,
+  mainsHertz: 0,
   inputWatts: 0,
   powerFactor: 0,
   efficiency: 0,
@@ -94,11 +92,16 @@ const freshLine = (): Line => ({
   point: 0,
 });
 
+/** A power factor's sign says leading or lagging; a current without load wanders about nought. */
+const mayBeNegative = (role: ColumnRole, si: number, output: Output | undefined): boolean =>
+  role === 'power-factor' || (role === 'output-amps' && output !== undefined && si >= -LOAD_REACH * output.amps);
+
 /** Take the numbers of a line; returns what is wrong with it, or null. */
 function readCells(
   cells: readonly string[],
   readers: readonly ColumnReader[],
   comma: boolean,
+  outputs: readonly Output[],
   line: Line,
 ): string | null {
   for (const { index, role, name, unit, quantity, output } of readers) {
@@ -107,53 +110,21 @@ function readCells(
     // Looked at only where it is no plain number: a long file has millions of cells.
     if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter’s range (${cell.trim()}).`;
     // A cell may carry its own unit: then that holds, not the head's.
-    const value = Number.isNaN(plain) && quantity ? ownUnit(cell, comma, quantity) / unit.factor : plain;
+    const value = Number.isNaN(plain) ? ownUnit(cell, comma, quantity ?? 'efficiency') / unit.factor : plain;
     if (Number.isNaN(value)) {
       return cell.trim() === '' ? `${name} is empty.` : `${name}: "${cell.trim()}" is not a number.`;
     }
-    if (value < 0) return `${name} is negative (${cell.trim()}).`;
     const si = value * unit.factor;
+    if (value < 0 && !mayBeNegative(role, si, outputs[output])) return `${name} is negative (${cell.trim()}).`;
     if (role === 'input-watts') line.inputWatts = si;
     else if (role === 'output-volts') line.volts[output] = si;
     else if (role === 'output-amps') line.amps[output] = si;
     else if (role === 'mains-volts') line.mainsVolts = si;
+    else if (role === 'mains-hertz') line.mainsHertz = si;
     else if (role === 'load') line.load = si;
-    else if (role === 'power-factor') line.powerFactor = si;
+    else if (role === 'power-factor') line.powerFactor = Math.abs(si);
     else if (role === 'efficiency') line.efficiency = si;
   }
-  return null;
-}
-
-/** Nearest load point within reach, by the load column or else by the first output's current; -1 for none. */
-function loadIndex(line: Line, context: FileContext): number {
-  const [output] = context.outputs;
-  const load = Number.isNaN(line.load) ? (line.amps[0] ?? 0) / (output?.amps ?? Number.NaN) : line.load;
-  const { loads } = context;
-  for (let index = 0; index < loads.length; index += 1) {
-    if (Math.abs((loads[index] as number) - load) <= LOAD_REACH + 1e-9) return index;
-  }
-  return -1;
-}
-
-function mainsIndex(line: Line, context: FileContext): number {
-  return context.mains.findIndex((one) => Math.abs(one.volts - line.mainsVolts) <= MAINS_REACH * one.volts);
-}
-
-/** Find where a line belongs; returns what is wrong with it, or null. */
-function placeLine(line: Line, context: FileContext, wholeFile: number): string | null {
-  if (line.powerFactor > 1) return `A power factor of ${line.powerFactor} is above 1.`;
-  let output = 0;
-  for (let index = 0; index < line.volts.length; index += 1)
-    output += (line.volts[index] ?? 0) * (line.amps[index] ?? 0);
-  if (output > line.inputWatts * IMPOSSIBLE_GAIN && output > 0.5) {
-    return `Output ${output.toPrecision(4)} W is above input ${line.inputWatts.toPrecision(4)} W: columns swapped, or a wrong unit?`;
-  }
-  line.mains = wholeFile >= 0 ? wholeFile : mainsIndex(line, context);
-  if (line.mains < 0) {
-    return `Mains ${line.mainsVolts} V is none of ${context.mains.map(mainsLabel).join(', ')}.`;
-  }
-  line.point = loadIndex(line, context);
-  if (line.point < 0) return 'Not at a load point: further than 2 points of nameplate from every one.';
   return null;
 }
 
@@ -225,13 +196,14 @@ export class MeterFileReader {
 
   private take(cells: readonly string[], number: number): void {
     const { line, plan } = this;
-    line.load = line.mainsVolts = line.powerFactor = line.efficiency = Number.NaN;
+    line.load = line.mainsVolts = line.mainsHertz = line.powerFactor = line.efficiency = Number.NaN;
     const at = this.clock.given ? this.clock.at(cells) : Number.NaN;
     if (!Number.isNaN(at)) this.lastTime = at;
     const reason =
       cells.length !== plan.columns.length
         ? `${cells.length} values where the header has ${plan.columns.length}.`
-        : (readCells(cells, this.readers, plan.decimal === ',', line) ?? placeLine(line, this.context, this.wholeFile));
+        : (readCells(cells, this.readers, plan.decimal === ',', this.context.outputs, line) ??
+          placeLine(line, this.context, this.wholeFile));
     if (reason !== null) {
       this.badCount += 1;
       if (this.badLines.length < MOST_BAD_LINES) {

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
 import { TIME_UNITS, timeForm } from './clock.ts';
 import { byContents } from './contents.ts';
+import { meterNumber } from './number.ts';
 
 export type Delimiter = ',' | ';' | '\t';
 export type DecimalSign = '.' | ',';
@@ -95,6 +96,8 @@ export function guessColumn(cell: string, ports: readonly string[]): Column {
   const role = NAMES.find(([, pattern]) => pattern.test(bare))?.[0] ?? 'ignore';
   const { quantity } = COLUMN_ROLES[role];
   if (role === 'time') return { name, role, unit: TIME_UNITS[unit] === undefined ? 's' : unit, port: null };
+  // A load in amps or watts is what was set, and of which output it does not say: the current tells.
+  if (role === 'load' && unit !== '' && unit !== '%') return { name, role: 'ignore', unit: '', port: null };
   if (!quantity) return { name, role, unit: role === 'load' ? '%' : '', port: null };
   const known = unit === '' ? undefined : findUnit(quantity, unit);
   if (unit !== '' && !known) return { name, role: 'ignore', unit: '', port: null };
@@ -164,7 +167,9 @@ export function sniffFile(text: string, ports: readonly string[]): FilePlan | { 
   const body = rows.flat();
   const commas = body.filter((cell) => /^\s*[+-]?\d+,\d+\s*[a-zA-Zµμ%]*\s*$/.test(cell)).length;
   const dots = body.filter((cell) => /^\s*[+-]?\d+\.\d+\s*[a-zA-Zµμ%]*\s*$/.test(cell)).length;
-  const decimal = best.delimiter !== ',' && commas > dots ? ',' : '.';
+  // Between commas, numbers with a comma stand in quotes: three digits behind each may be thousands.
+  const sure = best.delimiter !== ',' || body.some((cell) => /^\s*[+-]?\d+,(?!\d{3}\s*$)\d+\s*$/.test(cell));
+  const decimal = commas > dots && sure ? ',' : '.';
   const named = cells.map((cell) => guessColumn(cell, ports));
   const units = cells.map((cell) => headerParts(cell).unit);
   const numbers = rows.filter((row) => row.some(isNumber));
@@ -172,8 +177,31 @@ export function sniffFile(text: string, ports: readonly string[]): FilePlan | { 
     delimiter: best.delimiter,
     decimal,
     headerLine: header.last + 1,
-    columns: byContents(oneTime(named, numbers), units, numbers, decimal === ',', ports),
+    columns: byContents(
+      asRatios(oneTime(named, numbers), units, numbers, decimal === ','),
+      units,
+      numbers,
+      decimal === ',',
+      ports,
+    ),
   };
+}
+
+/** Most a ratio is where per cent would be a hundred: a load of 1, an efficiency of 0.9. */
+const MOST_RATIO = 1.1;
+
+/** Loads and efficiencies without a unit are ratios where none of them is more than a ratio can be. */
+function asRatios(
+  columns: readonly Column[],
+  units: readonly string[],
+  rows: readonly (readonly string[])[],
+  comma: boolean,
+): Column[] {
+  return columns.map((column, index) => {
+    if ((column.role !== 'load' && column.role !== 'efficiency') || units[index] !== '') return column;
+    const values = rows.map((row) => meterNumber(row[index] ?? '', comma)).filter((value) => value > 0);
+    return values.length > 0 && values.every((value) => value <= MOST_RATIO) ? { ...column, unit: '' } : column;
+  });
 }
 
 /** Of several columns of time the one with its date counts, else the first. */

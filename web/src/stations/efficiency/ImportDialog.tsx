@@ -29,6 +29,7 @@ const DELIMITER_NAMES = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const
 
 function unitsFor(role: ColumnRole): string[] {
   if (role === 'time') return ['s', 'ms', 'min', 'h'];
+  if (role === 'load') return ['%', ''];
   const { quantity } = COLUMN_ROLES[role];
   return quantity ? quantityOf(quantity).units.map(({ symbol }) => symbol) : [];
 }

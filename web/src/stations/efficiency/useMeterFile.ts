@@ -8,6 +8,7 @@ import {
   type FileReading,
   headerKey,
   planProblems,
+  recall,
 } from '@lastmark/core/meter-file';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import { useMutation, useQuery } from '@tanstack/react-query';
@@ -62,12 +63,7 @@ export function useMeterFile(file: File, setup: StoredSetup) {
       if ('reason' in found) throw new Error(found.reason);
       const key = headerKey(found.columns);
       const known = maps.data?.items.find((one) => one.headerKey === key)?.plan;
-      // Of a remembered plan the roles and units hold; where the header stands and how numbers look is this file's own.
-      const columns = known?.columns.map((column) => ({
-        ...column,
-        port: column.port !== null && !ports.includes(column.port) ? (ports[0] ?? null) : column.port,
-      }));
-      return { text, plan: columns ? { ...found, columns } : found, remembered: known !== undefined };
+      return { text, plan: known ? recall(found, known, text, ports) : found, remembered: known !== undefined };
     },
   });
   const current = plan ?? sniffed.data?.plan ?? null;
