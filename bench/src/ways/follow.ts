@@ -1,7 +1,8 @@
 // A growing file as an instrument: whoever asks is told what its newest line says. Nothing is ever written to it.
 import { open, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { decodeText, type FollowPlan, followPlan, type NewestLine, newestLine } from '@lastmark/core/meter-file';
+import { type FollowPlan, followPlan, type NewestLine, newestLine } from '@lastmark/core/meter-file';
+import { decodeText } from '@lastmark/core/table';
 import type { Line, Way } from './way.ts';
 
 const HEAD_BYTES = 32_768;

@@ -3,7 +3,8 @@
 import { describe, expect, it } from 'vitest';
 import { LOAD_POINTS } from '../efficiency/index.ts';
 import { REGULATORY_PAIR } from '../reading/index.ts';
-import { decodeText, type FileContext, planProblems, readMeterFile, sniffFile } from './index.ts';
+import { decodeText } from '../table/index.ts';
+import { type FileContext, planProblems, readMeterFile, sniffFile } from './index.ts';
 
 const MAINS = REGULATORY_PAIR[1] ?? { kind: 'ac' as const, volts: 230, hertz: 50 };
 const context: FileContext = {

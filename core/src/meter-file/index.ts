@@ -1,6 +1,5 @@
 // Files as meters write them: recognised, mapped, read line by line.
 export * from './clock.ts';
-export * from './encoding.ts';
 export * from './line-clock.ts';
 export * from './newest.ts';
 export { type FileContext, type FilePoint, type FileValue, isDrifting } from './points.ts';

@@ -7,7 +7,6 @@ import {
   type FilePlan,
   guessColumn,
   headerKey,
-  headerParts,
   MeterFileReader,
   planProblems,
   readMeterFile,
@@ -60,13 +59,6 @@ describe('recognising a file', () => {
     ['load\tpin [W]\tvout [V]\tiout [A]\n100\t50,1\t20\t2,25\n', '\t', ','],
     ['load;pin [W];vout [V];iout [A]\n100;50.1;20;2.25\n', ';', '.'],
   ])('%j', (text, delimiter, decimal) => expect(plan(text)).toMatchObject({ delimiter, decimal }));
-
-  it.each([
-    ['Vin [V]', 'Vin', 'V'],
-    ['P_in (mW)', 'P_in', 'mW'],
-    ['Iout / A', 'Iout', 'A'],
-    ['PF', 'PF', ''],
-  ])('header %s', (cell, name, unit) => expect(headerParts(cell)).toEqual({ name, unit }));
 
   it('ties a column to the port it names', () => {
     expect(guessColumn('C2 Vout [V]', ['C1', 'C2'])).toMatchObject({ role: 'output-volts', port: 'C2' });

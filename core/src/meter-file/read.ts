@@ -2,13 +2,14 @@
 import Papa from 'papaparse';
 import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
 import { mainsLabel, type Output } from '../reading/index.ts';
+import { headerParts } from '../table/index.ts';
 import { type ClockBase, LineClock } from './line-clock.ts';
 import { meterNumber } from './number.ts';
 import { isOverload, ownUnit } from './own-unit.ts';
 import { LOAD_REACH, placeLine } from './place.ts';
 import { type FileContext, type FilePoint, filePoints, type Line, PointSums } from './points.ts';
 import { slicesOf } from './slices.ts';
-import { COLUMN_ROLES, type ColumnRole, type FilePlan, headerParts, UNIT_CELL } from './sniff.ts';
+import { COLUMN_ROLES, type ColumnRole, type FilePlan, UNIT_CELL } from './sniff.ts';
 
 export interface BadLine {
   /** 1-based line in the file. */

@@ -1,6 +1,7 @@
 // A mapping that was corrected once, for the next file with the same heads.
 import Papa from 'papaparse';
-import { type FilePlan, headerParts } from './sniff.ts';
+import { headerParts } from '../table/index.ts';
+import type { FilePlan } from './sniff.ts';
 
 /**
  * Units as a file writes them, by column: behind its names, or in a line of units below them. Empty where it says none.

@@ -1,6 +1,7 @@
 // Finds out how a meter wrote its file: delimiter, decimal sign, header line, and what each column is.
 import Papa from 'papaparse';
 import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
+import { headerParts } from '../table/index.ts';
 import { TIME_UNITS, timeForm } from './clock.ts';
 import { byContents } from './contents.ts';
 import { meterNumber } from './number.ts';
@@ -71,19 +72,6 @@ const NAMES: readonly (readonly [ColumnRole, RegExp])[] = [
     /^(iout|iload|iport|ibus|idc|dca|dcamps|dccurrent|ampsout|currentout|buscurrent|outputcurrent|outputamps|loadcurrent|i2)$/,
   ],
 ];
-
-/** A unit at the end of a name: `vin_mV`, `Iout.A`. */
-const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%|ms|s|min)$/;
-
-/** Split a header cell into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`, `vin_mV`. */
-export function headerParts(cell: string): { name: string; unit: string } {
-  const match = /^(.*?)\s*(?:\[([^\]]*)\]|\(([^)]*)\)|\/\s*([^/]+))\s*$/.exec(cell.trim());
-  if (!match) {
-    const [, name, unit] = TRAILING.exec(cell.trim()) ?? [];
-    return name !== undefined && unit !== undefined ? { name, unit } : { name: cell.trim(), unit: '' };
-  }
-  return { name: (match[1] ?? '').trim(), unit: (match[2] ?? match[3] ?? match[4] ?? '').trim() };
-}
 
 const simplified = (text: string): string => text.toLowerCase().replace(/[^a-z0-9η]/g, '');
 

@@ -1,7 +1,7 @@
 // Proof steps from a CSV list: one step a line, readings beside what was set.
-import { parseQuantity, type QuantityId } from '../quantity/index.ts';
+import { parseDecimal, parseQuantity, type QuantityId, quantityOf } from '../quantity/index.ts';
 import type { Output, Place } from '../reading/index.ts';
-import { type HeadedRow, headedRows } from '../table/index.ts';
+import { type HeadedRow, headedRows, type QuantityHeads, quantityHeads } from '../table/index.ts';
 
 /** One reading of a line, as written. */
 export interface ListedReading {
@@ -49,19 +49,30 @@ const READING_COLUMNS: Readonly<Record<string, { readonly quantity: QuantityId; 
   mains_w: { quantity: 'power', place: 'mains' },
 };
 
-function stepOf({ cells: row, line }: HeadedRow, ports: readonly string[]): ListedStep | string {
+/** Names of the columns that hold a quantity. */
+const NAMES = ['set', 'load', 'port', 'end', 'display', 'mains'];
+
+function stepOf(
+  { cells: row, line }: HeadedRow,
+  ports: readonly string[],
+  { unitOf }: QuantityHeads,
+): ListedStep | string {
   const port = ports.find((label) => label.toLowerCase() === (row.port ?? '').trim().toLowerCase());
   if (!port) return `there is no port "${(row.port ?? '').trim()}"; the ports are ${ports.join(', ')}.`;
-  const volts = parseQuantity(row.set_v ?? '', 'voltage');
+  const volts = parseQuantity(row.set_v ?? '', 'voltage', unitOf('set_v'));
   if (!volts.ok) return `set_V: ${volts.reason}`;
   if (!(volts.value > 0)) return 'set_V is above zero.';
-  const amps = parseQuantity(row.load_a ?? '', 'current');
+  const amps = parseQuantity(row.load_a ?? '', 'current', unitOf('load_a'));
   if (!amps.ok) return `load_A: ${amps.reason}`;
   if (amps.value < 0) return 'load_A is not negative.';
   const readings: ListedReading[] = [];
   for (const [column, { quantity, place }] of Object.entries(READING_COLUMNS)) {
-    const typed = (row[column] ?? '').trim();
-    if (typed === '') continue;
+    const written = (row[column] ?? '').trim();
+    if (written === '') continue;
+    const unit = unitOf(column);
+    // A number takes the unit of its column along.
+    const bare = unit !== undefined && unit !== quantityOf(quantity).usual && !Number.isNaN(parseDecimal(written));
+    const typed = bare ? `${written} ${unit}` : written;
     const parsed = parseQuantity(typed, quantity);
     if (!parsed.ok) return `${column}: ${parsed.reason}`;
     readings.push({ quantity, place, port: place === 'mains' ? null : port, typed });
@@ -76,7 +87,8 @@ function stepOf({ cells: row, line }: HeadedRow, ports: readonly string[]): List
  * @param known levels the sample's steps load, so that a line without load finds its level
  */
 export function readStepList(text: string, ports: readonly string[], known: readonly Output[] = []): StepList {
-  const { heads, rows } = headedRows(text, (head) => head.trim().toLowerCase().replace(/\s+/g, '_'));
+  const columns = quantityHeads(NAMES);
+  const { heads, rows } = headedRows(text, columns.asHead);
   const missing = ['port', 'set_v', 'load_a'].filter((name) => !heads.includes(name));
   if (missing.length > 0)
     return {
@@ -84,9 +96,9 @@ export function readStepList(text: string, ports: readonly string[], known: read
       bad: [{ line: 1, reason: `the columns ${missing.join(', ')} are missing from the first line.` }],
     };
   const steps: ListedStep[] = [];
-  const bad: { line: number; reason: string }[] = [];
+  const bad = columns.wrong.map((reason) => ({ line: 1, reason }));
   for (const row of rows) {
-    const step = stepOf(row, ports);
+    const step = stepOf(row, ports, columns);
     if (typeof step === 'string') bad.push({ line: row.line, reason: step });
     else steps.push(step);
   }

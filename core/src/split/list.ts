@@ -2,7 +2,7 @@
 
 import { parseQuantity } from '../quantity/index.ts';
 import type { SplitShare } from '../run/index.ts';
-import { type HeadedRow, headedRows } from '../table/index.ts';
+import { type HeadedRow, headedRows, type QuantityHeads, quantityHeads } from '../table/index.ts';
 import { portsIn } from './promises.ts';
 
 export interface ListedSplit {
@@ -24,13 +24,18 @@ export const splitColumns = (ports: readonly string[]): readonly string[] => [
   ...ports.flatMap((port) => [`${port}_V`, `${port}_A`]),
 ];
 
-function splitOf({ cells: row, line }: HeadedRow, ports: readonly string[]): ListedSplit | string {
-  const cell = (name: string) => (row[name.toLowerCase()] ?? '').trim();
+function splitOf(
+  { cells: row, line }: HeadedRow,
+  ports: readonly string[],
+  { unitOf }: QuantityHeads,
+): ListedSplit | string {
+  const keyOf = (name: string) => name.toLowerCase().replace(/\s+/g, '_');
+  const cell = (name: string) => (row[keyOf(name)] ?? '').trim();
   const order = portsIn(cell('order'), ports);
   if (!order) return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
   const read = (name: string, quantity: 'voltage' | 'current' | 'power'): number | null | string => {
     if (cell(name) === '') return null;
-    const parsed = parseQuantity(cell(name), quantity);
+    const parsed = parseQuantity(cell(name), quantity, unitOf(keyOf(name)));
     return parsed.ok ? parsed.value : `${name}: ${parsed.reason}`;
   };
   const mainsWatts = read('mains_W', 'power');
@@ -49,16 +54,17 @@ function splitOf({ cells: row, line }: HeadedRow, ports: readonly string[]): Lis
 
 /** Read a list of combinations. Never throws; what cannot be read is listed with its line and the reason. */
 export function readSplitList(text: string, ports: readonly string[]): SplitList {
-  const { heads, rows } = headedRows(text);
+  const columns = quantityHeads(['mains', ...ports]);
+  const { heads, rows } = headedRows(text, columns.asHead);
   if (!heads.includes('order'))
     return {
       splits: [],
       bad: [{ line: 1, reason: `the column order is missing; the heads are ${splitColumns(ports).join(', ')}.` }],
     };
   const splits: ListedSplit[] = [];
-  const bad: { line: number; reason: string }[] = [];
+  const bad = columns.wrong.map((reason) => ({ line: 1, reason }));
   for (const row of rows) {
-    const one = splitOf(row, ports);
+    const one = splitOf(row, ports, columns);
     if (typeof one === 'string') bad.push({ line: row.line, reason: one });
     else splits.push(one);
   }

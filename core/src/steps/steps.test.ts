@@ -108,6 +108,19 @@ describe('a list of steps', () => {
     ]);
   });
 
+  it('takes the unit of a column from its head', () => {
+    const { steps, bad } = readStepList(
+      'port,set [mV],load_mA,port (mV),port_A,mains_mW\nC1,20000,2250,20031,2.25 A,49100',
+      ['C1'],
+    );
+    expect(bad).toEqual([]);
+    expect(steps[0]?.output).toEqual({ port: 'C1', volts: 20, amps: 2.25 });
+    expect(steps[0]?.readings.map(({ typed }) => typed)).toEqual(['20031 mV', '2.25 A', '49100 mW']);
+    expect(readStepList('port,set_V,load_A,port_V,end_foo\nC1,20,2,20.1,3', ['C1']).bad).toEqual([
+      { line: 1, reason: 'the unit of the column end_foo is not known; write it as V, mV, A, mA, W or mW.' },
+    ]);
+  });
+
   it('puts a line without load to the level a loaded line names, in the list or among the steps', () => {
     const text = `${head}\nC1,20,0,20.08,,,\nC1,20,2.25,20.03,2.25,,`;
     expect(readStepList(text, ['C1']).steps.map(({ load, output }) => [load, output.amps])).toEqual([

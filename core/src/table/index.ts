@@ -1,6 +1,9 @@
 // Tables as text.
 import Papa from 'papaparse';
 
+export * from './encoding.ts';
+export * from './heads.ts';
+
 export type Field = string | number | boolean | null;
 
 /** Lines of fields, heads first. */

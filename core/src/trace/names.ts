@@ -1,5 +1,5 @@
 // Names of columns as programs write them, taken apart into a name and a unit: `vin [mV]`, `time_s`, `T_front_C`, `power (W)`.
-import { headerParts } from '../meter-file/index.ts';
+import { headerParts } from '../table/index.ts';
 import type { ChannelQuantity } from './types.ts';
 
 /** Units as they trail a name after an underscore, in any case. */

@@ -1,6 +1,7 @@
 // A trace read from a file of text as a stream: bytes in, columns out, never the whole text in memory.
-import { decodeText, secondsOf } from '../meter-file/index.ts';
+import { secondsOf } from '../meter-file/index.ts';
 import { isOverload, ownUnit } from '../meter-file/own-unit.ts';
+import { decodeText } from '../table/index.ts';
 import { GrowingColumn } from './column.ts';
 import { cellsOf, type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
 import { Pace } from './pace.ts';

@@ -1,6 +1,5 @@
 // Drops along a line, from a table: how many ohms, how well known, and what of it is contact.
 import { readFile } from 'node:fs/promises';
-import { decodeText } from '@lastmark/core/meter-file';
 import {
   contactShare,
   type DropAccuracy,
@@ -11,6 +10,7 @@ import {
   readDrops,
   resistanceOf,
 } from '@lastmark/core/resistance';
+import { decodeText } from '@lastmark/core/table';
 import { type AccuracySpec, expandedUncertainty, isStated, type Measured, NO_SPEC } from '@lastmark/core/uncertainty';
 import type { Analysis } from './kinds.ts';
 import type { Options } from './options.ts';

@@ -3,7 +3,6 @@ import { createHash } from 'node:crypto';
 import type { ImportInput, ImportOutcome } from '@lastmark/contract';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
 import {
-  decodeText,
   type FileContext,
   type FilePoint,
   type FileReading,
@@ -26,6 +25,7 @@ import {
   type Rig,
   type Setup,
 } from '@lastmark/core/reading';
+import { decodeText } from '@lastmark/core/table';
 import { and, eq } from 'drizzle-orm';
 import { insertAttachment } from '../attachments/store.ts';
 import { listInstruments, listRigs } from '../bench/store.ts';

@@ -11,6 +11,7 @@ import { countIn, unread } from '../../cables/typed.ts';
 import { useAddCableRun } from '../../cables/useCableRuns.ts';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { typedSi } from '../../parts/fields.tsx';
+import { fileText } from '../../parts/fileText.ts';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, QuantityInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
@@ -146,7 +147,7 @@ export function BendDialog({ run, onClose }: Props) {
         <FileButton
           label="Log as a file"
           accept=".csv,.tsv,.txt,text/csv"
-          onFiles={([file]) => void file?.text().then((text) => set({ trace: text }))}
+          onFiles={([file]) => file && void fileText(file).then((text) => set({ trace: text }))}
           button={{ variant: 'outlined' }}
         >
           Open a file

@@ -8,6 +8,7 @@ import { type CableFootForm, CableFormFoot } from '../../cables/CableFormFoot.ts
 import { countIn } from '../../cables/typed.ts';
 import { useAddCopies } from '../../cables/useCableRuns.ts';
 import { FileButton } from '../../parts/FileButton.tsx';
+import { fileText } from '../../parts/fileText.ts';
 import { FormDialog } from '../../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../../parts/form/inputs.tsx';
 import { useTyped } from '../../parts/form/useTyped.ts';
@@ -99,7 +100,7 @@ export function CopyTableDialog({ onClose }: { readonly onClose: () => void }) {
         <FileButton
           label="Table of copies as a file"
           accept=".csv,.tsv,.txt,text/csv"
-          onFiles={([file]) => void file?.text().then((pasted) => set({ pasted }))}
+          onFiles={([file]) => file && void fileText(file).then((pasted) => set({ pasted }))}
           button={{ variant: 'outlined' }}
         >
           Open a file

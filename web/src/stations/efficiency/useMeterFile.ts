@@ -2,7 +2,6 @@
 import type { ImportOutcome, StoredSetup } from '@lastmark/contract/types';
 import { LOAD_POINTS } from '@lastmark/core/efficiency';
 import {
-  decodeText,
   type FileContext,
   type FilePlan,
   type FileReading,
@@ -16,6 +15,7 @@ import { wrap } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import { api } from '../../api/client.ts';
 import { columnMapsQuery, queryClient, refreshSample } from '../../api/queries.ts';
+import { fileText } from '../../parts/fileText.ts';
 import { useSample, useSupplies } from '../../state/sample.tsx';
 import type { MeterFileWork } from '../../workers/meterFile.worker.ts';
 
@@ -58,7 +58,7 @@ export function useMeterFile(file: File, setup: StoredSetup) {
     retry: false,
     queryFn: async (): Promise<Sniffed> => {
       if (file.size > LARGEST) throw new Error(`${file.name} is larger than 48 MB. Split it.`);
-      const text = decodeText(new Uint8Array(await file.arrayBuffer()));
+      const text = await fileText(file);
       const found = await work.sniff(text, ports);
       if ('reason' in found) throw new Error(found.reason);
       const key = headerKey(found.columns);

@@ -13,6 +13,7 @@ import { api } from '../../api/client.ts';
 import { attachmentsQuery, queryClient } from '../../api/queries.ts';
 import { apiUrl } from '../../api/world.ts';
 import { FileButton } from '../../parts/FileButton.tsx';
+import { fileText } from '../../parts/fileText.ts';
 import { Panel } from '../../parts/Panel.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -99,7 +100,7 @@ export function ThermalPanel() {
     setOpen('reason' in image ? null : { name, text, image, kept: isKept });
   };
   const fetchKept = async ({ id, name }: AttachmentInfo) =>
-    show(name, await (await fetch(apiUrl(`/attachments/${id}`))).text(), true);
+    show(name, await fileText(await (await fetch(apiUrl(`/attachments/${id}`))).blob()), true);
   const keep = async ({ name, text }: Open) => {
     const called = `${PREFIX}${name.replace(/\.[a-z]+$/i, '')}.csv`;
     await api(`/attachments?${new URLSearchParams({ owner: 'sample', ownerId: sampleId, name: called })}`, {
@@ -125,7 +126,7 @@ export function ThermalPanel() {
         <FileButton
           label="Matrix of a thermal image"
           accept=".csv,.tsv,.txt"
-          onFiles={([file]) => file && void file.text().then((text) => show(file.name, text, false))}
+          onFiles={([file]) => file && void fileText(file).then((text) => show(file.name, text, false))}
           button={{ size: 'small', variant: 'outlined' }}
         >
           Choose its matrix

@@ -23,6 +23,7 @@ import { useMemo, useState } from 'react';
 import { api } from '../../api/client.ts';
 import { queryClient } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
+import { fileText } from '../../parts/fileText.ts';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { EMPTY_UNIT } from './form.ts';
 
@@ -105,7 +106,7 @@ interface Props {
 }
 
 export function SampleListDialog({ file, onClose }: Props) {
-  const { data: text } = useQuery({ queryKey: ['list', file.name, file.lastModified], queryFn: () => file.text() });
+  const { data: text } = useQuery({ queryKey: ['list', file.name, file.lastModified], queryFn: () => fileText(file) });
   const heads = useMemo(() => (text === undefined ? [] : headsOf(text)), [text]);
   const [chosen, setChosen] = useState<ColumnsOfList | null>(null);
   const columns = chosen ?? guessColumns(heads);

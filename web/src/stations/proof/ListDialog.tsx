@@ -15,6 +15,7 @@ import { useMemo, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
+import { fileText } from '../../parts/fileText.ts';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
@@ -30,7 +31,7 @@ const SHOWN = 12;
 export function ListDialog({ file, rig, mains, onClose }: Props) {
   const { dossier, verdict } = useSample();
   const { sample } = dossier;
-  const { data: text } = useQuery({ queryKey: ['list', file.name, file.lastModified], queryFn: () => file.text() });
+  const { data: text } = useQuery({ queryKey: ['list', file.name, file.lastModified], queryFn: () => fileText(file) });
   const list = useMemo<StepList>(
     () =>
       text === undefined

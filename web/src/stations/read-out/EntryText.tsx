@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { fileText } from '../../parts/fileText.ts';
 import { AddLevel } from './AddLevel.tsx';
 import { type Form, type Listing, LONGEST_TYPED } from './entryForm.ts';
 import type { Decoded } from './useInterpret.ts';
@@ -61,7 +62,7 @@ export function EntryText({ form, set, listing, onListing, decoded }: Props) {
           label="File of words"
           accept=".txt,.csv,.json,.log,.hex"
           onFiles={([file]) => {
-            if (file) void file.text().then((text) => take(file.name, text));
+            if (file) void fileText(file).then((text) => take(file.name, text));
           }}
           button={{ size: 'small' }}
         >

@@ -15,6 +15,7 @@ import { useMemo, useState } from 'react';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
+import { fileText } from '../../parts/fileText.ts';
 import { useSample } from '../../state/sample.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 
@@ -26,7 +27,7 @@ export function SplitListDialog({ file, onClose }: { readonly file: File; readon
   const { rig, mains } = useProofPlace();
   const { data: text } = useQuery({
     queryKey: ['split-list', file.name, file.lastModified],
-    queryFn: () => file.text(),
+    queryFn: () => fileText(file),
   });
   const list = useMemo(() => readSplitList(text ?? 'order', ports), [text, ports]);
   const [ids] = useState(() => new Map<number, string>());

@@ -1,0 +1,68 @@
+// Heads of columns: a name, and behind it the unit of what stands below.
+import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
+
+/** A unit at the end of a name: `vin_mV`, `Iout.A`. */
+const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%|ms|s|min)$/;
+
+/** Split a head into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`, `vin_mV`. */
+export function headerParts(cell: string): { name: string; unit: string } {
+  const match = /^(.*?)\s*(?:\[([^\]]*)\]|\(([^)]*)\)|\/\s*([^/]+))\s*$/.exec(cell.trim());
+  if (!match) {
+    const [, name, unit] = TRAILING.exec(cell.trim()) ?? [];
+    return name !== undefined && unit !== undefined ? { name, unit } : { name: cell.trim(), unit: '' };
+  }
+  return { name: (match[1] ?? '').trim(), unit: (match[2] ?? match[3] ?? match[4] ?? '').trim() };
+}
+
+/** What a list may hold of each of its names, by the letter its head ends in. */
+const LETTERS = { voltage: 'v', current: 'a', power: 'w' } as const satisfies Partial<Record<QuantityId, string>>;
+type Listed = keyof typeof LETTERS;
+const LISTED = Object.keys(LETTERS) as Listed[];
+
+export interface QuantityHeads {
+  /** How heads are compared: `C1 [mV]` and `C1_V` are both `c1_v`. */
+  readonly asHead: (head: string) => string;
+  /** Unit of a column by that head; undefined for the quantity's usual one. */
+  readonly unitOf: (head: string) => string | undefined;
+  /** Heads that begin as one of the names do and cannot be understood, or come twice, in a sentence each. */
+  readonly wrong: readonly string[];
+}
+
+const joined = (text: string): string => text.trim().toLowerCase().replace(/\s+/g, '_');
+
+/**
+ * Reads heads made of a name and a quantity, whatever unit they are in. Others stay as they are, in small letters.
+ * @param names what columns may be about, such as the ports of a sample
+ * @example quantityHeads(['C1']).asHead('C1 [mA]') // 'c1_a'
+ */
+export function quantityHeads(names: readonly string[]): QuantityHeads {
+  const known = new Map<string, Unit>();
+  const wrong: string[] = [];
+  const plain = names.map(joined);
+  const understood = (head: string): { key: string; unit: Unit } | null => {
+    const { name, unit } = headerParts(head);
+    // As typed in small letters a unit is still one: what stands behind the name is looked at for itself.
+    const own = joined(head);
+    const begun = plain.filter((one) => own.startsWith(`${one}_`)).sort((a, b) => b.length - a.length)[0];
+    const [base, written] =
+      unit !== '' ? [joined(name), unit] : begun === undefined ? [own, ''] : [begun, own.slice(begun.length + 1)];
+    if (!plain.includes(base) || written === '') return null;
+    for (const quantity of LISTED) {
+      const found = findUnit(quantity, written);
+      if (found) return { key: `${base}_${LETTERS[quantity]}`, unit: found };
+    }
+    wrong.push(`the unit of the column ${head.trim()} is not known; write it as V, mV, A, mA, W or mW.`);
+    return null;
+  };
+  return {
+    asHead: (head) => {
+      const found = understood(head);
+      if (!found) return joined(head);
+      if (known.has(found.key)) wrong.push(`the column ${head.trim()} comes twice.`);
+      known.set(found.key, found.unit);
+      return found.key;
+    },
+    unitOf: (head) => known.get(head)?.symbol,
+    wrong,
+  };
+}
