@@ -10,6 +10,8 @@ describe('ports as noted', () => {
   it.each([
     ['C1 C2 A1', 'C1 C2 A1'],
     ['2C + 1A', 'C1 C2 A1'],
+    ['2 × USB-C, USB-A x 2', 'C1 C2 A1 A2'],
+    ['3x C', 'C1 C2 C3'],
     ['USB-C, USB-A', 'C1 A1'],
     ['3×C/2xA', 'C1 C2 C3 A1 A2'],
     ['', ''],

@@ -66,12 +66,14 @@ const COUNTED = /^(\d{1,2})\s*[x×]?\s*(?:usb[- ]?)?([ca])$/i;
 const NAMED = /^(?:usb[- ]?)?([ca])(?:[- ]?(\d{1,2}))?$/i;
 
 /**
- * Ports as people note them: `C1 C2 A1`, `2C + 1A`, `USB-C, USB-A`.
+ * Ports as people note them: `C1 C2 A1`, `2C + 1A`, `2 × USB-C`, `USB-C, USB-A`.
  * @returns the ports in the order written, or why not
  */
 export function parsePorts(text: string): readonly ListedPort[] | string {
   const parts = text
     .replace(/usb[- ]([ca])/gi, '$1')
+    .replace(/(\d)\s*[x×]\s*(?=[ca]\b)/gi, '$1')
+    .replace(/\b([ca])\s*[x×]\s*(\d{1,2})\b/gi, '$2$1')
     .split(/[\s,;/+&]+/)
     .filter(Boolean);
   const counts = { C: 0, A: 0 };
