@@ -96,18 +96,44 @@ export function portBody(tokens: readonly Token[]): PortBody | { readonly reason
 
 const nearly = (a: number, b: number): boolean => Math.abs(a - b) <= ROUNDED * Math.max(a, b);
 
+/** Most ports one power is printed once for: "50 W × 2". */
+const MOST_TIMES = 12;
+
+/** How many times a power at a place is meant: "2 × 50 W", "50 W x 2"; what says so is left out with it. */
+function timesAt(tokens: readonly Token[], at: number): { readonly times: number; readonly used: number } | null {
+  const isTimes = (token: Token | undefined) =>
+    (token?.kind === 'sign' && /[×x*]/.test(token.sign)) || (token?.kind === 'word' && token.word === 'x');
+  const isPower = (token: Token | undefined) => token?.kind === 'amount' && token.quantity === 'power';
+  const [one, sign, other] = tokens.slice(at, at + 3);
+  const count = isPower(one) ? other : isPower(other) ? one : undefined;
+  if (!isTimes(sign) || count?.kind !== 'number') return null;
+  return Number.isInteger(count.value) && count.value >= 1 && count.value <= MOST_TIMES
+    ? { times: count.value, used: 3 }
+    : null;
+}
+
 /** Powers in the order printed: watts, volts × amps, or plain numbers between pluses. */
 function powersIn(tokens: readonly Token[]): { powers: readonly number[]; unused: readonly Token[] } {
   const powers: number[] = [];
   const unused: Token[] = [];
   let volts: number | null = null;
-  for (const token of tokens) {
-    if (token.kind === 'number') powers.push(token.value);
+  /** Volts × amps that were just read: watts behind them say them once more. */
+  let pair: number | null = null;
+  for (let at = 0; at < tokens.length; at += 1) {
+    const token = tokens[at] as Token;
+    const repeated = timesAt(tokens, at);
+    if (repeated) {
+      const power = tokens.slice(at, at + repeated.used).find(({ kind }) => kind === 'amount');
+      for (let time = 0; power?.kind === 'amount' && time < repeated.times; time += 1) powers.push(power.value);
+      at += repeated.used - 1;
+    } else if (token.kind === 'number') powers.push(token.value);
     else if (token.kind !== 'amount') unused.push(token);
+    else if (token.quantity === 'power' && pair !== null && nearly(token.value, pair)) pair = null;
     else if (token.quantity === 'power') powers.push(token.value);
     else if (token.quantity === 'voltage' && volts === null) volts = token.value;
     else if (token.quantity === 'current' && volts !== null) {
-      powers.push(volts * token.value);
+      pair = volts * token.value;
+      powers.push(pair);
       volts = null;
     } else unused.push(token);
   }
@@ -130,12 +156,22 @@ export function togetherBody(
     ...(rest.length > 0 ? { unused: rest } : {}),
   });
   const [only] = powers;
-  if (powers.length === 1 && only !== undefined) return made([shareOf(ports, only)]);
+  const each = tokens.some((token) => token.kind === 'word' && token.word === 'each');
+  if (powers.length === 1 && only !== undefined)
+    return made(each ? groups.map((group) => shareOf(group, only)) : [shareOf(ports, only)]);
   const all = groups.map((group, index) => shareOf(group, powers[index] ?? 0));
   if (powers.length === groups.length) return made(all);
   const total = powers.at(-1) ?? 0;
   if (powers.length === groups.length + 1) {
-    // The sum is often printed behind, sometimes rounded.
+    // The sum is often printed before or behind, sometimes rounded.
+    const [first = 0, ...others] = powers;
+    if (
+      nearly(
+        first,
+        others.reduce((together, watts) => together + watts, 0),
+      )
+    )
+      return made(groups.map((group, index) => shareOf(group, others[index] ?? 0)));
     const sum = all.reduce((together, { watts }) => together + watts, 0);
     return made(all, nearly(sum, total) ? left : [...left, formatPlain(total, 'power')]);
   }

@@ -92,6 +92,8 @@ function headAt(tokens: readonly Token[], start: number): Read | { readonly reas
 
 /** Find the ports of a line and what is said of each. */
 export function headsOf(tokens: readonly Token[]): Heads | { readonly reason: string } {
+  const which = tokens.find((token) => token.kind === 'which');
+  if (which) return { reason: `${which.text} may be ${which.ports.join(' or ')}: name the port.` };
   const first = tokens.findIndex(({ kind }) => kind === 'port');
   if (first < 0) return { before: tokens, entries: [], joined: false };
   const starts = isSign(tokens[first - 1], '(', '[') ? first - 1 : first;

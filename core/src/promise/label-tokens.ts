@@ -8,6 +8,8 @@ interface Place {
 
 export type Token =
   | (Place & { readonly kind: 'port'; readonly port: string })
+  /** A connector that several ports have, said of one of them. */
+  | (Place & { readonly kind: 'which'; readonly ports: readonly string[] })
   | (Place & { readonly kind: 'amount'; readonly quantity: Quantity; readonly value: number })
   /** Several levels before one unit: "5/9/15 V". */
   | (Place & { readonly kind: 'levels'; readonly volts: readonly number[] })
@@ -26,6 +28,7 @@ const AMOUNT = new RegExp(
   `^(${NUMBER})\\s*(mV|V|mA|A|mW|W|kW|%|min|minutes?|seconds?|s|hours?|h|volts?|amps?|amperes?|watts?)(?:DC)?(?![A-Za-z])`,
   'i',
 );
+const LEVEL = new RegExp(`^\\s*${NUMBER}(?:\\s*[-–/~]\\s*${NUMBER})*\\s*(?:m?[VAW]|volts?|watts?)(?![A-Za-z])`, 'i');
 const BARE = new RegExp(`^${NUMBER}`);
 const WORD = /^[\p{L}][\p{L}.’'-]*/u;
 /** What a maker puts before a port's label. */
@@ -60,21 +63,49 @@ function amountOf(text: string, number: string, written: string): Token | null {
   return factor ? { kind: 'amount', text, quantity, value: parseDecimal(number) * factor } : null;
 }
 
-/** A label at the start of a text, with what a maker puts before it; the longest label wins. */
-function portAt(text: string, labels: readonly string[]): Token | null {
+/** A label of a letter and a number, as makers also print it: "C 1", "C-1". */
+const APART = /^([a-z]+)(\d+)$/i;
+/** A connector named without a number, and what shows that it stands for a port. */
+const CONNECTOR = /^([ca])(?![\p{L}\d])/iu;
+
+/** Length of a label at the start of a text in small letters, 0 where it does not stand there. */
+function lengthOf(label: string, text: string, before: string): number {
+  const one = label.toLowerCase();
+  if (text.startsWith(one) && !/^[\p{L}\d]/u.test(text.slice(one.length))) return one.length;
+  const [, letters = '', digits = ''] = APART.exec(one) ?? [];
+  // "USB-C 2 × 45 W" counts ports, it names none.
+  const apart = new RegExp(`^${letters}${before === '' ? '-' : '[-\\s]*'}${digits}(?![\\p{L}\\d.,])(?!\\s*[x×*])`, 'u');
+  return letters === '' ? 0 : (apart.exec(text)?.[0].length ?? 0);
+}
+
+/**
+ * A label at the start of a text, with what a maker puts before it; the longest label wins. "USB-A" is the port where there
+ * is only one of its kind, unless it says of the port before it what it is.
+ * @param last the port before it
+ */
+function portAt(text: string, labels: readonly string[], last: string | null): Token | null {
   const bare = PREFIX.exec(text)?.[0] ?? '';
   for (const before of [bare, '']) {
     const rest = text.slice(before.length).toLowerCase();
-    const label = labels.find(
-      (one) => rest.startsWith(one.toLowerCase()) && !/^[\p{L}\d]/u.test(rest.slice(one.length)),
-    );
-    if (label !== undefined) return { kind: 'port', port: label, text: text.slice(0, before.length + label.length) };
+    for (const label of labels) {
+      const length = lengthOf(label, rest, before);
+      if (length > 0) return { kind: 'port', port: label, text: text.slice(0, before.length + length) };
+    }
   }
-  return null;
+  const after = text.slice(bare.length + 1);
+  const letter = bare === '' ? undefined : CONNECTOR.exec(text.slice(bare.length))?.[1];
+  // A number behind it is a level, or the number of a port there is not.
+  if (letter === undefined || (/^\s*-?\d/.test(after) && !LEVEL.test(after))) return null;
+  const ports = labels.filter((one) => new RegExp(`^${letter}\\d*$`, 'i').test(one)).sort();
+  const named = text.slice(0, bare.length + 1);
+  const [only] = ports;
+  if (only === undefined || ports.includes(last ?? '')) return null;
+  if (ports.length === 1) return { kind: 'port', port: only, text: named };
+  return /^\s*[:：=]/.test(after) ? { kind: 'which', ports, text: named } : null;
 }
 
-function tokenAt(text: string, labels: readonly string[], atStart: boolean): Token {
-  const port = atStart || !/^\d/.test(text) ? portAt(text, labels) : null;
+function tokenAt(text: string, labels: readonly string[], atStart: boolean, last: string | null): Token {
+  const port = atStart || !/^\d/.test(text) ? portAt(text, labels, last) : null;
   if (port) return port;
   const range = RANGE.exec(text);
   if (range) {
@@ -102,8 +133,10 @@ export function tokensOf(line: string, labels: readonly string[]): readonly Toke
   const longestFirst = [...labels].sort((a, b) => b.length - a.length);
   const tokens: Token[] = [];
   let rest = line.trim();
+  let last: string | null = null;
   while (rest !== '') {
-    const token = tokenAt(rest, longestFirst, tokens.length === 0);
+    const token = tokenAt(rest, longestFirst, tokens.length === 0, last);
+    if (token.kind === 'port') last = token.port;
     tokens.push(token);
     rest = rest.slice(token.text.length).trimStart();
   }

@@ -193,7 +193,8 @@ export function parseClaimLine(
   if (!heads.joined) return done(promises, unused, duration);
   // "C1 45 W + C2 20 W": each port with its power, together.
   const shares = promises.flatMap((promise) => (promise.kind === 'combination' ? promise.shares : wattsOf(promise)));
-  const twice = shares.find(({ port }, index) => shares.findIndex((share) => share.port === port) !== index);
+  const named = shares.flatMap((share) => sharePorts(share).map((port) => ({ port, watts: share.watts })));
+  const twice = named.find(({ port }, index) => named.findIndex((share) => share.port === port) !== index);
   return twice
     ? { reason: `${twice.port} stands there twice with ${formatPlain(twice.watts, 'power')}: name each port once.` }
     : done([{ kind: 'combination', shares }], unused, duration);

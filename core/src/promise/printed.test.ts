@@ -1,0 +1,55 @@
+// Labels as different makers print the same promise.
+import { describe, expect, it } from 'vitest';
+import { describePromise, parseLabel } from './index.ts';
+
+const PORTS = ['C1', 'C2', 'A1'];
+const said = (text: string, ports: readonly string[] = PORTS): readonly string[] =>
+  parseLabel(text, ports).flatMap((line) =>
+    'promises' in line
+      ? [...line.promises.map(describePromise), ...(line.unused ?? []).map((one) => `unused ${one}`)]
+      : [line.reason],
+  );
+
+describe('ports together', () => {
+  it.each([
+    ['C2+A1: 5V=4.8A 24W Max', ['C2 + A1 share 24 W']],
+    ['C2+A1: 5V 4.8A', ['C2 + A1 share 24 W']],
+    ['C1+C2: 20V3A 60W + 9V2A 18W', ['C1 + C2: 60 + 18 W']],
+    ['C1 & C2: 50W x 2', ['C1 + C2: 50 + 50 W']],
+    ['C1+C2: 2 × 50 W', ['C1 + C2: 50 + 50 W']],
+    ['C1+C2+A1: 2×45W + 18W', ['C1 + C2 + A1: 45 + 45 + 18 W']],
+    ['C1+C2: 50W each', ['C1 + C2: 50 + 50 W']],
+    ['C1+C2: 50W', ['C1 + C2 share 50 W']],
+    ['C1+C2: 65W (45W+20W)', ['C1 + C2: 45 + 20 W']],
+    ['C1+C2: 45W+20W (65W)', ['C1 + C2: 45 + 20 W']],
+    ['C1+C2: 45W+20W (90W)', ['C1 + C2: 45 + 20 W', 'unused 90 W']],
+  ])('%s', (line, promises) => expect(said(line)).toEqual(promises));
+
+  it('stand there once each, those that share included', () =>
+    expect(said('C1+C2+A1: 45W+(C2+A1) 15W')[0]).toContain('C2 stands there twice'));
+});
+
+describe('a port without its number', () => {
+  const TWO = ['C1', 'A1'];
+  it.each([
+    ['USB-A: 5V/2.4A', ['A1: 5 V 2.4 A']],
+    ['USB-A 5V⎓2.4A 12W', ['A1: 5 V 2.4 A']],
+    ['USB-C: 20V 3A, USB-A: 5V 2.4A', ['C1: 20 V 3 A', 'A1: 5 V 2.4 A']],
+    ['USB-C + USB-A: 20W+12W', ['C1 + A1: 20 + 12 W']],
+    ['USB-A:\n5V 3A\n9V 2A', ['A1: 5 V 3 A', 'A1: 9 V 2 A']],
+    ['C1 (USB-C): 5V 3A, 9V 3A', ['C1: 5 V 3 A', 'C1: 9 V 3 A']],
+    ['C1: 5V 3A, USB-C', ['C1: 5 V 3 A']],
+  ])('%j is the one of its kind', (line, promises) => expect(said(line, TWO)).toEqual(promises));
+
+  it('is asked for where there are several', () => {
+    expect(said('A1: 5V 2.4A, USB-C: 20V 3A')).toEqual(['USB-C may be C1 or C2: name the port.']);
+    expect(said('USB-C: 20V 3A')).toEqual(['USB-C may be C1 or C2: name the port.']);
+  });
+});
+
+describe('a port with its number apart', () => {
+  it.each(['USB C 1: 9V2A', 'Type-C 1: 9V 2A', 'C-1: 9V/2A', 'USB-C1 9V 2A'])('%s', (line) =>
+    expect(said(line)).toEqual(['C1: 9 V 2 A']),
+  );
+  it('is not how many there are', () => expect(said('USB-C 2 x 45W')).not.toContain('C2 alone: 45 W'));
+});
