@@ -52,6 +52,18 @@ const all = (text: string, unit: string): number[] =>
     ([, digits = '', milli]) => parseDecimal(digits) * (milli ? 1e-3 : 1),
   );
 
+/** What kind a line says it is, before its numbers or behind them; null for a plain level. */
+function kindIn(line: string, hasPower: boolean, high: number): string | null {
+  const said = /\b(spr\s*avs|epr\s*avs|avs|pps|apdo|variable|battery)\d*\b/i.exec(line)?.[1];
+  const kind = said?.toLowerCase().replace(/\s+/g, ' ') ?? null;
+  // Augmented ones by their currents are programmable, those by their power adjustable; within 20 V both are by currents.
+  if (kind === 'apdo') return hasPower ? 'epr avs' : 'pps';
+  return kind === 'avs' && !hasPower && high > 0 && high <= SPR_VOLTS ? 'spr avs' : kind;
+}
+
+/** No level of the standard range is above it, V. */
+const SPR_VOLTS = 20;
+
 const no = (reason: string): ParsedOffer => ({ ok: false, reason });
 
 /** Read one offer as people write it. @returns the object, or why it was not understood */
@@ -62,7 +74,7 @@ export function parseOffer(text: string): ParsedOffer {
   const [low, high] = span ? [parseDecimal(span[1] ?? ''), parseDecimal(span[2] ?? '')] : [0, 0];
   const currents = all(line, 'A');
   const powers = all(line, 'W');
-  const kind = /^(spr\s*avs|epr\s*avs|avs|pps|variable|battery)/i.exec(line)?.[0].toLowerCase().replace(/\s+/g, ' ');
+  const kind = kindIn(line, powers.length > 0, high);
   if (kind === 'spr avs') {
     const [first, second = 0] = currents;
     if (first === undefined)

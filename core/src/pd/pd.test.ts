@@ -89,6 +89,11 @@ describe('source objects', () => {
     ['20 V, 2,25 A', '20 V 2.25 A'],
     ['pps 3.3-21V 3A', 'PPS 3.3–21 V 3 A'],
     ['AVS 15 to 28 V 140 W', 'EPR AVS 15–28 V 140 W'],
+    ['3.3-11V 5A PPS', 'PPS 3.3–11 V 5 A'],
+    ['PDO5: PPS1 5-11V 3A', 'PPS 5–11 V 3 A'],
+    ['5-11V 3A APDO', 'PPS 5–11 V 3 A'],
+    ['15-28V 140W APDO', 'EPR AVS 15–28 V 140 W'],
+    ['AVS 9-20V 3A/2.25A', describeOffer({ kind: 'spr-avs', amps: 3, ampsAbove: 2.25, peak: 0, reserved: 0 })],
   ])('typed as %s mean %s', (typed, words) => {
     const parsed = parseOffer(typed);
     expect(parsed.ok && describeOffer(parsed.object)).toBe(words);

@@ -3,27 +3,39 @@ import { parseQuantity } from '../quantity/index.ts';
 import type { LabelLine } from './label.ts';
 import type { Promised } from './types.ts';
 
-const NUMBER = "(\\d+(?:[ .,\\u00a0’']\\d{3})*(?:[.,]\\d+)?)";
+const NUMBER = '(?<![\\d.,])(\\d+(?:[.,]\\d+)?)';
+/** Thousands apart belong to counts only: "Gen 2 480 Mbps" is no 2480. */
+const COUNT = "(?<![\\d.,])(\\d{1,3}(?:[ .,\\u00a0’']\\d{3})+|\\d+)\\s*(k)?\\s*\\+?";
 const RATE = new RegExp(`${NUMBER}\\s*(g|m)(?:bit\\/?s|bps|b\\/s)`, 'i');
-const BENDS = new RegExp(
-  `${NUMBER}\\s*(k)?\\s*\\+?\\s*(?:x\\s*|times\\s*)?(?:bends?|bending|bend cycles|flex(?:es)?|cycles)\\b`,
-  'i',
-);
-const WATTS = new RegExp(`${NUMBER}\\s*w(?:att)?s?\\b`, 'i');
-const AMPS = new RegExp(`${NUMBER}\\s*a(?:mp)?s?\\b`, 'i');
-const VOLTS = new RegExp(`${NUMBER}\\s*v(?:olt)?s?\\b`, 'i');
+const BENDS = [
+  new RegExp(`${COUNT}\\s*(?:x\\s*|times\\s*)?(?:bends?|bending|bend cycles|flex(?:es)?|cycles)\\b`, 'i'),
+  new RegExp(`\\b(?:bend|flex)[a-z]*\\b[^\\d]*${COUNT}\\s*(?:times|x|cycles)\\b`, 'i'),
+];
+const WATTS = new RegExp(`${NUMBER}\\s*w(?:att)?s?\\b`, 'gi');
+const AMPS = new RegExp(`${NUMBER}\\s*a(?:mp)?s?\\b`, 'gi');
+const VOLTS = new RegExp(`${NUMBER}\\s*v(?:olt)?s?\\b`, 'gi');
 
 /** What names of generations mean on the wire, bit/s. A name that is none of these promises nothing. */
-const NAMED: readonly (readonly [RegExp, number])[] = [[/\busb\s*2(?:\.0)?\b|\bhi(?:gh)?[- ]?speed\b/i, 480e6]];
+const NAMED: readonly (readonly [RegExp, number])[] = [
+  [/\busb\s*2(?:\.0)?\b|\bhi(?:gh)?[- ]?speed\b/i, 480e6],
+  [/\bgen\s*4(?:\s*[x×]\s*\d)?\b/i, 80e9],
+  [/\bgen\s*3(?:\s*[x×]\s*\d)?\b/i, 40e9],
+  [/\bgen\s*2\s*[x×]\s*2\b|\busb\s*4\b.*\bgen\s*2\b/i, 20e9],
+  [/\bgen\s*2\b|\bgen\s*1\s*[x×]\s*2\b/i, 10e9],
+  [/\bgen\s*1\b|\busb\s*3\.0\b/i, 5e9],
+];
 
 /** A count with its thousands apart, or a `k`. */
 const countOf = (text: string, kilo: string | undefined): number =>
   Number(text.replace(/[ .,\u00a0’']/g, '')) * (kilo ? 1000 : 1);
 
+/** The highest of what a line says of a quantity. */
 const found = (line: string, pattern: RegExp, quantity: 'power' | 'current' | 'voltage'): number | null => {
-  const [, number] = pattern.exec(line) ?? [];
-  const parsed = number === undefined ? null : parseQuantity(number, quantity);
-  return parsed?.ok ? parsed.value : null;
+  const all = [...line.matchAll(pattern)].flatMap(([, number = '']) => {
+    const parsed = parseQuantity(number, quantity);
+    return parsed.ok ? [parsed.value] : [];
+  });
+  return all.length > 0 ? Math.max(...all) : null;
 };
 
 /** Levels a cable is rated for: a power alone says which, where it is one of the usual. */
@@ -54,7 +66,7 @@ export function parseCableLine(text: string): LabelLine {
   const quoted = /^["“](.+)["”]$/.exec(line);
   if (quoted?.[1]) return { line, promises: [{ kind: 'wording', text: quoted[1] }] };
   const promises: Promised[] = [];
-  const [bent, count, kilo] = BENDS.exec(line) ?? [];
+  const [bent, count, kilo] = BENDS.map((pattern) => pattern.exec(line)).find((one) => one !== null) ?? [];
   if (count !== undefined) promises.push({ kind: 'bends', count: countOf(count, kilo) });
   const rest = bent ? line.replace(bent, ' ') : line;
   const [rated, number, prefix] = RATE.exec(rest) ?? [];

@@ -1,6 +1,6 @@
 // Labels as different makers print the same promise.
 import { describe, expect, it } from 'vitest';
-import { describePromise, parseLabel } from './index.ts';
+import { describePromise, parseCableLine, parseLabel } from './index.ts';
 
 const PORTS = ['C1', 'C2', 'A1'];
 const said = (text: string, ports: readonly string[] = PORTS): readonly string[] =>
@@ -52,4 +52,25 @@ describe('a port with its number apart', () => {
     expect(said(line)).toEqual(['C1: 9 V 2 A']),
   );
   it('is not how many there are', () => expect(said('USB-C 2 x 45W')).not.toContain('C2 alone: 45 W'));
+});
+
+describe('a cable', () => {
+  const cable = (line: string): readonly string[] => {
+    const read = parseCableLine(line);
+    return 'promises' in read ? read.promises.map(describePromise) : [read.reason];
+  };
+  it.each([
+    ['USB 2.0 480Mbps, 60W', ['Data at 480 Mbit/s', 'Carries 60 W: 3 A at 20 V']],
+    ['Gen 2 480 Mbps', ['Data at 480 Mbit/s']],
+    ['USB 2.0 10 000 bends', ['10000 bends', 'Data at 480 Mbit/s']],
+    ['bend lifespan 10,000 times', ['10000 bends']],
+    ['12k+ bends', ['12000 bends']],
+    ['5V/3A, 9V/3A, 20V/5A', ['Carries 100 W: 5 A at 20 V']],
+    ['USB4 Gen 3x2 240W', ['Data at 40 Gbit/s', 'Carries 240 W: 5 A at 48 V']],
+    ['USB4 Gen 2', ['Data at 20 Gbit/s']],
+    ['USB 3.2 Gen 2x2', ['Data at 20 Gbit/s']],
+    ['USB 3.2 Gen 2, 100 W', ['Data at 10 Gbit/s', 'Carries 100 W: 5 A at 20 V']],
+    ['USB 3.0', ['Data at 5 Gbit/s']],
+  ])('%s', (line, promises) => expect(cable(line)).toEqual(promises));
+  it('promises nothing by a number alone', () => expect(cable('2m / 6.6ft')[0]).toContain('Write watts or amps'));
 });
