@@ -94,7 +94,7 @@ const inputOf = (text: ProfileText, profile: StoredProfile): Profile => ({
   rule: text.rule as Profile['rule'],
   allowance: typedSi(text.allowance, 'efficiency') ?? 0,
   mains: CHOICES.find(({ id }) => id === text.mains)?.mains ?? profile.mains,
-  tariff: parseMoney(text.tariff).amount,
+  tariff: parseMoney(text.tariff, true).amount,
   currency: text.currency.trim().toUpperCase(),
   limitSetIds: profile.limitSetIds,
   tolerance: typedSi(text.tolerance, 'efficiency'),
