@@ -21,6 +21,17 @@ describe('a thermal image', () => {
     ],
     ['tabs, ended by one more', `${matrix((x, y) => at(x, y).toFixed(2), '\t').replaceAll('\n', '\t\n')}\t`],
     ['blanks', matrix((x, y) => at(x, y).toFixed(2), '  ')],
+    [
+      'numbers of its rows and columns',
+      `y\\x;0;1;2;3;4;5\n${matrix((x, y) => at(x, y).toFixed(1), ';')
+        .split('\n')
+        .map((row, y) => `${y};${row}`)
+        .join('\n')}`,
+    ],
+    ['numbers of its rows alone', matrix((x, y) => (x === 0 ? `${y + 1};` : '') + at(x, y).toFixed(1), ';')],
+    ['cells in quotes', matrix((x, y) => `"${at(x, y).toFixed(1).replace('.', ',')}"`, ',')],
+    ['words below', `${matrix((x, y) => at(x, y).toFixed(1), ',')}\nMax,65.0\nPalette: grey`],
+    ['kelvin', `Unit: K\n${matrix((x, y) => (at(x, y) + 273.15).toFixed(2), ',')}`],
     ['degrees Fahrenheit', `Unit: °F\n${matrix((x, y) => ((at(x, y) * 9) / 5 + 32).toFixed(2), ',')}`],
   ])('is read with %s', (_, text) => {
     const image = read(text);
@@ -39,7 +50,9 @@ describe('a thermal image', () => {
     ['', 'No matrix'],
     ['hello, this, is, not, one', 'No matrix'],
     [`${matrix(() => '20', ',')}\n1,2,3,4,5`, 'Row 6 has 5 temperatures'],
-    ['1,2,3,4,5\n1,2,3,4,5', '2 rows'],
+    ['21,22,23,24,25\n21,22,23,24,25', '2 rows'],
+    [matrix((x, y) => (at(x, y) + 273.15).toFixed(2), ','), 'Its middle would be 316 °C'],
+    [matrix((x, y) => String(Math.round((at(x, y) + 273.15) * 100)), ','), 'is it in another unit, or raw?'],
   ])('%j says what is wrong', (text, says) => {
     expect(readThermalImage(text)).toMatchObject({ reason: expect.stringContaining(says) });
   });

@@ -1,4 +1,5 @@
 // A thermal image as a matrix of temperatures: read from CSV, corrected for emissivity, and its hottest spot.
+import Papa from 'papaparse';
 import { spotCelsius } from './touch.ts';
 
 export interface ThermalImage {
@@ -11,54 +12,90 @@ export interface ThermalImage {
 const LARGEST = 4_000_000;
 const LEAST_SIDE = 4;
 const FAHRENHEIT = /°?\bF\b|fahrenheit/i;
+const KELVIN = /\bK\b|kelvin/i;
 const NUMBER = /^[+-]?\d+(?:[.,]\d+)?$/;
+/** Between these lies the middle of what a camera sees on a bench, °C: beyond them it is in another unit. */
+const BENCH = { low: -50, high: 200 } as const;
 
-/** Cells of a line, by the delimiter that gives most of them. */
-function cellsOf(line: string, delimiter: string): string[] {
-  const cells = line
-    .trim()
-    .split(delimiter)
-    .map((cell) => cell.trim().replace(/^"(.*)"$/, '$1'));
-  while (cells.at(-1) === '') cells.pop();
-  return cells;
+type Row = readonly string[];
+
+/** Lines cut into cells, by the delimiter that gives most of them. */
+function rowsOf(lines: readonly string[]): readonly Row[] {
+  const delimiter = [';', '\t', ','].find(
+    (one) => lines.filter((line) => line.split(one).length > LEAST_SIDE).length > lines.length / 2,
+  );
+  if (delimiter === undefined) return lines.map((line) => line.trim().split(/\s+/));
+  return lines.map((line) => {
+    const cells = (Papa.parse<string[]>(line.trim(), { delimiter }).data[0] ?? []).map((cell) => cell.trim());
+    while (cells.at(-1) === '') cells.pop();
+    return cells;
+  });
+}
+
+const isRow = (cells: Row): boolean =>
+  cells.length >= LEAST_SIDE && cells.filter((cell) => NUMBER.test(cell)).length > cells.length * 0.5;
+
+/** Whether cells only count their places, from nought or one: no temperatures. */
+const isCount = (cells: Row): boolean =>
+  cells.length >= LEAST_SIDE &&
+  (cells[0] === '0' || cells[0] === '1') &&
+  cells.every((cell, at) => cell === String(Number(cells[0]) + at));
+
+/** The matrix without the numbers of its rows and columns, where it has them. */
+function withoutCounts(body: readonly Row[]): readonly Row[] {
+  const [first = []] = body;
+  const counted = isCount(first) || (isCount(first.slice(1)) && !NUMBER.test(first[0] ?? ''));
+  const rows = counted ? body.slice(1) : body;
+  return isCount(rows.map(([cell = '']) => cell)) ? rows.map((cells) => cells.slice(1)) : rows;
+}
+
+/** The rows from the first of numbers on; what is said below them is left out. */
+function bodyOf(rows: readonly Row[], from: number): readonly Row[] {
+  const body = rows.slice(from);
+  const below = body.findIndex((cells) => !isRow(cells) && cells.some((cell) => /\p{L}/u.test(cell)));
+  return below < 0 ? body : body.slice(0, below);
 }
 
 /**
- * Read a matrix of temperatures: one line a row, any delimiter, either decimal sign, °C unless the lines above say °F.
+ * Read a matrix of temperatures: one line a row, any delimiter, either decimal sign, °C unless the lines around it say °F or
+ * kelvin. Numbers of rows and columns are left out.
  * @returns the image, or why it is none
  * @example readThermalImage('20,0;21,5;22\n…') // { width: 3, … }
  */
 export function readThermalImage(text: string): ThermalImage | { readonly reason: string } {
-  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-  const delimiter =
-    [';', '\t', ','].find(
-      (one) => lines.filter((line) => line.split(one).length > LEAST_SIDE).length > lines.length / 2,
-    ) ?? ' ';
-  const rows = lines.map((line) => cellsOf(line, delimiter === ' ' ? '\u0000' : delimiter));
-  const cut = delimiter === ' ' ? lines.map((line) => line.trim().split(/\s+/)) : rows;
-  const isRow = (cells: readonly string[]) =>
-    cells.length >= LEAST_SIDE && cells.filter((cell) => NUMBER.test(cell)).length > cells.length * 0.5;
-  const first = cut.findIndex(isRow);
+  const lines = text
+    .replace(/^\ufeff/, '')
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== '');
+  const rows = rowsOf(lines);
+  const first = rows.findIndex(isRow);
   if (first < 0) return { reason: 'No matrix of numbers found. Export the temperatures, one line a row.' };
-  const body = cut.slice(first);
-  const width = body[0]?.length ?? 0;
-  const uneven = body.findIndex((cells) => cells.length !== width);
+  const whole = bodyOf(rows, first);
+  const body = withoutCounts(whole);
+  const width = body.at(-1)?.length ?? 0;
+  const uneven = body.findIndex((cells) => cells.length !== body[0]?.length);
   if (uneven >= 0)
-    return { reason: `Row ${uneven + 1} has ${body[uneven]?.length} temperatures; the first has ${width}.` };
+    return { reason: `Row ${uneven + 1} has ${body[uneven]?.length} temperatures; the first has ${body[0]?.length}.` };
   if (body.length < LEAST_SIDE) return { reason: `It has ${body.length} rows; ${LEAST_SIDE} or more are needed.` };
   if (width * body.length > LARGEST)
     return { reason: `It has ${width * body.length} points; at most ${LARGEST} are taken.` };
-  const inFahrenheit = lines.slice(0, first).some((line) => FAHRENHEIT.test(line));
+  const around = [...lines.slice(0, first), ...lines.slice(first + whole.length)];
+  const [inFahrenheit, inKelvin] = [FAHRENHEIT, KELVIN].map((unit) => around.some((line) => unit.test(line)));
+  if (inFahrenheit && inKelvin) return { reason: 'It speaks of °F and of kelvin. Export it in °C.' };
   const values = Float32Array.from(
     body.flatMap((cells) =>
       cells.map((cell) => {
         if (!NUMBER.test(cell)) return Number.NaN;
         const value = Number(cell.replace(',', '.'));
-        return inFahrenheit ? ((value - 32) * 5) / 9 : value;
+        return inFahrenheit ? ((value - 32) * 5) / 9 : inKelvin ? value - 273.15 : value;
       }),
     ),
   );
-  if (values.every((value) => Number.isNaN(value))) return { reason: 'None of its cells is a number.' };
+  const known = values.filter((value) => !Number.isNaN(value)).sort();
+  if (known.length === 0) return { reason: 'None of its cells is a number.' };
+  const middle = known[Math.floor(known.length / 2)] as number;
+  if (middle < BENCH.low || middle > BENCH.high)
+    return { reason: `Its middle would be ${middle.toFixed(0)} °C: is it in another unit, or raw? Export it in °C.` };
   return { width, height: body.length, values };
 }
 
