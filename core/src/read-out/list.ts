@@ -1,6 +1,6 @@
 // Offers as a CSV or JSON list, and read-outs in the open JSON form of the sample export.
 import { encodeSource, type Finding, parseOffer, type SourceObject } from '../pd/index.ts';
-import { parseDecimal } from '../quantity/index.ts';
+import { parseQuantity } from '../quantity/index.ts';
 import { headedRows } from '../table/index.ts';
 import type { ReadOut } from './types.ts';
 
@@ -20,6 +20,7 @@ const KINDS: Readonly<Record<string, SourceObject['kind']>> = {
   variable: 'variable',
   battery: 'battery',
   pps: 'pps',
+  apdo: 'pps',
   avs: 'epr-avs',
   'epr avs': 'epr-avs',
   'epr-avs': 'epr-avs',
@@ -29,11 +30,14 @@ const KINDS: Readonly<Record<string, SourceObject['kind']>> = {
 
 type Row = Readonly<Record<string, unknown>>;
 
-const numberIn = (row: Row, ...names: string[]): number => {
+/** A value by any of its names, SI; a text may carry its unit. */
+const numberIn = (row: Row, quantity: 'voltage' | 'current' | 'power', ...names: string[]): number => {
   for (const name of names) {
     const value = row[name];
     if (typeof value === 'number') return value;
-    if (typeof value === 'string' && value.trim() !== '') return parseDecimal(value.replace(/\s*[VAW]$/i, ''));
+    if (typeof value !== 'string' || value.trim() === '') continue;
+    const parsed = parseQuantity(value, quantity);
+    return parsed.ok ? parsed.value : Number.NaN;
   }
   return Number.NaN;
 };
@@ -48,19 +52,19 @@ function offerOf(row: Row): SourceObject | string {
     ];
   if (!kind)
     return `"${String(row.kind ?? row.type).slice(0, 24)}" is no kind of offer. Use fixed, variable, battery, pps, epr-avs or spr-avs.`;
-  const minVolts = numberIn(row, 'minVolts', 'min_volts', 'min v');
-  const maxVolts = numberIn(row, 'maxVolts', 'max_volts', 'max v');
-  const amps = numberIn(row, 'amps', 'a');
-  const watts = numberIn(row, 'watts', 'w');
+  const minVolts = numberIn(row, 'voltage', 'minVolts', 'min_volts', 'min v');
+  const maxVolts = numberIn(row, 'voltage', 'maxVolts', 'max_volts', 'max v');
+  const amps = numberIn(row, 'current', 'amps', 'a');
+  const watts = numberIn(row, 'power', 'watts', 'w');
   const need = (...values: number[]) => values.every(Number.isFinite);
   if (kind === 'fixed') {
-    const volts = numberIn(row, 'volts', 'v', 'maxVolts', 'max_volts');
+    const volts = numberIn(row, 'voltage', 'volts', 'v', 'maxVolts', 'max_volts');
     return need(volts, amps)
       ? { kind, volts, amps, peak: 0, flags: [], reserved: 0 }
       : 'A fixed level has volts and amps.';
   }
   if (kind === 'spr-avs') {
-    const above = numberIn(row, 'ampsAbove', 'amps_above');
+    const above = numberIn(row, 'current', 'ampsAbove', 'amps_above');
     return need(amps)
       ? { kind, amps, ampsAbove: Number.isFinite(above) ? above : 0, peak: 0, reserved: 0 }
       : 'SPR AVS has amps, and amps_above for 15–20 V.';
@@ -75,13 +79,21 @@ function offerOf(row: Row): SourceObject | string {
     : { kind: 'variable', minVolts, maxVolts, amps };
 }
 
-function wordsFrom(rows: readonly unknown[]): Pick<ListReading, 'words' | 'findings'> {
+/** @param lineOf where a row stood, from 1 */
+function wordsFrom(
+  rows: readonly unknown[],
+  lineOf = (index: number): number => index + 1,
+): Pick<ListReading, 'words' | 'findings'> {
   const words: number[] = [];
   const findings: Finding[] = [];
   rows.forEach((row, index) => {
-    const place = `Line ${index + 1}: `;
-    if (typeof row === 'string' && /^[0-9a-f]{8}$/i.test(row)) {
+    const place = `Line ${lineOf(index)}: `;
+    if (typeof row === 'string' && /^(?:0x)?[0-9a-f]{8}$/i.test(row)) {
       words.push(Number.parseInt(row, 16));
+      return;
+    }
+    if (typeof row === 'number' && Number.isInteger(row) && row >= 0 && row < 2 ** 32) {
+      words.push(row);
       return;
     }
     const parsed = typeof row === 'string' ? parseOffer(row) : null;
@@ -132,8 +144,12 @@ function fromJson(text: string): ListReading {
 }
 
 function fromCsv(text: string): ListReading {
-  const data = headedRows(text).rows.map(({ cells }) => cells);
-  return { ...wordsFrom(data), readOut: null, several: [] };
+  const { rows } = headedRows(text);
+  const read = wordsFrom(
+    rows.map(({ cells }) => cells),
+    (index) => rows[index]?.line ?? index + 1,
+  );
+  return { ...read, readOut: null, several: [] };
 }
 
 /** Whether text is a list rather than hexadecimal words. */

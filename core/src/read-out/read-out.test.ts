@@ -71,10 +71,16 @@ describe('what people paste', () => {
     ]);
   });
 
+  it('in lists may carry units, be words with 0x before them, or plain numbers', () => {
+    const words = (text: string) => readList(text).words.map((word) => describeOffer(decodeSource(word)));
+    expect(words('kind;volts;amps\nfixed;9 V;2770 mA\nfixed;"15,0 V";"3,0 A"')).toEqual(['9 V 2.77 A', '15 V 3 A']);
+    expect(words('{"words":["0x0002D12C",184620,"0004B12C"]}')).toEqual(['9 V 3 A', '9 V 3 A', '15 V 3 A']);
+  });
+
   it('that is wrong is told by its line', () => {
     expect(
       readList('kind,volts,amps\nfixed,5,3\nplasma,9,3\nfixed,500,3').findings.map(({ sentence }) => sentence),
-    ).toEqual([expect.stringContaining('Line 2: "plasma" is no kind of offer'), expect.stringContaining('Line 3')]);
+    ).toEqual([expect.stringContaining('Line 3: "plasma" is no kind of offer'), expect.stringContaining('Line 4')]);
     expect(readList('{"words":').findings[0]?.sentence).toBe('This is not sound JSON.');
     const two = readList('{"readOuts":[{"port":"C1","words":[]},{"port":"C2","words":[]}]}');
     expect(two.findings[0]?.sentence).toContain('2 read-outs are in this text');
