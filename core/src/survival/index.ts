@@ -52,10 +52,11 @@ export function survival(fates: readonly Fate[]): readonly Survival[] {
   });
 }
 
-/** Part alive at a count; 1 before the first failure, null beyond the last unit that was under test. */
+/** Part alive at a count; 1 before the first failure, null beyond the last unit that was under test, unless that failed. */
 export function aliveAt(fates: readonly Fate[], count: number): number | null {
-  if (!fates.some(({ at }) => at >= count)) return null;
-  return survival(fates).findLast(({ at }) => at <= count)?.alive ?? 1;
+  const last = survival(fates).findLast(({ at }) => at <= count);
+  if (last?.alive === 0) return 0;
+  return fates.some(({ at }) => at >= count) ? (last?.alive ?? 1) : null;
 }
 
 const percent = (part: number): string => `${Math.round(part * 100)} %`;
@@ -65,12 +66,13 @@ const percent = (part: number): string => `${Math.round(part * 100)} %`;
  * @param unit what is counted: "bends"
  */
 export function survivalSays(fates: readonly Fate[], unit: string): string {
-  const n = fates.length;
+  const known = fates.filter(({ at }) => Number.isFinite(at) && at >= 0);
+  const n = known.length;
   if (n === 0) return 'No unit yet.';
   const units = n === 1 ? 'one unit' : `${n} units`;
-  const steps = survival(fates);
-  const failed = fates.filter((one) => one.failed).length;
-  const most = Math.max(...fates.map(({ at }) => at));
+  const steps = survival(known);
+  const failed = known.filter((one) => one.failed).length;
+  const most = Math.max(...known.map(({ at }) => at));
   const few = n < 5 ? ` ${n === 1 ? 'One unit says' : `${n} units say`} little about the next.` : '';
   const last = steps.at(-1);
   if (!last) return `None of ${units} failed up to ${most} ${unit}.${few}`;

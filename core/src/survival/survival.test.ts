@@ -36,6 +36,8 @@ describe('survival', () => {
       null,
     ]);
     expect(aliveAt([], 0)).toBeNull();
+    // Where the last of them failed none is left, whatever the count.
+    expect([99, 100, 5000].map((count) => aliveAt([failed(50), failed(100)], count))).toEqual([0.5, 0, 0]);
   });
 
   it('in words says how few there are', () => {
@@ -47,6 +49,9 @@ describe('survival', () => {
     );
     expect(survivalSays([failed(3)], 'bends')).toContain('One unit says little');
     expect(survivalSays([], 'bends')).toBe('No unit yet.');
+    expect(survivalSays([failed(Number.NaN), out(8000), out(9000)], 'bends')).toContain(
+      'None of 2 units failed up to 9000',
+    );
   });
 
   it('leaves out what is no count', () =>
