@@ -6,6 +6,8 @@ const PORTS = ['C1', 'C2', 'A1', 'USB C left'];
 describe('loads as people say them', () => {
   it.each([
     ['C1 20 V 3.25 A', [{ port: 'C1', volts: 20, amps: 3.25 }]],
+    ['C1: 20V/3.25A', [{ port: 'C1', volts: 20, amps: 3.25 }]],
+    ['C1 20V⎓3,25A', [{ port: 'C1', volts: 20, amps: 3.25 }]],
     [
       'c1: 9V 2A + A1 5 V 500mA',
       [

@@ -2,7 +2,7 @@
 import { parseDecimal } from '../quantity/index.ts';
 import type { Output } from './types.ts';
 
-const LOAD = /^(.+?)[:\s]+([\d.,]+)\s*V\b\s*(?:(?:at|@|,|×|x)?\s*([\d.,]+)\s*(m?A)|no load|unloaded|empty)?$/i;
+const LOAD = /^(.+?)[:\s]+([\d.,]+)\s*V\b\s*(?:(?:at|[@,/=⎓×x])?\s*([\d.,]+)\s*(m?A)|no load|unloaded|empty)?$/i;
 
 /**
  * @param ports labels of the sample

@@ -3,7 +3,7 @@
 import { parseQuantity } from '../quantity/index.ts';
 import type { SplitShare } from '../run/index.ts';
 import { type HeadedRow, headedRows, type QuantityHeads, quantityHeads } from '../table/index.ts';
-import { portsIn } from './promises.ts';
+import { portsIn, twiceIn } from './promises.ts';
 
 export interface ListedSplit {
   readonly line: number;
@@ -33,6 +33,8 @@ function splitOf(
   const cell = (name: string) => (row[keyOf(name)] ?? '').trim();
   const order = portsIn(cell('order'), ports);
   if (!order) return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
+  const twice = twiceIn(order);
+  if (twice) return `order names ${twice} twice.`;
   const read = (name: string, quantity: 'voltage' | 'current' | 'power'): number | null | string => {
     if (cell(name) === '') return null;
     const parsed = parseQuantity(cell(name), quantity, unitOf(keyOf(name)));

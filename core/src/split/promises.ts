@@ -180,6 +180,10 @@ export function portsIn(text: string, ports: readonly string[]): readonly string
   }
 }
 
+/** The port a list names a second time. */
+export const twiceIn = (ports: readonly string[]): string | undefined =>
+  ports.find((port, index) => ports.indexOf(port) !== index);
+
 /**
  * A row as printed: "C1+C2: 60 W + 45 W", or the shorthand "any two C ports: 45 W + 45 W" for every pair of ports whose
  * label begins with C. In a shorthand with different watts the order is that of the ports.
@@ -203,6 +207,8 @@ export function parseTableRow(text: string, ports: readonly string[]): ParsedTab
   const named = portsIn(left, ports);
   const watts = right === undefined ? null : wattsIn(right);
   if (!named) return { reason: `Name ports of this sample: ${ports.join(', ')}.` };
+  const twice = twiceIn(named);
+  if (twice) return { reason: `${twice} stands there twice: name each port once.` };
   if (!watts || watts.length !== named.length)
     return { reason: `Give each port its watts, such as ${named.join('+')}: ${named.map(() => '30').join('+')}.` };
   return { rows: [Object.fromEntries(named.map((port, index) => [port, watts[index] ?? 0]))] };

@@ -387,6 +387,10 @@ describe('a list of combinations', () => {
     expect(list.bad.map(({ line }) => line)).toEqual([2, 3, 4]);
     expect(list.splits).toHaveLength(1);
     expect(readSplitList('a,b\n1,2\n', ['C1']).bad[0]?.reason).toContain('order is missing');
+    expect(readSplitList('order,C1_V,C1_A\nC1+C1,20,2\n', ['C1']).bad).toEqual([
+      { line: 2, reason: 'order names C1 twice.' },
+    ]);
+    expect(parseTableRow('C1+C1: 30+20', ['C1'])).toEqual({ reason: 'C1 stands there twice: name each port once.' });
     expect(readSplitList('', ['C1']).splits).toEqual([]);
   });
 });
