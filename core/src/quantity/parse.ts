@@ -27,9 +27,36 @@ export function parseDecimal(text: string): number {
 
 const finiteOrNaN = (value: number): number => (Number.isFinite(value) ? value : Number.NaN);
 
+const PART = '(\\d+(?:[.,]\\d+)?)';
+const HOURS = `${PART}\\s*h(?:r|rs|ours?)?`;
+const PARTS_OF_TIME = new RegExp(
+  `^(?:${HOURS})?\\s*(?:${PART}\\s*m(?:ins?|inutes?)?)?\\s*(?:${PART}\\s*s(?:ecs?|econds?)?)?$`,
+  'i',
+);
+const HOURS_MINUTES = new RegExp(`^${HOURS}\\s*(\\d+)$`, 'i');
+const CLOCK = /^(\d+):([0-5]\d):([0-5]\d(?:[.,]\d+)?)$/;
+
+/** A duration in several parts: `1 h 30 min`, `1h30`, `1:02:03`; null for one of a single part. */
+function partsOfTime(text: string): Parsed | null {
+  const clock = CLOCK.exec(text);
+  const [, hours, minutes, seconds] = clock ?? PARTS_OF_TIME.exec(text) ?? HOURS_MINUTES.exec(text) ?? [];
+  if ([hours, minutes, seconds].filter((one) => one !== undefined).length > 1) {
+    const [h, min, s] = [hours, minutes, seconds].map((one) => parseDecimal(one ?? '0')) as [number, number, number];
+    const value = h * 3600 + min * 60 + s;
+    return Number.isFinite(value) ? { ok: true, value, unit: seconds === undefined ? 'min' : 's' } : null;
+  }
+  const [, one, other] = /^(\d+):(\d{2})$/.exec(text) ?? [];
+  return one === undefined || other === undefined
+    ? null
+    : {
+        ok: false,
+        reason: `"${text}" may be hours and minutes or minutes and seconds: write ${one} h ${other} min or ${one} min ${other} s.`,
+      };
+}
+
 /**
  * Parse a value of a quantity, with or without a unit.
- * @param text what was typed, e.g. `3250 mA`, `19,8`, `0.045 W`
+ * @param text what was typed, e.g. `3250 mA`, `19,8`, `0.045 W`; a duration also as `1 h 30 min` or `1:02:03`
  * @param id the quantity the field holds
  * @param usual unit taken when none is written; the quantity's usual unit by default
  * @returns the SI value, or the reason it could not be read, ready to show
@@ -37,6 +64,8 @@ const finiteOrNaN = (value: number): number => (Number.isFinite(value) ? value :
 export function parseQuantity(text: string, id: QuantityId, usual: string = quantityOf(id).usual): Parsed {
   const cleaned = text.trim().replace(/\u2212/g, '-');
   if (cleaned === '') return { ok: false, reason: 'Nothing typed.' };
+  const time = id === 'duration' ? partsOfTime(cleaned) : null;
+  if (time) return time;
   const match = SHAPE.exec(cleaned);
   if (!match) return { ok: false, reason: `"${cleaned}" is not a number. Type it like 19.8 or 19,8.` };
   const [, sign = '', digits = '', exponent = '', written = ''] = match;

@@ -41,6 +41,18 @@ describe('typed values', () => {
     ['77 °F', 'temperature', 298.15],
     ['25', 'temperature', 298.15],
     ['4 in', 'length', 0.1016],
+    ['6 ft', 'length', 1.8288],
+    ['0.5 lb', 'mass', 0.226796185],
+    ['3 Ampere', 'current', 3],
+    ['45 ºC', 'temperature', 318.15],
+    ['1 h 30 min', 'duration', 5400],
+    ['1h30', 'duration', 5400],
+    ['1,5 h 10 min', 'duration', 6000],
+    ['90 min 30 s', 'duration', 5430],
+    ['1:02:03.5', 'duration', 3723.5],
+    ['30 s', 'duration', 30],
+    ['3 ms', 'duration', 0.003],
+    ['2 h', 'duration', 7200],
   ] as const)('reads %s as %s', (text, quantity, si) => {
     const parsed = parseQuantity(text, quantity);
     expect(parsed.ok && parsed.value).toBeCloseTo(si, 9);
@@ -55,6 +67,9 @@ describe('typed values', () => {
     ['NaN', 'power', 'not a number'],
     ['Infinity', 'power', 'not a number'],
     ['1e999', 'power', 'not a number'],
+    ['1:30', 'duration', 'write 1 h 30 min or 1 min 30 s'],
+    ['5 min 5', 'duration', 'not a number'],
+    [`${'9'.repeat(400)}:00:00`, 'duration', 'not a number'],
   ] as const)('refuses %j as %s and says why', (text, quantity, reason) => {
     const parsed = parseQuantity(text, quantity);
     expect(parsed).toMatchObject({ ok: false, reason: expect.stringContaining(reason) });

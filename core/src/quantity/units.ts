@@ -62,7 +62,11 @@ const TABLE: readonly Quantity[] = [
     label: 'Current',
     si: 'A',
     usual: 'A',
-    units: [unit('A', 1, ['amp', 'amps', 'Arms', 'Adc']), unit('mA', 1e-3), unit('µA', 1e-6, ['uA', 'μA'])],
+    units: [
+      unit('A', 1, ['amp', 'amps', 'ampere', 'amperes', 'Arms', 'Adc']),
+      unit('mA', 1e-3),
+      unit('µA', 1e-6, ['uA', 'μA']),
+    ],
   },
   {
     id: 'power',
@@ -99,8 +103,8 @@ const TABLE: readonly Quantity[] = [
     si: 'K',
     usual: '°C',
     units: [
-      unit('°C', 1, ['C', 'degC', 'celsius'], ZERO_CELSIUS),
-      unit('°F', 5 / 9, ['F', 'degF', 'fahrenheit'], ZERO_CELSIUS - (32 * 5) / 9),
+      unit('°C', 1, ['C', 'degC', 'celsius', 'ºC', '˚C'], ZERO_CELSIUS),
+      unit('°F', 5 / 9, ['F', 'degF', 'fahrenheit', 'ºF', '˚F'], ZERO_CELSIUS - (32 * 5) / 9),
       unit('K', 1, ['kelvin']),
     ],
   },
@@ -122,14 +126,20 @@ const TABLE: readonly Quantity[] = [
     label: 'Mass',
     si: 'kg',
     usual: 'g',
-    units: [unit('g', 1e-3), unit('kg', 1), unit('oz', 0.028349523125)],
+    units: [unit('g', 1e-3), unit('kg', 1), unit('oz', 0.028349523125), unit('lb', 0.45359237, ['lbs'])],
   },
   {
     id: 'length',
     label: 'Length',
     si: 'm',
     usual: 'mm',
-    units: [unit('mm', 1e-3), unit('cm', 1e-2), unit('m', 1), unit('in', 0.0254, ['"'])],
+    units: [
+      unit('mm', 1e-3),
+      unit('cm', 1e-2),
+      unit('m', 1),
+      unit('in', 0.0254, ['"']),
+      unit('ft', 0.3048, ['feet', 'foot']),
+    ],
   },
 ];
 
