@@ -1,6 +1,7 @@
 // Reads a label line as it is printed and typed: "C1: 5V 3A / 9V 3A / 20V 2.25A", "C1+A1 45W+18W", "total 65 W".
 
 import { formatPlain } from '../quantity/index.ts';
+import type { Mains } from '../reading/index.ts';
 import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
 import { chargeTimeIn } from './charge-time.ts';
 import { portBody, togetherBody } from './label-body.ts';
@@ -65,6 +66,32 @@ const done = (promises: readonly Promised[], unused: readonly string[], duration
   ...(duration ? { duration } : {}),
 });
 
+/** Frequency of a supply that is named by its volts alone; others are named with theirs. */
+const USUAL_HERTZ: Readonly<Record<number, number>> = { 110: 60, 115: 60, 120: 60, 127: 60, 220: 50, 230: 50, 240: 50 };
+/** Below it a voltage is none of a mains. */
+const LEAST_MAINS = 85;
+
+/** The mains a figure is said for, "at 230 V 50 Hz", with what is left of the line; null where it names none for sure. */
+function supplyIn(tokens: readonly Token[]): { readonly mains: Mains | null; readonly rest: readonly Token[] } {
+  const at = tokens.findIndex(
+    (token) => token.kind === 'amount' && token.quantity === 'voltage' && token.value >= LEAST_MAINS,
+  );
+  const volts = tokens[at];
+  if (volts?.kind !== 'amount') return { mains: null, rest: tokens };
+  const after = tokens.slice(at + 1).findIndex((token) => token.kind === 'word' && token.word === 'hz');
+  const stated = after < 0 ? undefined : tokens[at + after];
+  const hertz = stated?.kind === 'number' ? stated.value : after < 0 ? USUAL_HERTZ[volts.value] : undefined;
+  if (hertz === undefined || !(hertz >= 40 && hertz <= 70)) return { mains: null, rest: tokens };
+  const used = new Set<Token | undefined>([volts, ...(stated ? [stated, tokens[at + 1 + after]] : [])]);
+  return {
+    mains: { kind: 'ac', volts: volts.value, hertz },
+    rest: tokens.filter((token) => !used.has(token) && !(token.kind === 'word' && token.word === 'at')),
+  };
+}
+
+/** Words by which an efficiency is that of one load, or the best of all. */
+const NO_AVERAGE: ReadonlySet<string> = new Set(['load', 'low', 'light', 'peak', 'up', 'max', 'maximum', 'best']);
+
 /** A figure of the whole sample: total, idle, efficiency; null when it is none. */
 function wholeLine(tokens: readonly Token[], labels: readonly string[], duration?: ClaimDuration): ParsedLine | null {
   const amounts = tokens.flatMap((token) => (token.kind === 'amount' ? [token] : []));
@@ -73,7 +100,7 @@ function wholeLine(tokens: readonly Token[], labels: readonly string[], duration
   const [power] = powers;
   const says = tokens.flatMap((token) => (token.kind === 'word' ? [token.word] : []));
   if (
-    says.some((word) => /^(idle|standby|stand-by|no-load|noload)$/.test(word)) ||
+    says.some((word) => /^(idle|standby|stand-by|no-load|noload|vampire|phantom)$/.test(word)) ||
     (says.includes('no') && says.includes('load'))
   ) {
     if (!power || powers.length > 1) return { reason: 'Idle is one power, such as idle 0.075 W.' };
@@ -83,28 +110,32 @@ function wholeLine(tokens: readonly Token[], labels: readonly string[], duration
       'stand-by',
       'no-load',
       'noload',
+      'vampire',
+      'phantom',
       'no',
       'load',
       'consumption',
       'draw',
       'input',
     ]);
-    const left = tokens.filter((token) => token !== power && !(token.kind === 'word' && words.has(token.word)));
-    return done([{ kind: 'idle', watts: power.value, mains: null }], unusedOf(left));
+    const { mains, rest: others } = supplyIn(tokens);
+    const left = others.filter((token) => token !== power && !(token.kind === 'word' && words.has(token.word)));
+    return done([{ kind: 'idle', watts: power.value, mains }], unusedOf(left));
   }
   if (says[0] === 'input') return { reason: 'This is what it takes: it belongs to the input rating at Intake.' };
   const shares = amounts.filter(({ quantity }) => quantity === 'efficiency');
   const [share] = shares;
   if (says.some((word) => /^(efficien|η)/.test(word))) {
-    const light = shares.length > 1 || says.some((word) => ['load', 'low', 'light', 'peak'].includes(word));
+    const light = shares.length > 1 || says.some((word) => NO_AVERAGE.has(word));
     if (!share || light)
       return { reason: 'Only an average efficiency is a claim, such as efficiency 91 %. Put anything else in quotes.' };
     const words = new Set(['average', 'active', 'avg', 'mean', 'of', 'mode']);
-    const left = tokens.filter(
+    const { mains, rest: others } = supplyIn(tokens);
+    const left = others.filter(
       (token) =>
         token !== share && !(token.kind === 'word' && (words.has(token.word) || /^(efficien|η)/.test(token.word))),
     );
-    return done([{ kind: 'average-efficiency', ratio: share.value, mains: null }], unusedOf(left));
+    return done([{ kind: 'average-efficiency', ratio: share.value, mains }], unusedOf(left));
   }
   const volts = tokens.some(
     (token) =>

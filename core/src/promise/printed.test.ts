@@ -74,3 +74,30 @@ describe('a cable', () => {
   ])('%s', (line, promises) => expect(cable(line)).toEqual(promises));
   it('promises nothing by a number alone', () => expect(cable('2m / 6.6ft')[0]).toContain('Write watts or amps'));
 });
+
+describe('figures of the whole', () => {
+  const one = (line: string) => {
+    const [read] = parseLabel(line, PORTS);
+    return read && 'promises' in read ? [read.promises[0], ...(read.unused ?? [])] : [read?.reason];
+  };
+  const at = (volts: number, hertz: number) => ({ kind: 'ac', volts, hertz });
+  it.each([
+    ['idle: < 75 mW @230V', 0.075, at(230, 50)],
+    ['No-load power consumption: ≤ 0.075 W (230 V 50 Hz)', 0.075, at(230, 50)],
+    ['no load 0.1 W at 115 V 60 Hz', 0.1, at(115, 60)],
+    ['standby 30mW', 0.03, null],
+    ['vampire draw < 0.1W', 0.1, null],
+    ['idle 0.1 W at 220 V 60 Hz', 0.1, at(220, 60)],
+  ])('%s', (line, watts, mains) => expect(one(line)).toEqual([{ kind: 'idle', watts, mains }]));
+
+  it('leave a supply alone that is not named for sure', () =>
+    expect(one('idle 0.1 W at 100 V')).toEqual([{ kind: 'idle', watts: 0.1, mains: null }, 'at 100 V']));
+
+  it('have an average efficiency at a supply, and no best one', () => {
+    expect(one('Average active efficiency: 88.5 % (230 V)')).toEqual([
+      { kind: 'average-efficiency', ratio: 0.885, mains: at(230, 50) },
+    ]);
+    for (const line of ['efficiency up to 95%', 'max efficiency 95 %', 'peak efficiency 95 %'])
+      expect(one(line)[0], line).toContain('Only an average efficiency is a claim');
+  });
+});
