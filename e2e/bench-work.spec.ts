@@ -74,7 +74,7 @@ test('a line that is not understood says what would be', async ({ page }) => {
   await page.goto(`/samples/${id}/claims`);
   await page.getByLabel('A line as printed').fill('C9: 20V 3A');
   await expect(
-    page.getByText('Start with a port (C1), "total", "idle" or "efficiency"', { exact: false }),
+    page.getByText('Start with a port (C1), "total", "idle", "efficiency", "ripple" or "surface"', { exact: false }),
   ).toBeVisible();
   await expect(page.getByRole('button', { name: 'Add', exact: true })).toBeDisabled();
 });

@@ -3,6 +3,7 @@
 import { formatPlain } from '../quantity/index.ts';
 import type { Mains } from '../reading/index.ts';
 import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
+import { boundIn } from './bound-line.ts';
 import { chargeTimeIn } from './charge-time.ts';
 import { portBody, togetherBody } from './label-body.ts';
 import { headsOf } from './label-heads.ts';
@@ -186,6 +187,8 @@ export function parseClaimLine(
   if (quoted?.[1]) return { promises: [{ kind: 'wording', text: quoted[1] }] };
   const charge = chargeTimeIn(line);
   if (charge) return 'reason' in charge ? charge : { promises: [charge] };
+  const bound = boundIn(line);
+  if (bound) return { promises: [bound] };
   const tokens = tokensOf(line, labels);
   const first = tokens.find(({ kind }) => kind !== 'word' && kind !== 'sign');
   if (first?.kind === 'port') {
@@ -203,7 +206,7 @@ export function parseClaimLine(
     const whole = wholeLine(rest, labels, duration);
     if (whole) return whole;
     return {
-      reason: `Start with a port (${labels.join(', ') || 'none entered'}), "total", "idle" or "efficiency"; put a slogan in quotes.`,
+      reason: `Start with a port (${labels.join(', ') || 'none entered'}), "total", "idle", "efficiency", "ripple" or "surface"; put a slogan in quotes.`,
     };
   }
   const before = unusedOf(heads.before);

@@ -93,6 +93,16 @@ describe('figures of the whole', () => {
   it('leave a supply alone that is not named for sure', () =>
     expect(one('idle 0.1 W at 100 V')).toEqual([{ kind: 'idle', watts: 0.1, mains: null }, 'at 100 V']));
 
+  it.each([
+    ['ripple < 50 mVp-p', { kind: 'ripple', volts: 0.05, mains: null }],
+    ['Ripple & noise: ≤ 0,1 V', { kind: 'ripple', volts: 0.1, mains: null }],
+    ['surface below 65 °C', { kind: 'surface', celsius: 65 }],
+    ['Max surface temperature 77 °C', { kind: 'surface', celsius: 77 }],
+    ['case temp 140°F max', { kind: 'surface', celsius: 60 }],
+  ])('%s', (line, promise) => expect(one(line)).toEqual([promise]));
+
+  it('of ripple are peak to peak', () => expect(one('ripple 10 mV rms')[0]).toContain('Start with a port'));
+
   it('have an average efficiency at a supply, and no best one', () => {
     expect(one('Average active efficiency: 88.5 % (230 V)')).toEqual([
       { kind: 'average-efficiency', ratio: 0.885, mains: at(230, 50) },

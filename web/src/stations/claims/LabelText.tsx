@@ -20,6 +20,7 @@ const EXAMPLES = [
   'total 65 W',
   'idle 0.075 W',
   'efficiency 91 %',
+  'ripple < 50 mV',
   'laptop to 50 % in 30 min',
   '“a slogan”',
 ];
