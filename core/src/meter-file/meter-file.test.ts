@@ -177,7 +177,7 @@ describe('reading a file', () => {
     const columns = roles.map((role, index) => ({
       name: 'abc'[index] ?? '',
       role,
-      unit: '',
+      unit: 'WVA'[index] ?? '',
       port: index > 0 ? 'C1' : null,
     }));
     const mains = { kind: 'ac', volts: 230, hertz: 50 } as const;
@@ -208,6 +208,17 @@ describe('reading a file', () => {
       'Say at which mains the file was taken.',
     ]);
     expect(() => read(text)).toThrow(RangeError);
+    const strange = plan('load;pin;vin;vout;iout\n100;50;230;20;2.25\n');
+    const inUnits = (...units: string[]) =>
+      planProblems(
+        { ...strange, columns: strange.columns.map((column, at) => ({ ...column, unit: units[at] ?? column.unit })) },
+        context,
+      );
+    expect(inUnits('A', 'V')).toEqual([
+      'load is in "A", which is not a unit of load point.',
+      'pin is in "V", which is not a unit of input watts.',
+    ]);
+    expect(inUnits('', 'mW')).toEqual([]);
     const twice = plan('pin;pin;vin;vout;iout\n1;2;230;5;6\n');
     expect(planProblems(twice, context)).toEqual(['Input watts is given by two columns.']);
   });

@@ -59,6 +59,11 @@ export function planProblems(plan: FilePlan, context: FileContext): readonly str
     if (!has('output-amps', port)) problems.push(`Say which column holds the output amps of ${port}.`);
   }
   if (!context.wholeFileMains && !has('mains-volts')) problems.push('Say at which mains the file was taken.');
+  for (const { name, role, unit } of plan.columns) {
+    const { quantity, label } = COLUMN_ROLES[role];
+    const known = role === 'load' ? unit === '' || unit === '%' : quantity === null || findUnit(quantity, unit);
+    if (!known) problems.push(`${name || label} is in "${unit}", which is not a unit of ${label.toLowerCase()}.`);
+  }
   const used = plan.columns.filter(({ role }) => role !== 'ignore').map(({ role, port }) => `${role} ${port ?? ''}`);
   for (const twice of new Set(used.filter((key, index) => used.indexOf(key) !== index))) {
     const role = twice.split(' ')[0] as ColumnRole;
