@@ -18,8 +18,38 @@ export const statedLead = ({ outputPlace, leadOhms, leadUOhms }: Rig): Measured 
   outputPlace === 'load-end' && leadOhms > 0 ? measured(leadOhms, leadUOhms) : null;
 
 /**
- * Output of one port at the receptacle.
- * Sensed at the load end, Vport = Vload + I·R and P = Vload·I + I²·R, so dP/dI = Vload + 2·I·R and dP/dR = I².
+ * What was sensed at an end of a lead, at the receptacle: Vport = Vload + I·R and P = Vload·I + I²·R, so dP/dI = Vload + 2·I·R
+ * and dP/dR = I².
+ * @param lead loop resistance between the receptacle and where it was sensed, Ω; null for none
+ * @param sensed W there, where they were formed sample by sample; V·I otherwise
+ */
+export function atReceptacle(
+  port: string,
+  volts: Measured,
+  amps: Measured,
+  lead: Measured | null,
+  sensed = product(volts, amps),
+): OutputResult {
+  if (lead === null) return { port, volts, amps, watts: sensed };
+  const drop = amps.value * lead.value;
+  return {
+    port,
+    amps,
+    volts: propagate(volts.value + drop, [
+      { weight: 1, of: volts },
+      { weight: lead.value, of: amps },
+      { weight: amps.value, of: lead },
+    ]),
+    watts: propagate(sensed.value + amps.value * drop, [
+      { weight: amps.value, of: volts },
+      { weight: volts.value + 2 * drop, of: amps },
+      { weight: amps.value ** 2, of: lead },
+    ]),
+  };
+}
+
+/**
+ * Output of one port at the receptacle. See {@link atReceptacle}.
  * A mean power of many samples (from a meter file) is used as it stands: V·I is formed per sample, never from means.
  * @param place where it was sensed
  * @param lead loop resistance between the port and that place, Ω; null for none
@@ -42,22 +72,7 @@ export function outputAtReceptacle(
   const volts = asMeasured(voltsReading);
   const amps = asMeasured(ampsReading);
   const sensed = wattsReading ? asMeasured(wattsReading) : product(volts, amps);
-  if (place === 'port' || lead === null) return { port, volts, amps, watts: sensed };
-  const drop = amps.value * lead.value;
-  return {
-    port,
-    amps,
-    volts: propagate(volts.value + drop, [
-      { weight: 1, of: volts },
-      { weight: lead.value, of: amps },
-      { weight: amps.value, of: lead },
-    ]),
-    watts: propagate(sensed.value + amps.value * drop, [
-      { weight: amps.value, of: volts },
-      { weight: volts.value + 2 * drop, of: amps },
-      { weight: amps.value ** 2, of: lead },
-    ]),
-  };
+  return atReceptacle(port, volts, amps, place === 'port' ? null : lead, sensed);
 }
 
 /** Whether two lists ask for the same: ports, levels, ranges and currents, in any order. */

@@ -1,9 +1,9 @@
 // What ports delivered together, or one alone, from split runs, in the common form of all evidence about power.
 import type { Delivered } from '../evidence/index.ts';
-import { mainsLabel, type OutputResult, readAt } from '../reading/index.ts';
+import { mainsLabel } from '../reading/index.ts';
 import type { Run, SplitRun } from '../run/index.ts';
 import { sum } from '../uncertainty/index.ts';
-import { perRun, type SplitBench, splitReading } from './readings.ts';
+import { perRun, type SplitBench, splitOutputs, splitReading } from './readings.ts';
 import { setKey } from './types.ts';
 
 /** Split runs as evidence; a lightly loaded one says nothing about what there would have been. */
@@ -13,20 +13,7 @@ export const deliveredBySplits = (runs: readonly Run[], bench: SplitBench): read
 const deliveredBySplit = perRun((run: SplitRun, bench: SplitBench): readonly Delivered[] => {
   if (run.shares.some(({ light }) => light)) return [];
   const { occupied, watts, rest, total } = splitReading(run, bench);
-  const rig = bench.rigs.find(({ id }) => id === run.rigId);
-  const place = rig?.outputPlace ?? 'port';
-  const outputs = run.shares.flatMap(({ port, volts, amps }): OutputResult[] => {
-    const own = watts[port];
-    if (!own || volts === null || amps === null) return [];
-    return [
-      {
-        port,
-        volts: readAt(volts, 'voltage', place, rig, bench.instruments),
-        amps: readAt(amps, 'current', place, rig, bench.instruments),
-        watts: own,
-      },
-    ];
-  });
+  const outputs = splitOutputs(run, bench);
   const complete = outputs.length === occupied.length;
   const open = occupied.filter((port) => !watts[port]);
   const who = occupied.length === 1 ? `${setKey(occupied)} alone` : `${setKey(occupied)} together`;

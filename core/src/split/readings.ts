@@ -5,9 +5,9 @@ import type { SeriesResult } from '../efficiency/index.ts';
 import { outputFromWall } from '../efficiency/index.ts';
 import type { Bound, ClaimState, SharePart } from '../evidence/index.ts';
 import { memoOfLists } from '../memo/index.ts';
-import { type Instrument, type Rig, readAt } from '../reading/index.ts';
+import { atReceptacle, type Instrument, type OutputResult, type Rig, readAt, statedLead } from '../reading/index.ts';
 import { currentRuns, type Drop, type Run, type SplitRun } from '../run/index.ts';
-import { type Measured, product, sum } from '../uncertainty/index.ts';
+import { type Measured, sum } from '../uncertainty/index.ts';
 
 import type { PromisedRow } from './promises.ts';
 import { type SplitReading, stateKey } from './types.ts';
@@ -23,11 +23,24 @@ export interface SplitBench {
   readonly assumed?: Interval | undefined;
 }
 
-/** W of one metered port with the uncertainty its rig's meters give. */
-const wattsOf = (volts: number, amps: number, rig: Rig | undefined, instruments: readonly Instrument[]): Measured => {
+/** The metered ports of a run at their receptacles, with the uncertainty its rig's meters and lead give. */
+export function splitOutputs({ shares, rigId }: SplitRun, { rigs, instruments }: SplitBench): readonly OutputResult[] {
+  const rig = rigs.find(({ id }) => id === rigId);
   const place = rig?.outputPlace ?? 'port';
-  return product(readAt(volts, 'voltage', place, rig, instruments), readAt(amps, 'current', place, rig, instruments));
-};
+  const lead = rig ? statedLead(rig) : null;
+  return shares.flatMap(({ port, volts, amps }) =>
+    volts === null || amps === null
+      ? []
+      : [
+          atReceptacle(
+            port,
+            readAt(volts, 'voltage', place, rig, instruments),
+            readAt(amps, 'current', place, rig, instruments),
+            lead,
+          ),
+        ],
+  );
+}
 
 /** What metered ports give together: their meters are those of one rig, so what they read wrong adds up. */
 const sumOf = (metered: readonly Measured[]): Measured => sum(metered, 'rig');
@@ -48,12 +61,11 @@ export function perRun<R>(work: (run: SplitRun, bench: SplitBench) => R): (run: 
 /** One run as a reading. */
 export const splitReading: (run: SplitRun, bench: SplitBench) => SplitReading = perRun(readingOf);
 
-function readingOf(run: SplitRun, { ports, rigs, instruments, series, assumed }: SplitBench): SplitReading {
+function readingOf(run: SplitRun, bench: SplitBench): SplitReading {
+  const { ports, rigs, instruments, series, assumed } = bench;
   const rig = rigs.find(({ id }) => id === run.rigId);
   const occupied = ports.filter((port) => run.order.includes(port));
-  const metered = run.shares.flatMap(({ port, volts, amps }) =>
-    volts === null || amps === null ? [] : [{ port, volts, watts: wattsOf(volts, amps, rig, instruments) }],
-  );
+  const metered = splitOutputs(run, bench);
   const together = sumOf(metered.map(({ watts }) => watts));
   const known = intervalOf(together);
   const complete = occupied.every((port) => metered.some((one) => one.port === port));
@@ -76,7 +88,7 @@ function readingOf(run: SplitRun, { ports, rigs, instruments, series, assumed }:
     order: run.order,
     light: run.shares.flatMap(({ port, light }) => (light ? [port] : [])),
     watts: Object.fromEntries(metered.map(({ port, watts }) => [port, watts])),
-    volts: Object.fromEntries(metered.map(({ port, volts }) => [port, volts])),
+    volts: Object.fromEntries(metered.map(({ port, volts }) => [port, volts.value])),
     rest,
     total: complete ? { ...known, most: known.high, assumed: null, unstated: together.unstated } : wall,
     mainsWatts: run.mainsWatts,

@@ -7,6 +7,7 @@ import { aRig } from '../testing/reading.ts';
 import { measured, NO_SPEC } from '../uncertainty/index.ts';
 import {
   allSets,
+  deliveredBySplits,
   dropIn,
   inferRule,
   meterMoves,
@@ -343,6 +344,19 @@ describe('fewer meters than ports', () => {
       '18.200',
       '20.000',
     ]);
+  });
+  it('is of the port, where the load senses at the end of a lead', () => {
+    const exact = EXACT.map((one) => ({ ...one, sees: null }));
+    const rig = aRig({ outputPlace: 'load-end', leadOhms: 0.1, leadUOhms: 0.01 });
+    const bench = { ports: ['C1', 'A1'], rigs: [rig], instruments: exact, series: [] };
+    const one = splitReading(run, bench);
+    // By hand: 2 A over 0.1 Ω is 0.2 V and 0.4 W; u = 2² · 0.01 Ω.
+    expect(one.volts?.C1).toBeCloseTo(20.2, 12);
+    expect(one.watts.C1?.value).toBeCloseTo(40.4, 12);
+    expect(one.watts.C1?.uInstrument).toBeCloseTo(0.04, 12);
+    // What the socket leaves for the other is less by as much, and by what the lead is not known to.
+    expect(one.rest?.high).toBeCloseTo(58.2 - 40.32, 6);
+    expect(deliveredBySplits([run], bench)[0]?.outputs[0]?.volts.value).toBeCloseTo(20.2, 12);
   });
   it('says neither of a share nobody metered as if it were: an interval and no value', () => {
     const one = splitReading(run, { ports: ['C1', 'A1'], rigs: [meteredRig], instruments: METERS, series: [] });
