@@ -52,7 +52,7 @@ function Columns({
         const name = column.name || `column ${index + 1}`;
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: columns of a file have no identity but their place
-          <Box key={index} sx={{ display: 'grid', gridTemplateColumns: '1fr 74px', gap: 0.75 }}>
+          <Box key={index} sx={{ display: 'grid', gridTemplateColumns: '1fr 88px', gap: 0.75 }}>
             <Choice
               label={name}
               value={column.role}
@@ -127,7 +127,7 @@ function Outcome({
           {goodLines > 0 && (
             <FormControlLabel
               control={<Checkbox checked={agreed} onChange={(event) => onAgree(event.target.checked)} />}
-              label={`Keep the ${goodLines} good lines and leave out the ${badCount} bad ones`}
+              label={`Keep the ${goodLines === 1 ? 'good line' : `${goodLines} good lines`} and leave out the ${badCount === 1 ? 'bad one' : `${badCount} bad ones`}`}
             />
           )}
         </>
