@@ -15,7 +15,7 @@ test('a file with bad lines is kept only when that is agreed', async ({ page }) 
   await expect(bad).toContainText('Line 4 Pin is out of the meter’s range (OVERLOAD).');
   await expect(bad).toContainText('Line 8 3 values where the header has 7.');
   await expect(bad).toContainText('Line 11 Not at a load point');
-  await expect(bad).toContainText('Line 14 Output 22.57 W is above input 20.10 W');
+  await expect(bad).toContainText('Line 14 Output 22.57 W is above input 20.1 W');
   const keep = dialog.getByRole('button', { name: 'Keep' });
   await expect(keep).toBeDisabled();
   await dialog.getByRole('checkbox', { name: /Keep the 15 good lines/ }).check();
