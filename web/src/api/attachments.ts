@@ -20,18 +20,22 @@ export async function uploadAttachment(
 
 /**
  * Attach several: one that is refused keeps none of the others back.
+ * @param onStored told of each as it is attached
  * @throws Error that names each that was not attached, with why
  */
 export async function uploadAttachments(
   owner: AttachmentInfo['owner'],
   ownerId: string,
   files: readonly File[],
+  onStored: (stored: AttachmentInfo) => void = () => undefined,
   upload = uploadAttachment,
 ): Promise<void> {
   const refused: string[] = [];
   for (const file of files)
-    await upload(owner, ownerId, file).catch((error: Error) => {
-      refused.push(error.message.includes(file.name) ? error.message : `${file.name}: ${error.message}`);
-    });
+    await upload(owner, ownerId, file)
+      .then(onStored)
+      .catch((error: Error) => {
+        refused.push(error.message.includes(file.name) ? error.message : `${file.name}: ${error.message}`);
+      });
   if (refused.length > 0) throw new Error(refused.join(' '));
 }

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { uploadAttachment } from '../api/attachments.ts';
+import { uploadAttachments } from '../api/attachments.ts';
 import { api } from '../api/client.ts';
 import { apiUrl } from '../api/world.ts';
 import { CaptionDialog } from '../parts/CaptionDialog.tsx';
@@ -51,12 +51,8 @@ function Camera({ sample }: { readonly sample: SampleRow }) {
   const [sent, setSent] = useState<readonly AttachmentInfo[]>([]);
   const [described, setDescribed] = useState<AttachmentInfo | null>(null);
   const send = useMutation({
-    mutationFn: async (files: readonly File[]) => {
-      for (const file of files) {
-        const stored = await uploadAttachment('sample', sample.id, file);
-        setSent((before) => [stored, ...before]);
-      }
-    },
+    mutationFn: (files: readonly File[]) =>
+      uploadAttachments('sample', sample.id, files, (stored) => setSent((before) => [stored, ...before])),
   });
   const captioned = async () => {
     const { items } = await api<{ items: AttachmentInfo[] }>(`/attachments?sampleId=${sample.id}`);
