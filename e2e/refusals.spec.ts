@@ -87,6 +87,27 @@ test('a removed claim comes back by undo', async ({ page }) => {
   await expect(page.getByRole('list', { name: 'Claims' })).toContainText('Total 45 W');
 });
 
+test('a label line that breaks off half-way stays typed, and sent again counts once', async ({ page }) => {
+  const { id } = await freshSample(page, 'Half');
+  await page.goto(`/samples/${id}/claims`);
+  const line = page.getByLabel('A line as printed');
+  let sent = 0;
+  await page.route(`**/api/samples/${id}/claims`, (route) => {
+    sent += 1;
+    return sent === 2 ? route.abort() : route.continue();
+  });
+  await line.fill('C1: 5V 3A / 9V 3A / 20V 2.25A');
+  await line.press('Enter');
+  const claims = page.getByRole('list', { name: 'Claims' }).getByRole('listitem');
+  await expect(claims).toHaveCount(1);
+  await expect(line).toHaveValue('C1: 5V 3A / 9V 3A / 20V 2.25A');
+  await expect(page.getByRole('alert')).toBeVisible();
+  await line.press('Enter');
+  await expect(claims).toHaveCount(3);
+  await expect(line).toHaveValue('');
+  expect(sent).toBe(4);
+});
+
 test('a photo is attached with a thumbnail; a program is refused', async ({ page }) => {
   const { id } = await freshSample(page, 'Photo');
   await page.goto(`/samples/${id}/intake`);

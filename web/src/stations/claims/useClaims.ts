@@ -4,6 +4,7 @@ import type { ClaimInput, RemovedClaim, StoredClaim } from '@lastmark/contract/t
 import { validate } from '@lastmark/contract/validate';
 import { describePromise } from '@lastmark/core/claim';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
 import { api, versionTag } from '../../api/client.ts';
 import { queryClient, refreshSample } from '../../api/queries.ts';
 import { useNotify } from '../../state/notices.tsx';
@@ -24,10 +25,18 @@ export function useClaims(sampleId: string) {
     await refreshSample(sampleId);
     await queryClient.invalidateQueries({ queryKey: ['removed-claims', sampleId] });
   };
+  /** What a line that failed half-way has brought already: sent again it counts once. */
+  const kept = useRef<ReadonlySet<string>>(new Set());
   const add = useMutation({
     mutationFn: async (inputs: readonly ClaimInput[]) => {
       const ready = inputs.map(checked);
-      for (const body of ready) await api<StoredClaim>(`/samples/${sampleId}/claims`, { method: 'POST', body });
+      for (const body of ready) {
+        const key = JSON.stringify(body);
+        if (kept.current.has(key)) continue;
+        await api<StoredClaim>(`/samples/${sampleId}/claims`, { method: 'POST', body });
+        kept.current = new Set([...kept.current, key]);
+      }
+      kept.current = new Set();
     },
     onSettled: settled,
   });

@@ -139,7 +139,7 @@ export function SampleListDialog({ file, onClose }: Props) {
         {bad.length > 0 && (
           <Alert severity="warning">
             {bad.slice(0, 12).map(({ line, reason }) => (
-              <Box key={line}>
+              <Box key={`${line} ${reason}`}>
                 Line {line}: {reason}
               </Box>
             ))}
