@@ -17,6 +17,9 @@ const NUMBER = /^[+-]?\d+(?:[.,]\d+)?$/;
 /** Between these lies the middle of what a camera sees on a bench, °C: beyond them it is in another unit. */
 const BENCH = { low: -50, high: 200 } as const;
 
+/** So many points tell the middle of an image. */
+const SAMPLED = 10_000;
+
 type Row = readonly string[];
 
 /** Lines cut into cells, by the delimiter that gives most of them. */
@@ -25,8 +28,8 @@ function rowsOf(lines: readonly string[]): readonly Row[] {
     (one) => lines.filter((line) => line.split(one).length > LEAST_SIDE).length > lines.length / 2,
   );
   if (delimiter === undefined) return lines.map((line) => line.trim().split(/\s+/));
-  return lines.map((line) => {
-    const cells = (Papa.parse<string[]>(line.trim(), { delimiter }).data[0] ?? []).map((cell) => cell.trim());
+  return Papa.parse<string[]>(lines.map((line) => line.trim()).join('\n'), { delimiter }).data.map((row) => {
+    const cells = row.map((cell) => cell.trim());
     while (cells.at(-1) === '') cells.pop();
     return cells;
   });
@@ -52,7 +55,7 @@ function withoutCounts(body: readonly Row[]): readonly Row[] {
 /** The rows from the first of numbers on; what is said below them is left out. */
 function bodyOf(rows: readonly Row[], from: number): readonly Row[] {
   const body = rows.slice(from);
-  const below = body.findIndex((cells) => !isRow(cells) && cells.some((cell) => /\p{L}/u.test(cell)));
+  const below = body.findIndex((cells) => /\p{L}/u.test(cells[0] ?? '') && !isRow(cells));
   return below < 0 ? body : body.slice(0, below);
 }
 
@@ -91,7 +94,8 @@ export function readThermalImage(text: string): ThermalImage | { readonly reason
       }),
     ),
   );
-  const known = values.filter((value) => !Number.isNaN(value)).sort();
+  const every = Math.ceil(values.length / SAMPLED);
+  const known = values.filter((value, at) => !Number.isNaN(value) && (every === 1 || at % every === 0)).sort();
   if (known.length === 0) return { reason: 'None of its cells is a number.' };
   const middle = known[Math.floor(known.length / 2)] as number;
   if (middle < BENCH.low || middle > BENCH.high)
