@@ -20,7 +20,6 @@ const loaded = (outputs: readonly Output[]): string =>
     .map(({ port, volts, amps }) => `${port} ${volts} V ${amps.toFixed(2)} A`)
     .sort()
     .join(' + ');
-const placeOf = ({ conditions }: SoakResult): string => (conditions.includes('chamber') ? 'chamber' : 'open room');
 
 /** Half width of a rise's interval; null where an end is open. */
 const halfOf = ({ rise }: SoakResult): number | null =>
@@ -35,7 +34,7 @@ export function compareSoaks(first: SoakResult, second: SoakResult, sameMains = 
     ...(loaded(first.outputs) === loaded(second.outputs)
       ? []
       : [`other loads: ${loaded(first.outputs)} and ${loaded(second.outputs)}`]),
-    ...(placeOf(first) === placeOf(second) ? [] : [`other places: ${placeOf(first)} and ${placeOf(second)}`]),
+    ...(first.place === second.place ? [] : [`other places: ${first.place} and ${second.place}`]),
     ...(!sameMains || mainsLabel(first.mains) === mainsLabel(second.mains)
       ? []
       : [`other mains: ${mainsLabel(first.mains)} and ${mainsLabel(second.mains)}`]),

@@ -41,6 +41,8 @@ export interface SoakResult {
   readonly captureId: string;
   readonly mains: Mains;
   readonly outputs: readonly Output[];
+  /** Where it stood: air that stands still cools otherwise than that of a room. */
+  readonly place: string;
   /** Load, place and mains in words. */
   readonly conditions: string;
   readonly figures: SoakFigures;
@@ -127,6 +129,7 @@ function resultOf(record: SoakRecord, facts: HeatStationFacts, series: readonly 
   };
   const loss = lossOf(series, { mains, outputs });
   const surface = soak?.touched ?? 'plastic';
+  const place = soak?.place ?? 'open room';
   const limits = [
     { title: `${TOUCH_TS1.title}, ${surface}, gripped`, high: TOUCH_TS1.gripped[surface] },
     ...(facts.profile.touch == null ? [] : [{ title: 'Your own limit', high: facts.profile.touch }]),
@@ -148,7 +151,8 @@ function resultOf(record: SoakRecord, facts: HeatStationFacts, series: readonly 
       captureId: record.id,
       mains,
       outputs,
-      conditions: `${loaded || 'no load'}, ${mainsLabel(mains)}, ${soak?.place ?? 'open room'}${ambient === null ? '' : ` at ${ambient.toFixed(0)} °C`}`,
+      place,
+      conditions: `${loaded || 'no load'}, ${mainsLabel(mains)}, ${place}${ambient === null ? '' : ` at ${ambient.toFixed(0)} °C`}`,
       figures,
       hottest,
       rise,

@@ -36,6 +36,43 @@ describe('measures', () => {
     expect(new Set(MEASURES.map(({ title }) => title)).size).toBe(MEASURES.length);
     expect(() => measureAbout('stars')).toThrow('There is no measure stars.');
   });
+  it('of heat are under one condition only where they stood alike', () => {
+    const sensor = {
+      name: 'front',
+      timeConstants: [900],
+      settled: true,
+      remaining: 0.2,
+      from: 0,
+      lasted: 3600,
+      fit: null,
+    };
+    const soak = (id: string, place: string, steady: number) => ({
+      id,
+      kind: 'soak',
+      mains: EU,
+      outputs: [{ port: 'C1', volts: 20, amps: 2.25 }],
+      takenAt: '2026-05-01T10:00:00Z',
+      soak: { place, touched: 'plastic', ambient: null, surface: 'wood' },
+      figures: {
+        kind: 'soak',
+        ambient: 23,
+        events: [],
+        watts: 45,
+        findings: [],
+        sensors: [
+          { ...sensor, steady, steadyInterval: [steady - 1, steady + 1], atEnd: steady - 0.2, highest: steady },
+        ],
+      },
+      supersedes: null,
+      withdrawn: false,
+    });
+    const captures = [soak('a', 'chamber', 65), soak('b', 'open room', 60)] as unknown as Dossier['captures'];
+    const rises = valuesOf({ ...wall({}), claims, captures }).filter(({ measure }) => measure === 'touch-rise');
+    expect(rises.map(({ condition, value }) => [condition, value])).toEqual([
+      ['full load, 230 V 50 Hz, chamber', 42],
+      ['full load, 230 V 50 Hz, open room', 37],
+    ]);
+  });
   it('of the intake: per watt, per port, on one basis and currency', () => {
     const sample = wall({
       mass: 0.09,

@@ -204,16 +204,16 @@ function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
         known(cell.measured, ''),
       );
   for (const soak of results.heat?.soaks ?? []) {
-    const { rise, mains, loss } = soak;
+    const { rise, mains, loss, place } = soak;
     if (!rise) continue;
     const [low, high] = rise.interval;
     // An interval of 95 % is taken as ± 1.96 u; one that is open on a side tells no uncertainty.
     const u = low === null || high === null ? null : (high - low) / (2 * 1.96);
     const full = verdict.figures.watts !== null && wattsOf(soak.outputs) >= 0.9 * verdict.figures.watts;
     const load = full ? 'full load' : `${Math.round(wattsOf(soak.outputs))} W`;
-    put('touch-rise', `${load}, ${mainsLabel(mains)}`, rise.steady, { u });
+    put('touch-rise', `${load}, ${mainsLabel(mains)}, ${place}`, rise.steady, { u });
     if (soak.perWatt !== null && loss)
-      put('rise-per-watt', mainsLabel(mains), soak.perWatt, { u: u === null ? null : u / loss });
+      put('rise-per-watt', `${mainsLabel(mains)}, ${place}`, soak.perWatt, { u: u === null ? null : u / loss });
   }
   const ports = dossier.sample.ports.map(({ label }) => label);
   for (const { device, place, workload, session } of results.devices?.sessions ?? []) {
