@@ -73,6 +73,41 @@ describe('measures', () => {
       ['full load, 230 V 50 Hz, open room', 37],
     ]);
   });
+  it('of ripple are under one condition only with the same across the probe', () => {
+    const probe = {
+      tip: 'tip and barrel',
+      capacitors: '0.1 µF ‖ 10 µF',
+      bandwidth: 20e6,
+      coupling: 'AC',
+      attenuation: 1,
+      floor: null,
+      floorRms: null,
+    } as const;
+    const rigs = [
+      aRig({ id: 'a', probe }),
+      aRig({ id: 'b', probe: { ...probe, capacitors: '', bandwidth: null } }),
+      aRig(),
+    ];
+    const captures = rigs.map(({ id: rigId }, at) => ({
+      id: rigId,
+      kind: 'ripple',
+      mains: EU,
+      port: 'C1',
+      outputs: [{ port: 'C1', volts: at === 0 ? 20 : 9 + at, amps: 2.25 }],
+      takenAt: '2026-05-01T10:00:00Z',
+      rigId,
+      samples: 0,
+      figures: { kind: 'ripple', peakToPeak: 0.03, samples: 0, mean: 0, rms: null, lines: [], findings: [] },
+      supersedes: null,
+      withdrawn: false,
+    })) as unknown as Dossier['captures'];
+    const found = valuesOf({ ...wall({}), rigs, captures }).filter(({ measure }) => measure === 'ripple');
+    expect(found.map(({ condition }) => condition)).toEqual([
+      '10 V, rated load, 230 V 50 Hz, no capacitors, bandwidth not stated',
+      '11 V, rated load, 230 V 50 Hz, probe not stated',
+      '20 V, rated load, 230 V 50 Hz, 0.1 µF ‖ 10 µF, 20 MHz',
+    ]);
+  });
   it('of the intake: per watt, per port, on one basis and currency', () => {
     const sample = wall({
       mass: 0.09,

@@ -2,7 +2,7 @@
 
 import { pricePerMetre } from '../cable/index.ts';
 import { USUAL_DAY } from '../idle/index.ts';
-import { mainsLabel, type Output } from '../reading/index.ts';
+import { mainsLabel, type Output, type Probe } from '../reading/index.ts';
 import { isStated, type Measured, standardUncertainty } from '../uncertainty/index.ts';
 import type { Dossier, Verdict } from '../verdict/index.ts';
 import type { PriceFacts, SampleFacts } from '../verdict/types.ts';
@@ -188,6 +188,15 @@ function ofUse(put: Put, dossier: Dossier, verdict: Verdict): void {
 /** Times are compared from where the device began: to the whole ten per cent. */
 const fromWords = (level: number): string => `from ${Math.round(level * 10) * 10} %`;
 
+/** What lies across the probe and how much it lets through: another of either is another ripple. */
+const probeWords = (probe: Probe | null): string =>
+  probe === null
+    ? 'probe not stated'
+    : [
+        probe.capacitors.trim() || 'no capacitors',
+        probe.bandwidth === null ? 'bandwidth not stated' : `${Number((probe.bandwidth / 1e6).toPrecision(3))} MHz`,
+      ].join(', ');
+
 function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
   const { results } = verdict;
   for (const { held } of results.proof?.holds ?? []) {
@@ -199,7 +208,7 @@ function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
     if (cell.load === 'rated load')
       put(
         'ripple',
-        `${cell.volts} V, rated load, ${mainsLabel(cell.mains)}`,
+        `${cell.volts} V, rated load, ${mainsLabel(cell.mains)}, ${probeWords(cell.probe)}`,
         cell.measured.value,
         known(cell.measured, ''),
       );
