@@ -75,7 +75,8 @@ function SayForm({ question, onClose }: { readonly question: Remark | null; read
               { value: 'question', label: 'a question' },
             ]}
           />
-          {others.length > 0 && (
+          {/* There whoever else is known by then: fields that move from under a finger are not pressed. */}
+          {me && (
             <ChoiceInput
               control={control}
               name="mention"
