@@ -4,7 +4,7 @@ import { type Mains, REGULATORY_PAIR, type Stated } from '../reading/index.ts';
 import { stationsOf } from '../station/index.ts';
 import { aPoint, aReading, aRig, byTheBook } from '../testing/reading.ts';
 import { NO_SPEC } from '../uncertainty/index.ts';
-import { type Dossier, judgeSample } from './index.ts';
+import { type Dossier, FIGURES_FORM, judgeSample } from './index.ts';
 import { STATIONS } from './stations.ts';
 
 const [us, eu] = REGULATORY_PAIR as [Mains, Mains];
@@ -155,7 +155,7 @@ describe('an empty sample', () => {
 
   it('concludes nothing and fails at nothing', () => {
     expect(verdict.figures).toEqual({
-      form: 6,
+      form: FIGURES_FORM,
       watts: null,
       efficiency: null,
       idle: null,
