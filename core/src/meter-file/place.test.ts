@@ -111,6 +111,7 @@ describe('the supply of a line', () => {
   it('is told by its frequency where there are two of the same volts', () => {
     expect(at('229.8', '60.02').points).toEqual(truth(230, 60));
     expect(at('229.8', '49.98').points).toEqual(truth(230, 50));
+    expect(at('229.8', '0').points).toEqual(truth(230, 50));
     expect(at('115.1', '50.0')).toMatchObject({
       points: [],
       bad: expect.arrayContaining([expect.stringMatching(/^Mains 115.1 V 50 Hz is none of 110 V 60 Hz, /)]),

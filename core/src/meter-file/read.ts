@@ -126,7 +126,8 @@ function readCells(
     else if (role === 'output-volts') line.volts[output] = si;
     else if (role === 'output-amps') line.amps[output] = si;
     else if (role === 'mains-volts') line.mainsVolts = si;
-    else if (role === 'mains-hertz') line.mainsHertz = si;
+    // A meter that does not find the frequency writes nought.
+    else if (role === 'mains-hertz') line.mainsHertz = si > 0 ? si : Number.NaN;
     else if (role === 'load') line.load = si;
     else if (role === 'power-factor') line.powerFactor = Math.abs(si);
     else if (role === 'efficiency') line.efficiency = si;

@@ -74,7 +74,10 @@ function lengthOf(label: string, text: string, before: string): number {
   if (text.startsWith(one) && !/^[\p{L}\d]/u.test(text.slice(one.length))) return one.length;
   const [, letters = '', digits = ''] = APART.exec(one) ?? [];
   // "USB-C 2 × 45 W" counts ports, it names none.
-  const apart = new RegExp(`^${letters}${before === '' ? '-' : '[-\\s]*'}${digits}(?![\\p{L}\\d.,])(?!\\s*[x×*])`, 'u');
+  const apart = new RegExp(
+    `^${letters}${before === '' ? '-' : '[-\\s]*'}${digits}(?![\\p{L}\\d.,])(?!\\s*(?:[x×*]|m?[vaw](?![\\p{L}])))`,
+    'u',
+  );
   return letters === '' ? 0 : (apart.exec(text)?.[0].length ?? 0);
 }
 

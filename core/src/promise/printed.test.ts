@@ -51,6 +51,7 @@ describe('a port with its number apart', () => {
   it.each(['USB C 1: 9V2A', 'Type-C 1: 9V 2A', 'C-1: 9V/2A', 'USB-C1 9V 2A'])('%s', (line) =>
     expect(said(line)).toEqual(['C1: 9 V 2 A']),
   );
+  it('is not a current', () => expect(said('USB-C 1 A, 5 V')[0]).toContain('Start with a port'));
   it('is not how many there are', () => expect(said('USB-C 2 x 45W')).not.toContain('C2 alone: 45 W'));
 });
 
