@@ -55,6 +55,7 @@ const PHRASES: Readonly<Record<Language, readonly (readonly [RegExp, string])[]>
     [/\bidle\b/g, 'Leerlauf'],
     [/\bat least\b/gi, 'mindestens'],
     [/\bat most\b/gi, 'höchstens'],
+    [/\bat (\d+(?:\.\d+)?) V\b/g, 'bei $1 V'],
     [/\bbelow\b/g, 'unter'],
     [/\ba link of\b/g, 'eine Verbindung mit'],
     [/\ba year\b/g, 'im Jahr'],

@@ -175,6 +175,18 @@ describe('measures', () => {
       aPoint({ setupId: 's1', mains: US, watts: 50, out: { C1: [20, 2.25] } }),
     ];
     expect(find({ ...wall({}), setups: [small, ...setups], points }, 'full-load-loss')?.value).toBeCloseTo(5, 9);
+    // Where only a lower level of a port was measured, it does not stand beside the highest of others.
+    const levels = [
+      { id: 'l5', promise: { kind: 'port-line', port: 'C1', volts: 5, amps: 3 } },
+      { id: 'l20', promise: { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 } },
+    ].map((one) => ({ ...one, duration: { kind: 'unstated' }, printed: 'label' })) as unknown as Dossier['claims'];
+    const of = (own: typeof points) =>
+      valuesOf({ ...wall({}), claims: levels, setups: [small, ...setups], points: own })
+        .filter(({ measure }) => measure === 'full-load-loss')
+        .map(({ condition }) => condition);
+    expect(of(points.slice(0, 1))).toEqual(['at 5 V, 115 V 60 Hz']);
+    expect(of(points.slice(1))).toEqual(['115 V 60 Hz']);
+    expect(of(points)).toEqual(['115 V 60 Hz', 'at 5 V, 115 V 60 Hz']);
   });
   it('of promises: the share proven of those decided; of none nothing', () => {
     expect(find({ ...wall({}), claims }, 'proven-share')).toBeUndefined();

@@ -2,7 +2,7 @@
 
 import { pricePerMetre } from '../cable/index.ts';
 import { USUAL_DAY } from '../idle/index.ts';
-import { mainsLabel, type Output, type Probe } from '../reading/index.ts';
+import { mainsLabel, type Output, type Probe, type Setup } from '../reading/index.ts';
 import { isStated, type Measured, standardUncertainty } from '../uncertainty/index.ts';
 import type { Dossier, Verdict } from '../verdict/index.ts';
 import type { PriceFacts, SampleFacts } from '../verdict/types.ts';
@@ -108,11 +108,17 @@ function ofClaims(put: Put, { claims }: Verdict): void {
 const mainSeries = ({ results }: Verdict) =>
   [...(results.efficiency?.series ?? [])].sort((a, b) => b.nameplateWatts - a.nameplateWatts);
 
+/** Where a loading is not at the highest level of a port that agrees on several: another level is another efficiency. */
+function levelWords({ results }: Verdict, { id, outputs }: Setup): string {
+  const derived = results.efficiency?.limits.find(({ setupId }) => setupId === id)?.derived;
+  return derived?.adaptive && derived.level !== 'highest' && outputs[0] ? `at ${outputs[0].volts} V, ` : '';
+}
+
 function ofEfficiency(put: Put, dossier: Dossier, verdict: Verdict): void {
   const told = new Set<string>();
-  for (const { byMains } of mainSeries(verdict))
+  for (const { setup, byMains } of mainSeries(verdict))
     for (const { mains, loads, average, lightLoad } of byMains) {
-      const at = mainsLabel(mains);
+      const at = `${levelWords(verdict, setup)}${mainsLabel(mains)}`;
       const once = (what: string): boolean => !told.has(`${what} ${at}`) && told.add(`${what} ${at}`) !== undefined;
       const ids = loads.flatMap(({ pointIds }) => pointIds);
       const more = (of: Measured, of_: readonly string[] = ids) => ({
@@ -144,11 +150,11 @@ const SECONDS_A_YEAR = 365 * 3600;
 /** What is lost in a year of the usual days: idle, light load and full load, weighted by their hours. */
 function ofUse(put: Put, dossier: Dossier, verdict: Verdict): void {
   const told = new Set<string>();
-  for (const { byMains } of mainSeries(verdict))
+  for (const { setup, byMains } of mainSeries(verdict))
     for (const { mains, loads } of byMains) {
-      const at = mainsLabel(mains);
+      const at = `${levelWords(verdict, setup)}${mainsLabel(mains)}`;
       const draw = verdict.results.idle?.draws.find(
-        (one) => one.attached === 'nothing' && mainsLabel(one.mains) === at,
+        (one) => one.attached === 'nothing' && mainsLabel(one.mains) === mainsLabel(mains),
       );
       const [light, full] = [0.1, 1].map((load) => loads.find((one) => one.load === load));
       // Below what the meter reads nobody knows how much is lost.
