@@ -2,7 +2,7 @@
 import { captureSays } from '@lastmark/core/capture';
 import Alert from '@mui/material/Alert';
 import { lazy, Suspense } from 'react';
-import { Loading } from '../parts/QueryGate.tsx';
+import { figureHeight } from '../parts/heights.ts';
 import { Reading } from './Reading.tsx';
 import type { Recording } from './useRecording.ts';
 
@@ -15,6 +15,9 @@ interface Props {
 }
 
 const WHOLE = { gridColumn: '1 / -1' } as const;
+const HEIGHT = 180;
+/** The room of the picture with its frame is kept while it comes: what stands below it stays under the finger. */
+const PICTURE = { ...WHOLE, minHeight: figureHeight(HEIGHT) } as const;
 
 export function Seen({ recording: { file, read, reading, seen }, problem = null }: Props) {
   const refused = problem ?? (seen && !seen.ok ? `${file ? `${file.name}: ` : ''}${seen.reason}` : null);
@@ -26,11 +29,11 @@ export function Seen({ recording: { file, read, reading, seen }, problem = null 
           <Alert severity="success" sx={WHOLE}>
             {file.name}: {seen.samples} samples. {captureSays(seen.figures)} {seen.figures.findings.join(' ')}
           </Alert>
-          <Suspense fallback={<Loading what="the chart" />}>
-            <div style={WHOLE}>
-              <CaptureChart caption={file.name} columns={seen.columns} height={180} />
-            </div>
-          </Suspense>
+          <div style={PICTURE}>
+            <Suspense fallback={null}>
+              <CaptureChart caption={file.name} columns={seen.columns} height={HEIGHT} />
+            </Suspense>
+          </div>
         </>
       )}
       {refused && (
