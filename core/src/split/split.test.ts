@@ -1,13 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Claim } from '../promise/index.ts';
 import { seededRandom } from '../random/index.ts';
-import type { Instrument } from '../reading/index.ts';
-import type { SplitRun } from '../run/index.ts';
-import { aRig } from '../testing/reading.ts';
-import { measured, NO_SPEC } from '../uncertainty/index.ts';
+import { measured } from '../uncertainty/index.ts';
 import {
   allSets,
-  deliveredBySplits,
   dropIn,
   inferRule,
   meterMoves,
@@ -15,12 +11,9 @@ import {
   parseTableRow,
   predictSplit,
   promisedRows,
-  readSplitList,
   type SplitReading,
   setKey,
   setsLeft,
-  splitReading,
-  splitRows,
   steadyPorts,
   sweepSets,
   tableFindings,
@@ -282,129 +275,5 @@ describe('a drop seen in samples', () => {
       ['drops', ['C2']],
       ['steady', []],
     ]);
-  });
-});
-
-const PROMISED = [
-  {
-    id: 'a',
-    promise: {
-      kind: 'combination',
-      shares: [
-        { port: 'C1', watts: 45 },
-        { port: 'A1', watts: 12 },
-      ],
-    },
-  },
-] as const;
-const meteredRig = aRig();
-const tight = { ...NO_SPEC, offset: 1e-9 };
-const METERS: Instrument[] = ['wattmeter', 'voltmeter', 'ammeter'].map((id) => ({
-  id,
-  name: id,
-  specs: {
-    power: { ...NO_SPEC, readingPercent: 0.1 },
-    voltage: { ...NO_SPEC, readingPercent: 0.05 },
-    current: { ...NO_SPEC, readingPercent: 0.1 },
-  },
-  sees: null,
-}));
-const EXACT = METERS.map((one) => ({ ...one, specs: { power: tight, voltage: tight, current: tight } }));
-
-describe('fewer meters than ports', () => {
-  const run: SplitRun = {
-    id: 'r',
-    kind: 'split',
-    port: 'C1',
-    order: ['C1', 'A1'],
-    rigId: 'rig',
-    takenAt: '2026-03-02T09:00:00.000Z',
-    u: 0,
-    note: '',
-    supersedes: null,
-    withdrawn: false,
-    mains: { kind: 'ac', volts: 230, hertz: 50 },
-    shares: [
-      { port: 'C1', volts: 20, amps: 2, light: false },
-      { port: 'A1', volts: null, amps: null, light: false },
-    ],
-    mainsWatts: 60,
-    evidence: 'load',
-    drops: [],
-  };
-  it('the rest follows from the socket as an interval; without an efficiency by one that is assumed and said', () => {
-    const exact = EXACT.map((one) => ({ ...one, sees: null }));
-    const bench = { ports: ['C1', 'A1'], rigs: [aRig()], instruments: exact, series: [] };
-    const one = splitReading(run, bench);
-    expect(one.watts.C1?.value).toBe(40);
-    // Nothing measured: 80 to 97 % of 60 W, less the 40 W that were metered; whatever the efficiency, at most 20 W.
-    expect(one.rest?.assumed).toEqual({ low: 0.8, high: 0.97 });
-    expect([one.rest?.low, one.rest?.high, one.rest?.most].map((watts) => watts?.toFixed(3))).toEqual([
-      '8.000',
-      '18.200',
-      '20.000',
-    ]);
-  });
-  it('is of the port, where the load senses at the end of a lead', () => {
-    const exact = EXACT.map((one) => ({ ...one, sees: null }));
-    const rig = aRig({ outputPlace: 'load-end', leadOhms: 0.1, leadUOhms: 0.01 });
-    const bench = { ports: ['C1', 'A1'], rigs: [rig], instruments: exact, series: [] };
-    const one = splitReading(run, bench);
-    // By hand: 2 A over 0.1 Ω is 0.2 V and 0.4 W; u = 2² · 0.01 Ω.
-    expect(one.volts?.C1).toBeCloseTo(20.2, 12);
-    expect(one.watts.C1?.value).toBeCloseTo(40.4, 12);
-    expect(one.watts.C1?.uInstrument).toBeCloseTo(0.04, 12);
-    // What the socket leaves for the other is less by as much, and by what the lead is not known to.
-    expect(one.rest?.high).toBeCloseTo(58.2 - 40.32, 6);
-    expect(deliveredBySplits([run], bench)[0]?.outputs[0]?.volts.value).toBeCloseTo(20.2, 12);
-  });
-  it('says neither of a share nobody metered as if it were: an interval and no value', () => {
-    const one = splitReading(run, { ports: ['C1', 'A1'], rigs: [meteredRig], instruments: METERS, series: [] });
-    const rows = splitRows(['C1', 'A1'], promisedRows(['C1', 'A1'], PROMISED), [one], () => [
-      { port: 'C1', state: 'short' },
-      { port: 'A1', state: 'borderline' },
-    ]);
-    expect(rows[0]?.lines[0]).toMatchObject({ value: 40, state: 'short' });
-    expect(rows[0]?.lines[1]).toMatchObject({ value: null, state: 'borderline' });
-    expect(rows[0]?.lines[1]?.measured?.low).toBeLessThan(8.1);
-    expect(rows[0]?.lines[1]?.measured?.high).toBeGreaterThan(18.1);
-  });
-});
-
-describe('a list of combinations', () => {
-  it('is read line by line, units and either decimal sign allowed', () => {
-    const list = readSplitList('order;mains_W;C1_V;C1_A;A1_V;A1_A\nC1+A1;66,2;20,05;2,5;5,1;1,2\nA1;;;;5 V;2400 mA\n', [
-      'C1',
-      'A1',
-    ]);
-    expect(list.bad).toEqual([]);
-    expect(list.splits[0]).toMatchObject({ order: ['C1', 'A1'], mainsWatts: 66.2 });
-    expect(list.splits[1]?.shares[0]).toEqual({ port: 'A1', volts: 5, amps: 2.4, light: false });
-  });
-  it('takes the unit of a column from its head, and tells one it does not know', () => {
-    const list = readSplitList('order,Mains [mW],C1_V,C1_mA,A1 (mV),A1_foo\nC1+A1,66200,20.05,2500,5100,1\n', [
-      'C1',
-      'A1',
-    ]);
-    expect(list.splits[0]).toMatchObject({
-      mainsWatts: expect.closeTo(66.2, 9),
-      shares: [
-        { port: 'C1', volts: 20.05, amps: 2.5 },
-        { port: 'A1', volts: expect.closeTo(5.1, 9), amps: null },
-      ],
-    });
-    expect(list.bad.map(({ reason }) => reason)).toEqual([expect.stringContaining('A1_foo')]);
-  });
-
-  it('names each bad line and goes on', () => {
-    const list = readSplitList('order,mains_W,C1_V,C1_A\nC9,1,2,3\nC1,,,\nC1,1,twenty,3\nC1,50,20,2\n', ['C1']);
-    expect(list.bad.map(({ line }) => line)).toEqual([2, 3, 4]);
-    expect(list.splits).toHaveLength(1);
-    expect(readSplitList('a,b\n1,2\n', ['C1']).bad[0]?.reason).toContain('order is missing');
-    expect(readSplitList('order,C1_V,C1_A\nC1+C1,20,2\n', ['C1']).bad).toEqual([
-      { line: 2, reason: 'order names C1 twice.' },
-    ]);
-    expect(parseTableRow('C1+C1: 30+20', ['C1'])).toEqual({ reason: 'C1 stands there twice: name each port once.' });
-    expect(readSplitList('', ['C1']).splits).toEqual([]);
   });
 });
