@@ -65,7 +65,7 @@ function amountOf(text: string, number: string, written: string): Token | null {
 
 /** A label of a letter and a number, as makers also print it: "C 1", "C-1". */
 const APART = /^([a-z]+)(\d+)$/i;
-/** A connector named without a number, and what shows that it stands for a port. */
+/** A connector named without a number. */
 const CONNECTOR = /^([ca])(?![\p{L}\d])/iu;
 
 /** Length of a label at the start of a text in small letters, 0 where it does not stand there. */
@@ -73,12 +73,13 @@ function lengthOf(label: string, text: string, before: string): number {
   const one = label.toLowerCase();
   if (text.startsWith(one) && !/^[\p{L}\d]/u.test(text.slice(one.length))) return one.length;
   const [, letters = '', digits = ''] = APART.exec(one) ?? [];
+  if (letters === '') return 0;
   // "USB-C 2 × 45 W" counts ports, it names none.
   const apart = new RegExp(
     `^${letters}${before === '' ? '-' : '[-\\s]*'}${digits}(?![\\p{L}\\d.,])(?!\\s*(?:[x×*]|m?[vaw](?![\\p{L}])))`,
     'u',
   );
-  return letters === '' ? 0 : (apart.exec(text)?.[0].length ?? 0);
+  return apart.exec(text)?.[0].length ?? 0;
 }
 
 /**
