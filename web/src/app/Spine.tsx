@@ -26,6 +26,7 @@ const PLACES = [
   ...(PRACTISING ? [] : [{ to: '/reports', title: 'Reports' }]),
   { to: '/bench', title: 'Bench' },
   { to: '/rules', title: 'Rules' },
+  { to: '/log', title: 'Log' },
 ];
 
 /** A link of the spine; the one that is open carries a bar at its edge. */
@@ -67,7 +68,7 @@ function Mark() {
   );
 }
 
-/** Beside the name: the places below have the height for no more. */
+/** Beside the name, as the day begins with it. */
 const TODAY = {
   color: 'text.primary',
   height: 24,
@@ -78,8 +79,17 @@ const TODAY = {
   '&.active': { borderColor: 'primary.main', fontWeight: 600 },
 } as const;
 
-/** What there is room for where no sample stands below. */
-const FURTHER = [{ to: '/log', title: 'Log' }];
+/** What is worked on, and beside it what it is worked with: a sample's stations need the height. */
+const PLACE_GRID = {
+  display: 'grid',
+  gridAutoFlow: 'column',
+  gridTemplateRows: 'repeat(4, auto)',
+  gridTemplateColumns: '122px 1fr',
+  pb: 1,
+} as const;
+
+/** Takes what is left, so that the foot stays where it is; a sample with more than fits scrolls in it. */
+const SAMPLE_ROOM = { flex: '1 0 0', minHeight: 280, overflowY: 'auto' } as const;
 
 function Places() {
   const me = useMe();
@@ -87,22 +97,24 @@ function Places() {
   const onBench = sampleId && sampleId !== 'new' ? sampleId : null;
   return (
     <>
-      {[
-        ...PLACES,
-        ...(onBench ? [] : FURTHER),
-        ...(onBench || me?.role !== 'admin' || PRACTISING ? [] : [{ to: '/people', title: 'People' }]),
-      ].map(({ to, title }) => (
-        <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
-          {title}
-        </Box>
-      ))}
-      {onBench && (
-        <Suspense fallback={<Box sx={{ flex: 1 }} />}>
-          <Spared key={onBench} what="This sample">
-            <SpineSample sampleId={onBench} />
-          </Spared>
-        </Suspense>
-      )}
+      <Box sx={PLACE_GRID}>
+        {[...PLACES, ...(me?.role !== 'admin' || PRACTISING ? [] : [{ to: '/people', title: 'People' }])].map(
+          ({ to, title }) => (
+            <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
+              {title}
+            </Box>
+          ),
+        )}
+      </Box>
+      <Box sx={SAMPLE_ROOM}>
+        {onBench && (
+          <Suspense fallback={null}>
+            <Spared key={onBench} what="This sample">
+              <SpineSample sampleId={onBench} />
+            </Spared>
+          </Suspense>
+        )}
+      </Box>
     </>
   );
 }
@@ -153,8 +165,7 @@ export function Spine({ onCommand, onKeys }: Props) {
           </Box>
         </Button>
       )}
-      {/* With a name above there is height for one line only. */}
-      <Stack direction={me ? 'row' : 'column'} sx={{ justifyContent: 'space-between' }}>
+      <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
         <Button size="small" onClick={() => change({ light: light === 'dim' ? 'light' : 'dim' })}>
           {light === 'dim' ? 'Light theme' : 'Dim theme'}
         </Button>
@@ -174,7 +185,6 @@ export function Spine({ onCommand, onKeys }: Props) {
           </Box>
         </Box>
         <Places />
-        <Box sx={{ flex: 1 }} />
         {foot}
       </Box>
     );
@@ -210,7 +220,6 @@ export function Spine({ onCommand, onKeys }: Props) {
       {open && (
         <Box id="spine" sx={{ ...SPINE, position: 'fixed', top: 46, bottom: 0, left: 0, zIndex: 7 }}>
           <Places />
-          <Box sx={{ flex: 1 }} />
           {foot}
         </Box>
       )}

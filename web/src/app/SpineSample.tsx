@@ -117,7 +117,7 @@ const Loaded = memo(function Loaded({ dossier }: { readonly dossier: SampleDossi
   const here = useHere(sample.id);
   return (
     <>
-      <Box sx={{ px: 2, pt: 1.5, pb: 1, mt: 1, borderTop: 1, borderColor: 'divider' }}>
+      <Box sx={{ px: 2, pt: 1.5, pb: 1, borderTop: 1, borderColor: 'divider' }}>
         {sample.model.cable ? <CableFace cable={sample.model.cable} /> : <PortFace ports={sample.model.ports} />}
         <Typography sx={{ mt: 1, fontWeight: 600, lineHeight: 1.25, overflowWrap: 'anywhere' }}>
           {sample.model.maker} {sample.model.model}
@@ -167,5 +167,5 @@ export function SpineSample({ sampleId }: { readonly sampleId: string }) {
   const { data: now } = useQuery(dossierQuery(sampleId));
   const soon = useAfterPaint(now);
   const data = soon?.sample.id === now?.sample.id ? soon : now;
-  return data ? <Loaded dossier={data} /> : <Box sx={{ flex: 1 }} />;
+  return data ? <Loaded dossier={data} /> : null;
 }

@@ -6,9 +6,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { apiUrl } from '../api/world.ts';
-import { Loading } from '../parts/QueryGate.tsx';
+import { figureHeight } from '../parts/heights.ts';
+import { Later, Room } from '../parts/Later.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { useSample } from '../state/sample.tsx';
 import { CaptureDialog } from './CaptureDialog.tsx';
@@ -19,16 +20,21 @@ const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.
 const Harmonics = lazy(async () => ({ default: (await import('./Harmonics.tsx')).Harmonics }));
 
 const BUCKETS = 800;
+const TRACE_HEIGHT = 220;
+const HARMONICS_HEIGHT = 180;
 
 function Trace({ capture, caption }: { readonly capture: Capture; readonly caption: string }) {
   const trace = useQuery(traceQuery(capture.id, BUCKETS));
   if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
-  if (!trace.data) return <Loading what="the trace" />;
+  const room = figureHeight(TRACE_HEIGHT) + (capture.figures.kind === 'waveform' ? figureHeight(HARMONICS_HEIGHT) : 0);
+  if (!trace.data) return <Room what="the trace" height={room} />;
   return (
-    <Suspense fallback={<Loading what="the chart" />}>
-      <CaptureChart caption={caption} columns={trace.data.columns} />
-      {capture.figures.kind === 'waveform' && <Harmonics figures={capture.figures} caption={caption} />}
-    </Suspense>
+    <Later what="the chart" height={room}>
+      <CaptureChart caption={caption} columns={trace.data.columns} height={TRACE_HEIGHT} />
+      {capture.figures.kind === 'waveform' && (
+        <Harmonics figures={capture.figures} caption={caption} height={HARMONICS_HEIGHT} />
+      )}
+    </Later>
   );
 }
 

@@ -11,7 +11,13 @@ Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
 /** Harmonics drawn: the higher ones are listed in the data. */
 const DRAWN = 25;
 
-export function Harmonics({ figures, caption }: { readonly figures: WaveformFigures; readonly caption: string }) {
+interface Props {
+  readonly figures: WaveformFigures;
+  readonly caption: string;
+  readonly height: number;
+}
+
+export function Harmonics({ figures, caption, height }: Props) {
   const { axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'bar', number[]>>(null);
   const parts = harmonicParts(figures).map((part) => part * 100);
@@ -33,7 +39,7 @@ export function Harmonics({ figures, caption }: { readonly figures: WaveformFigu
         ['harmonic', 'amps_rms', 'percent_of_fundamental'],
         ...figures.harmonics.map((amps, index) => [index + 1, amps, parts[index] ?? null]),
       ]}
-      height={180}
+      height={height}
     >
       <Bar
         ref={chart}

@@ -1,8 +1,9 @@
 // What was read of a file before it is kept: how far, what it says, its picture, or why it cannot be taken.
 import { captureSays } from '@lastmark/core/capture';
 import Alert from '@mui/material/Alert';
-import { lazy, Suspense } from 'react';
+import { lazy } from 'react';
 import { figureHeight } from '../parts/heights.ts';
+import { Later } from '../parts/Later.tsx';
 import { Reading } from './Reading.tsx';
 import type { Recording } from './useRecording.ts';
 
@@ -16,8 +17,6 @@ interface Props {
 
 const WHOLE = { gridColumn: '1 / -1' } as const;
 const HEIGHT = 180;
-/** The room of the picture with its frame is kept while it comes: what stands below it stays under the finger. */
-const PICTURE = { ...WHOLE, minHeight: figureHeight(HEIGHT) } as const;
 
 export function Seen({ recording: { file, read, reading, seen }, problem = null }: Props) {
   const refused = problem ?? (seen && !seen.ok ? `${file ? `${file.name}: ` : ''}${seen.reason}` : null);
@@ -29,10 +28,10 @@ export function Seen({ recording: { file, read, reading, seen }, problem = null 
           <Alert severity="success" sx={WHOLE}>
             {file.name}: {seen.samples} samples. {captureSays(seen.figures)} {seen.figures.findings.join(' ')}
           </Alert>
-          <div style={PICTURE}>
-            <Suspense fallback={null}>
+          <div style={WHOLE}>
+            <Later what="the picture" height={figureHeight(HEIGHT)}>
               <CaptureChart caption={file.name} columns={seen.columns} height={HEIGHT} />
-            </Suspense>
+            </Later>
           </div>
         </>
       )}

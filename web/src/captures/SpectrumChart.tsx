@@ -19,7 +19,7 @@ import { Line } from 'react-chartjs-2';
 import { api } from '../api/client.ts';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
-import { Loading } from '../parts/QueryGate.tsx';
+import { Room } from '../parts/Later.tsx';
 import type { Shown } from './TraceView.tsx';
 
 Chart.register(LogarithmicScale, PointElement, LineElement, Legend, Tooltip);
@@ -30,6 +30,8 @@ interface Props {
   readonly query: string;
   readonly caption: string;
   readonly height: number;
+  /** What is kept for it while it is asked for, px. */
+  readonly room: number;
 }
 
 const MOST_NAMED = 4;
@@ -55,7 +57,7 @@ function apart(lines: readonly RippleLine[]): readonly RippleLine[] {
   return kept.slice(0, MOST_NAMED);
 }
 
-export function SpectrumChart({ traces, query, caption, height }: Props) {
+export function SpectrumChart({ traces, query, caption, height, room }: Props) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', { x: number; y: number }[]>>(null);
   const found = useQueries({
@@ -70,7 +72,7 @@ export function SpectrumChart({ traces, query, caption, height }: Props) {
   const failed = found.find(({ error }) => error);
   if (failed?.error) return <Alert severity="info">{failed.error.message}</Alert>;
   const [first] = found;
-  if (!first?.data) return <Loading what="the spectrum" />;
+  if (!first?.data) return <Room what="the spectrum" height={room} />;
   const top = Math.max(1e-9, ...found.flatMap(({ data }) => data?.points.map(({ y }) => y) ?? [])) * MILLI;
   const data: ChartData<'line', { x: number; y: number }[]> = {
     datasets: found.map(({ data: one }, index) => ({

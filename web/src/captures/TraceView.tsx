@@ -4,8 +4,9 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
-import { Loading } from '../parts/QueryGate.tsx';
+import { lazy, useState } from 'react';
+import { figureHeight } from '../parts/heights.ts';
+import { Later, Room } from '../parts/Later.tsx';
 import { around, type Move, moved, type Stretch, within } from './stretch.ts';
 import { asked, traceQuery } from './traceQuery.ts';
 
@@ -14,6 +15,11 @@ const SpectrumChart = lazy(async () => ({ default: (await import('./SpectrumChar
 
 const BUCKETS = 700;
 const CLOSER = 4;
+/** The line of buttons above the picture, px. */
+const BUTTONS = 35;
+/** Beside the trace, the buttons below a spectrum have a line of their own, px. */
+const SECOND_LINE = 30;
+
 export interface Shown {
   readonly id: string;
   /** What it is called beside another. */
@@ -44,13 +50,9 @@ export function TraceView({ traces, caption, spectrum = false, height = 250 }: P
   const whole = useWindow(first?.id ?? '', null);
   const one = useWindow(first?.id ?? '', stretch);
   const other = useWindow(second?.id ?? first?.id ?? '', stretch);
+  const room = figureHeight(height) + (spectrum ? SECOND_LINE : 0);
   if (one.error) return <Alert severity="error">{one.error.message}</Alert>;
-  if (!one.data || !whole.data)
-    return (
-      <Box sx={{ minHeight: height + 90 }}>
-        <Loading what="the trace" />
-      </Box>
-    );
+  if (!one.data || !whole.data) return <Room what="the trace" height={BUTTONS + room} />;
   const { length } = whole.data;
   const all: Stretch = { from: 0, to: length };
   const move = (to: Move) => setStretch((now) => within(to(now ?? all), whole.data));
@@ -84,18 +86,19 @@ export function TraceView({ traces, caption, spectrum = false, height = 250 }: P
         </Box>
       </Box>
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: spectrum ? { xs: '1fr', lg: '3fr 2fr' } : '1fr' }}>
-        <Suspense fallback={<Loading what="the chart" />}>
+        <Later what="the chart" height={room}>
           <CaptureChart caption={caption} columns={columns} height={height} range={stretch ?? all} onShow={move} />
-        </Suspense>
+        </Later>
         {spectrum && first && (
-          <Suspense fallback={<Loading what="the spectrum" />}>
+          <Later what="the spectrum" height={room}>
             <SpectrumChart
               traces={traces}
               query={asked(stretch)}
               caption={`${caption}: by frequency`}
               height={height}
+              room={room}
             />
-          </Suspense>
+          </Later>
         )}
       </Box>
     </Box>

@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import { useTheme } from '@mui/material/styles';
 import type { Chart, ChartType } from 'chart.js';
 import { type ReactNode, type RefObject, useState } from 'react';
+import { CAPTION_HEIGHT } from './heights.ts';
 import { QuietTable } from './QuietTable.tsx';
 import { saveFile, saveTable } from './saveFile.ts';
 
@@ -89,6 +90,7 @@ export function Figure<T extends ChartType>({ chart, caption, table, height = 32
           display: 'flex',
           flexWrap: 'wrap',
           alignItems: 'center',
+          minHeight: CAPTION_HEIGHT,
           columnGap: 0.5,
           color: 'text.secondary',
           fontSize: 13,

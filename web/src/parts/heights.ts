@@ -1,7 +1,9 @@
 // Room kept for pictures while they are fetched, px: nothing may move when they come.
 
+/** Caption and buttons of a figure: a caption in two lines moves nothing. */
+export const CAPTION_HEIGHT = 40;
 /** Border, padding, caption and buttons of a figure. */
-const AROUND = 51;
+const AROUND = 18 + CAPTION_HEIGHT;
 
 /** A figure whose picture is so high. */
 export const figureHeight = (picture: number): number => picture + AROUND;

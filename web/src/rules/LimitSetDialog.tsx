@@ -14,14 +14,15 @@ import { type Mains, mainsLabel, REGULATORY_PAIR } from '@lastmark/core/reading'
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, useEffect, useMemo, useState } from 'react';
 import { api, versionTag } from '../api/client.ts';
 import { refreshAll } from '../api/queries.ts';
 import { Choice } from '../parts/fields.tsx';
 import { FormDialog } from '../parts/form/FormDialog.tsx';
 import { ChoiceInput, TextInput } from '../parts/form/inputs.tsx';
 import { useTyped } from '../parts/form/useTyped.ts';
-import { Loading } from '../parts/QueryGate.tsx';
+import { figureHeight } from '../parts/heights.ts';
+import { Later } from '../parts/Later.tsx';
 import { FormulaEditor } from './FormulaEditor.tsx';
 import { EMPTY_PIECE, fromText, type SetText, toText } from './limitForm.ts';
 
@@ -176,9 +177,9 @@ export function LimitSetDialog({ from, change, onClose }: Props) {
             more={{ size: 'small', fullWidth: true, sx: { mb: 1 } }}
           />
           {good && (
-            <Suspense fallback={<Loading what="the chart" />}>
+            <Later what="the chart" height={figureHeight(220)}>
               <LimitChart set={good} quantity={shown} />
-            </Suspense>
+            </Later>
           )}
           {problems.length > 0 && (
             <Alert severity="warning" sx={{ mt: 1 }}>

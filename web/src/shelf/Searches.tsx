@@ -48,7 +48,8 @@ export function Searches({ current, title, onOpen }: Props) {
           onDelete={() => remove.mutate(one.id)}
         />
       ))}
-      {current !== '' && !known && (
+      {/* Behind those that are kept: it would move as they come. */}
+      {data && current !== '' && !known && (
         <Button size="small" onClick={() => keep.mutate()} disabled={keep.isPending}>
           Keep this search
         </Button>

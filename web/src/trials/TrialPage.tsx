@@ -14,7 +14,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useMemo } from 'react';
+import { lazy, useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { ulid } from 'ulid';
 import { api, versionTag } from '../api/client.ts';
@@ -22,6 +22,7 @@ import { queryClient, trialQuery } from '../api/queries.ts';
 import { Ask } from '../parts/Ask.tsx';
 import { FindingList } from '../parts/FindingList.tsx';
 import { figureHeight } from '../parts/heights.ts';
+import { Later } from '../parts/Later.tsx';
 import { PAGE_SIDE, PageHead } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { QuietTable } from '../parts/QuietTable.tsx';
@@ -64,9 +65,9 @@ function Blocks({ stored, trial }: { readonly stored: StoredTrial; readonly tria
         </Typography>
       )}
       <FindingList findings={result.findings} />
-      <Suspense fallback={<Box sx={{ height: figureHeight(CHART) }} />}>
+      <Later what="the chart" height={figureHeight(CHART)}>
         <PairChart trial={trial} runs={stored.runs} names={names} result={result} height={CHART} />
-      </Suspense>
+      </Later>
     </Box>
   );
 }

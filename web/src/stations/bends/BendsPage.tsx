@@ -8,11 +8,12 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { CableRunList } from '../../cables/CableRunList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { FindingList } from '../../parts/FindingList.tsx';
 import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -105,9 +106,9 @@ export function BendsPage() {
       </PageHead>
       <Plan />
       {wear.length > 0 && (
-        <Suspense fallback={<Box sx={{ height: figureHeight(CHART) }} />}>
+        <Later what="the chart" height={figureHeight(CHART)}>
           <WearChart height={CHART} />
-        </Suspense>
+        </Later>
       )}
       <FindingList findings={findings} />
       {wear.length > 0 && (

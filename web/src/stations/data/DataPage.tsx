@@ -4,11 +4,12 @@ import { bitsWords, type CopyGroup, rateWords } from '@lastmark/core/copy';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { CableRunList } from '../../cables/CableRunList.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { FindingList } from '../../parts/FindingList.tsx';
 import { barsHeight, figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -39,9 +40,9 @@ export function DataPage() {
         </EmptyFigure>
       ) : (
         <>
-          <Suspense fallback={<Box sx={{ height: figureHeight(barsHeight(groups.length)) }} />}>
+          <Later what="the chart" height={figureHeight(barsHeight(groups.length))}>
             <CopyBars />
-          </Suspense>
+          </Later>
           <FindingList findings={findings} />
           <Box sx={{ mt: 1.5 }}>
             <QuietTable<CopyGroup>

@@ -5,14 +5,15 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCapture } from '../../captures/useCapture.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -118,9 +119,9 @@ function Comparisons({
           />
         )}
       </Box>
-      <Suspense fallback={<Box sx={{ minHeight: COMPARE_HEIGHT }} />}>
+      <Later what="the chart" height={figureHeight(COMPARE_HEIGHT)}>
         <CompareChart compared={shown} sessions={sessions} height={COMPARE_HEIGHT} />
-      </Suspense>
+      </Later>
     </Box>
   );
 }
@@ -166,20 +167,14 @@ export function DevicesPage() {
               {shown.title}
             </Box>
           </Typography>
-          <Suspense
-            fallback={
-              <Box sx={{ minHeight: CHART_HEIGHT }}>
-                <Loading what="the charge" />
-              </Box>
-            }
-          >
+          <Later what="the charge" height={figureHeight(CHART_HEIGHT)}>
             <ChargeChart
               key={shown.captureId}
               shown={shown}
               caption={`${maker} ${model}: ${shown.title}`}
               height={CHART_HEIGHT}
             />
-          </Suspense>
+          </Later>
           {shown.session.findings.map((finding) => (
             <Typography key={finding} variant="body2" color="warning.main" sx={{ mt: 0.5 }}>
               {finding}

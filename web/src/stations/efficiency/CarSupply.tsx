@@ -6,13 +6,14 @@ import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { EntryGrid } from '../../parts/EntryGrid.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { Panel } from '../../parts/Panel.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
 import { useSample, useSupplies } from '../../state/sample.tsx';
 import { LOAD_RESULT_WIDTHS, setting, useLoadRows } from './loadRows.tsx';
 
@@ -72,9 +73,9 @@ export function CarSupply({ setup }: { readonly setup: StoredSetup }) {
         Efficiency over the supply
       </Typography>
       <Sweep key={setup.id} setup={setup} series={series} />
-      <Suspense fallback={<Loading what="the chart" />}>
+      <Later what="the chart" height={figureHeight(320)}>
         <SupplyChart series={series} />
-      </Suspense>
+      </Later>
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
         Cut-out, restart and dips
       </Typography>

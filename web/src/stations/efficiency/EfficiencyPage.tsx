@@ -13,6 +13,7 @@ import { Link, useSearchParams } from 'react-router';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { EMPTY_FIGURE, figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { Loading } from '../../parts/QueryGate.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -110,9 +111,9 @@ function Measured({ setup, onFile }: { readonly setup: StoredSetup; readonly onF
       )}
       <Box sx={MEASURED}>
         <Box sx={{ gridArea: 'picture', minWidth: 0 }}>
-          <Suspense fallback={<Box sx={{ height: series.byMains.length > 0 ? figureHeight(300) : EMPTY_FIGURE }} />}>
+          <Later what="the chart" height={series.byMains.length > 0 ? figureHeight(300) : EMPTY_FIGURE}>
             <LoadChart series={series} limits={limits} />
-          </Suspense>
+          </Later>
         </Box>
         <Box sx={{ gridArea: 'figures', minWidth: 0 }}>
           <Averages series={series} limits={limits} />

@@ -6,11 +6,12 @@ import { mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense } from 'react';
+import { lazy } from 'react';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Choice } from '../../parts/fields.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { useSample, useSupplies } from '../../state/sample.tsx';
 
@@ -123,7 +124,7 @@ export function MainsCurrent() {
               </li>
             ))}
           </Box>
-          <Suspense fallback={<Loading what="the chart" />}>
+          <Later what="the chart" height={figureHeight(240)}>
             <CurveChart
               curves={brackets.map(({ name, mains, points }) => ({
                 label: `${name}, ${mainsLabel(mains)}`,
@@ -140,7 +141,7 @@ export function MainsCurrent() {
                 ),
               ]}
             />
-          </Suspense>
+          </Later>
         </>
       )}
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>

@@ -14,8 +14,9 @@ import TableRow from '@mui/material/TableRow';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { lazy, useState } from 'react';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { saveTable } from '../../parts/saveFile.ts';
 import { useSample } from '../../state/sample.tsx';
 
@@ -142,7 +143,7 @@ export function Surface() {
           </TableBody>
         </Table>
       </Box>
-      <Suspense fallback={<Loading what="the chart" />}>
+      <Later what="the chart" height={figureHeight(320)}>
         <CurveChart
           curves={rows.map(({ name, mains, cells }) => ({
             label: `${name}, ${mainsLabel(mains)}`,
@@ -158,7 +159,7 @@ export function Surface() {
           unit={shown === 'efficiency' ? '%' : 'W'}
           table={surfaceTable(surface)}
         />
-      </Suspense>
+      </Later>
     </>
   );
 }

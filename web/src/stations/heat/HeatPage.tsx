@@ -6,15 +6,16 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { apiUrl } from '../../api/world.ts';
 import { useCapture } from '../../captures/useCapture.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { SoakDialog } from './SoakDialog.tsx';
@@ -83,20 +84,14 @@ export function HeatPage() {
               {recovered === null ? '' : `, as before again after ${fixed(recovered / MINUTE, 1)} min`}.
             </Alert>
           ))}
-          <Suspense
-            fallback={
-              <Box sx={{ minHeight: CHART_HEIGHT }}>
-                <Loading what="the soak" />
-              </Box>
-            }
-          >
+          <Later what="the soak" height={figureHeight(CHART_HEIGHT)}>
             <SoakChart
               key={soak.captureId}
               soak={soak}
               caption={`${maker} ${model}: ${soak.conditions}`}
               height={CHART_HEIGHT}
             />
-          </Suspense>
+          </Later>
           <Box sx={{ mt: 1.5 }}>
             <Sensors soak={soak} />
           </Box>

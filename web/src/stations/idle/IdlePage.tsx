@@ -8,7 +8,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useReducer, useState } from 'react';
+import { lazy, useReducer, useState } from 'react';
 import { Link } from 'react-router';
 import { CaptureList } from '../../captures/CaptureList.tsx';
 import { BudgetLines } from '../../parts/BudgetLines.tsx';
@@ -16,6 +16,7 @@ import { type CellSpec, EntryGrid, type RowSpec } from '../../parts/EntryGrid.ts
 import { Choice } from '../../parts/fields.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
 import { barsHeight, figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { Panel } from '../../parts/Panel.tsx';
 import { RepeatButton } from '../../parts/RepeatButton.tsx';
@@ -138,20 +139,16 @@ export function IdlePage() {
       ) : (
         <Box data-entry-area="">
           <Box sx={{ mb: 1.5 }}>
-            <Suspense
-              fallback={
-                <Box
-                  sx={{
-                    height:
-                      verdict.results.idle.draws.length > 0
-                        ? figureHeight(barsHeight(verdict.results.idle.draws.length))
-                        : IDLE_EMPTY,
-                  }}
-                />
+            <Later
+              what="the chart"
+              height={
+                verdict.results.idle.draws.length > 0
+                  ? figureHeight(barsHeight(verdict.results.idle.draws.length))
+                  : IDLE_EMPTY
               }
             >
               <IdleBars />
-            </Suspense>
+            </Later>
           </Box>
           {supplies.map((mains) => (
             <Panel key={mainsLabel(mains)}>

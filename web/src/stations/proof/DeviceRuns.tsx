@@ -3,10 +3,11 @@ import type { StoredRun } from '@lastmark/contract/types';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { Link } from 'react-router';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { barsHeight, figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { DeviceRunDialog } from './DeviceRunDialog.tsx';
 import { RunList } from './RunList.tsx';
@@ -48,11 +49,9 @@ export function DeviceRuns() {
       >
         {verdict.results.proof.devices.length > 0 ? (
           <Box sx={{ mb: 1.5 }}>
-            <Suspense
-              fallback={<Box sx={{ height: figureHeight(barsHeight(verdict.results.proof.devices.length)) }} />}
-            >
+            <Later what="the chart" height={figureHeight(barsHeight(verdict.results.proof.devices.length))}>
               <DeviceBars />
-            </Suspense>
+            </Later>
           </Box>
         ) : (
           <EmptyFigure says="What each device took shows here, beside the most it takes anywhere." />

@@ -5,9 +5,10 @@ import { formatPlain } from '@lastmark/core/quantity';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { barsHeight, figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { HoldDialog } from './HoldDialog.tsx';
 import { MoveDialog } from './MoveDialog.tsx';
@@ -71,15 +72,14 @@ export function Holds() {
         {lines.length === 0 && <EmptyFigure says="Time held against power, and what ended it, show here." />}
         {lines.length > 0 && (
           <Box sx={{ mb: 1.5, display: 'grid', gap: 1.5, gridTemplateColumns: PICTURES }}>
-            <Suspense
-              fallback={
-                <Box sx={{ height: figureHeight(barsHeight(lines.length)) + (several ? figureHeight(240) + 12 : 0) }} />
-              }
+            <Later
+              what="the charts"
+              height={figureHeight(barsHeight(lines.length)) + (several ? figureHeight(240) + 12 : 0)}
             >
               <HoldBars />
               {/* How long depends on how much only shows with several powers. */}
               {several && <HoldChart />}
-            </Suspense>
+            </Later>
           </Box>
         )}
         {holds.map(({ title, sentence }) => (

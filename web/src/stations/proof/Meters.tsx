@@ -5,9 +5,10 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense } from 'react';
+import { lazy } from 'react';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { useSample } from '../../state/sample.tsx';
 
@@ -32,9 +33,9 @@ function OneChain({ chain }: { readonly chain: Chain }) {
         </Alert>
       ))}
       {drops.length > 0 && (
-        <Suspense fallback={<Box sx={{ height: figureHeight(340) }} />}>
+        <Later what="the chart" height={figureHeight(340)}>
           <ChainChart chain={chain} name={rig?.name ?? 'Rig'} />
-        </Suspense>
+        </Later>
       )}
       {drops.length > 0 && (
         <Box component="details" sx={{ mt: 1.5 }}>

@@ -7,13 +7,14 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
-import { Fragment, lazy, Suspense, useState } from 'react';
+import { Fragment, lazy, useState } from 'react';
 import { Link } from 'react-router';
 import { Caution } from '../../parts/Caution.tsx';
 import { FileButton } from '../../parts/FileButton.tsx';
 import { Choice } from '../../parts/fields.tsx';
 import { GridFoot } from '../../parts/GridFoot.tsx';
 import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { Term } from '../../parts/Term.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -177,9 +178,9 @@ export function Steps() {
         </Box>
       ) : (
         <>
-          <Suspense fallback={<Box sx={{ height: figureHeight(280) }} />}>
+          <Later what="the chart" height={figureHeight(280)}>
             <StepMap results={results} />
-          </Suspense>
+          </Later>
           <Typography sx={{ my: 1 }}>
             {done} of {results.length} steps read. Type a number, then Enter; 5 % either side of a level is the
             standard’s <Term of="tolerance" />

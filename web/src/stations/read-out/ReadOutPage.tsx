@@ -8,14 +8,15 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import Typography from '@mui/material/Typography';
 import { useMutation } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ulid } from 'ulid';
 import { api } from '../../api/client.ts';
 import { refreshSample } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { Compare, readOutName } from './Compare.tsx';
@@ -140,9 +141,9 @@ export function ReadOutPage() {
               </Typography>
             </Box>
           )}
-          <Suspense fallback={<Loading what="the map" />}>
+          <Later what="the map" height={figureHeight(330)}>
             <LevelMap readOuts={shown.filter(({ words }) => words.length > 0)} caption={caption} />
-          </Suspense>
+          </Later>
           <Box sx={{ mt: 2 }}>
             <Typography variant="h2" sx={{ mb: 0.5 }}>
               Findings

@@ -7,12 +7,13 @@ import { expandedUncertainty } from '@lastmark/core/uncertainty';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { CableRunList } from '../../cables/CableRunList.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { FindingList } from '../../parts/FindingList.tsx';
 import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { LimitBand } from '../../parts/LimitBand.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
@@ -122,9 +123,9 @@ export function ResistancePage() {
         </EmptyFigure>
       )}
       {loop && (
-        <Suspense fallback={<Box sx={{ height: figureHeight(CHART) }} />}>
+        <Later what="the chart" height={figureHeight(CHART)}>
           <DropChart height={CHART} />
-        </Suspense>
+        </Later>
       )}
       <FindingList findings={findings} />
       {sides.length > 0 && <Sides sides={sides} amps={rated.amps} />}

@@ -11,10 +11,11 @@ import {
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { Caution } from '../../parts/Caution.tsx';
 import { figureHeight } from '../../parts/heights.ts';
 import { KeptList } from '../../parts/KeptList.tsx';
+import { Later } from '../../parts/Later.tsx';
 import { PageHead } from '../../parts/Page.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { CheckDialog } from './CheckDialog.tsx';
@@ -80,9 +81,9 @@ export function SafetyPage() {
       <Fit fit={fit} mass={dossier.sample.model.mass} />
       <Again />
       {result.limited !== false && result.harmonics.length > 0 && (
-        <Suspense fallback={<Box sx={{ height: figureHeight(CHART) }} />}>
+        <Later what="the chart" height={figureHeight(CHART)}>
           <HarmonicsChart height={CHART} />
-        </Suspense>
+        </Later>
       )}
       <Marks marks={marks} />
       {open.length > 0 && (

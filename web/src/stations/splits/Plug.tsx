@@ -27,10 +27,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
+import { lazy, type ReactNode, useMemo, useState } from 'react';
 import { deviceEvidenceQuery } from '../../api/queries.ts';
 import { Choice } from '../../parts/fields.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { Later } from '../../parts/Later.tsx';
 import { useDraft } from '../../parts/useDraft.ts';
 import { toJudge, useSample } from '../../state/sample.tsx';
 import { PlugDevices } from './PlugDevices.tsx';
@@ -270,9 +271,9 @@ export function Plug() {
             </Typography>
           )}
           {evening && (
-            <Suspense fallback={<Loading what="the evening" />}>
+            <Later what="the evening" height={figureHeight(240)}>
               <EveningView evening={evening} devices={devices} />
-            </Suspense>
+            </Later>
           )}
         </Box>
       )}
