@@ -1,5 +1,6 @@
 // Electrical quality: what a verdict needs behind it, the surface, comparison, captures, a car's supply.
 import { DEMO, demoSample, expect, follow, freshSample, test } from './bench.ts';
+import { watchShifts, whatMoved } from './shifts.ts';
 
 const EFFICIENCY = (id: string) => `/samples/${id}/efficiency`;
 
@@ -194,6 +195,34 @@ test('an idle record shows its bursts before it is kept, counts as a reading, an
   await expect(main.getByRole('img', { name: /idle power over time/ })).toBeVisible();
   await main.getByRole('button', { name: 'Take back' }).click();
   await expect(main).toContainText('None yet. A record of idle power shows its bursts');
+});
+
+test('pictures that come late move nothing that stands there', async ({ page }) => {
+  await watchShifts(page);
+  let come: () => void = () => undefined;
+  await page.route(/\/assets\/[A-Za-z]+(Chart|Bars|Map)-/, async (route) => {
+    await may;
+    await route.continue();
+  });
+  let may: Promise<void>;
+  for (const [serial, station] of [
+    [DEMO.trio, 'heat'],
+    [DEMO.monolith, 'ripple'],
+    [DEMO.monolith, 'read-out'],
+    [DEMO.quad, 'proof'],
+  ] as const) {
+    may = new Promise((resolve) => {
+      come = resolve;
+    });
+    await page.goto(`/samples/${await demoSample(page, serial)}/${station}`);
+    const waiting = page.getByRole('main').getByRole('status', { name: /^Loading the (chart|soak|map)/ });
+    await expect(waiting.first(), station).toBeAttached();
+    await expect(page.getByRole('navigation', { name: 'Spine' }).getByRole('link', { name: /^Verdict/ })).toBeVisible();
+    come();
+    await expect(page.getByRole('main').getByRole('button', { name: 'Save as PNG' }).first()).toBeVisible();
+    await expect(waiting).toHaveCount(0);
+    expect(await whatMoved(page), station).toEqual([]);
+  }
 });
 
 test('where correction wakes up is told, and a room of chargers in volt-amperes', async ({ page }) => {

@@ -35,9 +35,15 @@ export const forgetShifts = (page: Page): Promise<void> =>
       }),
   );
 
+const shiftsOf = (page: Page): Promise<Shift[]> =>
+  page.evaluate(() => (window as unknown as { shifts: Shift[] }).shifts);
+const words = (shifts: readonly Shift[]): string[] => shifts.map(({ value, what }) => `${value.toFixed(4)} ${what}`);
+
+/** Whatever moved. */
+export const whatMoved = async (page: Page): Promise<string[]> => words(await shiftsOf(page));
+
 /** What moved, where it was more than a view may. */
 export async function shifted(page: Page): Promise<string[]> {
-  const shifts = await page.evaluate(() => (window as unknown as { shifts: Shift[] }).shifts);
-  const sum = shifts.reduce((all, { value }) => all + value, 0);
-  return sum > MOST_SHIFT ? shifts.map(({ value, what }) => `${value.toFixed(4)} ${what}`) : [];
+  const shifts = await shiftsOf(page);
+  return shifts.reduce((all, { value }) => all + value, 0) > MOST_SHIFT ? words(shifts) : [];
 }
