@@ -25,6 +25,22 @@ test('a long shelf draws only the rows in sight and fetches more when scrolled',
   expect(await table.getByRole('row').count()).toBeLessThan(40);
 });
 
+test('what nobody has worked out yet is not called unmeasured', async ({ page }) => {
+  await page.route('**/api/samples?**', async (route) => {
+    const answer = await route.fetch();
+    const shelf = await answer.json();
+    const [first] = shelf.items;
+    first.pending = true;
+    first.figures = { ...first.figures, watts: null, efficiency: null, idle: null, claims: {}, stations: [] };
+    await route.fulfill({ response: answer, json: shelf });
+  });
+  await page.goto('/?q=TE-45-0117');
+  const row = page.getByRole('row').filter({ hasText: 'TE-45-0117' });
+  await expect(row).toContainText('being worked out');
+  await expect(row.getByRole('img', { name: 'not worked out yet' })).toHaveCount(2);
+  await expect(row).not.toContainText(/not measured|not known|none entered/);
+});
+
 test('kinds and words narrow the shelf, and nothing found says so', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'Car', exact: true }).click();

@@ -16,6 +16,7 @@ const FOLDER = join(ROOT, 'docs', 'screenshots');
 
 /** What is done before a picture is taken, where the view alone does not show it. */
 const ACTS = {
+  shelf: async (page) => page.getByText('being worked out').first().waitFor({ state: 'detached', timeout: 180_000 }),
   trial: async (page) => {
     await page.getByRole('link', { name: 'Does the braided cable charge quicker?' }).click();
     await page.getByRole('region', { name: 'What it says' }).locator('canvas').waitFor();
