@@ -129,6 +129,11 @@ export function compareCharges(first: readonly Side[], second: readonly Side[]):
       `${wholeMinutes(mine.mean)} on ${a.place}, ${wholeMinutes(theirs.mean)} on ${b.place}. Not comparable. ${state}`,
     );
   if (!difference.interval) {
+    const several = Math.min(first.length, second.length) > 1;
+    if (several)
+      return made(
+        `${part === 0 ? same : faster}, to the digit in each of ${first.length} and ${second.length} charges: read too coarsely to tell how they scatter${called ? ', yet hardly chance' : ', so this may be chance'}.`,
+      );
     const chance =
       Math.max(first.length, second.length) === 1
         ? ' One charge each: repeat to know whether that is more than chance.'

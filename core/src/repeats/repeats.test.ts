@@ -30,7 +30,10 @@ describe('repeats', () => {
     expect((interval?.[0] ?? 0) < 0 && (interval?.[1] ?? 0) > 0).toBe(true);
     expect(differenceOf([60], [64, 65])).toMatchObject({ called: false, interval: null });
     expect(differenceOf([], [64])).toBeNull();
-    expect(differenceOf([60, 60], [61, 61])).toMatchObject({ called: true, value: 1 });
+    // Alike to the digit they tell of no scatter: 2 of 6 ways part them so, of two times four 2 of 70.
+    expect(differenceOf([60, 60], [61, 61])).toEqual({ called: false, value: 1, interval: null });
+    expect(differenceOf([60, 60, 60, 60], [61, 61, 61, 61])).toEqual({ called: true, value: 1, interval: null });
+    expect(differenceOf([60, 60, 60, 60], [60, 60, 60, 60])).toMatchObject({ called: false, value: 0 });
   });
 
   it('needed for a difference of one standard deviation: ten pairs, nine are too few', () => {

@@ -31,12 +31,28 @@ export function repeated(values: readonly number[]): Repeated | null {
   return { count, mean, spread, interval: [mean - half, mean + half] };
 }
 
+/** Part of the larger of two numbers by which they must differ to be two: what arithmetic adds is none. */
+export const ALIKE = 1e-9;
+
+/** Repeats that are the same to the digit: they were read too coarsely to tell how they scatter. */
+export const alike = ({ spread }: Repeated, size: number): boolean => spread !== null && spread <= ALIKE * size;
+
+/**
+ * Probability that chance alone puts pairs that are alike to the digit all on one side: by their signs, which is all they tell.
+ * @example signsAlone(5) // 0.0625
+ */
+export const signsAlone = (count: number): number => 2 ** (1 - count);
+
+/** Probability that chance alone sorts two groups, each alike to the digit, one below the other: of all ways to part them, two. */
+const partedAlone = (first: number, second: number): number =>
+  2 * Math.exp(gammaln(first + 1) + gammaln(second + 1) - gammaln(first + second + 1));
+
 export interface Difference {
   /** Mean of the second less mean of the first. */
   readonly value: number;
-  /** 95 % interval; null where a side has one value only. */
+  /** 95 % interval; null where a side has one value only, or both are alike to the digit, which tells of no scatter. */
   readonly interval: readonly [number, number] | null;
-  /** The interval leaves nought out. */
+  /** The interval leaves nought out; without one, chance would hardly have parted them so. */
   readonly called: boolean;
 }
 
@@ -50,7 +66,11 @@ export function differenceOf(first: readonly number[], second: readonly number[]
   const value = b.mean - a.mean;
   if (a.spread === null || b.spread === null) return { value, interval: null, called: false };
   const [u, w] = [a.spread ** 2 / a.count, b.spread ** 2 / b.count];
-  if (u + w === 0) return { value, interval: [value, value], called: value !== 0 };
+  const size = Math.max(Math.abs(a.mean), Math.abs(b.mean));
+  if (alike(a, size) && alike(b, size)) {
+    const parted = Math.abs(value) > ALIKE * size && partedAlone(a.count, b.count) < 1 - CONFIDENCE;
+    return { value, interval: null, called: parted };
+  }
   const degrees = (u + w) ** 2 / (u ** 2 / (a.count - 1) + w ** 2 / (b.count - 1));
   const half = tQuantile(0.5 + CONFIDENCE / 2, degrees) * Math.sqrt(u + w);
   return { value, interval: [value - half, value + half], called: Math.abs(value) > half };

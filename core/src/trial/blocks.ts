@@ -1,7 +1,7 @@
 // What a trial of blocks says: differences of pairs, whether their assumptions hold, and one sentence.
 import tCdf from '@stdlib/stats-base-dists-t-cdf';
 import { leastSquares } from '../least-squares/index.ts';
-import { differenceOf, holm, type Repeated, repeated, repeatsNeeded } from '../repeats/index.ts';
+import { alike, differenceOf, holm, type Repeated, repeated, repeatsNeeded, signsAlone } from '../repeats/index.ts';
 import { type BlockTrial, standingRuns, type TrialRun } from './types.ts';
 import { comparisonSays, type Namer, numberOf, valueWords } from './words.ts';
 
@@ -12,6 +12,8 @@ export interface Comparison {
   /** Each pair: the second less the first, SI, by block. */
   readonly pairs: readonly { readonly block: number; readonly first: number; readonly second: number }[];
   readonly difference: Repeated;
+  /** They differ by the same to the digit: read too coarsely to tell how they scatter. */
+  readonly alike: boolean;
   /** Mean of the first arm in those pairs, SI: the base of a percentage. */
   readonly base: number;
   /** Probability of as much by chance alone; adjusted where there are several comparisons. Null of one pair. */
@@ -35,10 +37,15 @@ export interface BlockResult {
 
 const CHANCE = 0.05;
 
-/** Two-sided probability of a mean this far from nought. */
-function chanceOf({ mean, spread, count }: Repeated): number | null {
+/**
+ * Two-sided probability of a mean this far from nought. Pairs that differ by the same to the digit were read too coarsely for
+ * their spread to say anything: only their signs count.
+ * @param size of what was measured
+ */
+function chanceOf(difference: Repeated, size: number): number | null {
+  const { mean, spread, count } = difference;
   if (spread === null) return null;
-  if (spread === 0) return mean === 0 ? 1 : 0;
+  if (alike(difference, size)) return Math.abs(mean) <= spread ? 1 : signsAlone(count);
   return 2 * tCdf(-Math.abs(mean / (spread / Math.sqrt(count))), count - 1);
 }
 
@@ -128,7 +135,8 @@ function assumptions(comparison: Comparison, name: Namer): string[] {
 /** What would still be needed to tell what matters. */
 function enough({ matters }: BlockTrial, comparison: Comparison, name: Namer): string[] {
   const { difference, called } = comparison;
-  if (called || matters === null || difference.interval === null || difference.spread === null) return [];
+  if (called || comparison.alike || matters === null || difference.interval === null || difference.spread === null)
+    return [];
   const most = Math.max(...difference.interval.map(Math.abs));
   if (most <= matters) return [];
   const needed = repeatsNeeded(matters, difference.spread, 'pairs');
@@ -163,7 +171,10 @@ export function analyseBlocks(trial: BlockTrial, all: readonly TrialRun[], names
     });
     const difference = repeated(pairs.map(({ first, second }) => second - first));
     const base = repeated(pairs.map(({ first }) => first))?.mean ?? 0;
-    return difference ? [{ from, to, pairs, difference, base, own: chanceOf(difference) }] : [];
+    const size = Math.max(0, ...pairs.flatMap(({ first, second }) => [Math.abs(first), Math.abs(second)]));
+    return difference
+      ? [{ from, to, pairs, difference, base, alike: alike(difference, size), own: chanceOf(difference, size) }]
+      : [];
   });
   const adjusted = holm(raw.map(({ own }) => own ?? 1));
   const comparisons = raw.map(({ own, ...one }, at): Comparison => {

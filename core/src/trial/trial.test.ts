@@ -163,6 +163,35 @@ describe('pairs', () => {
       /^“B” took .* than “A”/,
     ));
 
+  it('that differ by the same to the digit tell their signs only', () => {
+    // Typed in whole minutes: 24 and 25, again and again. Signs of n pairs fall on one side by chance 2 in 2ⁿ times.
+    const of = (blocks: number, less = 60) => {
+      const trial = { ...pairs, blocks };
+      const [found] = analyseBlocks(
+        trial,
+        carriedOut(trial, ([which]) => (which === 1 ? 1500 - less : 1500)),
+        ['A', 'B'],
+      ).comparisons;
+      return found;
+    };
+    expect(of(2)).toMatchObject({ called: false, p: 0.5 });
+    expect(of(5)?.sentence).toBe(
+      '“B” 1 min less than “A” in each of 5 pairs, to the digit: read too coarsely to tell how they scatter. Chance alone puts so many on one side 6.3 times in 100: read finer, or run more pairs.',
+    );
+    expect(of(6)?.sentence).toBe(
+      '“B” 1 min less than “A”, which is better, to the digit in each of 6 pairs: chance alone puts so many on one side 3.1 times in 100.',
+    );
+    expect(of(8, 0)?.sentence).toBe(
+      '“A” and “B” are the same to the digit in 8 pairs: read finer to say how small a difference is. That is no proof of none.',
+    );
+    // What arithmetic leaves behind the twelfth digit is no scatter.
+    const noisy = analyseBlocks(
+      pairs,
+      carriedOut(pairs, ([which], at) => (which === 1 ? 0.3 : 0.1 + 0.1) + at * 1e-17),
+      ['A', 'B'],
+    );
+    expect(noisy.comparisons[0]).toMatchObject({ alike: true, called: false });
+  });
   it('of several arms are called by Holm', () => {
     const three: BlockTrial = { ...pairs, arms: [arm('a'), arm('b'), arm('c')], blocks: 6 };
     const normal = seededNormal(seededRandom(3));

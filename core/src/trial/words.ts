@@ -1,7 +1,10 @@
 // A trial in words: each figure with its base.
 import { findUnit, formatMeasured, type QuantityId, quantityOf } from '../quantity/index.ts';
+import { ALIKE, signsAlone } from '../repeats/index.ts';
 import type { Comparison } from './blocks.ts';
 import type { BlockTrial, MatrixTrial } from './types.ts';
+
+type Said = Omit<Comparison, 'sentence'>;
 
 /** How things are called in a sentence. */
 export interface Namer {
@@ -30,22 +33,38 @@ export function boundWords(quantity: QuantityId, si: number): string {
   return valueWords(quantity, Math.ceil(shown / digit - 1e-9) * digit * factor);
 }
 
+/** Pairs that differ by the same to the digit: no spread is told of, and no bound. */
+function alikeSays(
+  { difference: { mean, count }, from, to, base, called }: Said,
+  { arm, value }: Namer,
+  good: string,
+): string {
+  const [a, b] = [`“${arm(from)}”`, `“${arm(to)}”`];
+  if (Math.abs(mean) <= ALIKE * Math.abs(base))
+    return `${a} and ${b} are the same to the digit in ${count} pairs: read finer to say how small a difference is. That is no proof of none.`;
+  const more = `${b} ${value(Math.abs(mean))} ${mean < 0 ? 'less' : 'more'} than ${a}`;
+  const chance = numberOf(signsAlone(count) * 100);
+  return called
+    ? `${more}${good}, to the digit in each of ${count} pairs: chance alone puts so many on one side ${chance} times in 100.`
+    : `${more} in each of ${count} pairs, to the digit: read too coarsely to tell how they scatter. Chance alone puts so many on one side ${chance} times in 100: read finer, or run more pairs.`;
+}
+
 const halfOf = ([low, high]: readonly [number, number]): number => (high - low) / 2;
 
 /**
  * A comparison in one sentence, with its base: what differs and by how much, or no difference larger than what.
  * @example '“B” took 1.1 ± 0.4 min more than “A” (2.2 % of its 51 min; 95 %, 5 pairs).'
  */
-export function comparisonSays(
-  { measure }: BlockTrial,
-  { from, to, difference, base, called }: Omit<Comparison, 'sentence'>,
-  { arm, value }: Namer,
-): string {
+export function comparisonSays({ measure }: BlockTrial, said: Said, name: Namer): string {
+  const { from, to, difference, base, called, alike } = said;
+  const { arm, value } = name;
   const { mean, interval, count } = difference;
   const [a, b] = [`“${arm(from)}”`, `“${arm(to)}”`];
   if (interval === null)
     return `One pair: ${b} ${value(Math.abs(mean))} ${mean < 0 ? 'less' : 'more'} than ${a}. One pair says nothing of chance.`;
   const { quantity, better } = measure;
+  const good = better === null ? '' : mean < 0 === (better === 'lower') ? ', which is better' : ', which is worse';
+  if (alike) return alikeSays(said, name, good);
   const half = halfOf(interval);
   const many = `95 %, ${count} pairs`;
   if (!called) {
@@ -54,7 +73,6 @@ export function comparisonSays(
   }
   const verb = quantity === 'duration' ? 'took' : 'gave';
   const share = base !== 0 ? `${numberOf((Math.abs(mean) / Math.abs(base)) * 100)} % of its ${value(base)}; ` : '';
-  const good = better === null ? '' : mean < 0 === (better === 'lower') ? ', which is better' : ', which is worse';
   return `${b} ${verb} ${formatMeasured(Math.abs(mean), half, quantity)} ${mean < 0 ? 'less' : 'more'} than ${a}${good} (${share}${many}).`;
 }
 
