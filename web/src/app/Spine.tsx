@@ -18,15 +18,21 @@ const SpineSample = lazy(async () => ({ default: (await import('./SpineSample.ts
 
 export const SPINE_WIDTH = 216;
 
-const PLACES = [
-  { to: '/', title: 'Shelf' },
-  { to: '/run-sheets', title: 'Run sheets' },
-  { to: '/trials', title: 'Trials' },
-  // Nothing of practice is reported.
-  ...(PRACTISING ? [] : [{ to: '/reports', title: 'Reports' }]),
-  { to: '/bench', title: 'Bench' },
-  { to: '/rules', title: 'Rules' },
-  { to: '/log', title: 'Log' },
+/** What is worked on, and beside it what it is worked with. */
+const placesOf = (admin: boolean) => [
+  [
+    { to: '/', title: 'Shelf' },
+    { to: '/run-sheets', title: 'Run sheets' },
+    { to: '/trials', title: 'Trials' },
+    // Nothing of practice is reported.
+    ...(PRACTISING ? [] : [{ to: '/reports', title: 'Reports' }]),
+  ],
+  [
+    { to: '/bench', title: 'Bench' },
+    { to: '/rules', title: 'Rules' },
+    { to: '/log', title: 'Log' },
+    ...(admin && !PRACTISING ? [{ to: '/people', title: 'People' }] : []),
+  ],
 ];
 
 /** A link of the spine; the one that is open carries a bar at its edge. */
@@ -79,14 +85,8 @@ const TODAY = {
   '&.active': { borderColor: 'primary.main', fontWeight: 600 },
 } as const;
 
-/** What is worked on, and beside it what it is worked with: a sample's stations need the height. */
-const PLACE_GRID = {
-  display: 'grid',
-  gridAutoFlow: 'column',
-  gridTemplateRows: 'repeat(4, auto)',
-  gridTemplateColumns: '122px 1fr',
-  pb: 1,
-} as const;
+/** Side by side: a sample's stations need the height. */
+const PLACE_GRID = { display: 'grid', gridTemplateColumns: '122px 1fr', alignItems: 'start', pb: 1 } as const;
 
 /** Takes what is left, so that the foot stays where it is; a sample with more than fits scrolls in it. */
 const SAMPLE_ROOM = { flex: '1 0 0', minHeight: 280, overflowY: 'auto' } as const;
@@ -98,13 +98,15 @@ function Places() {
   return (
     <>
       <Box sx={PLACE_GRID}>
-        {[...PLACES, ...(me?.role !== 'admin' || PRACTISING ? [] : [{ to: '/people', title: 'People' }])].map(
-          ({ to, title }) => (
-            <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
-              {title}
-            </Box>
-          ),
-        )}
+        {placesOf(me?.role === 'admin').map((places) => (
+          <div key={places[0]?.to}>
+            {places.map(({ to, title }) => (
+              <Box key={to} component={NavLink} to={to} end={to === '/'} sx={spineLink}>
+                {title}
+              </Box>
+            ))}
+          </div>
+        ))}
       </Box>
       <Box sx={SAMPLE_ROOM}>
         {onBench && (
