@@ -66,7 +66,7 @@ test('a load is connected, spoken to at the console, and switched off from any v
     await expect(page.getByRole('heading', { name: 'Rules' })).toBeVisible();
     await page.keyboard.press('Escape');
     await expect(line.getByRole('status')).toContainText('Every load is off.');
-    await expect(line).toContainText(/[45]\.\d\d V -?0\.00\d A/);
+    await expect(line).toContainText(/[45]\.\d\d V [-−]?0\.00\d A/);
     await page.getByRole('link', { name: 'Bench' }).click();
     await page.getByRole('button', { name: 'Console of Valley load' }).click();
     await expect(dialog.getByRole('log')).toContainText('INP:ALL OFF');

@@ -74,7 +74,7 @@ describe('loads go off and the run holds', AGAIN_WHERE_VOID, () => {
     bench.rack.bench.loadsOff();
     await bench.heldFor(
       runId,
-      /^"Simulated DC load" draws -?0\.00\d A from C1 instead of 2\.250 A: it is off, and nobody here switched it off\./,
+      /^"Simulated DC load" draws [-−]?0\.00\d A from C1 instead of 2\.250 A: it is off, and nobody here switched it off\./,
     );
     await bench.ask(runId, { kind: 'go on', person: 'Warden' });
     await bench.drawing(runId);
@@ -86,7 +86,7 @@ describe('loads go off and the run holds', AGAIN_WHERE_VOID, () => {
     bench.rack.bench.setLoad('C1', { amps: 0 });
     await bench.heldFor(
       runId,
-      /^"Simulated DC load" draws -?0\.00\d A from C1 instead of 2\.250 A\. Is it connected\?$/,
+      /^"Simulated DC load" draws [-−]?0\.00\d A from C1 instead of 2\.250 A\. Is it connected\?$/,
     );
     expect(draws()).toBe(false);
   });
