@@ -85,7 +85,10 @@ function ripple(
     amps: kept.channels[1]?.values ?? null,
   });
   if ('reason' in figures) return figures;
-  return { trace: kept, figures: { kind: 'ripple', ...figures, findings: [...figures.findings, ...trace.remarks] } };
+  return {
+    trace: kept,
+    figures: { kind: 'ripple', ...figures, findings: [...figures.findings, ...channel.remarks, ...trace.remarks] },
+  };
 }
 
 function soak({ soak: setting }: Head, trace: LongTrace): KeptCapture | { readonly reason: string } {

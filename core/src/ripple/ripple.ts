@@ -53,8 +53,10 @@ const NEAR_TOP = 0.9;
 
 /** A frequency as people say it: 100 Hz, 132 kHz. */
 export function hertzWords(hertz: number): string {
-  const [factor, unit] = hertz >= 1e6 ? [1e-6, 'MHz'] : hertz >= 1e3 ? [1e-3, 'kHz'] : [1, 'Hz'];
-  return `${Number((hertz * factor).toPrecision(4))} ${unit}`;
+  // Rounded first: 999.999 kHz are 1 MHz.
+  const rounded = Number(hertz.toPrecision(4));
+  const [factor, unit] = rounded >= 1e6 ? [1e-6, 'MHz'] : rounded >= 1e3 ? [1e-3, 'kHz'] : [1, 'Hz'];
+  return `${Number((rounded * factor).toPrecision(4))} ${unit}`;
 }
 
 /** A short time as people say it: 40 ms, 12 µs. */
@@ -241,7 +243,13 @@ export function rippleOf(
 export function rippleChannel(
   trace: Trace,
   name: string | null = null,
-): { readonly values: Values; readonly amps: Values | null } | { readonly reason: string } {
+):
+  | {
+      readonly values: Values;
+      readonly amps: Values | null /** What was taken for granted. */;
+      readonly remarks: readonly string[];
+    }
+  | { readonly reason: string } {
   const { channels, times } = trace;
   if (times)
     return {
@@ -255,7 +263,8 @@ export function rippleChannel(
       ? channels.find((one) => one.name.toLowerCase() === name.trim().toLowerCase())
       : (channels.find(({ quantity }) => quantity === 'voltage') ??
         channels.find(({ quantity, unit }) => quantity === null && unit === ''));
-  if (name === null && low && high && low !== high) return { values: interleaved(low.values, high.values), amps: null };
+  if (name === null && low && high && low !== high)
+    return { values: interleaved(low.values, high.values), amps: null, remarks: [] };
   if (!found)
     return {
       reason:
@@ -264,7 +273,11 @@ export function rippleChannel(
           : `There is no column "${name}". Its columns are ${names}.`,
     };
   if (found.quantity !== null && found.quantity !== 'voltage') return { reason: `"${found.name}" is no voltage.` };
-  return { values: found.values, amps: channels.find(({ quantity }) => quantity === 'current')?.values ?? null };
+  return {
+    values: found.values,
+    amps: channels.find(({ quantity }) => quantity === 'current')?.values ?? null,
+    remarks: found.quantity === null ? [`No unit is stated: "${found.name}" in V is assumed.`] : [],
+  };
 }
 
 /** Lowest and highest of each stretch, as an envelope is kept. */

@@ -94,7 +94,7 @@ export function readBinary(bytes: Uint8Array, description: BinaryDescription): T
       began: null,
       channels: made,
       facts: { bandwidth, envelope, coupling: null },
-      remarks: body % frame === 0 ? [] : [`${body % frame} bytes at the end are no whole sample and were left out.`],
+      remarks: body % frame === 0 ? [] : [`The file ends amid a sample: ${body % frame} of its bytes left out.`],
     },
   };
 }

@@ -3,6 +3,7 @@
 import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from '../meter-file/index.ts';
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
 import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
+import { factsOf, INTERVAL, statedInterval, statedUnits } from './preamble.ts';
 import type { ChannelQuantity, TraceFacts } from './types.ts';
 
 export interface HeadColumn {
@@ -11,6 +12,8 @@ export interface HeadColumn {
   readonly form: TimeForm;
   readonly quantity: ChannelQuantity | null;
   readonly unit: string;
+  /** Its cells are numbers alone, without units of their own. */
+  readonly bare: boolean;
   /** Written number × factor + offset is what is kept. */
   readonly factor: number;
   readonly offset: number;
@@ -33,6 +36,8 @@ export interface Head {
 const DELIMITERS = [';', '\t', ',', '|', ' '] as const;
 const LOOKED_AT = 400;
 const AGREEING = 3;
+/** Lines at the end of what is looked at that tell whether columns are empty. */
+const LAST = 20;
 
 const BY_UNIT: readonly (readonly [ChannelQuantity, QuantityId])[] = [
   ['voltage', 'voltage'],
@@ -67,19 +72,43 @@ interface Found {
   readonly delimiter: string;
   readonly first: number;
   readonly width: number;
+  /** Columns before the table's own: statements beside its first lines. */
+  readonly lead: number;
+}
+
+/** Columns at the beginning of all of the last lines that hold nothing. */
+function leadOf(rows: readonly (readonly string[])[]): number {
+  const last = rows.filter((row) => row.some((cell) => cell !== '')).slice(-LAST);
+  const leads = last.map((row) => row.findIndex((cell) => cell !== ''));
+  return leads.length > AGREEING ? Math.min(...leads) : 0;
+}
+
+/** Values with decimal commas, one a line, and no two columns of whole numbers: `-0,5` has a sign its halves do not have. */
+function areDecimals(rows: readonly (readonly string[])[]): boolean {
+  const numbers = rows.filter((row) => isRow(row));
+  if (numbers.length < AGREEING || !numbers.every((row) => row.length === 2)) return false;
+  const [whole, part] = [numbers.map((row) => row[0] ?? ''), numbers.map((row) => row[1] ?? '')];
+  if (!part.every((cell) => /^\d+(?:[eE][+-]?\d+)?$/.test(cell)) || !whole.every((cell) => /^[+-]?\d+$/.test(cell)))
+    return false;
+  return whole.some((cell) => /^-0+$/.test(cell)) || (!rises(whole, false) && part.some((cell) => /^0\d/.test(cell)));
 }
 
 /** The first lines of numbers that agree in their columns. */
 function findTable(lines: readonly string[]): Found | null {
   let best: (Found & { readonly score: number }) | null = null;
   for (const delimiter of DELIMITERS) {
-    const rows = lines.map((line) => (line.startsWith('#') ? [''] : cellsOf(line, delimiter)));
+    const whole = lines.map((line) => (line.startsWith('#') ? [''] : cellsOf(line, delimiter)));
+    const lead = leadOf(whole);
+    if (delimiter === ',' && areDecimals(whole)) continue;
+    const rows = whole.map((row) => row.slice(lead));
     const first = rows.findIndex((row, at) => {
       if (!isRow(row)) return false;
       const next = rows
         .slice(at + 1)
         .filter((one) => one.some((cell) => cell !== ''))
         .slice(0, AGREEING);
+      // What follows at once is of the table too: a line of statements is none of it.
+      if (next[0] && !isRow(next[0])) return false;
       const fitting = next.filter((one) => isRow(one) && Math.abs(one.length - row.length) <= 1).length;
       return fitting * 2 >= next.length;
     });
@@ -88,15 +117,20 @@ function findTable(lines: readonly string[]): Found | null {
     const agreeing = rows.slice(first).filter((row) => isRow(row) && row.length === width).length;
     const split = lines[first]?.includes(delimiter) ?? false;
     const score = agreeing * (split ? 1 : 0.5);
-    if (!best || score > best.score * 1.01) best = { delimiter, first, width, score };
+    if (!best || score > best.score * 1.01) best = { delimiter, first, width: width + lead, lead, score };
   }
   return best;
 }
 
 const unitOf = (quantity: QuantityId, written: string): Unit | undefined => findUnit(quantity, written);
+const isUnit = (text: string): boolean =>
+  text in TIME_UNITS || /^(?:%|[kM]?Hz)$/.test(text) || BY_UNIT.some(([, id]) => unitOf(id, text) !== undefined);
 
 /** What a column of values holds, by its unit and else by its name. */
-export function valueColumn(name: string, unit: string): Pick<HeadColumn, 'quantity' | 'factor' | 'offset'> {
+export function valueColumn(
+  name: string,
+  unit: string,
+): Pick<HeadColumn, 'quantity' | 'factor' | 'offset'> & { readonly unit?: string } {
   for (const [quantity, id] of BY_UNIT) {
     const found = unit === '' ? undefined : unitOf(id, unit);
     if (!found) continue;
@@ -106,67 +140,12 @@ export function valueColumn(name: string, unit: string): Pick<HeadColumn, 'quant
     if (quantity === 'energy') return { quantity, factor: found.factor / 3600, offset: 0 };
     return { quantity, factor: found.factor, offset: 0 };
   }
+  // Numbers of a converter are no volts.
+  if (unit === '' && /\b(?:adc|raw|counts|codes?|lsb)\b/i.test(words(name)))
+    return { quantity: null, factor: 1, offset: 0, unit: 'counts' };
   const named = quantityByName(name);
   if (unit === '%' || (unit === '' && named === 'level')) return { quantity: 'level', factor: 0.01, offset: 0 };
   return { quantity: unit === '' ? named : null, factor: 1, offset: 0 };
-}
-
-/** A number of a preamble with its unit: `200 ns`, `5.00E+06 Sa/s`, `5 MS/s`. */
-function stated(text: string): { readonly value: number; readonly unit: string } | null {
-  const found = /([+-]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)\s*([^\d\s,;]*(?:\/s(?:ec)?)?)/.exec(text);
-  return found ? { value: Number((found[1] ?? '').replace(',', '.')), unit: found[2] ?? '' } : null;
-}
-
-const PREFIX: Readonly<Record<string, number>> = {
-  p: 1e-12,
-  n: 1e-9,
-  u: 1e-6,
-  µ: 1e-6,
-  μ: 1e-6,
-  m: 1e-3,
-  k: 1e3,
-  K: 1e3,
-  M: 1e6,
-  G: 1e9,
-};
-const prefixOf = (unit: string, base: RegExp): number => {
-  const found = base.exec(unit);
-  return found ? (PREFIX[unit.slice(0, found.index)] ?? 1) : 1;
-};
-
-/** s between samples by the lines above the table. */
-function statedInterval(lines: readonly string[], delimiter: string): number | null {
-  for (const line of lines) {
-    const text = cellsOf(line, delimiter).join(' ');
-    if (
-      /(sampl\w*|time|horizontal|x)?[\s_-]*(interval|increment|period|spacing|\bdt\b|delta ?t|step)|^\s*dt\b/i.test(
-        text,
-      )
-    ) {
-      const one = stated(text.replace(/^[^\d+-]*/, ''));
-      if (one && one.value > 0) return one.value * (TIME_UNITS[one.unit] ?? 1);
-    }
-    if (/sampl\w*[\s_-]*(rate|frequency)|\brate\b|sa\/s|samples? ?\/ ?s|^\W*(?:fs|sr|srate|sps)\b/i.test(text)) {
-      const one = stated(text.replace(/^[^\d+-]*/, ''));
-      if (one && one.value > 0) return 1 / (one.value * prefixOf(one.unit, /(?:S|Sa|Hz|samples?|pts)(?:\/s|$|ps)/i));
-    }
-  }
-  return null;
-}
-
-function factsOf(lines: readonly string[], names: readonly string[]): TraceFacts {
-  const bandwidth = lines.map((line) => {
-    if (!/bandwidth|\bbw\b/i.test(line)) return null;
-    const one = stated(line.replace(/^[^\d+-]*/, ''));
-    return one && one.value > 0 ? one.value * prefixOf(one.unit, /Hz/i) : null;
-  });
-  const coupling = lines.map((line) => /coupling\W+(AC|DC)\b/i.exec(line)?.[1]?.toUpperCase());
-  const pair = names.some((name) => /\bmin(imum)?\b/i.test(name)) && names.some((name) => /\bmax(imum)?\b/i.test(name));
-  return {
-    bandwidth: bandwidth.find((one) => one !== null) ?? null,
-    envelope: pair || lines.some((line) => /peak[\s_-]*det|envelope|\bmin[\s/_-]*max\b/i.test(line)),
-    coupling: (coupling.find((one) => one !== undefined) as 'AC' | 'DC' | undefined) ?? null,
-  };
 }
 
 const rises = (cells: readonly string[], comma: boolean): boolean => {
@@ -179,6 +158,23 @@ const rises = (cells: readonly string[], comma: boolean): boolean => {
 };
 const counts = (cells: readonly string[]): boolean =>
   cells.every((cell, at) => /^\d+$/.test(cell) && (at === 0 || Number(cell) === Number(cells[at - 1]) + 1));
+
+/**
+ * Unit of times that state none: as samples are so far apart as stated, where one prefix makes it so; counts since 1970, in
+ * seconds or milliseconds. Empty where nothing tells.
+ */
+function impliedUnit(cells: readonly string[], comma: boolean, interval: number | null): string {
+  const times = cells.map((cell) => Number(comma ? cell.replace(',', '.') : cell));
+  const [first, last] = [times[0] ?? Number.NaN, times.at(-1) ?? Number.NaN];
+  if (first > 1e11 && first < 1e14) return 'ms';
+  if (first > 1e8 && first < 1e11) return 's';
+  if (interval === null) return '';
+  const step = (last - first) / (times.length - 1);
+  return ['s', 'ms', 'µs', 'ns'].find((unit) => Math.abs((step * (TIME_UNITS[unit] ?? 1)) / interval - 1) < 0.01) ?? '';
+}
+
+/** Names of what stands once, in the line below. */
+const NO_COLUMN = new RegExp(`${INTERVAL.source}|^(?:x[\\s_-]*)?(?:start|origin|offset)`, 'i');
 
 /** A line that says something, "Sample rate: 5 MSa/s", and heads no columns. */
 const STATEMENT = /[:=]\s*[+-]?\d/;
@@ -193,22 +189,20 @@ function namesOf(lines: readonly string[], { delimiter, first, width }: Found): 
       : null;
   };
   const above: string[][] = [];
-  for (let at = first - 1; at >= Math.max(0, first - 3); at -= 1) {
+  for (let at = first - 1; at >= Math.max(0, first - 4); at -= 1) {
+    if (above.length === 0 && lines[at]?.trim() === '') continue;
     const cells = fits(lines[at]);
-    if (!cells) break;
+    // Over an empty line only what heads every column heads them.
+    if (!cells || (above.length === 0 && at < first - 1 && cells.length < width)) break;
     above.unshift(cells);
   }
+  const clean = (cell: string) => unitWritten(cell.replace(/[[\]()]/g, '').trim());
+  // Beside units may stand what counts, and numbers that belong to names of the line above.
   const isUnits = (cells: readonly string[]) =>
-    cells.every(
-      (cell) =>
-        cell === '' ||
-        /^[[(]?\s*(?:[pnuµμmkM]?(?:V|A|W|s|Wh|Hz)|volts?|amps?|watts?|seconds?|sec|min|h|°?[CFK]|deg ?C|%|-)\s*[\])]?$/i.test(
-          cell,
-        ),
-    );
+    cells.some((cell) => isUnit(clean(cell))) &&
+    cells.every((cell) => /^-?$/.test(cell) || isUnit(clean(cell)) || INDEX_NAME.test(cell) || isNumber(cell));
   const units = above.findIndex(isUnits);
   const named = above.filter((_, at) => at !== units);
-  const clean = (cell: string) => cell.replace(/[[\]()]/g, '').trim();
   return { names: named.at(-1) ?? above[units] ?? [], units: units < 0 ? [] : (above[units] ?? []).map(clean) };
 }
 
@@ -222,48 +216,61 @@ export function readHead(text: string): Head | { readonly reason: string } {
   const lines = text.split(/\r?\n|\r/).slice(0, LOOKED_AT);
   const found = findTable(lines);
   if (!found) return { reason: 'No table of numbers found. Give one line a sample: time, then values.' };
-  const { delimiter, first, width } = found;
+  const { delimiter, first, width, lead } = found;
   const rows = lines
     .slice(first)
     .map((line) => cellsOf(line, delimiter))
-    .filter((row) => row.length === width && isRow(row));
+    .filter((row) => row.length === width && isRow(row.slice(lead)));
   const column = (at: number) => rows.map((row) => row[at] ?? '');
-  const cells = rows.flat();
+  const cells = rows.flatMap((row) => row.slice(lead));
   const commas = cells.filter((cell) => /^[+-]?\d*,\d/.test(cell)).length;
   const points = cells.filter((cell) => /^[+-]?\d*\.\d/.test(cell)).length;
   const comma = delimiter !== ',' && commas > points;
   const { names, units } = namesOf(lines, found);
   const above = lines.slice(0, first).filter((line) => line.trim() !== '');
-  const interval = statedInterval(above, delimiter);
+  const beside = lead > 0 ? lines.slice(first).map((line) => cellsOf(line, delimiter).slice(0, lead)) : [];
+  const said = [...above.map((line) => cellsOf(line, delimiter)), ...beside];
+  const interval = statedInterval(said);
+  const statedAbove = statedUnits(said);
   const heads = Array.from({ length: width }, (_, at) => {
     const parts = nameAndUnit(names[at] ?? '');
     return { name: parts.name, unit: units[at] ? unitWritten(units[at] ?? '') : parts.unit, cells: column(at) };
   });
+  const isCount = ({ name, unit }: { readonly name: string; readonly unit: string }) =>
+    INDEX_NAME.test(words(name)) || INDEX_NAME.test(unit);
   const byName = heads.findIndex(
-    ({ name, cells: own }) => TIME_NAME.test(words(name)) && timeForm(own[0] ?? '') !== null,
+    (head) => TIME_NAME.test(words(head.name)) && !isCount(head) && timeForm(head.cells[0] ?? '') !== null,
   );
-  const byUnit = heads.findIndex(({ name, unit }) => unit in TIME_UNITS && !INDEX_NAME.test(words(name)));
+  const byUnit = heads.findIndex((head) => head.unit in TIME_UNITS && !isCount(head));
   const byForm = heads.findIndex(({ cells: own }) => ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''));
   const nameless =
-    names.length === 0 && width > 1 && rises(column(0), comma) && !(interval !== null && counts(column(0))) ? 0 : -1;
+    names.length === 0 && width > lead + 1 && rises(column(lead), comma) && !(interval !== null && counts(column(lead)))
+      ? lead
+      : -1;
   const time = [byName, byUnit, byForm, nameless].find((at) => at >= 0) ?? -1;
-  const columns = heads.map(({ name, unit, cells: own }, at): HeadColumn => {
-    const called = name || (width === 1 ? 'samples' : `column ${at + 1}`);
+  let values = 0;
+  const columns = heads.map((head, at): HeadColumn => {
+    const { name, cells: own } = head;
+    const bare = own.every((cell) => cell === '' || NUMBER.test(cell));
+    const called = name || (width === 1 ? 'samples' : `column ${at + 1 - lead}`);
     if (at === time) {
       const form = timeForm(own[0] ?? '') ?? 'number';
-      const since1970 = Number(own[0]?.replace(',', '.'));
-      // Counts since 1970 are in milliseconds where seconds would lie far ahead.
-      const factor =
-        TIME_UNITS[unit] ?? TIME_UNITS[name.toLowerCase()] ?? (since1970 > 1e11 && since1970 < 1e14 ? 1e-3 : 1);
-      return { name: called, role: 'time', form, quantity: null, unit, factor, offset: 0 };
+      const byItsName = TIME_UNITS[unitWritten(name)] === undefined ? statedAbove.time : unitWritten(name);
+      const unit = head.unit || byItsName || impliedUnit(own, comma, interval);
+      return { name: called, role: 'time', form, quantity: null, unit, bare, factor: TIME_UNITS[unit] ?? 1, offset: 0 };
     }
-    const isIndex = INDEX_NAME.test(words(name)) || (time < 0 && at === 0 && width > 1 && counts(own));
-    const none = { form: 'number' as const, quantity: null, unit, factor: 1, offset: 0 };
-    if (isIndex) return { name: called, role: 'index', ...none };
+    const none = { form: 'number' as const, quantity: null, unit: head.unit, bare, factor: 1, offset: 0 };
+    if (at < lead) return { name: called, role: 'ignore', ...none };
+    if (isCount(head) || (time < 0 && at === lead && width > lead + 1 && counts(own)))
+      return { name: called, role: 'index', ...none };
     const told = own.filter((cell) => cell !== '');
+    // What ends a line with a delimiter, or heads a number that stands above, has no column.
+    if (told.length === 0 && (name === '' || NO_COLUMN.test(name))) return { name: called, role: 'ignore', ...none };
+    const unit = head.unit || (statedAbove.values[statedAbove.values.length > 1 ? values : 0] ?? '');
+    values += 1;
     if (told.length > 0 && told.filter((cell) => isNumber(cell) || EMPTY.test(cell)).length * 2 < told.length)
       return { name: called, role: 'ignore', ...none };
-    return { name: called, role: 'value', form: 'number', unit, ...valueColumn(name, unit) };
+    return { name: called, role: 'value', form: 'number', unit, bare, ...valueColumn(name, unit) };
   });
   return {
     delimiter: delimiter.charCodeAt(0),

@@ -47,11 +47,43 @@ const TRAILING: Readonly<Record<string, string>> = {
 };
 /** Units written out or otherwise than they are looked up. */
 const WRITTEN: Readonly<Record<string, string>> = {
+  s: 's',
+  ms: 'ms',
+  us: 'µs',
+  ns: 'ns',
+  second: 's',
+  seconds: 's',
+  sec: 's',
+  secs: 's',
+  msec: 'ms',
+  millisecond: 'ms',
+  milliseconds: 'ms',
+  usec: 'µs',
+  µsec: 'µs',
+  microsecond: 'µs',
+  microseconds: 'µs',
+  nsec: 'ns',
+  nanosecond: 'ns',
+  nanoseconds: 'ns',
+  minute: 'min',
+  minutes: 'min',
+  hour: 'h',
+  hours: 'h',
+  millivolt: 'mV',
+  millivolts: 'mV',
+  microvolt: 'µV',
+  microvolts: 'µV',
+  milliamp: 'mA',
+  milliamps: 'mA',
+  milliampere: 'mA',
+  milliwatt: 'mW',
+  milliwatts: 'mW',
   volt: 'V',
   volts: 'V',
   amp: 'A',
   amps: 'A',
   ampere: 'A',
+  amperes: 'A',
   watt: 'W',
   watts: 'W',
   'deg c': '°C',
@@ -87,7 +119,7 @@ export const words = (name: string): string => name.replace(/[_.-]+/g, ' ').trim
 
 export const TIME_NAME =
   /^(?:t|x|time|times?tamp|seconds?|secs?|minutes?|mins?|hours?|elapsed|zeit|date|datetime|clock|uptime|duration|when)(?:\b|$)/i;
-export const INDEX_NAME = /^(?:#|n|no|nr|index|idx|sample|samples|point|count|record|row|line|counter)$/i;
+export const INDEX_NAME = /^(?:#|n|no|nr|index|idx|sample|samples|sequence|seq|point|count|record|row|line|counter)$/i;
 export const AMBIENT_NAME = /ambient|\bamb\b|^t ?amb|room|\bair\b|chamber|environment|surrounding|umgebung|raum/i;
 
 const BY_NAME: readonly (readonly [ChannelQuantity, RegExp])[] = [

@@ -262,9 +262,12 @@ export class TraceReader {
       ({ column: { name, quantity, unit }, values }): Channel => ({ name, quantity, unit, values: values.values() }),
     );
     const remarks = [
+      ...assumedUnits(head.columns),
       ...(this.#cut ? [`The last line was cut off and left out. ${this.#cut}`] : []),
-      ...(this.#outOfRange > 0 ? [`${this.#outOfRange} values are out of range and no numbers.`] : []),
-      ...(this.#gaps > 0 ? [`${this.#gaps} cells are empty.`] : []),
+      ...(this.#outOfRange > 0
+        ? [`${counted(this.#outOfRange, 'value is', 'values are')} out of range and no number.`]
+        : []),
+      ...(this.#gaps > 0 ? [`${counted(this.#gaps, 'cell is', 'cells are')} empty.`] : []),
     ];
     const dated = this.#time?.column.form === 'date' || (spacing?.first ?? 0) > 1e9;
     return {
@@ -290,6 +293,21 @@ export class TraceReader {
     if (this.#problem && this.#cut && this.#rows === before && before > 0) this.#problem = null;
     else this.#cut = null;
   }
+}
+
+const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+
+const USUAL = { voltage: 'V', current: 'A', power: 'W', temperature: '°C', energy: 'Wh', level: '%' } as const;
+const MOST_TOLD = 4;
+
+/** Which units were assumed where none is stated: a file may mean others. */
+function assumedUnits(columns: Head['columns']): string[] {
+  const assumed = columns.flatMap(({ name, role, form, unit, quantity, bare }) => {
+    if (unit !== '' || !bare) return [];
+    if (role === 'time') return form === 'number' ? [`"${name}" in s`] : [];
+    return role === 'value' && quantity !== null ? [`"${name}" in ${USUAL[quantity]}`] : [];
+  });
+  return assumed.length === 0 ? [] : [`No unit is stated: ${assumed.slice(0, MOST_TOLD).join(', ')} is assumed.`];
 }
 
 type Bounds = readonly number[] | Int32Array;

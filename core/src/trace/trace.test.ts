@@ -103,7 +103,11 @@ describe('a trace file', () => {
   it('out of range and empty are no numbers, and counted', () => {
     const trace = read('time,v\n0,1\n1,OL\n2,9.9E37\n3,\n4,2\n');
     expect([...(trace.channels[0]?.values ?? [])]).toEqual([1, NaN, NaN, NaN, 2]);
-    expect(trace.remarks).toEqual(['2 values are out of range and no numbers.', '1 cells are empty.']);
+    expect(trace.remarks).toEqual([
+      'No unit is stated: "time" in s is assumed.',
+      '2 values are out of range and no number.',
+      '1 cell is empty.',
+    ]);
   });
 
   it('cut off in its last line loses that line and says so', () => {
@@ -210,7 +214,7 @@ describe('binary samples', () => {
         channels: [{ values: Float64Array.of(256, 2) }, { quantity: 'current', values: Float64Array.of(-1, 3) }],
       },
     });
-    expect(two.ok && two.trace.remarks).toEqual(['1 bytes at the end are no whole sample and were left out.']);
+    expect(two.ok && two.trace.remarks).toEqual(['The file ends amid a sample: 1 of its bytes left out.']);
   });
 
   it('temperatures are kept in °C, whatever they were written in', () => {

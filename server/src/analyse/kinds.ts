@@ -28,7 +28,7 @@ function ripple(trace: Trace, { channel, mains, bandwidth, envelope }: Options):
     amps: found.amps,
   });
   if ('reason' in figures) return figures;
-  const findings = [...figures.findings, ...remarks];
+  const findings = [...figures.findings, ...found.remarks, ...remarks];
   const lines = figures.lines.map(({ hertz, peakToPeak, kind }) => ({ hertz, peakToPeak, kind }));
   const { samples, sampleRate, peakToPeak, peakToPeak9999, rms, mean, drift, steps = [] } = figures;
   return {

@@ -1,0 +1,98 @@
+// Records as makers of scopes and loggers head them: the same wave, written in many ways, is the same wave.
+import { describe, expect, it } from 'vitest';
+import { rippleChannel } from '../ripple/index.ts';
+import { readTrace } from './index.ts';
+
+const COUNT = 60;
+/** 1 µs apart, ±20 mV: V. */
+const wave = Array.from({ length: COUNT }, (_, at) => Number((0.02 * Math.sin(at / 3)).toFixed(5)));
+const micros = wave.map((_, at) => at);
+const lines = (line: (at: number, volts: number) => string): string[] =>
+  micros.map((at) => line(at, wave[at] as number));
+const german = (text: string): string => text.replaceAll('.', ',');
+const volts = lines((_, v) => v.toFixed(6));
+const milli = (v: number): string => (v * 1000).toFixed(3);
+
+const FILES: readonly (readonly [string, readonly string[]])[] = [
+  ['names, then units', ['Source,CH1', 'Second,Volt', ...lines((at, v) => `${at}E-06,${v}`)]],
+  [
+    'a step in the line below its name, and a count instead of times',
+    ['X,CH1,Start,Increment', 'Sequence,Volt,-3.0e-02,1.0e-06', ...lines((at, v) => `${at},${v.toFixed(5)},`)],
+  ],
+  [
+    'statements beside the first samples',
+    lines((at, v) => {
+      const beside = [
+        'Record Length,60,Points',
+        'Sample Interval,1e-06,s',
+        'Source,CH1,',
+        'Vertical Units,V,',
+        'Probe Atten,1,',
+      ];
+      return `${beside[at] ?? ',,'},${(at * 1e-6 - 3e-5).toExponential(6)},${v.toExponential(5)}`;
+    }),
+  ],
+  [
+    'units in brackets over an empty line',
+    ['Time,Channel A', '(us),(mV)', '', ...lines((at, v) => `${at},${milli(v)}`)],
+  ],
+  [
+    'the same with decimal commas',
+    ['Zeit;Kanal A', '(ms);(mV)', '', ...lines((at, v) => german(`${(at / 1000).toFixed(4)};${milli(v)}`))],
+  ],
+  ['a unit in another case', ['TIME,CH1', 'uS,mV', ...lines((at, v) => `${at},${milli(v)}`)]],
+  ['units written out', ['Milliseconds,Millivolts', ...lines((at, v) => `${at / 1000},${milli(v)}`)]],
+  [
+    'units stated above',
+    ['Horizontal Units,us', 'Vertical Units,mV', 'TIME,CH1', ...lines((at, v) => `${at},${milli(v)}`)],
+  ],
+  ['an interval with its unit before it', ['Sample Interval (us),1', 'CH1 (mV)', ...lines((_, v) => milli(v))]],
+  ['a rate with its unit before it', ['Sampling Rate [MHz];1', 'Kanal 1 [V]', ...volts.map(german)]],
+  ['a channel named before its interval', ['CH1 time increment: 1.0E-6', 'Volts', ...volts]],
+  ['an interval parted by a comma', ['Memory Length,60', 'Sampling Period,1.000000E-06', 'CH1 (V)', ...volts]],
+  ['a rate of which only the prefix is written', ['Rate: 1M', 'CH1 (V)', ...volts]],
+  ['a rate with its thousands parted', ['Sample rate: 1,000,000 Hz', 'CH1 (V)', ...volts]],
+  [
+    'step and unit headed in one line and said in the next',
+    ['XIncrement,YUnits', '1.0e-6,mV', '', 'Index,Value', ...lines((at, v) => `${at},${milli(v)}`)],
+  ],
+  [
+    'times whose unit only the interval tells',
+    ['Sample Interval,1E-06', 'Time,CH1 (V)', ...lines((at, v) => `${at}.000,${v}`)],
+  ],
+];
+
+describe('a record', () => {
+  it.each(FILES)('with %s', (_, file) => {
+    const read = readTrace(`${file.join('\n')}\n`);
+    if (!read.ok) throw new Error(read.reason);
+    const found = rippleChannel(read.trace);
+    if ('reason' in found) throw new Error(found.reason);
+    expect(read.trace.interval).toBeCloseTo(1e-6, 12);
+    expect(read.trace.times).toBeNull();
+    expect([...found.values]).toHaveLength(COUNT);
+    for (const [at, value] of wave.entries()) expect(found.values[at]).toBeCloseTo(value, 5);
+    expect([...found.remarks, ...read.trace.remarks]).toEqual([]);
+  });
+
+  it('without units says which it was taken in', () => {
+    const read = readTrace(`time,vbus,CH2\n${lines((at, v) => `${at},${v},${v}`).join('\n')}\n`);
+    expect(read.ok && read.trace.remarks).toEqual(['No unit is stated: "time" in s, "vbus" in V is assumed.']);
+    const bare = readTrace(`Sample Interval,1E-06\nCH1\n${volts.join('\n')}\n`);
+    if (!bare.ok) throw new Error(bare.reason);
+    expect(rippleChannel(bare.trace)).toMatchObject({ remarks: ['No unit is stated: "CH1" in V is assumed.'] });
+  });
+
+  it('in numbers of a converter, or in decibels, is none of volts', () => {
+    for (const head of ['time [s],ADC counts', 'time [s],u (dBV)']) {
+      const read = readTrace(`${head}\n${lines((at, v) => `${at}e-6,${Math.round(v * 1e4)}`).join('\n')}\n`);
+      if (!read.ok) throw new Error(read.reason);
+      expect(rippleChannel(read.trace), head).toMatchObject({ reason: expect.stringContaining('No column of volts') });
+    }
+  });
+
+  it('of whole numbers in two columns keeps both', () => {
+    const read = readTrace('0,100\n1,120\n2,90\n3,105\n4,101\n');
+    expect(read.ok && [...(read.trace.channels[0]?.values ?? [])]).toEqual([100, 120, 90, 105, 101]);
+  });
+});
