@@ -96,3 +96,55 @@ describe('a record', () => {
     expect(read.ok && [...(read.trace.channels[0]?.values ?? [])]).toEqual([100, 120, 90, 105, 101]);
   });
 });
+
+describe('a log of temperatures', () => {
+  const celsius = Array.from({ length: 30 }, (_, at) => 25 + at / 2);
+  const clock = (at: number, ends = '') =>
+    `10:${String(Math.floor(at / 6)).padStart(2, '0')}:${(at % 6) * 10 || '00'}${ends}`;
+  const log = (line: (at: number, front: number) => string) => celsius.map((front, at) => line(at, front));
+  const fahrenheit = (value: number) => (value * 1.8 + 32).toFixed(1);
+
+  it.each<readonly [string, readonly string[]]>([
+    ['units behind a blank', ['time,front °F,room °F', ...log((at, c) => `${clock(at)},${fahrenheit(c)},77.0`)]],
+    [
+      'milliseconds behind a colon, and a number a scan',
+      [
+        'Scan,Time,101 <Front> (C),102 <Room> (C)',
+        ...log((at, c) => `${at + 1},2026-03-02 ${clock(at, ':000')},${c},25`),
+      ],
+    ],
+    [
+      'a date beside a clock, and units in columns of their own',
+      [
+        'Place,Date,Time,Value,Unit,Value,Unit',
+        ...log((at, c) => `${at + 1},2026/03/02,${clock(at)},${c},degC,25,degC`),
+      ],
+    ],
+    [
+      'dates before AM, and units in the cells',
+      ['Timestamp,TC1,TC2', ...log((at, c) => `03/14/2026 ${clock(at, ' AM')},${c} C,25 C`)],
+    ],
+    ['months by name', ['When;T1 [°C];T2 [°C]', ...log((at, c) => `14-Mar-2026 ${clock(at)};${c};25`)]],
+    ['years of two digits', ['When;T1 [°C];T2 [°C]', ...log((at, c) => `14.03.26 ${clock(at)};${c};25`)]],
+  ])('with %s', (_, file) => {
+    const read = readTrace(`${file.join('\n')}\n`);
+    if (!read.ok) throw new Error(`${read.line}: ${read.reason}`);
+    const { channels, interval, times, remarks } = read.trace;
+    expect(interval).toBeCloseTo(10, 6);
+    expect(times).toBeNull();
+    expect(new Set(channels.map(({ name }) => name)).size).toBe(channels.length);
+    const [front, room] = channels.slice(-2);
+    for (const [at, value] of celsius.entries()) expect(front?.values[at]).toBeCloseTo(value, 1);
+    expect(room?.values[5]).toBeCloseTo(25, 2);
+    expect(remarks).toEqual([]);
+  });
+
+  it('over midnight tells that its month comes first', () => {
+    const lines = ['03/04/2026 23:59:40', '03/04/2026 23:59:50', '03/05/2026 00:00:00', '03/05/2026 00:00:10'];
+    const read = readTrace(`When,T1 [°C]\n${lines.map((line, at) => `${line},${25 + at}`).join('\n')}\n`);
+    expect(read.ok && [read.trace.interval, read.trace.times]).toEqual([10, null]);
+    // The fourth of March and of April are a month apart, whatever else the file is.
+    const months = readTrace('When,T1 [°C]\n04/03/2026 10:00,25\n04/04/2026 10:00,26\n04/05/2026 10:00,27\n');
+    expect(months.ok && months.trace.times?.[1]).toBe(31 * 86_400);
+  });
+});

@@ -4,6 +4,7 @@ import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from '../meter-file/in
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
 import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
 import { factsOf, INTERVAL, statedInterval, statedUnits } from './preamble.ts';
+import { cellsOf, counts, EMPTY, type Found, findTable, isNumber, isRow, LOOKED_AT, NUMBER, rises } from './table.ts';
 import type { ChannelQuantity, TraceFacts } from './types.ts';
 
 export interface HeadColumn {
@@ -32,13 +33,6 @@ export interface Head {
   readonly facts: TraceFacts;
 }
 
-/** Delimiters in the order they are believed in; a blank stands for any run of blanks. */
-const DELIMITERS = [';', '\t', ',', '|', ' '] as const;
-const LOOKED_AT = 400;
-const AGREEING = 3;
-/** Lines at the end of what is looked at that tell whether columns are empty. */
-const LAST = 20;
-
 const BY_UNIT: readonly (readonly [ChannelQuantity, QuantityId])[] = [
   ['voltage', 'voltage'],
   ['current', 'current'],
@@ -46,81 +40,6 @@ const BY_UNIT: readonly (readonly [ChannelQuantity, QuantityId])[] = [
   ['temperature', 'temperature'],
   ['energy', 'energy'],
 ];
-
-const NUMBER = /^[+-]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?$/;
-const WITH_UNIT = /^[+-]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?\s*(?:[pnuµμmkMG]?(?:V|A|W|Wh|Hz|s)?|°?[CFK]|%)$/;
-const EMPTY = /^(?:|nan|n\/a|null|-+|ol|ovld|[+-]?inf(?:inity)?)$/i;
-
-const bare = (cell: string): string =>
-  cell
-    .trim()
-    .replace(/^"(.*)"$/s, '$1')
-    .trim();
-export const cellsOf = (line: string, delimiter: string): string[] =>
-  (delimiter === ' ' ? line.trim().split(/\s+/) : line.split(delimiter)).map(bare);
-const isNumber = (cell: string): boolean => NUMBER.test(cell) || WITH_UNIT.test(cell);
-const isValue = (cell: string): boolean => isNumber(cell) || EMPTY.test(cell) || timeForm(cell) !== null;
-
-/** Whether a line is one of the table. */
-function isRow(cells: readonly string[]): boolean {
-  const numbers = cells.filter(isNumber).length;
-  const told = cells.filter((cell) => cell !== '').length;
-  return numbers > 0 && told > 0 && cells.every((cell, at) => isValue(cell) || (at > 0 && numbers * 2 >= told));
-}
-
-interface Found {
-  readonly delimiter: string;
-  readonly first: number;
-  readonly width: number;
-  /** Columns before the table's own: statements beside its first lines. */
-  readonly lead: number;
-}
-
-/** Columns at the beginning of all of the last lines that hold nothing. */
-function leadOf(rows: readonly (readonly string[])[]): number {
-  const last = rows.filter((row) => row.some((cell) => cell !== '')).slice(-LAST);
-  const leads = last.map((row) => row.findIndex((cell) => cell !== ''));
-  return leads.length > AGREEING ? Math.min(...leads) : 0;
-}
-
-/** Values with decimal commas, one a line, and no two columns of whole numbers: `-0,5` has a sign its halves do not have. */
-function areDecimals(rows: readonly (readonly string[])[]): boolean {
-  const numbers = rows.filter((row) => isRow(row));
-  if (numbers.length < AGREEING || !numbers.every((row) => row.length === 2)) return false;
-  const [whole, part] = [numbers.map((row) => row[0] ?? ''), numbers.map((row) => row[1] ?? '')];
-  if (!part.every((cell) => /^\d+(?:[eE][+-]?\d+)?$/.test(cell)) || !whole.every((cell) => /^[+-]?\d+$/.test(cell)))
-    return false;
-  return whole.some((cell) => /^-0+$/.test(cell)) || (!rises(whole, false) && part.some((cell) => /^0\d/.test(cell)));
-}
-
-/** The first lines of numbers that agree in their columns. */
-function findTable(lines: readonly string[]): Found | null {
-  let best: (Found & { readonly score: number }) | null = null;
-  for (const delimiter of DELIMITERS) {
-    const whole = lines.map((line) => (line.startsWith('#') ? [''] : cellsOf(line, delimiter)));
-    const lead = leadOf(whole);
-    if (delimiter === ',' && areDecimals(whole)) continue;
-    const rows = whole.map((row) => row.slice(lead));
-    const first = rows.findIndex((row, at) => {
-      if (!isRow(row)) return false;
-      const next = rows
-        .slice(at + 1)
-        .filter((one) => one.some((cell) => cell !== ''))
-        .slice(0, AGREEING);
-      // What follows at once is of the table too: a line of statements is none of it.
-      if (next[0] && !isRow(next[0])) return false;
-      const fitting = next.filter((one) => isRow(one) && Math.abs(one.length - row.length) <= 1).length;
-      return fitting * 2 >= next.length;
-    });
-    if (first < 0) continue;
-    const width = rows[first]?.length ?? 0;
-    const agreeing = rows.slice(first).filter((row) => isRow(row) && row.length === width).length;
-    const split = lines[first]?.includes(delimiter) ?? false;
-    const score = agreeing * (split ? 1 : 0.5);
-    if (!best || score > best.score * 1.01) best = { delimiter, first, width: width + lead, lead, score };
-  }
-  return best;
-}
 
 const unitOf = (quantity: QuantityId, written: string): Unit | undefined => findUnit(quantity, written);
 const isUnit = (text: string): boolean =>
@@ -148,16 +67,11 @@ export function valueColumn(
   return { quantity: unit === '' ? named : null, factor: 1, offset: 0 };
 }
 
-const rises = (cells: readonly string[], comma: boolean): boolean => {
-  const times = cells.filter((cell) => cell !== '').map((cell) => Number(comma ? cell.replace(',', '.') : cell));
-  return (
-    times.length > 2 &&
-    times.every((time, at) => at === 0 || time >= (times[at - 1] ?? 0)) &&
-    (times.at(-1) ?? 0) > (times[0] ?? 0)
-  );
-};
-const counts = (cells: readonly string[]): boolean =>
-  cells.every((cell, at) => /^\d+$/.test(cell) && (at === 0 || Number(cell) === Number(cells[at - 1]) + 1));
+/** The unit that stands in every cell of a column, which is that of the one before; empty for none. */
+function unitIn(cells: readonly string[]): string {
+  const unit = unitWritten(cells[0] ?? '');
+  return cells.every((cell) => cell === cells[0]) && isUnit(unit) ? unit : '';
+}
 
 /**
  * Unit of times that state none: as samples are so far apart as stated, where one prefix makes it so; counts since 1970, in
@@ -172,6 +86,9 @@ function impliedUnit(cells: readonly string[], comma: boolean, interval: number 
   const step = (last - first) / (times.length - 1);
   return ['s', 'ms', 'µs', 'ns'].find((unit) => Math.abs((step * (TIME_UNITS[unit] ?? 1)) / interval - 1) < 0.01) ?? '';
 }
+
+/** Of a date beside a clock only the clock goes on. */
+const goesOn = (cells: readonly string[]): boolean => cells.length < 2 || cells.some((cell) => cell !== cells[0]);
 
 /** Names of what stands once, in the line below. */
 const NO_COLUMN = new RegExp(`${INTERVAL.source}|^(?:x[\\s_-]*)?(?:start|origin|offset)`, 'i');
@@ -232,22 +149,29 @@ export function readHead(text: string): Head | { readonly reason: string } {
   const said = [...above.map((line) => cellsOf(line, delimiter)), ...beside];
   const interval = statedInterval(said);
   const statedAbove = statedUnits(said);
-  const heads = Array.from({ length: width }, (_, at) => {
-    const parts = nameAndUnit(names[at] ?? '');
-    return { name: parts.name, unit: units[at] ? unitWritten(units[at] ?? '') : parts.unit, cells: column(at) };
+  const told = Array.from({ length: width }, (_, at) => nameAndUnit(names[at] ?? ''));
+  const heads = told.map((parts, at) => {
+    // Several of one name are told apart by their number.
+    const before = told.slice(0, at).filter(({ name }) => name === parts.name).length;
+    const name = parts.name !== '' && before > 0 ? `${parts.name} ${before + 1}` : parts.name;
+    const unit = units[at] ? unitWritten(units[at] ?? '') : parts.unit || unitIn(column(at + 1));
+    return { name, unit, cells: column(at) };
   });
   const isCount = ({ name, unit }: { readonly name: string; readonly unit: string }) =>
     INDEX_NAME.test(words(name)) || INDEX_NAME.test(unit);
-  const byName = heads.findIndex(
+  const named = heads.map(
     (head) => TIME_NAME.test(words(head.name)) && !isCount(head) && timeForm(head.cells[0] ?? '') !== null,
   );
+  const byName = heads.findIndex(({ cells: own }, at) => named[at] && goesOn(own));
   const byUnit = heads.findIndex((head) => head.unit in TIME_UNITS && !isCount(head));
-  const byForm = heads.findIndex(({ cells: own }) => ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''));
+  const byForm = heads.findIndex(
+    ({ cells: own }) => goesOn(own) && ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''),
+  );
   const nameless =
     names.length === 0 && width > lead + 1 && rises(column(lead), comma) && !(interval !== null && counts(column(lead)))
       ? lead
       : -1;
-  const time = [byName, byUnit, byForm, nameless].find((at) => at >= 0) ?? -1;
+  const time = [byName, byUnit, byForm, nameless, named.indexOf(true)].find((at) => at >= 0) ?? -1;
   let values = 0;
   const columns = heads.map((head, at): HeadColumn => {
     const { name, cells: own } = head;
@@ -261,7 +185,7 @@ export function readHead(text: string): Head | { readonly reason: string } {
     }
     const none = { form: 'number' as const, quantity: null, unit: head.unit, bare, factor: 1, offset: 0 };
     if (at < lead) return { name: called, role: 'ignore', ...none };
-    if (isCount(head) || (time < 0 && at === lead && width > lead + 1 && counts(own)))
+    if (isCount(head) || (at === lead && width > lead + 1 && counts(own)))
       return { name: called, role: 'index', ...none };
     const told = own.filter((cell) => cell !== '');
     // What ends a line with a delimiter, or heads a number that stands above, has no column.

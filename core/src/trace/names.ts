@@ -98,12 +98,26 @@ const BARE_UNIT = /^(?:[mk]?W|[mµu]?V|[mµu]?A|m?Wh|°C|%)$/;
 /** What is lettered: "sensor A" is no current. */
 const LETTERED = /(?:sensor|port|channel|probe|point|side|zone|group|unit)[ _-][a-z]$/i;
 
+const LONG_UNIT = /^(?:°[CF]|deg[CF]|[mµuk]V|[mµu]A|[mk]W|m?Wh|ms|us|µs|%)$/;
+const LETTER_UNIT: Readonly<Record<string, ChannelQuantity>> = {
+  V: 'voltage',
+  A: 'current',
+  W: 'power',
+  C: 'temperature',
+};
+
+/** Whether what stands behind a name after a blank is its unit: `front °F`, `Vbus V`; the C of `Output C` is a letter. */
+const isUnitBehind = (name: string, text: string): boolean =>
+  LONG_UNIT.test(text) || (text in LETTER_UNIT && quantityByName(name) === LETTER_UNIT[text]);
+
 /** A header cell as name and unit; the unit is empty where none is written. */
 export function nameAndUnit(cell: string): { readonly name: string; readonly unit: string } {
   const whole = cell.trim();
   if (LETTERED.test(whole)) return { name: whole, unit: '' };
   const { name, unit } = headerParts(whole);
   if (unit !== '') return { name, unit: WRITTEN[unit.toLowerCase()] ?? unit };
+  const apart = /^(.+?)\s+(\S+)$/.exec(whole);
+  if (apart && isUnitBehind(apart[1] ?? '', apart[2] ?? '')) return { name: apart[1] ?? '', unit: apart[2] ?? '' };
   const [, base = '', last = ''] = /^(.+?)_+([a-zµ]+)$/i.exec(whole) ?? [];
   const trailing = TRAILING[last.toLowerCase()];
   // `deg_C`, where the underscore stands in the unit itself.

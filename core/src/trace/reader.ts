@@ -1,11 +1,12 @@
 // A trace read from a file of text as a stream: bytes in, columns out, never the whole text in memory.
-import { secondsOf } from '../meter-file/index.ts';
+import { monthFirstSeconds, secondsOf, type TimeForm } from '../meter-file/index.ts';
 import { isOverload, ownUnit } from '../meter-file/own-unit.ts';
 import { decodeText } from '../table/index.ts';
 import { GrowingColumn } from './column.ts';
-import { cellsOf, type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
+import { type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
 import { Pace } from './pace.ts';
 import { numberAt, textOf } from './row.ts';
+import { cellsOf } from './table.ts';
 import type { Channel, TraceHints, TraceReading } from './types.ts';
 
 /** So much is looked at before anything is read, bytes. */
@@ -14,6 +15,9 @@ const LONGEST_LINE = 100_000;
 const LF = 10;
 const CR = 13;
 const DAY = 86_400;
+/** From one sample to the next, s: weeks are no pause, an hour may be one. */
+const LEAP = 20 * DAY;
+const GOES_ON = 3600;
 /** Above it nothing is a reading: 9.9E37 is out of range, 9.91E37 no number. SCPI-1999, volume 1, 7.2.1.4 */
 const BEYOND = 1e30;
 
@@ -40,6 +44,8 @@ export class TraceReader {
   #pace = new Pace();
   #dayShift = 0;
   #lastTime = Number.NaN;
+  #lastText = '';
+  #monthFirst = false;
   #rows = 0;
   #outOfRange = 0;
   #gaps = 0;
@@ -219,7 +225,7 @@ export class TraceReader {
     const to = (bounds[at + 1] as number) - 1;
     let time = Number.NaN;
     if (column.form === 'number') time = numberAt(bytes, from, to, decimal) * column.factor;
-    else time = secondsOf(textOf(bytes, from, to).replaceAll('"', ''), column.form, short) + this.#dayShift;
+    else time = this.#written(textOf(bytes, from, to).replaceAll('"', ''), column.form, short);
     if (Number.isNaN(time)) {
       const cell = textOf(bytes, from, to).trim();
       this.#fail(`"${shown(cell)}" is no time. Correct it, or cut the file there.`);
@@ -236,6 +242,22 @@ export class TraceReader {
     }
     this.#lastTime = time;
     return true;
+  }
+
+  /** A time that is no plain number. A date leaping ahead by weeks, which with its month first goes on, has its month first. */
+  #written(text: string, form: TimeForm, short: boolean): number {
+    if (form !== 'date') return secondsOf(text, form, short) + this.#dayShift;
+    let time = this.#monthFirst ? monthFirstSeconds(text) + this.#dayShift : secondsOf(text, form, short);
+    if (!this.#monthFirst && time - this.#lastTime > LEAP) {
+      const [before, now] = [monthFirstSeconds(this.#lastText), monthFirstSeconds(text)];
+      if (now >= before && now - before < GOES_ON) {
+        this.#monthFirst = true;
+        this.#dayShift = this.#lastTime - before;
+        time = now + this.#dayShift;
+      }
+    }
+    this.#lastText = text;
+    return time;
   }
 
   #fail(reason: string): void {
