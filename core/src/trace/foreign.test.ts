@@ -148,3 +148,34 @@ describe('a log of temperatures', () => {
     expect(months.ok && months.trace.times?.[1]).toBe(31 * 86_400);
   });
 });
+
+describe('a log of a charge', () => {
+  it.each<readonly [string, string, (at: number) => string]>([
+    [
+      'a time called ts and units behind the names',
+      'ts,bus_voltage_v,bus_current_ma,level_pct',
+      (at) => `${1772445600 + at * 10},20.01,2500,${20 + at}`,
+    ],
+    ['columns called by their units', 'Seconds,Volts,Amps,Level (0-100)', (at) => `${at * 10},20.01,2.5,${20 + at}`],
+    ['units in the cells', 'Time,Vbus,Ibus,Battery (%)', (at) => `${at * 10} s,20.01V,2500mA,${20 + at}`],
+    [
+      'its level as a part of the whole',
+      'Time (s),Voltage (V),Current (A),SoC',
+      (at) => `${at * 10},20.01,2.5,${(0.2 + at / 100).toFixed(3)}`,
+    ],
+    [
+      'a range for a unit',
+      'Time (s),Voltage (V),Current (A),Level (0-1)',
+      (at) => `${at * 10},20.01,2.5,${(0.2 + at / 100).toFixed(2)}`,
+    ],
+  ])('with %s', (_, head, line) => {
+    const read = readTrace(`${[head, ...Array.from({ length: 30 }, (_unused, at) => line(at))].join('\n')}\n`);
+    if (!read.ok) throw new Error(read.reason);
+    const last = (quantity: string) => read.trace.channels.find((one) => one.quantity === quantity)?.values[29];
+    expect(read.trace.interval).toBeCloseTo(10, 6);
+    expect(last('voltage')).toBeCloseTo(20.01, 3);
+    expect(last('current')).toBeCloseTo(2.5, 4);
+    expect(last('level')).toBeCloseTo(0.49, 4);
+    expect(read.trace.remarks).toEqual([]);
+  });
+});

@@ -49,6 +49,7 @@ const isUnit = (text: string): boolean =>
 export function valueColumn(
   name: string,
   unit: string,
+  cells: readonly string[] = [],
 ): Pick<HeadColumn, 'quantity' | 'factor' | 'offset'> & { readonly unit?: string } {
   for (const [quantity, id] of BY_UNIT) {
     const found = unit === '' ? undefined : unitOf(id, unit);
@@ -63,7 +64,19 @@ export function valueColumn(
   if (unit === '' && /\b(?:adc|raw|counts|codes?|lsb)\b/i.test(words(name)))
     return { quantity: null, factor: 1, offset: 0, unit: 'counts' };
   const named = quantityByName(name);
-  if (unit === '%' || (unit === '' && named === 'level')) return { quantity: 'level', factor: 0.01, offset: 0 };
+  const level = { quantity: 'level', offset: 0 } as const;
+  if (unit === '%' || (named === 'level' && /^0\s*\D{1,3}\s*100$/.test(unit)))
+    return { ...level, factor: 0.01, unit: '%' };
+  if (named === 'level' && /^(?:0\s*\D{1,3}\s*1|1|fraction|ratio)$/i.test(unit))
+    return { ...level, factor: 1, unit: '1' };
+  if (named === 'level' && unit === '') {
+    // A level that never passes 1 and has decimals is a part of the whole: no device tells hundredths of one per cent.
+    const parts =
+      !/percent/i.test(name) && cells.length > 0 && cells.every((cell) => Number(cell.replace(',', '.')) <= 1);
+    return parts && cells.some((cell) => /[.,]\d/.test(cell))
+      ? { ...level, factor: 1, unit: '1' }
+      : { ...level, factor: 0.01 };
+  }
   return { quantity: unit === '' ? named : null, factor: 1, offset: 0 };
 }
 
@@ -194,7 +207,7 @@ export function readHead(text: string): Head | { readonly reason: string } {
     values += 1;
     if (told.length > 0 && told.filter((cell) => isNumber(cell) || EMPTY.test(cell)).length * 2 < told.length)
       return { name: called, role: 'ignore', ...none };
-    return { name: called, role: 'value', form: 'number', unit, bare, ...valueColumn(name, unit) };
+    return { name: called, role: 'value', form: 'number', unit, bare, ...valueColumn(name, unit, own) };
   });
   return {
     delimiter: delimiter.charCodeAt(0),

@@ -122,7 +122,8 @@ export function nameAndUnit(cell: string): { readonly name: string; readonly uni
   const trailing = TRAILING[last.toLowerCase()];
   // `deg_C`, where the underscore stands in the unit itself.
   if (trailing) return { name: base.replace(/_?deg$/i, ''), unit: trailing };
-  // A column called by nothing but its unit.
+  // A column called by nothing but its unit, short or written out.
+  if (whole.length > 2 && whole.toLowerCase() in WRITTEN) return { name: whole, unit: unitWritten(whole) };
   return { name: whole, unit: BARE_UNIT.test(whole) ? whole : '' };
 }
 
@@ -132,7 +133,7 @@ export const unitWritten = (unit: string): string => WRITTEN[unit.toLowerCase()]
 export const words = (name: string): string => name.replace(/[_.-]+/g, ' ').trim();
 
 export const TIME_NAME =
-  /^(?:t|x|time|times?tamp|seconds?|secs?|minutes?|mins?|hours?|elapsed|zeit|date|datetime|clock|uptime|duration|when)(?:\b|$)/i;
+  /^(?:t|ts|x|time|epoch|unix|times?tamp|seconds?|secs?|minutes?|mins?|hours?|elapsed|zeit|date|datetime|clock|uptime|duration|when)(?:\b|$)/i;
 export const INDEX_NAME = /^(?:#|n|no|nr|index|idx|sample|samples|sequence|seq|point|count|record|row|line|counter)$/i;
 export const AMBIENT_NAME = /ambient|\bamb\b|^t ?amb|room|\bair\b|chamber|environment|surrounding|umgebung|raum/i;
 
