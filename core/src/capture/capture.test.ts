@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { efficiencySeries } from '../efficiency/index.ts';
 import { csvText } from '../table/index.ts';
 import { aPoint, aReading, aRig } from '../testing/reading.ts';
+import { readTrace } from '../trace/index.ts';
 import {
   type Capture,
   captureContradiction,
@@ -16,6 +17,7 @@ import {
   harmonicParts,
   type IdleFigures,
   type InrushFigures,
+  keptOf,
   minMax,
   readCapture,
   type SweepFigures,
@@ -227,6 +229,20 @@ describe('a capture as a file', () => {
     expect(read.trace.interval).toBeCloseTo(0.0005, 12);
     expect(read.trace.columns.amps?.[3]).toBe(0.25);
     expect(read.trace.columns.volts?.[3]).toBeCloseTo(0.3, 12);
+  });
+
+  it('says with its figures which units were assumed', () => {
+    const lines = Array.from({ length: 800 }, (_, at) => {
+      const turn = (at / 200) * 2 * Math.PI;
+      return `${at * 100},${(325 * Math.sin(turn)).toFixed(2)},${(0.4 * Math.sin(turn)).toFixed(4)}`;
+    });
+    const kept = keptOf(
+      { kind: 'waveform', mains: { kind: 'ac', volts: 230, hertz: 50 } },
+      readTrace(`time [us],CH1,CH2\n${lines.join('\n')}\n`),
+    );
+    expect('reason' in kept ? kept.reason : kept.figures.findings).toContain(
+      'No unit is stated: "CH1" in V, "CH2" in A is assumed.',
+    );
   });
 
   it('goes out and comes back', () => {

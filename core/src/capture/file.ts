@@ -1,6 +1,6 @@
 // A capture as a file: volts, amps or watts against time.
 import type { Table } from '../table/index.ts';
-import { type Channel, type ChannelQuantity, readTrace, type TraceReading } from '../trace/index.ts';
+import { assumedSays, type Channel, type ChannelQuantity, readTrace, type TraceReading } from '../trace/index.ts';
 import { COLUMN_WORDS } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
 
@@ -18,13 +18,21 @@ const QUANTITY: Readonly<Record<ColumnName, ChannelQuantity>> = {
   supply: 'voltage',
 };
 
+const USUAL: Readonly<Partial<Record<ChannelQuantity, string>>> = { voltage: 'V', current: 'A', power: 'W' };
+
 const roleOf = (name: string): ColumnName | undefined => {
   const bare = name.toLowerCase().replace(/[^a-z0-9]/g, '');
   return NAMES.find(([, pattern]) => pattern.test(bare))?.[0];
 };
 
 export type CaptureReading =
-  | { readonly ok: true; readonly trace: Trace; readonly samples: number }
+  | {
+      readonly ok: true;
+      readonly trace: Trace;
+      readonly samples: number;
+      /** What was odd about the file, and what was taken for granted. */
+      readonly remarks: readonly string[];
+    }
   | { readonly ok: false; readonly reason: string };
 
 const fail = (reason: string): CaptureReading => ({ ok: false, reason });
@@ -62,7 +70,15 @@ export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureRe
   const columns = Object.fromEntries(
     found.map(({ column, channel }) => [column, Float64Array.from(channel?.values ?? [])]),
   );
-  return { ok: true, trace: { interval: trace.interval, columns }, samples: trace.samples };
+  const assumed = found.flatMap(({ column, channel }) =>
+    channel?.quantity === null ? [[channel.name, USUAL[QUANTITY[column]] ?? ''] as const] : [],
+  );
+  return {
+    ok: true,
+    trace: { interval: trace.interval, columns },
+    samples: trace.samples,
+    remarks: [...trace.remarks, ...assumedSays(assumed)],
+  };
 }
 
 /** How far samples may stray from an even spacing, as a fraction of it. */

@@ -130,7 +130,7 @@ export function keptOf(
   if (head.kind === 'ripple') return ripple(head, long, recorded);
   if (head.kind === 'soak') return soak(head, long);
   if (head.kind === 'charge') return charge(head, long);
-  const read = 'ok' in from ? captureFrom(head.kind, from) : { ok: true as const, trace: from };
+  const read = 'ok' in from ? captureFrom(head.kind, from) : { ok: true as const, trace: from, remarks: [] };
   if (!read.ok) return read;
   const trace = single(longTrace(read.trace));
   const { gaps } = read.trace;
@@ -139,7 +139,8 @@ export function keptOf(
     { interval: trace.interval, columns: columnsIn(trace), ...(gaps ? { gaps } : {}) },
     recorded.specs,
   );
-  return 'reason' in figures ? figures : { trace, figures };
+  if ('reason' in figures) return figures;
+  return { trace, figures: { ...figures, findings: [...figures.findings, ...read.remarks] } };
 }
 
 /** Ripple read off by eye: its peak to peak, and nothing more. */

@@ -2,7 +2,7 @@
 
 import { type Line, linesOf, peakToPeakOf } from '../spectrum/index.ts';
 import { clipped, clippedSays } from '../trace/clipping.ts';
-import type { Trace, Values } from '../trace/index.ts';
+import { assumedSays, type Trace, type Values } from '../trace/index.ts';
 import { type LoadStep, loadSteps } from './load-steps.ts';
 import { namedLines, type RippleLine } from './names.ts';
 import { type Spread, spreadOf } from './spread.ts';
@@ -276,7 +276,7 @@ export function rippleChannel(
   return {
     values: found.values,
     amps: channels.find(({ quantity }) => quantity === 'current')?.values ?? null,
-    remarks: found.quantity === null ? [`No unit is stated: "${found.name}" in V is assumed.`] : [],
+    remarks: found.quantity === null ? assumedSays([[found.name, 'V']]) : [],
   };
 }
 

@@ -132,6 +132,19 @@ export const unitWritten = (unit: string): string => WRITTEN[unit.toLowerCase()]
 /** A name as words: underscores, dots and hyphens are blanks. */
 export const words = (name: string): string => name.replace(/[_.-]+/g, ' ').trim();
 
+const MOST_TOLD = 4;
+
+/** What is said of columns without a unit, each with the one it was taken in; nothing of none. */
+export const assumedSays = (columns: readonly (readonly [name: string, unit: string])[]): string[] =>
+  columns.length === 0
+    ? []
+    : [
+        `No unit is stated: ${columns
+          .slice(0, MOST_TOLD)
+          .map(([name, unit]) => `"${name}" in ${unit}`)
+          .join(', ')} is assumed.`,
+      ];
+
 export const TIME_NAME =
   /^(?:t|ts|x|time|epoch|unix|times?tamp|seconds?|secs?|minutes?|mins?|hours?|elapsed|zeit|date|datetime|clock|uptime|duration|when)(?:\b|$)/i;
 export const INDEX_NAME = /^(?:#|n|no|nr|index|idx|sample|samples|sequence|seq|point|count|record|row|line|counter)$/i;

@@ -4,6 +4,7 @@ import { isOverload, ownUnit } from '../meter-file/own-unit.ts';
 import { decodeText } from '../table/index.ts';
 import { GrowingColumn } from './column.ts';
 import { type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
+import { assumedSays } from './names.ts';
 import { Pace } from './pace.ts';
 import { numberAt, textOf } from './row.ts';
 import { cellsOf } from './table.ts';
@@ -320,16 +321,15 @@ export class TraceReader {
 const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 
 const USUAL = { voltage: 'V', current: 'A', power: 'W', temperature: '°C', energy: 'Wh', level: '%' } as const;
-const MOST_TOLD = 4;
 
 /** Which units were assumed where none is stated: a file may mean others. */
 function assumedUnits(columns: Head['columns']): string[] {
-  const assumed = columns.flatMap(({ name, role, form, unit, quantity, bare }) => {
+  const assumed = columns.flatMap(({ name, role, form, unit, quantity, bare }): (readonly [string, string])[] => {
     if (unit !== '' || !bare) return [];
-    if (role === 'time') return form === 'number' ? [`"${name}" in s`] : [];
-    return role === 'value' && quantity !== null ? [`"${name}" in ${USUAL[quantity]}`] : [];
+    if (role === 'time') return form === 'number' ? [[name, 's']] : [];
+    return role === 'value' && quantity !== null ? [[name, USUAL[quantity]]] : [];
   });
-  return assumed.length === 0 ? [] : [`No unit is stated: ${assumed.slice(0, MOST_TOLD).join(', ')} is assumed.`];
+  return assumedSays(assumed);
 }
 
 type Bounds = readonly number[] | Int32Array;

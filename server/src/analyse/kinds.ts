@@ -115,7 +115,7 @@ function capture(kind: CaptureKind, trace: Trace): Made {
   if (!read.ok) return read;
   const figures = captureFigures(kind, read.trace);
   if ('reason' in figures) return figures;
-  const findings = [...figures.findings, ...trace.remarks];
+  const findings = [...figures.findings, ...read.remarks];
   const { kind: _kind, ...rest } = figures;
   return { figures: { ...rest, findings }, says: [captureSays(figures), ...findings] };
 }
