@@ -92,7 +92,11 @@ export function parseOffer(text: string): ParsedOffer {
       object: kind === 'battery' ? { kind, ...ends } : { kind: 'epr-avs', ...ends, peak: 0, reserved: 0 },
     };
   }
-  const [current] = currents;
+  const [current, another] = currents;
+  const levels = all(line, 'V');
+  // The first of several would be a guess.
+  if (another !== undefined || (!span && levels.length > 1))
+    return no('That is more than one offer: give each a line of its own.');
   if (current === undefined) return no('The amps are missing: type it like 9 V 3 A.');
   if (kind === 'pps')
     return {
@@ -101,7 +105,7 @@ export function parseOffer(text: string): ParsedOffer {
     };
   if (kind === 'variable') return { ok: true, object: { kind, minVolts: low, maxVolts: high, amps: current } };
   if (span) return no('A range is PPS, AVS, variable or battery: say which.');
-  const [level] = all(line, 'V');
+  const [level] = levels;
   if (level === undefined) return no('The volts are missing: type it like 9 V 3 A.');
   return { ok: true, object: { kind: 'fixed', volts: level, amps: current, peak: 0, flags: [], reserved: 0 } };
 }

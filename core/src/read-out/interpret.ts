@@ -2,6 +2,7 @@
 import {
   type ByteOrder,
   decodeSource,
+  describeOffer,
   type Finding,
   type Message,
   type RequestKind,
@@ -74,6 +75,31 @@ function fromMessages(messages: readonly Message[]): Pick<Interpreted, 'offers' 
   };
 }
 
+const beginsWithFive = ([first]: readonly number[]): boolean => {
+  const object = first === undefined ? null : decodeSource(first);
+  return object?.kind === 'fixed' && object.volts === 5;
+};
+
+/** Offers of hexadecimal text, read in one byte order. */
+function hexOffers(text: string, order: ByteOrder): readonly number[] {
+  const { form, words, messages } = readHex(text, order);
+  return form === 'messages' ? fromMessages(messages).offers : words;
+}
+
+/** Offers begin with 5 V: what does so only in the other byte order was written in that. */
+function otherOrder(text: string, order: ByteOrder, offers: readonly number[]): Finding[] {
+  if (beginsWithFive(offers)) return [];
+  const others = hexOffers(text, order === 'wire' ? 'value' : 'wire');
+  if (!beginsWithFive(others)) return [];
+  const named = others
+    .slice(0, SHOWN)
+    .map((word) => describeOffer(decodeSource(word)))
+    .join(', ');
+  const sentence = `In the other order of digits it begins with ${named}: choose that order.`;
+  return [{ kind: 'byte-order', grade: 'fault', sentence, positions: [] }];
+}
+const SHOWN = 3;
+
 /**
  * Understand text about what a charger offers. Never throws.
  * @param known offers a bare request refers to
@@ -86,9 +112,13 @@ export function interpret(text: string, order: ByteOrder, are: WordsAre, known: 
     return { ...NOTHING, form, offers: words, epr: readOut?.epr ?? isEpr(words), readOut, several, findings };
   }
   const { form, words, messages, findings } = readHex(text, order);
-  if (form === 'messages') return { ...NOTHING, form, messages, findings, ...fromMessages(messages) };
+  if (form === 'messages') {
+    const from = fromMessages(messages);
+    const turned = from.requests.length + from.identity.length > 0 ? [] : otherOrder(text, order, from.offers);
+    return { ...NOTHING, form, messages, ...from, findings: [...turned, ...findings] };
+  }
   const read = { ...NOTHING, form, findings };
   if (are === 'identity') return { ...read, identity: words };
   if (are === 'request') return { ...read, requests: words.map((word) => requestOf(word, known, null)) };
-  return { ...read, offers: words, epr: isEpr(words) };
+  return { ...read, offers: words, epr: isEpr(words), findings: [...otherOrder(text, order, words), ...findings] };
 }

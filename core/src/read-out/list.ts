@@ -156,9 +156,22 @@ function fromCsv(text: string): ListReading {
 export const isList = (text: string): boolean =>
   /^\s*[[{]/.test(text) ? /["{]/.test(text) : /^\s*(kind|type)\s*[,;\t]/i.test(text);
 
+/**
+ * Where one offer ends and the next begins: a new line; or, behind amps, watts or a bracket, a sign that parts, or a blank alone,
+ * before what has volts. `5V/3A` stays one, and so does `SPR AVS 3 A / 2.25 A`.
+ */
+const BETWEEN =
+  /\r?\n|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=\d+(?:[.,]\d+)?\s{0,2}m?V)/i;
+
+const offersIn = (text: string): readonly string[] =>
+  text
+    .split(BETWEEN)
+    .map((line) => line.trim())
+    .filter(Boolean);
+
 /** Whether every line reads as an offer in words: "9 V 3 A". */
 export const isOfferLines = (text: string): boolean => {
-  const lines = text.split(/\r?\n|\//).filter((line) => line.trim() !== '');
+  const lines = offersIn(text);
   return lines.length > 0 && lines.every((line) => /\d\s*m?[VW]\b/i.test(line) || /^\s*(pps|spr|epr|avs)/i.test(line));
 };
 
@@ -167,12 +180,7 @@ export function readList(text: string): ListReading {
   if (/^\s*[[{]/.test(text)) return fromJson(text);
   if (isList(text)) return fromCsv(text);
   return {
-    ...wordsFrom(
-      text
-        .split(/\r?\n|\//)
-        .map((line) => line.trim())
-        .filter(Boolean),
-    ),
+    ...wordsFrom(offersIn(text)),
     readOut: null,
     several: [],
   };

@@ -43,6 +43,42 @@ describe('what people paste', () => {
     expect(said(text)).toEqual(['5 V 3 A', '9 V 3 A']);
   });
 
+  it.each<[string, readonly string[]]>([
+    ['Fixed: 5V@3A, 9V@3A, 20V@3.25A', ['5 V 3 A', '9 V 3 A', '20 V 3.25 A']],
+    ['5V/3A, 9V/2.77A / 12V/2A', ['5 V 3 A', '9 V 2.77 A', '12 V 2 A']],
+    ['5V 3A | 9V 3A | PPS 3.3V-21V 3.25A', ['5 V 3 A', '9 V 3 A', 'PPS 3.3–21 V 3.25 A']],
+    [
+      '5V 3A; 9V 2,77A; PPS 3,3-11V 3A; EPR AVS 15-28V 140W',
+      ['5 V 3 A', '9 V 2.77 A', 'PPS 3.3–11 V 3 A', 'EPR AVS 15–28 V 140 W'],
+    ],
+    ['5V 3A 9V 3A', ['5 V 3 A', '9 V 3 A']],
+    ['SPR AVS 3 A / 2.25 A', ['SPR AVS 3 A to 15 V, 2.25 A to 20 V']],
+  ])('in one line is taken apart: %s', (text, offers) => {
+    expect(interpret(text, 'value', 'offers')).toMatchObject({ form: 'lines', findings: [] });
+    expect(said(text)).toEqual(offers);
+  });
+
+  it('of which two cannot be told apart is refused, not cut to the first', () => {
+    const read = interpret('5 V and 9 V at 3 A', 'value', 'offers');
+    expect(read.offers).toEqual([]);
+    expect(read.findings[0]?.sentence).toBe('Line 1: That is more than one offer: give each a line of its own.');
+  });
+
+  it.each([
+    ['2C910108 2CD10200', 'value'],
+    ['A1 21 2C 91 01 08 2C D1 02 00', 'value'],
+    ['0801912C 0002D12C', 'wire'],
+  ] as const)('in the other order of digits is told: %s', (text, order) => {
+    expect(interpret(text, order, 'offers').findings).toContainEqual({
+      kind: 'byte-order',
+      grade: 'fault',
+      sentence: 'In the other order of digits it begins with 5 V 3 A, 9 V 3 A: choose that order.',
+      positions: [],
+    });
+    const other = order === 'wire' ? 'value' : 'wire';
+    expect(interpret(text, other, 'offers').findings).toEqual([]);
+  });
+
   it('as bytes on the wire reads the same', () => {
     expect(interpret('2C 91 01 08', 'wire', 'offers').offers.map(wordText)).toEqual(['0801912C']);
   });
