@@ -69,8 +69,8 @@ export function findTable(lines: readonly string[]): Found | null {
         .slice(at + 1)
         .filter((one) => one.some((cell) => cell !== ''))
         .slice(0, AGREEING);
-      // What follows at once is of the table too: a line of statements is none of it.
-      if (next[0] && !isRow(next[0])) return false;
+      // Over a line of names stand statements, and no table yet.
+      if (next[0] && !next[0].some(isNumber)) return false;
       const fitting = next.filter((one) => isRow(one) && Math.abs(one.length - row.length) <= 1).length;
       return fitting * 2 >= next.length;
     });

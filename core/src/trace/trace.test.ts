@@ -127,6 +127,12 @@ describe('a trace file', () => {
 
   it.each([
     ['a word', 'time,v\n0,1\n1,2\n2,x\n', 4, '"x" under "v" is no number'],
+    [
+      'a word where a time should be, right behind the first sample',
+      'time,v\n0,1\nx,2\n2,3\n3,4\n',
+      3,
+      '"x" is no time',
+    ],
     ['times that go back', 'time,v\n0,1\n1,2\n0.5,3\n', 4, 'before that of the line above'],
     ['a line too short in the middle', 'time,v\n0,1\n1\n2,3\n', 3, '1 of 2 columns'],
     ['no time and no interval', 'v\n1\n2\n3\n', null, 'no column of time'],
