@@ -1,5 +1,6 @@
 // What stands above the table of a trace file: how far apart its samples are, in which units, and how they were taken.
 import { TIME_UNITS } from '../meter-file/index.ts';
+import { PREFIXES } from '../quantity/index.ts';
 import { unitWritten } from './names.ts';
 import type { TraceFacts } from './types.ts';
 
@@ -36,22 +37,10 @@ function statedAs(text: string, name: RegExp): Stated | null {
   return found && (stated(text.slice(found.index + found[0].length)) ?? stated(text));
 }
 
-const PREFIX: Readonly<Record<string, number>> = {
-  p: 1e-12,
-  n: 1e-9,
-  u: 1e-6,
-  µ: 1e-6,
-  μ: 1e-6,
-  m: 1e-3,
-  k: 1e3,
-  K: 1e3,
-  M: 1e6,
-  G: 1e9,
-};
 const prefixOf = (unit: string, base: RegExp): number => {
   const found = base.exec(unit);
   // `20M` means what it leaves out.
-  return PREFIX[found ? unit.slice(0, found.index) : /^[kKMG]$/.test(unit) ? unit : ''] ?? 1;
+  return PREFIXES[found ? unit.slice(0, found.index) : /^[kKMG]$/.test(unit) ? unit : ''] ?? 1;
 };
 const ONE_A_SECOND = /(?:S|Sa|Hz|samples?|pts)(?:\/s|$|ps)/i;
 
