@@ -5,7 +5,7 @@ import type { Capture, CaptureFigures, CaptureKind } from '@lastmark/core/captur
 import { ofKind, type SheetStep } from '@lastmark/core/plan';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { toJudge } from '../src/dossier/judged.ts';
 import { EU, type Harness, sendForm, startHarness } from '../testing/harness.ts';
@@ -229,6 +229,8 @@ async function runCaptures(
 }
 
 describe('on the bench by itself', AGAIN_WHERE_VOID, () => {
+  afterEach(() => bench.release());
+
   it('records inrush, the fading output and the mains current of a wall charger', async () => {
     for (const [volts, amps] of [
       [5, 3],

@@ -133,6 +133,16 @@ describe('an instrument', () => {
     expect(await kindOf(scope.queryBlock('*IDN?'))).toBe('garbled');
   });
 
+  it('has longer to make a record ready than to tell a number', async () => {
+    const scope = client('oscilloscope', { timeout: 100 });
+    await scope.query('*IDN?');
+    rack.fault('oscilloscope', 'hang');
+    const [asked, late] = [performance.now(), kindOf(scope.queryBlock('WAV:DATA? 500000'))];
+    expect(await late).toBe('timeout');
+    expect(performance.now() - asked).toBeGreaterThan(450);
+    rack.fault('oscilloscope', 'none');
+  });
+
   it('hears an urgent command although a queue of readings waits', async () => {
     const load = client('dc-load', { timeout: 5000 });
     await load.query('*IDN?');

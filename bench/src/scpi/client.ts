@@ -55,6 +55,19 @@ export interface Manner {
   /** One of many that keep numbers live; few of them are kept as traffic. */
   readonly steady?: boolean;
   readonly gate?: Gate;
+  /** How long its reply may take, ms; as long as any other where nothing is said. */
+  readonly timeout?: number;
+}
+
+/** A question on the wire. Times are those of this process, ms. */
+interface Asked {
+  readonly job: Job;
+  timer: NodeJS.Timeout;
+  readonly asked: number;
+  timeout: number;
+  due: number;
+  /** It was given its time once more. */
+  spared: boolean;
 }
 
 interface Job extends Manner {
@@ -71,6 +84,8 @@ const STOOD_STILL_MILLISECONDS = 100;
 const MOST_TRAFFIC = 500;
 /** Lines of the steady asking that are kept: enough to see it, too few to push out what people said. */
 const MOST_STEADY = 60;
+/** A long record is made ready in so many times the time a line may take. */
+const MAKING_READY = 5;
 /** Most entries taken off an instrument's error queue at once: a broken one may never say it is empty. */
 const MOST_ERRORS = 20;
 /** Most commands that may wait; one more is refused. */
@@ -88,7 +103,7 @@ export class ScpiClient {
   #state: LinkState = 'down';
   #reader = new ReplyReader();
   #queue: Job[] = [];
-  #current: { job: Job; timer: NodeJS.Timeout; asked: number; due: number; spared: boolean } | null = null;
+  #current: Asked | null = null;
   #resting = false;
   #pause: number;
   #again: NodeJS.Timeout | null = null;
@@ -177,9 +192,12 @@ export class ScpiClient {
     return reply.text;
   }
 
-  /** Send a query and wait for its binary block. @throws ScpiError */
+  /**
+   * Send a query and wait for its binary block. A long record is made ready before it is sent: until its first piece comes, it
+   * may take five times as long as a line. @throws ScpiError
+   */
   async queryBlock(command: string): Promise<Uint8Array> {
-    const reply = await this.#ask(command, true, {});
+    const reply = await this.#ask(command, true, { timeout: MAKING_READY * this.#options.timeout });
     if (reply?.kind !== 'block') throw new ScpiError('garbled', `${command} was answered with a line, not a block.`);
     return reply.bytes;
   }
@@ -263,8 +281,9 @@ export class ScpiClient {
         continue;
       }
       const asked = performance.now();
-      const timer = setTimeout(() => this.#late(), this.#options.timeout);
-      this.#current = { job, timer, asked, due: asked + this.#options.timeout, spared: false };
+      const { timeout = this.#options.timeout } = job;
+      const timer = setTimeout(() => this.#late(), timeout);
+      this.#current = { job, timer, asked, timeout, due: asked + timeout, spared: false };
     }
   }
 
@@ -328,8 +347,11 @@ export class ScpiClient {
     // A block on its way is not late: its time starts anew with every piece, up to a limit. A line has its time once.
     const current = this.#current;
     if (current && this.#reader.inBlock && performance.now() - current.asked < this.#options.longestBlock) {
-      current.due = performance.now() + this.#options.timeout;
-      current.timer.refresh();
+      // It has begun: from here on every piece is as quick as a line.
+      clearTimeout(current.timer);
+      current.timeout = this.#options.timeout;
+      current.timer = setTimeout(() => this.#late(), current.timeout);
+      current.due = performance.now() + current.timeout;
     }
   }
 
@@ -345,7 +367,7 @@ export class ScpiClient {
     }
     this.#current = null;
     current.job.reject(
-      new ScpiError('timeout', `${current.job.command} was not answered within ${this.#options.timeout} ms.`),
+      new ScpiError('timeout', `${current.job.command} was not answered within ${current.timeout} ms.`),
     );
     this.#note('no answer in time; connecting again');
     this.#drop();
