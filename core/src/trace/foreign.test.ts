@@ -75,6 +75,23 @@ describe('a record', () => {
     expect([...found.remarks, ...read.trace.remarks]).toEqual([]);
   });
 
+  it('takes no number of something else for how far apart its samples are', () => {
+    const read = readTrace(`Trigger at 5 V, sampling interval auto\nCH1 (V)\n${volts.join('\n')}\n`);
+    expect(read).toMatchObject({ ok: false, reason: expect.stringContaining('Say the sample rate') });
+    const stated = readTrace(`20 MHz bandwidth, 1 us sampling interval\nCH1 (V)\n${volts.join('\n')}\n`);
+    expect(stated.ok && [stated.trace.interval, stated.trace.facts.bandwidth]).toEqual([1e-6, 20e6]);
+  });
+
+  it('takes a letter beside a value for no unit, and a level that rises by one for no count', () => {
+    const read = readTrace(`Level,Time,Vbus,Phase\n${lines((at, v) => `${20 + at},${at} s,${v},A`).join('\n')}\n`);
+    if (!read.ok) throw new Error(read.reason);
+    const found = read.trace.channels.map(({ name, quantity }) => [name, quantity]);
+    expect(found).toEqual([
+      ['Level', 'level'],
+      ['Vbus', 'voltage'],
+    ]);
+  });
+
   it('without units says which it was taken in', () => {
     const read = readTrace(`time,vbus,CH2\n${lines((at, v) => `${at},${v},${v}`).join('\n')}\n`);
     expect(read.ok && read.trace.remarks).toEqual(['No unit is stated: "time" in s, "vbus" in V is assumed.']);

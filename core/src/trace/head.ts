@@ -94,11 +94,14 @@ function impliedUnit(cells: readonly string[], comma: boolean, interval: number 
   const times = cells.map((cell) => Number(comma ? cell.replace(',', '.') : cell));
   const [first, last] = [times[0] ?? Number.NaN, times.at(-1) ?? Number.NaN];
   if (first > 1e11 && first < 1e14) return 'ms';
-  if (first > 1e8 && first < 1e11) return 's';
+  if (first > 1e9 && first < 1e10) return 's';
   if (interval === null) return '';
   const step = (last - first) / (times.length - 1);
   return ['s', 'ms', 'µs', 'ns'].find((unit) => Math.abs((step * (TIME_UNITS[unit] ?? 1)) / interval - 1) < 0.01) ?? '';
 }
+
+/** What a column of units is called, if anything. */
+const UNIT_NAME = /^(?:units?|einheit)?$/i;
 
 /** Of a date beside a clock only the clock goes on. */
 const goesOn = (cells: readonly string[]): boolean => cells.length < 2 || cells.some((cell) => cell !== cells[0]);
@@ -167,7 +170,8 @@ export function readHead(text: string): Head | { readonly reason: string } {
     // Several of one name are told apart by their number.
     const before = told.slice(0, at).filter(({ name }) => name === parts.name).length;
     const name = parts.name !== '' && before > 0 ? `${parts.name} ${before + 1}` : parts.name;
-    const unit = units[at] ? unitWritten(units[at] ?? '') : parts.unit || unitIn(column(at + 1));
+    const beside = at + 1 < width && UNIT_NAME.test(told[at + 1]?.name ?? '') ? unitIn(column(at + 1)) : '';
+    const unit = units[at] ? unitWritten(units[at] ?? '') : parts.unit || beside;
     return { name, unit, cells: column(at) };
   });
   const isCount = ({ name, unit }: { readonly name: string; readonly unit: string }) =>
@@ -198,8 +202,9 @@ export function readHead(text: string): Head | { readonly reason: string } {
     }
     const none = { form: 'number' as const, quantity: null, unit: head.unit, bare, factor: 1, offset: 0 };
     if (at < lead) return { name: called, role: 'ignore', ...none };
-    if (isCount(head) || (at === lead && width > lead + 1 && counts(own)))
-      return { name: called, role: 'index', ...none };
+    const numbered =
+      at === lead && width > lead + 1 && head.unit === '' && quantityByName(name) === null && counts(own);
+    if (isCount(head) || numbered) return { name: called, role: 'index', ...none };
     const told = own.filter((cell) => cell !== '');
     // What ends a line with a delimiter, or heads a number that stands above, has no column.
     if (told.length === 0 && (name === '' || NO_COLUMN.test(name))) return { name: called, role: 'ignore', ...none };

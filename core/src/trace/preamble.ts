@@ -31,16 +31,27 @@ function stated(text: string): Stated | null {
   return { value: numberOf(found[0]), unit: behind || before };
 }
 
-/** What a line states under a name: behind the name, else anywhere. */
-function statedAs(text: string, name: RegExp): Stated | null {
+/**
+ * What a line states under a name: behind the name, else anywhere with a unit of its kind.
+ * @param isOf whether a unit is of its kind
+ */
+function statedAs(text: string, name: RegExp, isOf: (unit: string) => boolean): Stated | null {
   const found = name.exec(text);
-  return found && (stated(text.slice(found.index + found[0].length)) ?? stated(text));
+  if (!found) return null;
+  const behind = stated(text.slice(found.index + found[0].length));
+  if (behind && (behind.unit === '' || isOf(behind.unit))) return behind;
+  const numbers = [...text.matchAll(new RegExp(NUMBER, 'g'))].map(({ index }) => stated(text.slice(index)));
+  return numbers.find((one) => one && isOf(one.unit)) ?? null;
 }
 
+/** Of "sec/pt" the seconds. */
+const timeUnit = (unit: string): number | undefined => TIME_UNITS[unitWritten(unit.split('/')[0] ?? '')];
+
+const BARE_PREFIX = /^[kKMG]$/;
 const prefixOf = (unit: string, base: RegExp): number => {
   const found = base.exec(unit);
   // `20M` means what it leaves out.
-  return PREFIXES[found ? unit.slice(0, found.index) : /^[kKMG]$/.test(unit) ? unit : ''] ?? 1;
+  return PREFIXES[found ? unit.slice(0, found.index) : BARE_PREFIX.test(unit) ? unit : ''] ?? 1;
 };
 const ONE_A_SECOND = /(?:S|Sa|Hz|samples?|pts)(?:\/s|$|ps)/i;
 
@@ -58,13 +69,13 @@ function below(lines: readonly Cells[], line: number, name: RegExp): number | nu
 export function statedInterval(lines: readonly Cells[]): number | null {
   for (const [line, cells] of lines.entries()) {
     const text = cells.join(' ');
-    const interval = statedAs(text, INTERVAL);
-    if (interval && interval.value > 0) return interval.value * (TIME_UNITS[unitWritten(interval.unit)] ?? 1);
+    const interval = statedAs(text, INTERVAL, (unit) => timeUnit(unit) !== undefined);
+    if (interval && interval.value > 0) return interval.value * (timeUnit(interval.unit) ?? 1);
     if (!interval && INTERVAL.test(text)) {
       const own = below(lines, line, INTERVAL);
       if (own !== null && own > 0) return own;
     }
-    const rate = statedAs(text, RATE);
+    const rate = statedAs(text, RATE, (unit) => ONE_A_SECOND.test(unit) || BARE_PREFIX.test(unit));
     if (rate && rate.value > 0) return 1 / (rate.value * prefixOf(rate.unit, ONE_A_SECOND));
   }
   return null;
@@ -98,7 +109,7 @@ export function statedUnits(lines: readonly Cells[]): StatedUnits {
 /** How samples were taken: bandwidth, Hz; whether they are envelopes; coupling. */
 export function factsOf(lines: readonly string[], names: readonly string[]): TraceFacts {
   const bandwidth = lines.map((line) => {
-    const one = statedAs(line, /bandwidth|\bbw\b/i);
+    const one = statedAs(line, /bandwidth|\bbw\b/i, (unit) => /Hz$/i.test(unit) || BARE_PREFIX.test(unit));
     return one && one.value > 0 ? one.value * prefixOf(one.unit, /Hz/i) : null;
   });
   const coupling = lines.map((line) => /coupling\W+(AC|DC)\b/i.exec(line)?.[1]?.toUpperCase());
