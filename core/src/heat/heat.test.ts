@@ -304,6 +304,17 @@ describe('a soak from its log', () => {
     expect(found.watts).toBeCloseTo((span?.from ?? 0) < 600 ? by(span?.from ?? 0) : 44, 1);
   });
 
+  it('says which units it took for granted, and doubts what is kelvin', () => {
+    const bare = soak('time [min],front,T_room\n0,25,24\n1,26,24\n2,27.1,24\n3,28,24\n4,29,24\n');
+    expect(bare.findings).toContain('No unit is stated: "front" in °C is assumed.');
+    const kelvin = soak('time [min],front,back [°C]\n0,298,25\n1,299,25\n2,299.5,26\n3,299.8,27\n4,299.9,28\n');
+    expect(kelvin.findings.join()).not.toContain('kelvin');
+    const doubted = soak('time [min],T_front\n0,298\n1,299\n2,299.5\n3,299.8\n4,299.9\n');
+    expect(doubted.findings[0]).toBe(
+      '“T_front” never falls below 250: is that kelvin? Write the unit behind its name, as in “T_front [K]”.',
+    );
+  });
+
   it('says what is missing, and never guesses', () => {
     const found = soak('time [min],front [°C]\n0,25\n1,26\n2,27.1\n3,28\n4,29\n');
     expect(found.ambient).toBeNull();

@@ -1,9 +1,11 @@
 // Which column of a log is what: sensors, the room, and the output; without what a sensor tells that is not connected.
-import { AMBIENT_NAME, type Channel, type Trace, words } from '../trace/index.ts';
+import { AMBIENT_NAME, assumedSays, type Channel, type Trace, words } from '../trace/index.ts';
 import type { OutputLog } from './events.ts';
 
 /** Temperatures there can be on a bench, °C. */
 const POSSIBLE = { low: -40, high: 300 } as const;
+/** Nothing on a bench is always hotter, °C, and everything is in kelvin. */
+const KELVIN = 250;
 
 export interface Roles {
   readonly sensors: readonly Channel[];
@@ -67,12 +69,21 @@ export function rolesOf(trace: Trace, times: Float64Array): Roles {
   const product =
     volts && amps ? Float64Array.from(volts.values, (value, at) => value * (amps.values[at] as number)) : null;
   const watts = power?.values ?? product;
+  // Columns with a quantity and without a unit were told of by whoever read the file.
+  const bare = [...sensors, ...(ambient ? [ambient] : [])].filter(({ unit }) => unit === '');
+  const assumed = assumedSays(bare.filter(({ quantity }) => quantity === null).map(({ name }) => [name, '°C']));
+  const warm = bare.find(({ values }) => finite(values).every((value) => value > KELVIN) && finite(values).length > 0);
+  const doubt = warm
+    ? [
+        `“${warm.name}” never falls below ${KELVIN}: is that kelvin? Write the unit behind its name, as in “${warm.name} [K]”.`,
+      ]
+    : [];
   const own = sensors.map(cleared);
   const air = ambient && cleared(ambient);
   return {
     sensors: own.map(({ channel }) => channel),
     ambient: air && finite(air.channel.values).length > 0 ? air.channel : null,
-    findings: [...own, ...(air ? [air] : [])].flatMap(({ finding }) => finding ?? []),
+    findings: [...doubt, ...assumed, ...[...own, ...(air ? [air] : [])].flatMap(({ finding }) => finding ?? [])],
     output:
       watts && finite(watts).length > 0
         ? { times, watts: closed(watts), volts: volts ? closed(volts.values) : null }
