@@ -1,6 +1,6 @@
 // Charges of one device held against each other, over the range of levels all of them went through.
 import { formatPlain } from '../quantity/index.ts';
-import { differenceOf, type Repeated, repeated, repeatsNeeded } from '../repeats/index.ts';
+import { alike, differenceOf, type Repeated, repeated, repeatsNeeded } from '../repeats/index.ts';
 import type { DeviceRun } from '../run/index.ts';
 import { levelSince } from './course.ts';
 import { type LevelCurve, reachedAt } from './level.ts';
@@ -80,6 +80,8 @@ export function repeatsSay(charges: readonly Side[]): string | null {
   if (!first || !common || !all?.interval || all.spread === null) return null;
   const [low, high] = all.interval;
   const state = unlike(charges);
+  if (alike(all, all.mean))
+    return `${first.device} on ${first.place}, ${charges.length} charges from ${percentOf(common.from)} to ${percentOf(common.to)}: ${tenthMinutes(all.mean)} each, to the digit: read too coarsely to tell how they scatter.${state ? ` ${state}` : ''}`;
   return `${first.device} on ${first.place}, ${charges.length} charges from ${percentOf(common.from)} to ${percentOf(common.to)}: ${tenthMinutes(all.mean)} on average, ${tenthMinutes(low)} to ${tenthMinutes(high)} (95 %), spread ${tenthMinutes(all.spread)}.${state ? ` ${state}` : ''}`;
 }
 

@@ -272,6 +272,18 @@ describe('repeats of a charge', () => {
     expect(within?.sentence).toMatch(/To call 3\.3 min \(5 %\), charge \d+ times on each\.$/);
   });
 
+  it('that are alike to the digit tell of no scatter, and call little', () => {
+    expect(repeatsSay(all('C1', [11, 11, 11]))).toBe(
+      'Hut tablet on C1, 3 charges from 20 % to 100 %: 11 min each, to the digit: read too coarsely to tell how they scatter.',
+    );
+    const few = compareCharges(all('C1', [60, 60]), all('C2', [66, 66]));
+    expect([few?.called, few?.sentence]).toEqual([
+      false,
+      'Hut tablet, 20 % to 100 %: on C1 it takes 9 % less time than on C2, 60 min instead of 66 min, to the digit in each of 2 and 2 charges: read too coarsely to tell how they scatter, so this may be chance.',
+    ]);
+    expect(compareCharges(all('C1', [60, 60, 60, 60]), all('C2', [66, 66, 66, 66]))?.called).toBe(true);
+  });
+
   it('of which one side has one charge alone say what is missing', () => {
     expect(compareCharges(all('C1', [60, 61]), all('C2', [70]))?.sentence).toContain('One side has a single charge');
   });

@@ -1,5 +1,6 @@
 // What is fetched when it is first wanted, in the room that it will take.
 import Box from '@mui/material/Box';
+import Skeleton from '@mui/material/Skeleton';
 import { type ReactNode, Suspense } from 'react';
 
 interface Room {
@@ -10,7 +11,11 @@ interface Room {
 }
 
 export function Room({ what, height }: Room) {
-  return <Box role="status" aria-label={`Loading ${what}`} sx={{ height }} />;
+  return (
+    <Box role="status" aria-label={`Loading ${what}`} sx={{ height }}>
+      <Skeleton variant="rounded" height={height} />
+    </Box>
+  );
 }
 
 /** For what comes with code of its own. */
