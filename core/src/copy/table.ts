@@ -1,6 +1,8 @@
 // Copies from a table as people keep them: a line a copy, heads in their own words.
 import { type CopyRun, DIRECTIONS } from '../cable/index.ts';
 import { textRows } from '../table/index.ts';
+import { assumedSays } from '../trace/index.ts';
+import { type Column, columnOf, type Role } from './heads.ts';
 import { typedBytes, typedRate, typedSeconds } from './typed.ts';
 
 /** A copy of a table; null where it does not say. */
@@ -19,104 +21,107 @@ export interface CopyLine {
 }
 
 export type CopyTable =
-  | { readonly ok: true; readonly copies: readonly CopyLine[] }
+  | {
+      readonly ok: true;
+      readonly copies: readonly CopyLine[];
+      /** What is taken for granted where no unit is stated, in a sentence. */
+      readonly assumed: readonly string[];
+    }
   | { readonly ok: false; readonly line: number; readonly reason: string };
 
-type Role =
-  | 'mix'
-  | 'direction'
-  | 'size'
-  | 'time'
-  | 'rate'
-  | 'host'
-  | 'link'
-  | 'hostLink'
-  | 'errors'
-  | 'fellBack'
-  | 'note'
-  | 'none';
+const HOST = /^(?:host|computer|laptop|notebook|desktop|pc|machine)\b/i;
+const TO = /^(?:to|w|wr|write|writing|written|up|upload|send|sent|out)\b/i;
+const FROM = /^(?:from|r|rd|read|reading|down|download|receive|received|back|in)\b/i;
 
-/** Names people give their columns, the surest first. */
-const ROLES: readonly (readonly [Role, RegExp])[] = [
-  ['fellBack', /fell|fall.?back|slowed/],
-  ['hostLink', /(host|better|best|reference).*link|link.*(host|better|best|reference)/],
-  ['link', /link|negotiated/],
-  ['errors', /error|fail|mismatch|differ|corrupt/],
-  ['rate', /rate|speed|throughput|\bmi?b\/s|\bmi?bps|\bgbit/],
-  ['size', /size|bytes|volume|amount|^[kmgt]i?b$/],
-  ['direction', /direction|way\b|read.?write|operation/],
-  ['time', /time|second|duration|took|elapsed|^t$|^s$|\[s\]|\(s\)/],
-  ['host', /host|computer|machine|drive|laptop/],
-  ['mix', /file|mix|what|content|name/],
-  ['note', /note|remark|comment/],
-];
-
-const roleOf = (head: string): Role =>
-  ROLES.find(([, pattern]) => pattern.test(head.trim().toLowerCase()))?.[0] ?? 'none';
-
-/** The unit a head names, as `size_GB`, `Time (s)`, `rate [MB/s]`. */
-const unitOf = (head: string): string | undefined => {
-  const words = head.split(/[\s_,;()[\]]+/).filter((word) => word !== '');
-  return words.length > 1 ? words.at(-1) : undefined;
-};
-
-const TO = /^(to\b|write|written|up|send|sent|out)/i;
-const FROM = /^(from\b|read|down|receive|back|in\b)/i;
-const directionOf = (cell: string): CopyRun['direction'] | null | undefined =>
-  cell === '' ? null : TO.test(cell) ? DIRECTIONS[0] : FROM.test(cell) ? DIRECTIONS[1] : undefined;
-
-const orUsual = (value: number, read: (unit?: string) => number, unit: string | undefined): number =>
-  // A head may end in a word that is no unit.
-  unit !== undefined && Number.isNaN(value) ? read() : value;
+/** Undefined where it cannot be told, as for names of two things that say not which is the device. */
+function directionOf(cell: string): CopyRun['direction'] | null | undefined {
+  if (cell === '') return null;
+  const [to, from] = DIRECTIONS;
+  const [, source, target] =
+    /^(?:from\s+)?(?:the\s+|my\s+)?(\S.*?)\s*(?:\bto\b|->|→)\s*(?:the\s+|my\s+)?(.+)$/i.exec(cell) ?? [];
+  if (source !== undefined && target !== undefined)
+    return HOST.test(source) === HOST.test(target) ? undefined : HOST.test(source) ? to : from;
+  const [, word = '', what = ''] = /^(to|from)\s+(?:the\s+|my\s+)?(.+)$/i.exec(cell) ?? [];
+  if (word !== '') return (word.toLowerCase() === 'to') === HOST.test(what) ? from : to;
+  return TO.test(cell) ? to : FROM.test(cell) ? from : undefined;
+}
 
 /** NaN for a cell that is no whole number. */
 const countOf = (cell: string): number =>
   cell === '' || /^(no|none|-|–)$/i.test(cell) ? 0 : /^\d+$/.test(cell) ? Number(cell) : Number.NaN;
 
+/** What a number without a unit is taken in. */
+const USUAL = { size: 'GB', time: 's', rate: 'MB/s' } as const;
+type Measured = keyof typeof USUAL;
+const READ = { size: typedBytes, time: typedSeconds, rate: typedRate } as const;
+/** A larger number without a unit is hardly in gigabytes. */
+const MOST_BARE = 1e5;
+const BARE = /^[\d.,'\s]+$/;
+
+/** Why a table with such heads cannot be read; null if it can. */
+function wrongHeads(columns: readonly Column[]): string | null {
+  const strange = columns.find((column) => column.strange !== null);
+  if (strange)
+    return `“${strange.head}”: ${strange.strange} is no unit it can be in. ${
+      strange.role === 'size'
+        ? 'Write GB, MB, GiB or B.'
+        : strange.role === 'time'
+          ? 'Write s, min or h.'
+          : 'Write MB/s or Mbit/s.'
+    }`;
+  for (const role of Object.keys(USUAL) as Measured[]) {
+    const [first, second] = columns.filter((one) => one.role === role).sort((a, b) => a.rank - b.rank);
+    if (first && second && first.rank === second.rank)
+      return `“${first.head}” and “${second.head}” both tell a ${role}. A line is one copy, in one direction.`;
+  }
+  const has = (role: Role) => columns.some((column) => column.role === role);
+  const lacks = has('size') ? (has('time') || has('rate') ? null : 'time, nor a rate') : 'size';
+  return lacks && `the heads name no ${lacks}. Call the columns files, direction, size_GB and time_s.`;
+}
+
 /**
  * Read copies from a table with heads. Needed are a size, and a time or a rate; any delimiter, units in the heads or the
- * cells, lines that begin with # left out.
+ * cells, lines that begin with # left out. A number without a unit is taken in GB, s or MB/s, and that is said.
  * @returns the copies, or the first line that cannot be read and why
  * @example readCopies('size_GB,time_s\n8,204').copies[0].seconds // 204
  */
 export function readCopies(text: string): CopyTable {
   const { rows: all, delimiter } = textRows(text);
   const [first, ...rows] = all;
+  if (!first) return { ok: false, line: 1, reason: 'nothing in it.' };
   // Between commas a comma in a number parts its thousands.
   const plain = (typed: string) =>
     delimiter === ',' && /^\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(typed) ? typed.replaceAll(',', '') : typed;
-  const heads = first?.cells;
-  if (!first || !heads) return { ok: false, line: 1, reason: 'nothing in it.' };
-  const columns = heads.map((head) => ({ role: roleOf(head), unit: unitOf(head) }));
-  const at = (role: Role) => columns.findIndex((column) => column.role === role);
-  if (at('size') < 0 || (at('time') < 0 && at('rate') < 0))
-    return {
-      ok: false,
-      line: first.line,
-      reason: `the heads name no ${at('size') < 0 ? 'size' : 'time, nor a rate'}. Call the columns files, direction, size_GB and time_s.`,
-    };
+  const columns = first.cells.map(columnOf);
+  const reason = wrongHeads(columns);
+  if (reason !== null) return { ok: false, line: first.line, reason };
+  const of = (role: Role) => {
+    const [column] = columns.filter((one) => one.role === role).sort((a, b) => a.rank - b.rank);
+    return column ? { ...column, at: columns.indexOf(column) } : null;
+  };
+  const assumed = new Map<Measured, string>();
   const copies: CopyLine[] = [];
   for (const { cells, line } of rows) {
-    const cell = (role: Role): string => plain(cells[at(role)] ?? '');
+    const cell = (role: Role): string => plain(cells[of(role)?.at ?? -1] ?? '');
     const wrong = (what: string, typed: string) =>
       ({ ok: false, line, reason: typed === '' ? `its ${what} is missing.` : `“${typed}” is no ${what}.` }) as const;
-    const sizeUnit = columns[at('size')]?.unit;
-    const readSize = (unit?: string) =>
-      typedBytes(cell('size'), unit ?? (/bytes/i.test(heads[at('size')] ?? '') ? 'B' : 'GB'));
-    const bytes = orUsual(readSize(sizeUnit), readSize, sizeUnit);
+    const measured = (role: Measured): number => {
+      const column = of(role);
+      const typed = cell(role);
+      if (column?.unit == null && BARE.test(typed)) assumed.set(role, column?.head ?? role);
+      return READ[role](typed, column?.unit ?? USUAL[role]);
+    };
+    const bytes = measured('size');
     if (!(bytes >= 1)) return wrong('size', cell('size'));
-    const rateUnit = columns[at('rate')]?.unit;
-    const readRate = (unit = 'MB/s') => typedRate(cell('rate'), unit);
-    const rate = orUsual(readRate(rateUnit), readRate, rateUnit);
-    const timed = at('time') >= 0 && cell('time') !== '';
-    const timeUnit = columns[at('time')]?.unit;
-    const readTime = (unit?: string) => typedSeconds(cell('time'), unit);
-    const seconds = timed ? orUsual(readTime(timeUnit), readTime, timeUnit) : (bytes * 8) / rate;
-    if (!(seconds > 0)) return timed || at('rate') < 0 ? wrong('time', cell('time')) : wrong('rate', cell('rate'));
+    if (assumed.has('size') && bytes > MOST_BARE * 1e9)
+      return { ok: false, line, reason: `“${cell('size')}” of what? Call the column size_B, or size_GB.` };
+    const timed = cell('time') !== '';
+    const seconds = timed ? measured('time') : (bytes * 8) / measured('rate');
+    if (!(seconds > 0)) return timed || !of('rate') ? wrong('time', cell('time')) : wrong('rate', cell('rate'));
     const direction = directionOf(cell('direction'));
     if (direction === undefined) return wrong('direction: to the device, or from the device', cell('direction'));
     const linkIn = (role: 'link' | 'hostLink') =>
-      cell(role) === '' ? null : typedRate(cell(role), columns[at(role)]?.unit ?? '');
+      cell(role) === '' ? null : typedRate(cell(role), of(role)?.unit ?? '');
     const [link, hostLink] = [linkIn('link'), linkIn('hostLink')];
     if (Number.isNaN(link)) return wrong('link: write 480 Mbit/s, or 10 Gbit/s', cell('link'));
     if (Number.isNaN(hostLink)) return wrong('link: write 480 Mbit/s, or 10 Gbit/s', cell('hostLink'));
@@ -135,5 +140,6 @@ export function readCopies(text: string): CopyTable {
       note: cell('note'),
     });
   }
-  return copies.length > 0 ? { ok: true, copies } : { ok: false, line: first.line, reason: 'no copy in it.' };
+  if (copies.length === 0) return { ok: false, line: first.line, reason: 'no copy in it.' };
+  return { ok: true, copies, assumed: assumedSays([...assumed].map(([role, head]) => [head, USUAL[role]])) };
 }

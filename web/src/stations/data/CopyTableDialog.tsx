@@ -71,7 +71,7 @@ export function CopyTableDialog({ onClose }: { readonly onClose: () => void }) {
       : table.ok
         ? copies.length > MOST
           ? `${copies.length} copies; take ${MOST} at a time.`
-          : `${copies.length} ${copies.length === 1 ? 'copy' : 'copies'}.`
+          : [`${copies.length} ${copies.length === 1 ? 'copy' : 'copies'}.`, ...table.assumed].join(' ')
         : `Line ${table.line}: ${table.reason}`;
   return (
     <FormDialog
@@ -116,6 +116,12 @@ export function CopyTableDialog({ onClose }: { readonly onClose: () => void }) {
             columns={[
               { head: 'Files', cell: ({ mix, direction }) => `${mix}, ${direction}` },
               { head: 'Over', cell: ({ host }) => host, empty: 'say it below' },
+              {
+                head: 'Size',
+                unit: 'GB',
+                number: true,
+                cell: ({ bytes }) => String(Number((bytes / 1e9).toPrecision(4))),
+              },
               { head: 'Took', unit: 's', number: true, cell: ({ seconds }) => seconds.toFixed(1) },
               {
                 head: 'Rate',
