@@ -225,6 +225,31 @@ test('pictures that come late move nothing that stands there', async ({ page }) 
   }
 });
 
+test('a trace that cannot be had keeps its room, says why, and is asked for again', async ({ page }) => {
+  let lost = true;
+  const detail = 'Its samples cannot be read just now.';
+  const problem = { type: 'about:blank', title: 'Conflict', status: 409, detail };
+  await page.route(/\/captures\/[^/]+\/trace\?/, (route) =>
+    lost ? route.fulfill({ status: 409, json: problem }) : route.continue(),
+  );
+  await watchShifts(page);
+  await page.goto(`/samples/${await demoSample(page, DEMO.monolith)}/ripple`);
+  const main = page.getByRole('main');
+  await expect(main.getByText(`Could not load the trace. ${detail}`)).toBeVisible();
+  await expect(main.getByRole('table').first()).toBeVisible();
+  lost = false;
+  await main.getByRole('button', { name: 'Try again' }).click();
+  await expect(main.getByRole('button', { name: 'Save as PNG' })).toHaveCount(2);
+  expect(await whatMoved(page)).toEqual([]);
+  // Of a stretch only its picture is lost: the way back stays.
+  lost = true;
+  await main.getByRole('button', { name: 'Closer' }).click();
+  await expect(main.getByText(`Could not load the stretch. ${detail}`)).toBeVisible();
+  await main.getByRole('button', { name: 'All of it' }).click();
+  await expect(main.getByRole('img', { name: /by frequency/ })).toBeVisible();
+  await expect(main.getByRole('button', { name: 'Save as PNG' })).toHaveCount(2);
+});
+
 test('where correction wakes up is told, and a room of chargers in volt-amperes', async ({ page }) => {
   await page.goto(`${EFFICIENCY(await demoSample(page, DEMO.monolith))}?view=mains`);
   const main = page.getByRole('main');

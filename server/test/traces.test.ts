@@ -86,6 +86,9 @@ describe('ripple', () => {
     expect(top).toBeGreaterThan(0.018);
     expect(top).toBeLessThan(0.0202);
 
+    const few = await request(harness.app).get(`/api/captures/${capture.id}/spectrum?from=0.01&to=0.01006`);
+    expect([few.status, few.body.detail]).toEqual([422, expect.stringMatching(/^Fewer than 64 samples.*Go wider/)]);
+
     const { text } = await request(harness.app).get(`/api/captures/${capture.id}/trace.csv`).expect(200);
     const lines = text.split('\r\n');
     expect([lines[0], lines.length]).toEqual(['time [s],volts [V]', 100_002]);

@@ -24,12 +24,14 @@ export async function traceSpectrum(db: Queries, id: string, { from, to, mains }
   if (timed) throw refused('from', 'Its times are not evenly spaced: no spectrum can be made of it.');
   const first = Math.max(0, Math.floor((from ?? 0) / interval));
   const last = Math.min(samples, Math.ceil((to ?? samples * interval) / interval));
-  if (last - first < LEAST_SAMPLES) return { points: [], lines: [], from: first * interval, to: last * interval };
+  if (last - first < LEAST_SAMPLES)
+    throw refused('from', `Fewer than ${LEAST_SAMPLES} samples: no spectrum can be made of them. Go wider.`);
   const values = await readSamples(db, id, 0, first, Math.min(last, first + MOST_SAMPLES));
-  const gap = values.some((value) => Number.isNaN(value));
+  if (values.some((value) => Number.isNaN(value)))
+    throw refused('from', 'Samples are missing in this stretch: no spectrum can be made across a gap.');
   return {
-    points: gap ? [] : [...spectrumPicture(values, 1 / interval, BUCKETS)],
-    lines: gap ? [] : [...namedLines(linesOf(values, 1 / interval), mains)],
+    points: [...spectrumPicture(values, 1 / interval, BUCKETS)],
+    lines: [...namedLines(linesOf(values, 1 / interval), mains)],
     from: first * interval,
     to: Math.min(last, first + MOST_SAMPLES) * interval,
   };

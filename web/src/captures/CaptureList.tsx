@@ -1,7 +1,6 @@
 // Captures of some kinds, the newest first: what each shows, its trace on demand, and taking it back.
 import { type Capture, type CaptureKind, captureSays, currentCaptures, KIND_WORDS } from '@lastmark/core/capture';
 import { type Mains, mainsLabel } from '@lastmark/core/reading';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -9,7 +8,8 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, useState } from 'react';
 import { apiUrl } from '../api/world.ts';
 import { figureHeight } from '../parts/heights.ts';
-import { Later, Room } from '../parts/Later.tsx';
+import { Later } from '../parts/Later.tsx';
+import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { useSample } from '../state/sample.tsx';
 import { CaptureDialog } from './CaptureDialog.tsx';
@@ -25,16 +25,18 @@ const HARMONICS_HEIGHT = 180;
 
 function Trace({ capture, caption }: { readonly capture: Capture; readonly caption: string }) {
   const trace = useQuery(traceQuery(capture.id, BUCKETS));
-  if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
   const room = figureHeight(TRACE_HEIGHT) + (capture.figures.kind === 'waveform' ? figureHeight(HARMONICS_HEIGHT) : 0);
-  if (!trace.data) return <Room what="the trace" height={room} />;
   return (
-    <Later what="the chart" height={room}>
-      <CaptureChart caption={caption} columns={trace.data.columns} height={TRACE_HEIGHT} />
-      {capture.figures.kind === 'waveform' && (
-        <Harmonics figures={capture.figures} caption={caption} height={HARMONICS_HEIGHT} />
+    <QueryGate query={trace} what="the trace" height={room}>
+      {({ columns }) => (
+        <Later what="the chart" height={room}>
+          <CaptureChart caption={caption} columns={columns} height={TRACE_HEIGHT} />
+          {capture.figures.kind === 'waveform' && (
+            <Harmonics figures={capture.figures} caption={caption} height={HARMONICS_HEIGHT} />
+          )}
+        </Later>
       )}
-    </Later>
+    </QueryGate>
   );
 }
 

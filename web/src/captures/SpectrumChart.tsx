@@ -2,6 +2,7 @@
 import type { TraceSpectrum } from '@lastmark/contract/types';
 import { hertzWords, LINE_WORDS, type RippleLine } from '@lastmark/core/ripple';
 import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
 import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import {
   Chart,
@@ -16,10 +17,10 @@ import {
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { api } from '../api/client.ts';
+import { ApiProblem, api } from '../api/client.ts';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
-import { Room } from '../parts/Later.tsx';
+import { QueryGate } from '../parts/QueryGate.tsx';
 import type { Shown } from './TraceView.tsx';
 
 Chart.register(LogarithmicScale, PointElement, LineElement, Legend, Tooltip);
@@ -57,9 +58,11 @@ function apart(lines: readonly RippleLine[]): readonly RippleLine[] {
   return kept.slice(0, MOST_NAMED);
 }
 
-export function SpectrumChart({ traces, query, caption, height, room }: Props) {
-  const { palette, axis, title, colourOf } = useChartStyle();
-  const chart = useRef<Chart<'line', { x: number; y: number }[]>>(null);
+/** What the server refused: no trying again helps. */
+const REFUSED = 422;
+
+export function SpectrumChart({ query, room, ...props }: Props) {
+  const { traces } = props;
   const found = useQueries({
     queries: traces.map(({ id }) => ({
       queryKey: ['capture-spectrum', id, query],
@@ -70,14 +73,35 @@ export function SpectrumChart({ traces, query, caption, height, room }: Props) {
     })),
   });
   const failed = found.find(({ error }) => error);
-  if (failed?.error) return <Alert severity="info">{failed.error.message}</Alert>;
-  const [first] = found;
-  if (!first?.data) return <Room what="the spectrum" height={room} />;
-  const top = Math.max(1e-9, ...found.flatMap(({ data }) => data?.points.map(({ y }) => y) ?? [])) * MILLI;
+  if (failed?.error instanceof ApiProblem && failed.error.status === REFUSED)
+    return (
+      <Box sx={{ minHeight: room }}>
+        <Alert severity="info">{failed.error.message}</Alert>
+      </Box>
+    );
+  const asked = failed ?? found.find(({ data }) => !data) ?? found[0];
+  return (
+    asked && (
+      <QueryGate query={asked} what="the spectrum" height={room}>
+        {() => <Drawn {...props} found={found.flatMap(({ data }) => data ?? [])} />}
+      </QueryGate>
+    )
+  );
+}
+
+interface DrawnProps extends Omit<Props, 'query' | 'room'> {
+  /** In the order of the traces. */
+  readonly found: readonly TraceSpectrum[];
+}
+
+function Drawn({ traces, caption, height, found }: DrawnProps) {
+  const { palette, axis, title, colourOf } = useChartStyle();
+  const chart = useRef<Chart<'line', { x: number; y: number }[]>>(null);
+  const top = Math.max(1e-9, ...found.flatMap(({ points }) => points.map(({ y }) => y))) * MILLI;
   const data: ChartData<'line', { x: number; y: number }[]> = {
-    datasets: found.map(({ data: one }, index) => ({
+    datasets: found.map(({ points }, index) => ({
       label: traces[index]?.label ?? '',
-      data: (one?.points ?? []).map(({ x, y }) => ({ x, y: Math.max(y * MILLI, top * DEPTH) })),
+      data: points.map(({ x, y }) => ({ x, y: Math.max(y * MILLI, top * DEPTH) })),
       borderColor: colourOf(index),
       backgroundColor: colourOf(index),
       borderDash: index > 0 ? [6, 3] : [],
@@ -85,7 +109,7 @@ export function SpectrumChart({ traces, query, caption, height, room }: Props) {
       pointRadius: 0,
     })),
   };
-  const named = apart(first.data.lines);
+  const named = apart(found[0]?.lines ?? []);
   const notes = named.map(({ hertz, peakToPeak, kind }, index): [string, AnnotationOptions] => [
     `line${index}`,
     {
@@ -135,8 +159,8 @@ export function SpectrumChart({ traces, query, caption, height, room }: Props) {
       annotation: { clip: false, annotations: Object.fromEntries(notes) },
     },
   };
-  const rows = found.flatMap(({ data: one }, index) =>
-    (one?.points ?? []).map(({ x, y }) => [traces[index]?.label ?? '', x, y * MILLI]),
+  const rows = found.flatMap(({ points }, index) =>
+    points.map(({ x, y }) => [traces[index]?.label ?? '', x, y * MILLI]),
   );
   const words = named
     .map(

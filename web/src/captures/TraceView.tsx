@@ -1,12 +1,12 @@
 // A trace with zoom from the whole of it to single samples; of ripple the spectrum of the same stretch stands beside it.
 import type { TraceWindow } from '@lastmark/contract/types';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, useState } from 'react';
 import { figureHeight } from '../parts/heights.ts';
-import { Later, Room } from '../parts/Later.tsx';
+import { Later } from '../parts/Later.tsx';
+import { QueryGate } from '../parts/QueryGate.tsx';
 import { around, type Move, moved, type Stretch, within } from './stretch.ts';
 import { asked, traceQuery } from './traceQuery.ts';
 
@@ -14,6 +14,7 @@ const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.
 const SpectrumChart = lazy(async () => ({ default: (await import('./SpectrumChart.tsx')).SpectrumChart }));
 
 const BUCKETS = 700;
+const HEIGHT = 250;
 const CLOSER = 4;
 /** The line of buttons above the picture, px. */
 const BUTTONS = 35;
@@ -44,21 +45,34 @@ const MOVES: readonly { readonly key: string; readonly label: string; readonly t
 const useWindow = (id: string, stretch: Stretch | null) =>
   useQuery({ ...traceQuery(id, BUCKETS, stretch), placeholderData: keepPreviousData });
 
-export function TraceView({ traces, caption, spectrum = false, height = 250 }: Props) {
+const picked = (data: TraceWindow | undefined, name: string | null) =>
+  (data?.columns ?? []).map((column) => (name === null ? column : { ...column, name }));
+
+export function TraceView(props: Props) {
+  const { traces, spectrum = false, height = HEIGHT } = props;
+  const whole = useQuery(traceQuery(traces[0]?.id ?? '', BUCKETS));
+  const room = figureHeight(height) + (spectrum ? SECOND_LINE : 0);
+  return (
+    <QueryGate query={whole} what="the trace" height={BUTTONS + room}>
+      {(data) => <Stretched {...props} whole={data} room={room} />}
+    </QueryGate>
+  );
+}
+
+interface StretchedProps extends Props {
+  readonly whole: TraceWindow;
+  readonly room: number;
+}
+
+function Stretched({ traces, caption, spectrum = false, height = HEIGHT, whole, room }: StretchedProps) {
   const [first, second] = traces;
   const [stretch, setStretch] = useState<Stretch | null>(null);
-  const whole = useWindow(first?.id ?? '', null);
   const one = useWindow(first?.id ?? '', stretch);
   const other = useWindow(second?.id ?? first?.id ?? '', stretch);
-  const room = figureHeight(height) + (spectrum ? SECOND_LINE : 0);
-  if (one.error) return <Alert severity="error">{one.error.message}</Alert>;
-  if (!one.data || !whole.data) return <Room what="the trace" height={BUTTONS + room} />;
-  const { length } = whole.data;
-  const all: Stretch = { from: 0, to: length };
-  const move = (to: Move) => setStretch((now) => within(to(now ?? all), whole.data));
-  const named = (data: TraceWindow | undefined, label: string) =>
-    (data?.columns ?? []).map((column) => ({ ...column, name: traces.length > 1 ? label : column.name }));
-  const columns = [...named(one.data, first?.label ?? ''), ...(second ? named(other.data, second.label) : [])];
+  const all: Stretch = { from: 0, to: whole.length };
+  const move = (to: Move) => setStretch((now) => within(to(now ?? all), whole));
+  const label = (of: Shown | undefined) => (second ? (of?.label ?? '') : null);
+  const columns = [...picked(one.data, label(first)), ...(second ? picked(other.data, label(second)) : [])];
   return (
     <Box
       role="group"
@@ -86,9 +100,13 @@ export function TraceView({ traces, caption, spectrum = false, height = 250 }: P
         </Box>
       </Box>
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: spectrum ? { xs: '1fr', lg: '3fr 2fr' } : '1fr' }}>
-        <Later what="the chart" height={room}>
-          <CaptureChart caption={caption} columns={columns} height={height} range={stretch ?? all} onShow={move} />
-        </Later>
+        <QueryGate query={second && !one.error ? other : one} what="the stretch" height={room}>
+          {() => (
+            <Later what="the chart" height={room}>
+              <CaptureChart caption={caption} columns={columns} height={height} range={stretch ?? all} onShow={move} />
+            </Later>
+          )}
+        </QueryGate>
         {spectrum && first && (
           <Later what="the spectrum" height={room}>
             <SpectrumChart

@@ -1,16 +1,20 @@
 // Every query's four states in one place: loading, failed, stale, and there.
 import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
+import { Room } from './Later.tsx';
 
 interface Props<T> {
   readonly query: Pick<UseQueryResult<T>, 'data' | 'error' | 'isPending' | 'isFetching' | 'dataUpdatedAt' | 'refetch'>;
   /** What is being fetched, for the messages. */
   readonly what: string;
-  readonly children: (data: T) => ReactNode;
+  /** How high what is fetched will be, px: of a picture, so that nothing below it moves when it comes or fails. */
+  readonly height?: number;
+  readonly children?: (data: T) => ReactNode;
 }
 
 export function Loading({ what }: { readonly what: string }) {
@@ -23,21 +27,23 @@ export function Loading({ what }: { readonly what: string }) {
   );
 }
 
-export function QueryGate<T>({ query, what, children }: Props<T>) {
+export function QueryGate<T>({ query, what, height, children }: Props<T>) {
   const { data, error, isPending, isFetching, dataUpdatedAt, refetch } = query;
   const again = (
     <Button color="inherit" size="small" disabled={isFetching} onClick={() => void refetch()}>
       Try again
     </Button>
   );
-  if (isPending) return <Loading what={what} />;
-  if (data === undefined) {
+  const picture = height !== undefined;
+  if (isPending) return picture ? <Room what={what} height={height} /> : <Loading what={what} />;
+  if (data === undefined)
     return (
-      <Alert severity="error" action={again} sx={{ m: 2 }}>
-        Could not load {what}. {error?.message}
-      </Alert>
+      <Box sx={{ minHeight: height, p: picture ? 0 : 2 }}>
+        <Alert severity="error" action={again}>
+          Could not load {what}. {error?.message}
+        </Alert>
+      </Box>
     );
-  }
   return (
     <>
       {error && (
@@ -45,7 +51,7 @@ export function QueryGate<T>({ query, what, children }: Props<T>) {
           Showing {what} as of {new Date(dataUpdatedAt).toISOString().slice(11, 16)} UTC. {error.message}
         </Alert>
       )}
-      {children(data)}
+      {children?.(data)}
     </>
   );
 }

@@ -10,7 +10,7 @@ import { type FormEvent, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { apiUrl } from '../api/world.ts';
 import { Page } from '../parts/Page.tsx';
-import { Loading, QueryGate } from '../parts/QueryGate.tsx';
+import { QueryGate } from '../parts/QueryGate.tsx';
 import { codeQuery, reportsQuery } from './queries.ts';
 import { ReportTable } from './ReportTable.tsx';
 
@@ -33,13 +33,19 @@ function answerWords({ state, report, newest, code }: CodeAnswer): string {
 
 function Answer({ code }: { readonly code: string }) {
   const query = useQuery(codeQuery(code));
-  if (query.error) return <Alert severity="error">{query.error.message}</Alert>;
-  if (!query.data) return <Loading what="the code" />;
-  const { report, newest, state } = query.data;
+  return (
+    <QueryGate query={query} what="the code">
+      {(answer) => <Answered answer={answer} />}
+    </QueryGate>
+  );
+}
+
+function Answered({ answer }: { readonly answer: CodeAnswer }) {
+  const { report, newest, state } = answer;
   const shown = newest ?? report;
   return (
     <Alert severity={LOUD[state]} icon={false} role="status">
-      {answerWords(query.data)}{' '}
+      {answerWords(answer)}{' '}
       {shown && state !== 'damaged' && (
         <>
           <a href={apiUrl(`/reports/${shown.id}/report.pdf`)} target="_blank" rel="noreferrer">

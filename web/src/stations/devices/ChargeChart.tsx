@@ -1,6 +1,6 @@
 // A charge as a picture: power and level against time, its stages named along the top, its end marked.
+import type { TraceWindow } from '@lastmark/contract/types';
 import { intoDevice, type SessionResult, type Stage } from '@lastmark/core/charge';
-import Alert from '@mui/material/Alert';
 import { useQuery } from '@tanstack/react-query';
 import {
   Chart,
@@ -18,7 +18,8 @@ import { Line } from 'react-chartjs-2';
 import { traceQuery } from '../../captures/traceQuery.ts';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { QueryGate } from '../../parts/QueryGate.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -38,19 +39,20 @@ const BUCKETS = 500;
 /** Part of the picture a letter of a name needs; a stage narrower than its name is shaded without it. */
 const LETTER = 0.0095;
 
-export function ChargeChart({ shown, caption, height }: Props) {
+export function ChargeChart(props: Props) {
+  const trace = useQuery(traceQuery(props.shown.captureId, BUCKETS));
+  return (
+    <QueryGate query={trace} what="the charge" height={figureHeight(props.height)}>
+      {(data) => <Drawn {...props} trace={data} />}
+    </QueryGate>
+  );
+}
+
+function Drawn({ shown, caption, height, trace }: Props & { readonly trace: TraceWindow }) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
-  const { captureId, session } = shown;
-  const trace = useQuery(traceQuery(captureId, BUCKETS));
-  if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
-  if (!trace.data)
-    return (
-      <div style={{ minHeight: height + 60 }}>
-        <Loading what="the charge" />
-      </div>
-    );
-  const { length, columns } = trace.data;
+  const { session } = shown;
+  const { length, columns } = trace;
   const power = intoDevice(columns.find(({ quantity }) => quantity === 'power')?.points ?? []);
   const level = session.curve;
   const line = (points: readonly Spot[]) => points.map(({ x, y }) => ({ x: x / MINUTE, y }));

@@ -20,6 +20,7 @@ import { useState } from 'react';
 import { dossierQuery } from '../../api/queries.ts';
 import { EmptyFigure } from '../../parts/EmptyFigure.tsx';
 import { Choice } from '../../parts/fields.tsx';
+import { QueryGate } from '../../parts/QueryGate.tsx';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { type Chosen, SampleField } from '../../parts/SampleField.tsx';
 import { useSample } from '../../state/sample.tsx';
@@ -111,7 +112,7 @@ export function Compare() {
         />
       </Box>
       {other.isPending && <Typography color="text.secondary">Fetching the other sample …</Typography>}
-      {other.error && <Alert severity="error">{other.error.message}</Alert>}
+      {other.error && <QueryGate query={other} what="the other sample" />}
       {other.data && !result && (
         <Alert severity="info">
           {theirs.length === 0 ? 'That sample has no complete load point yet.' : 'Choose two different series.'}

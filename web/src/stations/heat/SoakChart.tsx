@@ -1,6 +1,6 @@
 // A soak as a picture: temperatures, the curve they follow on to where it leads with its interval, limits, and the output.
+import type { TraceWindow } from '@lastmark/contract/types';
 import { EVENT_WORDS, type SoakResult, warmAt } from '@lastmark/core/heat';
-import Alert from '@mui/material/Alert';
 import { useQuery } from '@tanstack/react-query';
 import {
   Chart,
@@ -18,7 +18,8 @@ import { Line } from 'react-chartjs-2';
 import { traceQuery } from '../../captures/traceQuery.ts';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
-import { Loading } from '../../parts/QueryGate.tsx';
+import { figureHeight } from '../../parts/heights.ts';
+import { QueryGate } from '../../parts/QueryGate.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -39,19 +40,20 @@ const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3]];
 /** How far beyond its end the curve is drawn, as a part of the soak. */
 const ONWARD = 0.5;
 
-export function SoakChart({ soak, caption, height }: Props) {
+export function SoakChart(props: Props) {
+  const trace = useQuery(traceQuery(props.soak.captureId, BUCKETS));
+  return (
+    <QueryGate query={trace} what="the soak" height={figureHeight(props.height)}>
+      {(data) => <Drawn {...props} trace={data} />}
+    </QueryGate>
+  );
+}
+
+function Drawn({ soak, caption, height, trace }: Props & { readonly trace: TraceWindow }) {
   const { palette, axis, title, colourOf } = useChartStyle();
   const chart = useRef<Chart<'line', Spot[]>>(null);
-  const { captureId, hottest, figures, touch } = soak;
-  const trace = useQuery(traceQuery(captureId, BUCKETS));
-  if (trace.error) return <Alert severity="error">{trace.error.message}</Alert>;
-  if (!trace.data)
-    return (
-      <div style={{ minHeight: height + 60 }}>
-        <Loading what="the soak" />
-      </div>
-    );
-  const { length, columns } = trace.data;
+  const { hottest, figures, touch } = soak;
+  const { length, columns } = trace;
   const warm = columns.filter(
     ({ quantity, name }) => quantity === 'temperature' || figures.sensors.some((one) => one.name === name),
   );

@@ -18,6 +18,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Choice } from '../../parts/fields.tsx';
+import { QueryGate } from '../../parts/QueryGate.tsx';
 import { useNotify } from '../../state/notices.tsx';
 import { useSample } from '../../state/sample.tsx';
 import { useSettings } from '../../state/settings.tsx';
@@ -185,7 +186,7 @@ export function ConclusionPanel() {
           Add own words
         </Button>
       </Box>
-      {query.error && <Alert severity="error">{query.error.message}</Alert>}
+      {query.error && <QueryGate query={query} what="the conclusion" />}
       {wait > 0 && (
         <Alert severity="warning" icon={false} sx={{ mb: 0.75, py: 0 }}>
           {wait === 1 ? 'One sentence waits' : `${wait} sentences wait`} for a yes: the evidence changed since.
