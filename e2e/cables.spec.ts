@@ -66,6 +66,9 @@ test('a cable is taken in, its marker read, drops typed and pasted, and bent: ea
   await dialog.getByRole('button', { name: 'Paste a table' }).click();
   await dialog.getByLabel('Table of drops').fill('current_A;drop_mV\n1;abc');
   await expect(dialog).toContainText('Line 2: its drop is no number.');
+  await dialog.getByLabel('Table of drops').fill('current_A;near_V;far_V\n1;20;19,9');
+  await expect(dialog).toContainText('The table has the volts at both ends: choose “two meters”.');
+  await expect(dialog.getByRole('button', { name: 'Keep' })).toBeDisabled();
   await dialog
     .getByLabel('Table of drops')
     .fill('current_A;drop_mV;temp_C\n0;0,4;23\n1;121,2;23\n3;362,8;23\n5;604,1;23');

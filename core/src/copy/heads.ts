@@ -1,5 +1,6 @@
 // Heads of a table of copies: what each column holds, and in which unit.
 import { findUnit } from '../quantity/index.ts';
+import { type HeadUnit, headUnit } from '../table/index.ts';
 import { rateFactor, sizeFactor } from './typed.ts';
 
 export type Role =
@@ -48,33 +49,18 @@ const KNOWN: Readonly<Partial<Record<Role, (unit: string) => boolean>>> = {
   time: (unit) => findUnit('duration', unit) !== undefined || CLOCK.test(unit),
 };
 
-export interface Column {
+export interface Column extends HeadUnit {
   readonly head: string;
   readonly role: Role;
   /** How sure its name is of that, the less the surer. */
   readonly rank: number;
-  /** Null where its name tells none. */
-  readonly unit: string | null;
-  /** What stands for a unit and is none we know. */
-  readonly strange: string | null;
 }
 
-/** The unit a head names: `size_GB`, `Time (s)`, `rate [MB/s]`, `size / MB`, `MiB` alone. */
-function unitIn(head: string, role: Role): Pick<Column, 'unit' | 'strange'> {
+function unitIn(head: string, role: Role): HeadUnit {
   const known = KNOWN[role];
   if (!known) return { unit: null, strange: null };
-  const [, bracket] = /[[(]\s*([^\])]*?)\s*[\])]/.exec(head) ?? [];
-  const words = head.split(/[\s_,;()[\]]+/).filter((word) => word !== '');
-  const [, behindStroke] = /\/\s*([^/\s]+(?:\/s(?:ec)?)?)\s*$/.exec(head) ?? [];
-  const last = words.at(-1);
-  const unit = [bracket, last, behindStroke, ...words.reverse().filter((word) => word.length > 1)].find(
-    (one) => one !== undefined && known(one),
-  );
-  if (unit !== undefined) return { unit: CLOCK.test(unit) ? null : unit, strange: null };
-  return {
-    unit: null,
-    strange: bracket ?? (last !== undefined && (role === 'time' ? LIKE_TIME : LIKE_DATA).test(last) ? last : null),
-  };
+  const found = headUnit(head, known, role === 'time' ? LIKE_TIME : LIKE_DATA);
+  return found.unit !== null && CLOCK.test(found.unit) ? { unit: null, strange: null } : found;
 }
 
 /** What a column is by its head. @example columnOf('size_GB') // { role: 'size', unit: 'GB', … } */

@@ -31,6 +31,11 @@ describe('a table of drops', () => {
     ['units that are heads', 'No,Load A,U1_V,U2_mV,Temp K\n1,3,20.043,19311,304.15'],
     ['other words', 'Strom mA;Spannung vorher V;Spannung nachher V;Temp °C\n3000;20,043;19,311;31'],
     ['no heads', '3 20.043 19.311 31'],
+    ['what was set beside it', 'I set (A);I meas (A);V source;V load;T room;T cable\n2.9;3;20.043;19.311;20;31'],
+    ['the load first', 'I_load;V_load;V_source;T\n3;19.311;20.043;31'],
+    ['begin and end', 'mA;U begin (V);U end (V);°C\n3000;20,043;19,311;31'],
+    ['a table with strokes', '| I/A | U1/V | U2/V | T/°C |\n|---|---|---|---|\n| 3 | 20.043 | 19.311 | 31 |'],
+    ['thousands', "I_mA;near_mV;far_mV;T\n3'000;20 043;19 311;31"],
     ['remarks above', '# four wires, bench 2\n\ncurrent,near,far,temp\n3,20.043,19.311,31'],
   ])('says the volts at both ends: %s', (_name, text) => {
     const [one] = read(text).readings;
@@ -46,6 +51,31 @@ describe('a table of drops', () => {
     expect(one?.celsius).toBeCloseTo(20, 6);
     expect(read('current,drop\n1,0.1').readings[0]).toMatchObject({ celsius: null, length: null });
   });
+
+  it('says what was taken for granted, and how finely it was written', () => {
+    expect(read('current;drop\n3;0.732').assumed).toEqual([
+      'No unit is stated: "current" in A, "drop" in V is assumed.',
+    ]);
+    expect(read('current;drop\n3 A;732 mV')).toMatchObject({ assumed: [], ends: false });
+    expect(read('current;drop\n3 A;732 mV').resolution).toBeCloseTo(0.001, 12);
+    expect(read('I_A;drop_mV\n3;7.32e2').resolution).toBeCloseTo(0.001, 12);
+    // Of two ends the coarser does not hide behind the finer.
+    expect(read('I_A;near_V;far_V\n3;20.0431;19.31')).toMatchObject({ ends: true });
+    expect(read('I_A;near_mV;far_V\n3;20043;19.311').resolution).toBeCloseTo(0.001 * Math.SQRT2, 12);
+  });
+
+  it.each([
+    ['I (A);drop (%)\n3;3.6', 'line 1: “drop (%)”: % is no unit it can be in. Write V or mV.'],
+    ['I;drop\n3;732', 'line 2: “732” of what? Name the unit in the head, as “drop, mV”.'],
+    ['I;drop_mV\n3 000;732', 'line 2: “3 000” of what? Name the unit in the head, as “I, mA”.'],
+    ['3 732', 'line 1: “732” of what? Write 732 mV.'],
+    ['3 19.3 20.1', 'line 1: without heads the volts of the near end come before those of the far end.'],
+    [
+      'I (A);VBUS drop (mV);GND drop (mV)\n3;366;300',
+      'line 1: “VBUS drop (mV)” and “GND drop (mV)” both tell the drop.',
+    ],
+    ['I_A;V1;V2;V source\n3;20.1;19.4;20.1', 'line 1: “V1” and “V source” both tell the volts at the near end.'],
+  ])('%j is no guess', (text, reason) => expect(why(text)).toContain(reason));
 
   it('that cannot be read names the line and what is wrong', () => {
     expect(why('')).toContain('nothing in it');

@@ -1,65 +1,11 @@
 // Drops from a table as people keep them: a column of current, and a drop or the volts at both ends.
-import { findUnit, parseQuantity, type QuantityId, toSi } from '../quantity/index.ts';
+import { findUnit, parseDecimal, parseQuantity } from '../quantity/index.ts';
 import { textRows } from '../table/index.ts';
+import { assumedSays } from '../trace/index.ts';
+import { type Column, columnsOf, QUANTITY, type Role, USUAL } from './heads.ts';
 import type { DropReading } from './types.ts';
 
 const ZERO_CELSIUS = 273.15;
-
-type Role = 'amps' | 'drop' | 'near' | 'far' | 'celsius' | 'plugging' | 'length' | 'none';
-
-/** Names people give their columns, the surest first. */
-const ROLES: readonly (readonly [Role, RegExp])[] = [
-  ['plugging', /plug(?!.*v)|mating|insert|cycle|repeat/],
-  ['length', /length|metres?$|meters?$/],
-  ['celsius', /temp|°c|°f|celsius|fahrenheit|kelvin|^t$|^t[ _(]/],
-  ['drop', /drop|delta|dv(?![a-z0-9])|v_?diff|Δ|δ/],
-  ['near', /[vu]_?in(?![a-z0-9])|in(?:put)?[ _]?v|near|source|supply|charger|[vu]_?1(?![a-z0-9])|before|vorher/],
-  ['far', /[vu]_?out(?![a-z0-9])|out(?:put)?[ _]?v|far|load|sink|device|[vu]_?2(?![a-z0-9])|after|nachher/],
-  ['amps', /current|amp|^i$|^i[ _([]|^a$|strom/],
-];
-
-const QUANTITY: Readonly<Partial<Record<Role, QuantityId>>> = {
-  amps: 'current',
-  drop: 'voltage',
-  near: 'voltage',
-  far: 'voltage',
-  celsius: 'temperature',
-  length: 'length',
-};
-
-interface Column {
-  readonly role: Role;
-  /** Unit of its head; empty for the usual. */
-  readonly unit: string;
-}
-
-/** Words of a head, the unit last: `drop_mV`, `Drop (mV)`, `drop [mV]`, `drop, mV`. */
-const wordsOf = (head: string): readonly string[] => head.split(/[\s_,;()[\]/]+/).filter((word) => word !== '');
-
-function columnOf(head: string): Column {
-  const plain = head.trim().toLowerCase();
-  const last = wordsOf(head).at(-1) ?? '';
-  // "current_load" is a current, and so is "Load A"; "load_V" is the volts at the load.
-  const found =
-    /current|amps?\b/.test(plain) || findUnit('current', last)
-      ? 'amps'
-      : ROLES.find(([, pattern]) => pattern.test(plain))?.[0];
-  if (!found) return { role: 'none', unit: '' };
-  const quantity = QUANTITY[found];
-  const usual = found === 'length' ? 'm' : '';
-  return { role: found, unit: quantity && findUnit(quantity, last) ? last : usual };
-}
-
-/** Columns by their heads and by a line of units below them. */
-function columnsOf(heads: readonly string[], units: readonly string[] | null): readonly Column[] {
-  return heads.map((head, at) => {
-    const own = columnOf(head);
-    const below = wordsOf(units?.[at] ?? '').at(-1) ?? '';
-    const quantity = QUANTITY[own.role];
-    if (quantity) return findUnit(quantity, below) ? { ...own, unit: below } : own;
-    return below === '' ? own : columnOf(`${head} ${below}`);
-  });
-}
 
 /** Columns without heads, by how many there are. */
 const BARE: Readonly<Record<number, readonly Role[]>> = {
@@ -72,37 +18,82 @@ export interface DropTable {
   readonly readings: readonly (DropReading & { readonly length: number | null })[];
   /** Smallest step the drops were written in, V; 0 where that is not told. */
   readonly resolution: number;
+  /** Whether the drops are what the volts at both ends differ by. */
+  readonly ends: boolean;
+  /** What is taken for granted where no unit is stated, in a sentence. */
+  readonly assumed: readonly string[];
 }
 
 export type DropTableRead =
   | ({ readonly ok: true } & DropTable)
   | { readonly ok: false; readonly line: number; readonly reason: string };
 
-const decimalsOf = (cell: string): number => (/[.,](\d+)/.exec(cell)?.[1] ?? '').length;
+/** Decimals a number was written with; those of 7.32e2 are none. */
+function decimalsOf(cell: string): number {
+  const [, decimals = '', power = '0'] = /(?:[.,](\d+))?(?:e([+-]?\d+))?\s*[^\d]*$/i.exec(cell) ?? [];
+  return decimals.length - Number(power);
+}
 
 /** SI of a cell; null for an empty one, NaN for what is none. */
 function siOf(cell: string, { role, unit }: Column): number | null {
-  if (cell === '' || /^(nan|n\/a|-|–)$/i.test(cell)) return null;
+  if (cell === '' || /^(nan|n\/a|-|–|—)$/i.test(cell)) return null;
   const quantity = QUANTITY[role];
-  if (!quantity) return Number(cell.replace(',', '.'));
-  const bare = /^[+-−]?[\d.,]+(?:e[+-]?\d+)?$/i.test(cell);
-  const factor = unit === '' ? undefined : findUnit(quantity, unit);
-  if (bare && factor) {
-    const number = Number(cell.replace('−', '-').replace(',', '.'));
-    return toSi(number, factor);
-  }
-  const parsed = parseQuantity(cell, quantity);
+  if (!quantity) return parseDecimal(cell);
+  const parsed = parseQuantity(cell, quantity, unit ?? USUAL[role]);
   return parsed.ok ? parsed.value : Number.NaN;
 }
+
+const BARE_NUMBER = /^[+\-−]?[\d.,'\s]+(?:e[+-]?\d+)?$/i;
+/** What no cable carries, nor loses: a number without a unit beyond it is in a smaller one. */
+const MOST: Readonly<Partial<Record<Role, readonly [si: number, unit: string]>>> = {
+  amps: [50, 'mA'],
+  drop: [60, 'mV'],
+  near: [60, 'mV'],
+  far: [60, 'mV'],
+};
+/** What a line must tell once. */
+const ONCE: readonly (readonly [Role, string])[] = [
+  ['amps', 'the current'],
+  ['drop', 'the drop'],
+  ['near', 'the volts at the near end'],
+  ['far', 'the volts at the far end'],
+];
 
 /** A cell of a line of units. */
 const UNIT_ONLY = /^[[(]?[a-zµΩ°]+[\])]?$/i;
 
 const isNumber = (cell: string): boolean => /^[+-−]?\d*[.,]?\d+(?:e[+-]?\d+)?(\s*[a-zµΩ°]+)?$/i.test(cell.trim());
 
+/** Smallest step a cell was written in, V. */
+function stepOf(cell: string, column: Column): number {
+  const [own = ''] = /[a-zµ]+$/i.exec(cell.trim().replace(/e[+-]?\d+$/i, '')) ?? [];
+  const unit = findUnit('voltage', own) ?? findUnit('voltage', column.unit ?? 'V');
+  return (unit?.factor ?? 1) * 10 ** -decimalsOf(cell);
+}
+
+/** Why a table of such columns cannot be read; null if it can. */
+function wrongColumns(columns: readonly Column[], headed: boolean): string | null {
+  const has = (role: Role) => columns.some((column) => column.role === role);
+  const drops = has('drop') || (has('near') && has('far'));
+  if (!headed && !(has('amps') && drops))
+    return 'without heads it has current and drop, or current and the volts at both ends.';
+  if (!has('amps') || !drops)
+    return `the heads name no ${has('amps') ? 'drop, nor the volts at both ends' : 'current'}. Call the columns current_A and drop_V, or current_A, near_V and far_V.`;
+  const strange = columns.find((column) => column.strange !== null);
+  if (strange)
+    return `“${strange.head}”: ${strange.strange} is no unit it can be in. ${strange.role === 'amps' ? 'Write A or mA.' : strange.role === 'celsius' ? 'Write °C, °F or K.' : strange.role === 'length' ? 'Write m or cm.' : 'Write V or mV.'}`;
+  for (const [role, what] of ONCE) {
+    const [first, second] = columns.filter((column) => column.role === role && !column.last);
+    if (first && second && headed)
+      return `“${first.head}” and “${second.head}” both tell ${what}. ${role === 'drop' ? 'Give their sum in one column, or each as a table of its own.' : 'Leave one of them out.'}`;
+  }
+  return null;
+}
+
 /**
  * Read drops from a table. Any delimiter, either decimal sign, units in the heads or the cells; lines that begin with # are
- * left out. Without heads: current and drop; or current, near and far end, and the temperature.
+ * left out. Without heads: current and drop; or current, near and far end, and the temperature. A number without a unit is
+ * in A and V, and that is said; one that no cable carries is refused.
  * @returns the readings, or the first line that cannot be read and why
  * @example readDrops('current_A,drop_mV\n3,732').readings[0]?.drop // 0.732
  */
@@ -118,22 +109,26 @@ export function readDrops(text: string): DropTableRead {
     headed && second.length > 0 && second.every((cell) => cell === '' || UNIT_ONLY.test(cell)) ? second : null;
   const columns: readonly Column[] = headed
     ? columnsOf(first, units)
-    : (BARE[first.length] ?? []).map((role) => ({ role, unit: '' }));
-  const at = (role: Role) => columns.findIndex((column) => column.role === role);
-  const two = at('near') >= 0 && at('far') >= 0;
-  if (at('amps') < 0 || (!two && at('drop') < 0))
-    return {
-      ok: false,
-      line: lines[0]?.line ?? 1,
-      reason: headed
-        ? `the heads name no ${at('amps') < 0 ? 'current' : 'drop, nor the volts at both ends'}. Call the columns current_A and drop_V, or current_A, near_V and far_V.`
-        : 'without heads it has current and drop, or current and the volts at both ends.',
-    };
+    : (BARE[first.length] ?? []).map((role) => ({ head: role, role, last: false, unit: null, strange: null }));
+  const reason = wrongColumns(columns, headed);
+  if (reason !== null) return { ok: false, line: lines[0]?.line ?? 1, reason };
+  const at = (role: Role) => {
+    const sure = columns.findIndex((column) => column.role === role && !column.last);
+    return sure >= 0 ? sure : columns.findIndex((column) => column.role === role);
+  };
+  const ends = at('drop') < 0;
+  const assumed = new Map<Role, string>();
   // A comma between whole numbers is a decimal sign only where something else parts the columns.
+  const cellOf = (cells: readonly string[], role: Role) => {
+    const cell = cells[at(role)] ?? '';
+    return comma ? cell : cell.replace(/,/g, '');
+  };
   const read = (cells: readonly string[], role: Role) => {
-    const column = at(role);
-    const cell = column < 0 ? '' : (cells[column] ?? '');
-    return column < 0 ? null : siOf(comma ? cell : cell.replace(/,/g, ''), columns[column] as Column);
+    const column = columns[at(role)];
+    if (!column) return null;
+    const cell = cellOf(cells, role);
+    if (column.unit === null && QUANTITY[role] && BARE_NUMBER.test(cell)) assumed.set(role, column.head);
+    return siOf(cell, column);
   };
   const readings: (DropReading & { readonly length: number | null })[] = [];
   let resolution = Number.POSITIVE_INFINITY;
@@ -141,35 +136,60 @@ export function readDrops(text: string): DropTableRead {
     if (headed && (index === 0 || (units && index === 1))) continue;
     const line = lines[index]?.line ?? index + 1;
     const amps = read(cells, 'amps');
-    const near = two ? read(cells, 'near') : null;
-    const far = two ? read(cells, 'far') : null;
-    const drop = two && at('drop') < 0 ? (near === null || far === null ? null : near - far) : read(cells, 'drop');
+    const near = read(cells, 'near');
+    const far = read(cells, 'far');
+    const told = ends ? null : read(cells, 'drop');
+    const drop = ends ? (near === null || far === null ? null : near - far) : told;
     const kelvin = read(cells, 'celsius');
     const length = read(cells, 'length');
     for (const [name, value] of [
       ['current', amps],
       ['drop', drop],
       ['temperature', kelvin],
+      ['length', length],
     ] as const)
       if (value !== null && Number.isNaN(value)) return { ok: false, line, reason: `its ${name} is no number.` };
     if (amps === null || drop === null)
       return { ok: false, line, reason: `its ${amps === null ? 'current' : 'drop'} is missing.` };
-    const column = at(two && at('drop') < 0 ? 'near' : 'drop');
-    const unit = columns[column]?.unit ?? '';
-    const factor = (unit === '' ? undefined : findUnit('voltage', unit))?.factor ?? 1;
-    resolution = Math.min(resolution, factor * 10 ** -decimalsOf(cells[column] ?? ''));
+    for (const [role, value] of [
+      ['amps', amps],
+      ['drop', told],
+      ['near', near],
+      ['far', far],
+    ] as const) {
+      const [most, smaller] = MOST[role] ?? [Number.POSITIVE_INFINITY];
+      if (assumed.has(role) && value !== null && Math.abs(value) > most)
+        return {
+          ok: false,
+          line,
+          reason: `“${cellOf(cells, role)}” of what? ${headed ? `Name the unit in the head, as “${columns[at(role)]?.head}, ${smaller}”.` : `Write ${cellOf(cells, role)} ${smaller}.`}`,
+        };
+    }
+    if (!headed && ends && drop < 0)
+      return {
+        ok: false,
+        line,
+        reason: 'without heads the volts of the near end come before those of the far end. Name the columns.',
+      };
+    for (const role of ends ? (['near', 'far'] as const) : (['drop'] as const))
+      resolution = Math.min(resolution, stepOf(cellOf(cells, role), columns[at(role)] as Column));
     const plugging = at('plugging') < 0 ? undefined : cells[at('plugging')];
     readings.push({
       amps,
       drop,
-      near,
+      near: far === null ? null : near,
       celsius: kelvin === null ? null : kelvin - ZERO_CELSIUS,
       length,
       ...(plugging === undefined ? {} : { plugging }),
     });
   }
   if (readings.length === 0) return { ok: false, line: lines[0]?.line ?? 1, reason: 'no reading in it.' };
-  // A drop of two readings is rounded twice.
-  const rounded = two && at('drop') < 0 ? resolution * Math.SQRT2 : resolution;
-  return { ok: true, readings, resolution: Number.isFinite(rounded) ? rounded : 0 };
+  return {
+    ok: true,
+    readings,
+    // A drop of two readings is rounded twice.
+    resolution: ends ? resolution * Math.SQRT2 : resolution,
+    ends,
+    assumed: headed ? assumedSays([...assumed].map(([role, head]) => [head, USUAL[role] ?? ''])) : [],
+  };
 }

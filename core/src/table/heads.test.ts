@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { decodeText, headedRows, headerParts, quantityHeads } from './index.ts';
+import { decodeText, headedRows, headerParts, headUnit, quantityHeads } from './index.ts';
 
 describe('a head', () => {
   it.each([
@@ -9,6 +9,22 @@ describe('a head', () => {
     ['vin_mV', 'vin', 'mV'],
     ['PF', 'PF', ''],
   ])('%s is a name and a unit', (cell, name, unit) => expect(headerParts(cell)).toEqual({ name, unit }));
+});
+
+describe('the unit of a head', () => {
+  const volts = (unit: string) => /^m?V$/.test(unit);
+  it.each([
+    ['drop_mV', 'mV', null],
+    ['drop (V)', 'V', null],
+    ['drop / mV', 'mV', null],
+    ['mV', 'mV', null],
+    ['mV, both ends', 'mV', null],
+    ['drop', null, null],
+    ['drop of plugs', null, null],
+    ['drop (%)', null, '%'],
+    ['drop %', null, '%'],
+    ['drop [furlong]', null, 'furlong'],
+  ])('%s', (head, unit, strange) => expect(headUnit(head, volts)).toEqual({ unit, strange }));
 });
 
 describe('heads of names and quantities', () => {

@@ -14,6 +14,31 @@ export function headerParts(cell: string): { name: string; unit: string } {
   return { name: (match[1] ?? '').trim(), unit: (match[2] ?? match[3] ?? match[4] ?? '').trim() };
 }
 
+export interface HeadUnit {
+  /** Null where a head names none. */
+  readonly unit: string | null;
+  /** What stands in the place of a unit and is none that is known. */
+  readonly strange: string | null;
+}
+
+/**
+ * The unit a head names, wherever it stands in it: `size_GB`, `Time (s)`, `rate [MB/s]`, `size / MB`, `MiB` alone.
+ * @param known what is a unit of its quantity
+ * @param like what looks like a unit at the end of a name, and must not be passed over if it is none
+ * @example headUnit('drop (%)', (unit) => unit === 'mV') // { unit: null, strange: '%' }
+ */
+export function headUnit(head: string, known: (unit: string) => boolean, like: RegExp = /^%$/): HeadUnit {
+  const [, bracket] = /[[(]\s*([^\])]*?)\s*[\])]/.exec(head) ?? [];
+  const [, behindStroke] = /\/\s*([^/\s]+(?:\/s(?:ec)?)?)\s*$/.exec(head) ?? [];
+  const words = head.split(/[\s_,;()[\]]+/).filter((word) => word !== '');
+  const last = words.at(-1);
+  const longer = words.filter((word) => word.length > 1).reverse();
+  const unit = [bracket, last, behindStroke, ...longer].find((one) => one !== undefined && known(one));
+  return unit === undefined
+    ? { unit: null, strange: bracket ?? (last !== undefined && like.test(last) ? last : null) }
+    : { unit, strange: null };
+}
+
 /** What a list may hold of each of its names, by the letter its head ends in. */
 const LETTERS = { voltage: 'v', current: 'a', power: 'w' } as const satisfies Partial<Record<QuantityId, string>>;
 type Listed = keyof typeof LETTERS;

@@ -27,9 +27,16 @@ export interface TextRow {
 /** Numbers with blanks between them: a comma in one is its decimal sign. */
 const NUMBERS_APART = /^\s*[-+−]?\d+(?:[.,]\d+)?(?: +[-+−]?\d+(?:[.,]\d+)?)+\s*$/;
 
+/** A line that only parts heads from what is below. */
+const isRule = (line: string): boolean => /^[\s:|+=-]+$/.test(line) && /--|:-/.test(line);
+
+/** Without what only lines columns up: blanks in a row, and strokes at both ends. */
+const bare = (line: string, delimiter: string): string =>
+  delimiter === ' ' ? line.trim().replace(/\s+/g, ' ') : delimiter === '|' ? line.trim().replace(/^\||\|$/g, '') : line;
+
 /**
  * The rows of a table as text, trimmed: parted by what stands in its first line, the semicolon before the tab before the
- * comma before the blank; empty lines and those that begin with # are left out.
+ * upright stroke before the comma before the blank; empty lines, rules and those that begin with # are left out.
  * @example textRows('# hut\na;b\n1,5;2')[1] // { cells: ['1,5', '2'], line: 3 }
  */
 export function textRows(text: string): { readonly rows: readonly TextRow[]; readonly delimiter: string } {
@@ -37,14 +44,10 @@ export function textRows(text: string): { readonly rows: readonly TextRow[]; rea
     .replace(/^\ufeff/, '')
     .split(/\r\n|\r|\n/)
     .map((line, index) => ({ line, number: index + 1 }))
-    .filter(({ line }) => line.trim() !== '' && !/^\s*#/.test(line));
+    .filter(({ line }) => !/^\s*(?:#|$)/.test(line) && !isRule(line));
   const head = lines[0]?.line ?? '';
-  const delimiter = NUMBERS_APART.test(head) ? ' ' : ([';', '\t', ','].find((one) => head.includes(one)) ?? ' ');
-  const { data } = Papa.parse<string[]>(
-    // Columns lined up with blanks are parted by all of them.
-    lines.map(({ line }) => (delimiter === ' ' ? line.trim().replace(/\s+/g, ' ') : line)).join('\n'),
-    { delimiter },
-  );
+  const delimiter = NUMBERS_APART.test(head) ? ' ' : ([';', '\t', '|', ','].find((one) => head.includes(one)) ?? ' ');
+  const { data } = Papa.parse<string[]>(lines.map(({ line }) => bare(line, delimiter)).join('\n'), { delimiter });
   const rows = data.map((cells, index) => ({
     cells: cells.map((cell) => cell.trim()),
     line: lines[index]?.number ?? index + 1,

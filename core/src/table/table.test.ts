@@ -61,6 +61,16 @@ it.each([
     [1, 2],
   ],
   ['1, 0.119', ',', [['1', '0.119']], [1]],
+  [
+    '| a | b, of it |\n|---|:-:|\n| 1,5 | 2 |\n| - | 3 |',
+    '|',
+    [
+      ['a', 'b, of it'],
+      ['1,5', '2'],
+      ['-', '3'],
+    ],
+    [1, 3, 4],
+  ],
   [' \n# nothing', ' ', [], []],
 ])('%j comes in rows', (text, delimiter, cells, lines) => {
   const read = textRows(text);

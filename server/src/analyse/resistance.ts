@@ -69,7 +69,7 @@ export async function analyseResistance({ file, ambient, volts, amps }: Options)
       one.celsius === null && ambient !== null ? { ...one, celsius: ambient } : one,
     ),
   };
-  const two = table.readings.some(({ near }) => near != null);
+  const two = table.ends;
   const accuracy = accuracyOf(volts, amps, two);
   const lengths = byLength(table, accuracy);
   const first = lengths[0]?.result ?? resistanceOf(table.readings, accuracy, table.resolution);
@@ -77,6 +77,7 @@ export async function analyseResistance({ file, ambient, volts, amps }: Options)
   const share = lengths.length > 1 ? contactShare(lengths) : null;
   const told = scatterTold(first, volts !== null && amps !== null);
   const findings = [
+    ...table.assumed,
     ...first.findings.map(({ sentence }) => sentence),
     ...(volts === null || amps === null
       ? ['What the meters are off by is not in the interval: give their accuracies with --volts and --amps.']

@@ -123,7 +123,8 @@ export function ResistanceDialog({ run, onClose }: Props) {
     kelvin ?? 0,
     ...steps.flatMap(({ amps, near, far, drop }) => [amps, near ?? 0, far ?? 0, drop ?? 0]),
   ];
-  const ready = steps.length > 0 && numbers.every(Number.isFinite) && values.rigId !== '';
+  const asRead = !table?.ok || (two ? table.readings.every(({ near }) => near != null) : !table.ends);
+  const ready = asRead && steps.length > 0 && numbers.every(Number.isFinite) && values.rigId !== '';
   const change = (at: number, part: Partial<Line>) =>
     set({ lines: values.lines.map((line, index) => (index === at ? { ...line, ...part } : line)) });
   return (
@@ -242,18 +243,22 @@ export function ResistanceDialog({ run, onClose }: Props) {
             table === null
               ? 'With heads, or current and drop, or current and both ends.'
               : table.ok
-                ? `${table.readings.length} readings up to ${formatPlain(Math.max(...table.readings.map(({ amps }) => amps)), 'current')}.`
+                ? [
+                    `${table.readings.length} readings up to ${formatPlain(Math.max(...table.readings.map(({ amps }) => amps)), 'current')}.`,
+                    ...table.assumed,
+                  ].join(' ')
                 : `Line ${table.line}: ${table.reason}`
           }
-          onChange={(event) => set({ pasted: event.target.value })}
+          onChange={({ target }) => set({ pasted: target.value })}
           slotProps={{ inputLabel: { shrink: true } }}
         />
       )}
-      {two && table?.ok && table.readings.some(({ near }) => near == null) && (
+      {!two && !asRead && <Alert severity="warning">The table has the volts at both ends: choose “two meters”.</Alert>}
+      {two && !asRead && (
         <Alert severity="warning">The table has drops, not the volts at both ends: choose “four wires”.</Alert>
       )}
       <CableFormFoot control={control} taken={values.taken} />
-      {!ready && (
+      {!ready && asRead && (
         <Typography variant="body2" color="text.secondary">
           Not all there yet: numbers are missing or cannot be read.
         </Typography>
