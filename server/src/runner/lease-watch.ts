@@ -2,7 +2,7 @@
 // nothing had been.
 
 import { LEASE_MILLISECONDS, LostOwnership, type Ownership } from '../leases/ownership.ts';
-import { within } from '../wait/wait.ts';
+import { pause, within } from '../wait/wait.ts';
 import type { RigDriver } from './driver.ts';
 import { DatabaseGone } from './turns.ts';
 
@@ -14,6 +14,7 @@ const STOPPED_MILLISECONDS = 1500;
  * watchdog for longer than this; a server that wakes beside a busy one must not switch off what another draws by now.
  */
 export const ANSWER_MILLISECONDS = 2500;
+const AGAIN_MILLISECONDS = 50;
 
 interface Parts {
   readonly own: Ownership;
@@ -60,11 +61,7 @@ export class LeaseWatch {
   async makeSafe(): Promise<string | null> {
     const { own, driver } = this.#parts;
     // Without a lease the database is asked first whose they are; while it is silent they are switched off.
-    if (!own.valid)
-      await within(
-        ANSWER_MILLISECONDS,
-        own.renew().catch(() => undefined),
-      );
+    if (!own.valid) await this.#whose();
     if (own.lost && !own.takenWhileValid) throw new LostOwnership();
     return driver.makeSafe();
   }
@@ -92,19 +89,33 @@ export class LeaseWatch {
 
   /** @param stopped this process was stopped; else it ran all the time and the database was silent */
   async #ranOut(stopped: boolean): Promise<void> {
-    const { own, driver } = this.#parts;
+    const { driver } = this.#parts;
     // Nobody could take the run over without the database; after a standstill someone else may have.
     if (!stopped && driver.isOn) await driver.offSays();
-    const answer = await within(
-      ANSWER_MILLISECONDS,
-      own.renew().then(
-        () => 'mine' as const,
-        (error: unknown) => (error instanceof LostOwnership ? ('lost' as const) : null),
-      ),
-    );
+    const answer = await this.#whose();
     if (answer === 'lost') return;
     if (driver.isOn) await driver.offSays();
     if (answer === null) this.#databaseGone ??= new DatabaseGone();
     else this.#found ??= 'The database did not answer for some seconds; loads were switched off.';
+  }
+  /**
+   * Whose the run is now; null where the database does not say. What was asked before a standstill and answered after it tells
+   * how it was before: only a lease that holds is an answer. An error is none either, and is asked over.
+   */
+  async #whose(): Promise<'mine' | 'lost' | null> {
+    const { own } = this.#parts;
+    const until = performance.now() + ANSWER_MILLISECONDS;
+    for (let left = ANSWER_MILLISECONDS; left > 0; left = until - performance.now()) {
+      const answer = await within(
+        left,
+        own.renew().then(
+          () => (own.valid ? ('mine' as const) : ('again' as const)),
+          (error: unknown) => (error instanceof LostOwnership ? ('lost' as const) : ('again' as const)),
+        ),
+      );
+      if (answer !== 'again') return answer;
+      await pause(AGAIN_MILLISECONDS);
+    }
+    return null;
   }
 }
