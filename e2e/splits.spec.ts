@@ -66,13 +66,16 @@ test('devices on a combination are named, with their battery and how often they 
 
 test('a list of combinations is looked at before it is kept', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.shuttle)}/splits`);
-  const text = 'order,mains_W,C1_V,C1_A,A1_V,A1_A\nC1,,20.02,3,,\nC9,,1,1,,\nC1+A1,66,15.01,3,5.02,2.4\n';
+  const text =
+    'order,mains_W,C1_V,C1_A,A1_V,A1_A,C1_W\nC1,,20.02,3,,,60\nC9,,1,1,,,\nC1+A1,66,15.01,3,5.02,2.4,45\n';
   await page
     .getByLabel('List of combinations')
     .setInputFiles({ name: 'splits.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   const dialog = page.getByRole('dialog', { name: /A list of combinations/ });
   await expect(dialog).toContainText('2 combinations');
-  await expect(dialog.getByRole('alert')).toContainText('Line 3: order names ports of this sample');
+  await expect(dialog.getByRole('alert').first()).toContainText('Line 3: order names ports of this sample');
+  await expect(dialog).toContainText('Not read: C1_W.');
+  await expect(dialog).toContainText('Line 4: C1 15.01 V 3 A, then A1 5.02 V 2.4 A; mains 66 W');
   await dialog.getByRole('button', { name: 'Keep 2, leave out 1' }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole('table', { name: 'Combinations' })).toContainText('57.1 W');

@@ -14,10 +14,17 @@ describe('ports as noted', () => {
     ['3x C', 'C1 C2 C3'],
     ['USB-C, USB-A', 'C1 A1'],
     ['3×C/2xA', 'C1 C2 C3 A1 A2'],
+    ['USB-C (100 W), USB-A (18 W)', 'C1 A1'],
+    ['Type-C ×2', 'C1 C2'],
+    ['2 Type-C, 1 USB-A', 'C1 C2 A1'],
+    ['1 C', 'C1'],
+    ['USB-C 1, USB-C 2, USB-A', 'C1 C2 A1'],
     ['', ''],
   ])('%j are %j', (text, ports) => expect(labels(text)).toBe(ports));
   it('that are none are refused', () => {
     expect(labels('barrel')).toContain('"barrel" is not a port');
+    // A count, or a name?
+    expect(labels('C 2 A')).toContain('"2" is not a port');
     expect(labels('99C')).toContain('more than 12');
   });
 });
@@ -34,6 +41,38 @@ describe('a list of samples', () => {
     ]);
     expect(samples[0]?.mass).toBeCloseTo(0.0825, 9);
     expect(samples[1]?.ports).toHaveLength(6);
+  });
+
+  const one = (head: string, cell: string) => {
+    const { samples, bad } = readSampleList(`maker;model;${head}\nTarnhook;Ember 45;${cell}`);
+    return samples[0] ?? bad[0]?.reason;
+  };
+
+  it.each([
+    ['2 Mar 2026', '2026-03-02'],
+    ['2. March 2026', '2026-03-02'],
+    ['March 2nd, 2026', '2026-03-02'],
+    ['02-Mar-2026', '2026-03-02'],
+    ['13/02/2026', '2026-02-13'],
+    ['02/13/2026', '2026-02-13'],
+    ['02-02-2026', '2026-02-02'],
+    ['2026-03-02T10:00:00Z', '2026-03-02'],
+  ])('was bought on %s', (cell, bought) => expect(one('bought', cell)).toMatchObject({ bought }));
+  it.each(['03/02/2026', '30 Feb 2026', '2 Marble 2026', '46083', '2026-13-01', '31.4.2026'])(
+    'cannot be bought on %s',
+    (cell) => expect(one('bought', cell)).toContain('is not a day that can be read one way only'),
+  );
+
+  it('weighs what a charger may weigh, or the unit is asked for', () => {
+    expect(one('mass', '0.11')).toBe('mass_g: "0.11" of what? Write it with its unit, as 110 g or 0.11 kg.');
+    expect(one('mass', '1,234')).toContain('of what?');
+    expect(one('mass', '110000')).toContain('of what?');
+    expect(one('mass', '110')).toMatchObject({ mass: expect.closeTo(0.11, 9) });
+    expect(one('mass', '3 g')).toMatchObject({ mass: expect.closeTo(0.003, 9) });
+    expect(one('weight (kg)', '0.11')).toMatchObject({ mass: expect.closeTo(0.11, 9) });
+    expect(one('price ($)', '29.99')).toMatchObject({ paid: { amount: 29.99, currency: 'USD' } });
+    expect(one('kind', 'Car charger')).toMatchObject({ kind: 'car' });
+    expect(one('kind', 'carton')).toContain('is none of wall, desktop, car');
   });
 
   it('keeps the good lines and names the bad ones', () => {

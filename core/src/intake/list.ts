@@ -1,11 +1,8 @@
 // Samples from a spreadsheet: one a line, as benches keep them before they have anything better.
-import { findUnit, parseMoney, parseQuantity } from '../quantity/index.ts';
+import { currencyOfSign, findUnit, parseMoney, parseQuantity } from '../quantity/index.ts';
 import { type HeadedRow, headedRows } from '../table/index.ts';
-
-export interface ListedPort {
-  readonly label: string;
-  readonly connector: 'C' | 'A';
-}
+import { dayOf } from './day.ts';
+import { type ListedPort, parsePorts } from './ports.ts';
 
 export interface ListedSample {
   readonly line: number;
@@ -61,40 +58,11 @@ const CALLED: Readonly<Record<SampleColumn, readonly string[]>> = {
   notes: ['note', 'comment', 'comments', 'remarks', 'bemerkung'],
 };
 
-const MOST_PORTS = 12;
-const COUNTED = /^(\d{1,2})\s*[x×]?\s*(?:usb[- ]?)?([ca])$/i;
-const NAMED = /^(?:usb[- ]?)?([ca])(?:[- ]?(\d{1,2}))?$/i;
-
-/**
- * Ports as people note them: `C1 C2 A1`, `2C + 1A`, `2 × USB-C`, `USB-C, USB-A`.
- * @returns the ports in the order written, or why not
- */
-export function parsePorts(text: string): readonly ListedPort[] | string {
-  const parts = text
-    .replace(/usb[- ]([ca])/gi, '$1')
-    .replace(/(\d)\s*[x×]\s*(?=[ca]\b)/gi, '$1')
-    .replace(/\b([ca])\s*[x×]\s*(\d{1,2})\b/gi, '$2$1')
-    .split(/[\s,;/+&]+/)
-    .filter(Boolean);
-  const counts = { C: 0, A: 0 };
-  const next = (letter: string): ListedPort => {
-    const connector = letter.toUpperCase() === 'C' ? 'C' : 'A';
-    counts[connector] += 1;
-    return { label: `${connector}${counts[connector]}`, connector };
-  };
-  const ports: ListedPort[] = [];
-  for (const part of parts) {
-    const [, many, counted] = COUNTED.exec(part) ?? [];
-    const [, letter] = NAMED.exec(part) ?? [];
-    if (many !== undefined && counted !== undefined) {
-      for (let index = 0; index < Number(many) && ports.length <= MOST_PORTS; index += 1) ports.push(next(counted));
-    } else if (letter !== undefined) ports.push(next(letter));
-    else return `"${part}" is not a port. Write ports like C1 C2 A1, or 2C 1A.`;
-  }
-  return ports.length > MOST_PORTS ? `more than ${MOST_PORTS} ports.` : ports;
-}
-
 const KINDS = ['wall', 'desktop', 'car'] as const;
+
+/** kg */
+const LEAST_MASS = 0.005;
+const MOST_MASS = 20;
 
 /** A number without a unit. */
 const BARE = /^[\d.,\s]+$/;
@@ -114,27 +82,16 @@ function currencyOf(head: string | undefined): string | null {
   const known = Intl.supportedValuesOf('currency');
   return (
     wordsOf(head)
-      .map((word) => word.toUpperCase())
+      .map((word) => currencyOfSign(word) ?? word.toUpperCase())
       .find((word) => known.includes(word)) ?? null
   );
-}
-
-/** A day as `2026-03-02`, `2.3.2026` or `2026/3/2`; null for one that can be read two ways, or none. */
-function dayOf(text: string): string | null {
-  const [, y, m, d] = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})/.exec(text) ?? [];
-  const [, day, month, year] = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text) ?? [];
-  const parts = y ? [y, m, d] : year ? [year, month, day] : null;
-  if (!parts) return null;
-  const iso = `${parts[0]}-${parts[1]?.padStart(2, '0')}-${parts[2]?.padStart(2, '0')}`;
-  const time = Date.parse(`${iso}T00:00:00Z`);
-  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(iso) ? iso : null;
 }
 
 function sampleOf({ cells: row, line }: HeadedRow, columns: ColumnsOfList): ListedSample | string {
   const cell = (name: SampleColumn) => (row[columns[name] ?? ''] ?? '').trim();
   if (cell('maker') === '' || cell('model') === '') return 'maker and model are needed.';
   const said = cell('kind').toLowerCase();
-  const kind = KINDS.find((one) => one === (said === '' ? 'wall' : said));
+  const kind = said === '' ? 'wall' : KINDS.find((one) => said.split(/[^a-z]+/).includes(one));
   if (!kind) return `kind "${said}" is none of ${KINDS.join(', ')}.`;
   const ports = parsePorts(cell('ports'));
   if (typeof ports === 'string') return `ports: ${ports}`;
@@ -146,6 +103,9 @@ function sampleOf({ cells: row, line }: HeadedRow, columns: ColumnsOfList): List
   const mass =
     weighed === '' ? null : parseQuantity(BARE.test(weighed) ? `${weighed} ${massUnit ?? 'g'}` : weighed, 'mass');
   if (mass && !mass.ok) return `mass_g: ${mass.reason}`;
+  // No charger weighs so little, nor so much: a number alone is then in another unit.
+  if (mass?.ok && !massUnit && BARE.test(weighed) && !(mass.value >= LEAST_MASS && mass.value <= MOST_MASS))
+    return `mass_g: "${weighed}" of what? Write it with its unit, as 110 g or 0.11 kg.`;
   const money = cell('paid') === '' ? null : parseMoney(cell('paid'));
   const amount = money?.amount ?? null;
   if (amount !== null && !(amount >= 0)) return `paid: "${cell('paid')}" is not a price.`;

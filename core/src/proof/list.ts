@@ -23,6 +23,8 @@ export interface StepList {
   readonly steps: readonly ListedStep[];
   /** What could not be read, line by line. */
   readonly bad: readonly { readonly line: number; readonly reason: string }[];
+  /** Heads about a place that hold nothing a step is made of. */
+  readonly unread: readonly string[];
 }
 
 /** Columns of the list, in the order the example has them. */
@@ -93,6 +95,7 @@ export function readStepList(text: string, ports: readonly string[], known: read
   if (missing.length > 0)
     return {
       steps: [],
+      unread: [],
       bad: [{ line: 1, reason: `the columns ${missing.join(', ')} are missing from the first line.` }],
     };
   const steps: ListedStep[] = [];
@@ -113,5 +116,6 @@ export function readStepList(text: string, ports: readonly string[], known: read
     bad.push({ line: step.line, reason: 'no step loads this level; add the loaded line too.' });
     return [];
   });
-  return { steps: placed, bad: bad.sort((a, b) => a.line - b.line) };
+  const unread = columns.unread(LIST_COLUMNS.map((one) => one.toLowerCase()));
+  return { steps: placed, bad: bad.sort((a, b) => a.line - b.line), unread };
 }

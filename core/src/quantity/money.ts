@@ -2,6 +2,10 @@
 import { parseDecimal } from './parse.ts';
 
 const SIGNS: Readonly<Record<string, string>> = { '€': 'EUR', $: 'USD', US$: 'USD', '£': 'GBP', '¥': 'JPY' };
+
+/** Three letters of a sign as `€`; null for none. @example currencyOfSign('£') // 'GBP' */
+export const currencyOfSign = (sign: string): string | null => SIGNS[sign] ?? null;
+
 const SHAPE = /^([A-Za-z]{3}|US\$|[€$£¥])?\s*([^A-Za-z€$£¥]*?)\s*([A-Za-z]{3}|US\$|[€$£¥])?$/;
 /** No price has thousandths: "1,299" and "1.299" are thousands. */
 const THOUSANDS = /^([+-]?[1-9]\d{0,2})[.,](\d{3})$/;

@@ -26,6 +26,12 @@ describe('a list of combinations', () => {
     expect(list.bad.map(({ reason }) => reason)).toEqual([expect.stringContaining('A1_foo')]);
   });
 
+  it('tells what it does not read about a port or the mains', () => {
+    const list = readSplitList('order;mains_W;C1_V;C1_W;I_C1;Remark;PF of mains\nC1;45;20;40;2;warm;230', ['C1']);
+    expect(list.splits).toHaveLength(1);
+    expect([list.bad, list.unread]).toEqual([[], ['C1_W', 'I_C1', 'PF of mains']]);
+  });
+
   it('names each bad line and goes on', () => {
     const list = readSplitList('order,mains_W,C1_V,C1_A\nC9,1,2,3\nC1,,,\nC1,1,twenty,3\nC1,50,20,2\n', ['C1']);
     expect(list.bad.map(({ line }) => line)).toEqual([2, 3, 4]);

@@ -15,6 +15,8 @@ export interface ListedSplit {
 export interface SplitList {
   readonly splits: readonly ListedSplit[];
   readonly bad: readonly { readonly line: number; readonly reason: string }[];
+  /** Heads about a port or the mains that hold nothing a combination is made of. */
+  readonly unread: readonly string[];
 }
 
 /** Heads of the list for a sample, as the example has them: `order,mains_W,C1_V,C1_A,…`. */
@@ -24,12 +26,13 @@ export const splitColumns = (ports: readonly string[]): readonly string[] => [
   ...ports.flatMap((port) => [`${port}_V`, `${port}_A`]),
 ];
 
+const keyOf = (name: string) => name.toLowerCase().replace(/\s+/g, '_');
+
 function splitOf(
   { cells: row, line }: HeadedRow,
   ports: readonly string[],
   { unitOf }: QuantityHeads,
 ): ListedSplit | string {
-  const keyOf = (name: string) => name.toLowerCase().replace(/\s+/g, '_');
   const cell = (name: string) => (row[keyOf(name)] ?? '').trim();
   const order = portsIn(cell('order'), ports);
   if (!order) return `order names ports of this sample, such as ${ports.slice(0, 2).join('+')}.`;
@@ -62,6 +65,7 @@ export function readSplitList(text: string, ports: readonly string[]): SplitList
     return {
       splits: [],
       bad: [{ line: 1, reason: `the column order is missing; the heads are ${splitColumns(ports).join(', ')}.` }],
+      unread: [],
     };
   const splits: ListedSplit[] = [];
   const bad = columns.wrong.map((reason) => ({ line: 1, reason }));
@@ -70,5 +74,5 @@ export function readSplitList(text: string, ports: readonly string[]): SplitList
     if (typeof one === 'string') bad.push({ line: row.line, reason: one });
     else splits.push(one);
   }
-  return { splits, bad };
+  return { splits, bad, unread: columns.unread(splitColumns(ports).map(keyOf)) };
 }

@@ -121,6 +121,11 @@ describe('a list of steps', () => {
     ]);
   });
 
+  it('tells what it does not read about a place', () => {
+    const list = readStepList('port,set_V,load_A,port_V,port_W,display_W,note\nC1,20,2,20.1,40,41,warm', ['C1']);
+    expect([list.bad, list.unread]).toEqual([[], ['port_W', 'display_W']]);
+  });
+
   it('puts a line without load to the level a loaded line names, in the list or among the steps', () => {
     const text = `${head}\nC1,20,0,20.08,,,\nC1,20,2.25,20.03,2.25,,`;
     expect(readStepList(text, ['C1']).steps.map(({ load, output }) => [load, output.amps])).toEqual([

@@ -51,6 +51,8 @@ export interface QuantityHeads {
   readonly unitOf: (head: string) => string | undefined;
   /** Heads that begin as one of the names do and cannot be understood, or come twice, in a sentence each. */
   readonly wrong: readonly string[];
+  /** Heads that are about one of the names and are none of these: as somebody wrote them. */
+  readonly unread: (read: readonly string[]) => readonly string[];
 }
 
 const joined = (text: string): string => text.trim().toLowerCase().replace(/\s+/g, '_');
@@ -63,6 +65,7 @@ const joined = (text: string): string => text.trim().toLowerCase().replace(/\s+/
 export function quantityHeads(names: readonly string[]): QuantityHeads {
   const known = new Map<string, Unit>();
   const wrong: string[] = [];
+  const others = new Map<string, string>();
   const plain = names.map(joined);
   const understood = (head: string): { key: string; unit: Unit } | null => {
     const { name, unit } = headerParts(head);
@@ -82,12 +85,20 @@ export function quantityHeads(names: readonly string[]): QuantityHeads {
   return {
     asHead: (head) => {
       const found = understood(head);
-      if (!found) return joined(head);
+      if (!found) {
+        if (!wrong.some((one) => one.includes(`column ${head.trim()} is`))) others.set(joined(head), head.trim());
+        return joined(head);
+      }
+      others.set(found.key, head.trim());
       if (known.has(found.key)) wrong.push(`the column ${head.trim()} comes twice.`);
       known.set(found.key, found.unit);
       return found.key;
     },
     unitOf: (head) => known.get(head)?.symbol,
     wrong,
+    unread: (read) =>
+      [...others]
+        .filter(([key]) => !read.includes(key) && plain.some((name) => `_${key}_`.includes(`_${name}_`)))
+        .map(([, head]) => head),
   };
 }

@@ -35,7 +35,7 @@ export function ListDialog({ file, rig, mains, onClose }: Props) {
   const list = useMemo<StepList>(
     () =>
       text === undefined
-        ? { steps: [], bad: [] }
+        ? { steps: [], bad: [], unread: [] }
         : readStepList(
             text,
             sample.model.ports.map(({ label }) => label),
@@ -90,6 +90,7 @@ export function ListDialog({ file, rig, mains, onClose }: Props) {
             Columns: {LIST_COLUMNS.join(', ')}.
           </Alert>
         )}
+        {list.unread.length > 0 && <Alert severity="info">Not read: {list.unread.join(', ')}.</Alert>}
         <QuietTable
           label="Steps in the file"
           rows={list.steps.slice(0, SHOWN)}

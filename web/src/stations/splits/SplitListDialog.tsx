@@ -1,7 +1,8 @@
 // A CSV list of combinations before it is kept: what was understood, and what was not, line by line.
 import type { StoredRun } from '@lastmark/contract/types';
+import { formatPlain } from '@lastmark/core/quantity';
 import { mainsLabel } from '@lastmark/core/reading';
-import { readSplitList, splitColumns } from '@lastmark/core/split';
+import { type ListedSplit, readSplitList, splitColumns } from '@lastmark/core/split';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -20,6 +21,18 @@ import { useSample } from '../../state/sample.tsx';
 import { useProofPlace } from '../proof/useProofPlace.ts';
 
 const SHOWN = 12;
+
+/** What a line was read as: the ports in their order with what was read there. */
+function readWords({ shares, mainsWatts }: ListedSplit): string {
+  const ports = shares.map(({ port, volts, amps }) =>
+    [
+      port,
+      ...(volts === null ? [] : [formatPlain(volts, 'voltage')]),
+      ...(amps === null ? [] : [formatPlain(amps, 'current')]),
+    ].join(' '),
+  );
+  return `${ports.join(', then ')}${mainsWatts === null ? '' : `; mains ${formatPlain(mainsWatts, 'power')}`}`;
+}
 
 export function SplitListDialog({ file, onClose }: { readonly file: File; readonly onClose: () => void }) {
   const { sample } = useSample().dossier;
@@ -77,9 +90,10 @@ export function SplitListDialog({ file, onClose }: { readonly file: File; readon
             Columns: {splitColumns(ports).join(', ')}.
           </Alert>
         )}
-        {list.splits.slice(0, SHOWN).map(({ line, order }) => (
-          <Box key={line}>
-            Line {line}: {order.join(', then ')}
+        {list.unread.length > 0 && <Alert severity="info">Not read: {list.unread.join(', ')}.</Alert>}
+        {list.splits.slice(0, SHOWN).map((one) => (
+          <Box key={one.line}>
+            Line {one.line}: {readWords(one)}
           </Box>
         ))}
         {keep.error && <Alert severity="error">{keep.error.message}</Alert>}
