@@ -66,8 +66,7 @@ test('devices on a combination are named, with their battery and how often they 
 
 test('a list of combinations is looked at before it is kept', async ({ page }) => {
   await page.goto(`/samples/${await demoSample(page, DEMO.shuttle)}/splits`);
-  const text =
-    'order,mains_W,C1_V,C1_A,A1_V,A1_A,C1_W\nC1,,20.02,3,,,60\nC9,,1,1,,,\nC1+A1,66,15.01,3,5.02,2.4,45\n';
+  const text = 'order,mains_W,C1_V,C1_A,A1_V,A1_A,C1_W\nC1,,20.02,3,,,60\nC9,,1,1,,,\nC1+A1,66,15.01,3,5.02,2.4,45\n';
   await page
     .getByLabel('List of combinations')
     .setInputFiles({ name: 'splits.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
