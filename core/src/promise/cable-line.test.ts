@@ -4,7 +4,9 @@ import { describePromise } from './describe.ts';
 
 const said = (text: string) => {
   const line = parseCableLine(text);
-  return 'promises' in line ? line.promises.map(describePromise).join(' · ') : `? ${line.reason}`;
+  return 'promises' in line
+    ? [line.promises.map(describePromise).join(' · '), ...(line.unused ?? []).map((one) => `!${one}`)].join(' ')
+    : `? ${line.reason}`;
 };
 
 describe('what is printed on a cable', () => {
@@ -22,6 +24,13 @@ describe('what is printed on a cable', () => {
     ['30,000+ bend cycles', '30000 bends'],
     ['tested 10k bends', '10000 bends'],
     ['100 W, 20 Gbit/s, 12.000 bends', '12000 bends · Data at 20 Gbit/s · Carries 100 W: 5 A at 20 V'],
+    ['240 W 5A 50V', 'Carries 240 W: 5 A at 48 V'],
+    ['60W, 20V/3A', 'Carries 60 W: 3 A at 20 V'],
+    ['USB4 Gen 3 cable, 40Gbps, 240W, 0.8 m', 'Data at 40 Gbit/s · Carries 240 W: 5 A at 48 V !0.8 m'],
+    ['PD 100W 20V/5A 480Mbps 2M', 'Data at 480 Mbit/s · Carries 100 W: 5 A at 20 V !2M'],
+    ['USB-C to USB-C, 60 W max, silicone, 8K@60Hz', 'Carries 60 W: 3 A at 20 V !8K !60Hz'],
+    ['240 W 3A 20V', '? 240 W are not 3 A at 20 V. Give two of the three, or each rating in a line of its own.'],
+    ['480 MB/s', '? “480 MB/s” are bytes, and cables are told in bits: write 480 Mbit/s, or eight times as much.'],
     ['“lightning braid”', '“lightning braid”'],
   ])('%s', (text, meaning) => expect(said(text)).toBe(meaning));
 

@@ -6,7 +6,7 @@ import type { Promised } from './types.ts';
 const NUMBER = '(?<![\\d.,])(\\d+(?:[.,]\\d+)?)';
 /** Thousands apart belong to counts only: "Gen 2 480 Mbps" is no 2480. */
 const COUNT = "(?<![\\d.,])(\\d{1,3}(?:[ .,\\u00a0’']\\d{3})+|\\d+)\\s*(k)?\\s*\\+?";
-const RATE = new RegExp(`${NUMBER}\\s*(g|m)(?:bit\\/?s|bps|b\\/s)`, 'i');
+const RATE = new RegExp(`${NUMBER}\\s*(g|m)(bit\\/?s|bps|b\\/s)`, 'i');
 const BENDS = [
   new RegExp(`${COUNT}\\s*(?:x\\s*|times\\s*)?(?:bends?|bending|bend cycles|flex(?:es)?|cycles)\\b`, 'i'),
   new RegExp(`\\b(?:bend|flex)[a-z]*\\b[^\\d]*${COUNT}\\s*(?:times|x|cycles)\\b`, 'i'),
@@ -14,6 +14,19 @@ const BENDS = [
 const WATTS = new RegExp(`${NUMBER}\\s*w(?:att)?s?\\b`, 'gi');
 const AMPS = new RegExp(`${NUMBER}\\s*a(?:mp)?s?\\b`, 'gi');
 const VOLTS = new RegExp(`${NUMBER}\\s*v(?:olt)?s?\\b`, 'gi');
+
+/** A printed power may be rounded by this part. */
+const ROUNDED = 0.02;
+/** V: the rating of a cable above 100 W, and what it carries at most. Source: USB Type-C R2.1, EPR cables; USB PD R3.1, EPR levels. */
+const BUILT_FOR = 50;
+const CARRIES = 48;
+
+/** Names with a digit that promise no more than the figures beside them. */
+const NAMES = /\busb[- ]?\d(?:\.\d)?\b/gi;
+
+/** Figures of a line nothing was made of, with the words right behind them: "1.8 m". */
+const leftOf = (line: string): readonly string[] =>
+  [...line.replace(NAMES, ' ').matchAll(/[\p{L}]*\d[\p{L}\d.,]*(?:\s?[\p{L}°%"″′]+)?/gu)].map(([text]) => text);
 
 /** What names of generations mean on the wire, bit/s. A name that is none of these promises nothing. */
 const NAMED: readonly (readonly [RegExp, number])[] = [
@@ -44,7 +57,15 @@ function ratingOf(line: string): Promised | { readonly reason: string } | null {
   const amps = found(line, AMPS, 'current');
   const volts = found(line, VOLTS, 'voltage');
   if (watts === null && amps === null) return null;
-  if (amps !== null && volts !== null) return { kind: 'cable-rating', amps, volts };
+  if (amps !== null && volts !== null) {
+    if (watts === null || Math.abs(amps * volts - watts) <= ROUNDED * watts)
+      return { kind: 'cable-rating', amps, volts };
+    // A cable is built for 50 V and carries 48 V.
+    if (volts === BUILT_FOR && amps * CARRIES === watts) return { kind: 'cable-rating', amps, volts: CARRIES };
+    return {
+      reason: `${watts} W are not ${amps} A at ${volts} V. Give two of the three, or each rating in a line of its own.`,
+    };
+  }
   if (amps !== null && watts !== null)
     return { kind: 'cable-rating', amps, volts: Number((watts / amps).toPrecision(3)) };
   if (amps !== null) return { kind: 'cable-rating', amps, volts: 20 };
@@ -69,7 +90,12 @@ export function parseCableLine(text: string): LabelLine {
   const [bent, count, kilo] = BENDS.map((pattern) => pattern.exec(line)).find((one) => one !== null) ?? [];
   if (count !== undefined) promises.push({ kind: 'bends', count: countOf(count, kilo) });
   const rest = bent ? line.replace(bent, ' ') : line;
-  const [rated, number, prefix] = RATE.exec(rest) ?? [];
+  const [rated, number, prefix, per = ''] = RATE.exec(rest) ?? [];
+  if (per.startsWith('B'))
+    return {
+      line,
+      reason: `“${rated}” are bytes, and cables are told in bits: write ${number} ${prefix}bit/s, or eight times as much.`,
+    };
   const named = NAMED.find(([pattern]) => pattern.test(rest));
   if (number !== undefined && prefix !== undefined) {
     const value = Number(number.replace(',', '.')) * (prefix.toLowerCase() === 'g' ? 1e9 : 1e6);
@@ -85,13 +111,19 @@ export function parseCableLine(text: string): LabelLine {
       (one.kind === 'data-rate' && !(one.bits >= 1e6 && one.bits <= 1e12)),
   );
   if (bad) return { line, reason: 'These numbers make no sense for a cable.' };
-  return promises.length > 0
-    ? { line, promises }
-    : {
-        line,
-        reason:
-          'Write watts or amps (240 W, 5 A), a data rate (480 Mbit/s, 10 Gbit/s), bends (10 000 bends), or a slogan in quotes.',
-      };
+  if (promises.length === 0)
+    return {
+      line,
+      reason:
+        'Write watts or amps (240 W, 5 A), a data rate (480 Mbit/s, 10 Gbit/s), bends (10 000 bends), or a slogan in quotes.',
+    };
+  const unused = leftOf(
+    [...(rated ? [rated] : []), ...NAMED.map(([pattern]) => pattern), WATTS, AMPS, VOLTS].reduce(
+      (left: string, used) => left.replace(used, ' '),
+      rest,
+    ),
+  );
+  return { line, promises, ...(unused.length > 0 ? { unused } : {}) };
 }
 
 /** The same for a whole label, line by line. */

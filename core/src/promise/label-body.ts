@@ -140,15 +140,30 @@ function powersIn(tokens: readonly Token[]): { powers: readonly number[]; unused
   return { powers, unused };
 }
 
+/** Powers of ports by themselves, one each in their order: "C1/C2: 100W/60W"; null for anything else. */
+export function powersEach(ports: readonly string[], tokens: readonly Token[]): readonly number[] | null {
+  const amounts = tokens.flatMap((token) => (token.kind === 'amount' ? [token] : []));
+  const others = tokens.some(({ kind }) => kind === 'levels' || kind === 'range' || kind === 'number');
+  return ports.length > 1 &&
+    !others &&
+    amounts.length === ports.length &&
+    amounts.every(({ quantity }) => quantity === 'power')
+    ? amounts.map(({ value }) => value)
+    : null;
+}
+
 /** Read what follows several ports joined by a plus: a power for each, or one they share. */
 export function togetherBody(
-  groups: readonly (readonly string[])[],
+  printed: readonly (readonly string[])[],
   tokens: readonly Token[],
   unusedOf: (tokens: readonly Token[]) => readonly string[],
 ): ParsedLine {
   const { powers, unused } = powersIn(tokens);
   const left = unusedOf(unused);
-  const ports = groups.flat();
+  const ports = printed.flat();
+  // All of them in one bracket share nothing when each is given its watts: "(C1+C2): 65W+30W".
+  const apart = printed.length === 1 && powers.length > 1 && powers.length <= ports.length + 1;
+  const groups = apart ? ports.map((port) => [port]) : printed;
   const shareOf = ([port = '', ...others]: readonly string[], watts: number) =>
     others.length > 0 ? { port, with: others, watts } : { port, watts };
   const made = (shares: readonly ReturnType<typeof shareOf>[], rest = left): ParsedLine => ({

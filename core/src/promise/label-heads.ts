@@ -24,6 +24,9 @@ const isWord = (token: Token | undefined, ...words: readonly string[]): boolean 
 const isPlus = (token: Token | undefined): boolean => isSign(token, '+', '&') || isWord(token, 'and');
 const isOr = (token: Token | undefined): boolean => isSign(token, '/', '|') || isWord(token, 'or');
 
+/** Words by which one power is that of all its ports at once. */
+const TOGETHER = ['together', 'combined', 'shared', 'share', 'total', 'sum', 'overall'] as const;
+
 /** The ports between two of one name and a number: C1–C4. */
 function between(from: string, to: string): readonly string[] | null {
   const [, name = '', first = ''] = /^(.*?)(\d+)$/.exec(from) ?? [];
@@ -109,7 +112,12 @@ export function headsOf(tokens: readonly Token[]): Heads | { readonly reason: st
     if (end < tokens.length && isSign(tokens[end - 1], '(', '[')) end -= 1;
     const body = tokens.slice(head.end, end);
     const powers = body.filter((token) => token.kind === 'amount' && token.quantity === 'power').length;
-    const together = head.listed && head.groups.length > 1 && powers === head.groups.length;
+    const levels =
+      body.some(({ kind }) => kind === 'levels' || kind === 'range') ||
+      body.some((token) => token.kind === 'amount' && token.quantity === 'voltage');
+    const summed = powers === 1 && !levels && body.some((token) => isWord(token, ...TOGETHER));
+    const several = head.groups.length > 1;
+    const together = several && (summed || (head.listed && powers === head.groups.length));
     entries.push({ groups: head.groups, each: head.each && !together, body });
     if (end < tokens.length) joins.push(isPlus(body.at(-1)));
     at = end;

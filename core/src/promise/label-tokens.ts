@@ -4,6 +4,8 @@ import { findUnit, parseDecimal } from '../quantity/index.ts';
 interface Place {
   /** As it stands in the line. */
   readonly text: string;
+  /** Nothing lies between it and what stands before it. */
+  readonly tight?: true;
 }
 
 export type Token =
@@ -86,8 +88,9 @@ function lengthOf(label: string, text: string, before: string): number {
  * A label at the start of a text, with what a maker puts before it; the longest label wins. "USB-A" is the port where there
  * is only one of its kind, unless it says of the port before it what it is.
  * @param last the port before it
+ * @param atStart there a letter alone is a connector too, before a colon: "C: 65 W"
  */
-function portAt(text: string, labels: readonly string[], last: string | null): Token | null {
+function portAt(text: string, labels: readonly string[], last: string | null, atStart: boolean): Token | null {
   const bare = PREFIX.exec(text)?.[0] ?? '';
   for (const before of [bare, '']) {
     const rest = text.slice(before.length).toLowerCase();
@@ -97,19 +100,22 @@ function portAt(text: string, labels: readonly string[], last: string | null): T
     }
   }
   const after = text.slice(bare.length + 1);
-  const letter = bare === '' ? undefined : CONNECTOR.exec(text.slice(bare.length))?.[1];
+  const named = bare !== '' || (atStart && /^\s*[:：=]/.test(after));
+  const letter = named ? CONNECTOR.exec(text.slice(bare.length))?.[1] : undefined;
   // A number behind it is a level, or the number of a port there is not.
   if (letter === undefined || (/^\s*-?\d/.test(after) && !LEVEL.test(after))) return null;
-  const ports = labels.filter((one) => new RegExp(`^${letter}\\d*$`, 'i').test(one)).sort();
-  const named = text.slice(0, bare.length + 1);
+  const ports = labels
+    .filter((one) => new RegExp(`^${letter}\\d*$`, 'i').test(one))
+    .sort((a, b) => a.localeCompare(b, undefined, { numeric: true }));
+  const whole = text.slice(0, bare.length + 1);
   const [only] = ports;
   if (only === undefined || ports.includes(last ?? '')) return null;
-  if (ports.length === 1) return { kind: 'port', port: only, text: named };
-  return /^\s*[:：=]/.test(after) ? { kind: 'which', ports, text: named } : null;
+  if (ports.length === 1) return { kind: 'port', port: only, text: whole };
+  return /^\s*[:：=]/.test(after) ? { kind: 'which', ports, text: whole } : null;
 }
 
 function tokenAt(text: string, labels: readonly string[], atStart: boolean, last: string | null): Token {
-  const port = atStart || !/^\d/.test(text) ? portAt(text, labels, last) : null;
+  const port = atStart || !/^\d/.test(text) ? portAt(text, labels, last, atStart) : null;
   if (port) return port;
   const range = RANGE.exec(text);
   if (range) {
@@ -132,17 +138,26 @@ function tokenAt(text: string, labels: readonly string[], atStart: boolean, last
   return { kind: 'sign', text: sign, sign };
 }
 
+/** Signs of full width, as printed in the east, in their usual shape. */
+const plain = (line: string): string =>
+  line
+    .replace(/[\uff01-\uff5e]/g, (sign) => String.fromCharCode(sign.charCodeAt(0) - 0xfee0))
+    .replaceAll('\u3000', ' ');
+
 /** Take a line apart. @param labels the ports of the sample */
 export function tokensOf(line: string, labels: readonly string[]): readonly Token[] {
   const longestFirst = [...labels].sort((a, b) => b.length - a.length);
   const tokens: Token[] = [];
-  let rest = line.trim();
+  let rest = plain(line).trim();
   let last: string | null = null;
+  let tight: true | undefined;
   while (rest !== '') {
     const token = tokenAt(rest, longestFirst, tokens.length === 0, last);
     if (token.kind === 'port') last = token.port;
-    tokens.push(token);
-    rest = rest.slice(token.text.length).trimStart();
+    const after = rest.slice(token.text.length);
+    tokens.push(tight && tokens.length > 0 ? { ...token, tight } : token);
+    rest = after.trimStart();
+    tight = rest.length === after.length ? true : undefined;
   }
   return tokens;
 }

@@ -5,7 +5,7 @@ import type { Mains } from '../reading/index.ts';
 import { SIGNAL_MODES, type SignalMode } from '../signal/index.ts';
 import { boundIn } from './bound-line.ts';
 import { chargeTimeIn } from './charge-time.ts';
-import { portBody, togetherBody } from './label-body.ts';
+import { portBody, powersEach, togetherBody } from './label-body.ts';
 import { headsOf } from './label-heads.ts';
 import { type Token, tokensOf } from './label-tokens.ts';
 import { type ClaimDuration, type Promised, sharePorts } from './types.ts';
@@ -47,6 +47,20 @@ export const unusedOf = (tokens: readonly Token[]): string[] => {
   return found;
 };
 
+/** Words that stand right before a number and belong to it: "PPS3.3-21V", "Max65W". */
+const BEFORE_NUMBERS = /^(pps|apdo|avs|spr|epr|in|input|min|no|load|idle|standby|efficiency|gen|rev|ver|v|a|w)$/;
+
+/** A number of which letters are left over: "l2V" is no 2 V. Null where there is none. */
+function gluedIn(tokens: readonly Token[]): string | null {
+  for (const [at, token] of tokens.entries()) {
+    const before = tokens[at - 1];
+    const isNumber = token.kind === 'amount' || token.kind === 'levels' || token.kind === 'range';
+    if (!isNumber || !token.tight || before?.kind !== 'word') continue;
+    if (!FILLERS.has(before.word) && !BEFORE_NUMBERS.test(before.word)) return before.text + token.text;
+  }
+  return null;
+}
+
 const hasWord = (tokens: readonly Token[], ...words: readonly string[]): boolean =>
   tokens.some((token) => token.kind === 'word' && words.includes(token.word));
 
@@ -54,7 +68,9 @@ const hasWord = (tokens: readonly Token[], ...words: readonly string[]): boolean
 function durationOf(tokens: readonly Token[]): { duration?: ClaimDuration; rest: readonly Token[] } {
   const at = tokens.findIndex((token) => token.kind === 'amount' && token.quantity === 'duration');
   const time = tokens[at];
-  if (time?.kind === 'amount' && hasWord(tokens, 'for', 'peak'))
+  const most = tokens[at - 1];
+  const limited = most?.kind === 'word' && ['max', 'maximum', 'within'].includes(most.word);
+  if (time?.kind === 'amount' && (limited || hasWord(tokens, 'for', 'peak')))
     return { duration: { kind: 'peak', seconds: time.value }, rest: tokens.filter((_, index) => index !== at) };
   return hasWord(tokens, 'continuous', 'continuously')
     ? { duration: { kind: 'continuous' }, rest: tokens }
@@ -160,6 +176,13 @@ function wholeLine(tokens: readonly Token[], labels: readonly string[], duration
 }
 
 function portPromises(ports: readonly string[], body: readonly Token[], duration?: ClaimDuration): ParsedLine {
+  const powers = powersEach(ports, body);
+  if (powers) {
+    const promises = ports.map(
+      (port, at): Promised => ({ kind: 'combination', shares: [{ port, watts: powers[at] ?? 0 }] }),
+    );
+    return done(promises, unusedOf(body.filter(({ kind }) => kind !== 'amount')), duration);
+  }
   const read = portBody(body);
   if ('reason' in read) return { reason: `${ports.join(', ')}: ${read.reason}` };
   const promises = ports.flatMap((port): Promised[] => [
@@ -190,6 +213,8 @@ export function parseClaimLine(
   const bound = boundIn(line);
   if (bound) return { promises: [bound] };
   const tokens = tokensOf(line, labels);
+  const glued = gluedIn(tokens);
+  if (glued !== null) return { reason: `“${glued}” cannot be read: is one of its letters a digit?` };
   const first = tokens.find(({ kind }) => kind !== 'word' && kind !== 'sign');
   if (first?.kind === 'port') {
     const after = line
