@@ -42,6 +42,9 @@ describe('a charge time as printed', () => {
 
   it('is no other line', () => {
     expect(read('C1: 20 V 3.25 A')).toMatchObject({ kind: 'port-line' });
+    // Thirty of what?
+    expect(read('50 % in 30')).toContain('Start with');
+    expect(read('50 % in 1 h 20')).toMatchObject({ seconds: 4800 });
     expect(read('efficiency 91 %')).toMatchObject({ kind: 'average-efficiency' });
     expect(read('total 65 W for 30 min')).toMatchObject({ kind: 'total' });
     expect(read('C1 65 W')).toMatchObject({ kind: 'combination' });

@@ -11,7 +11,7 @@ const LINE = new RegExp(
 const FULL =
   /^(?<before>.*?)\b(?:full(?:y(?: charged)?)?|full charge)\b(?<between>[^%]*?)\b(?:in|within|after)\s+(?:only|just|about|around)?\s*(?<time>\d[^%]*)$/i;
 const TIME =
-  /^(?:(?<hours>\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hours?)\b)?\s*(?:and\s+)?(?:(?<minutes>\d+(?:[.,]\d+)?)\s*(?:m|min|mins|minutes?|′|')?)?\s*\.?$/i;
+  /^(?:(?<hours>\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hours?)\b)?\s*(?:and\s+)?(?:(?<minutes>\d+(?:[.,]\d+)?)\s*(?<unit>m|min|mins|minutes?|′|')?)?\s*\.?$/i;
 /** Words around the device's name. */
 const AROUND =
   /\b(?:charges?|charged|charging|fills?|battery|your|our|the|an?|of|for|any|level|from|up|empty|device|with|it|get|gets|goes|by|is|on)\b/gi;
@@ -25,7 +25,7 @@ function secondsOf(text: string): number | null {
       .replace(/\b(?:flat|only|time)\b/gi, '')
       .trim(),
   )?.groups;
-  if (!found || (found.hours === undefined && found.minutes === undefined)) return null;
+  if (!found || (found.hours === undefined && (found.minutes === undefined || found.unit === undefined))) return null;
   const seconds =
     (found.hours === undefined ? 0 : number(found.hours) * 3600) +
     (found.minutes === undefined ? 0 : number(found.minutes) * 60);

@@ -27,7 +27,7 @@ const VOLTS = '(?:V|volts?)(?:DC)?(?![A-Za-z])';
 const RANGE = new RegExp(`^(${NUMBER})\\s*(?:V(?:DC)?)?\\s*(?:-|–|—|~|…|\\.{2,3}|to)\\s*(${NUMBER})\\s*${VOLTS}`, 'i');
 const LEVELS = new RegExp(`^(${NUMBER}(?:\\s*/\\s*${NUMBER})+)\\s*${VOLTS}`, 'i');
 const AMOUNT = new RegExp(
-  `^(${NUMBER})\\s*(mV|V|mA|A|mW|W|kW|%|min|minutes?|seconds?|s|hours?|h|volts?|amps?|amperes?|watts?)(?:DC)?(?![A-Za-z])`,
+  `^(${NUMBER})\\s*(mV|V|mA|A|mW|W|kW|%|min|minutes?|seconds?|s|hours?|h|volts?|amps?|amperes?|watts?)(?:DC|(AC))?(?![A-Za-z])`,
   'i',
 );
 const LEVEL = new RegExp(`^\\s*${NUMBER}(?:\\s*[-–/~]\\s*${NUMBER})*\\s*(?:m?[VAW]|volts?|watts?)(?![A-Za-z])`, 'i');
@@ -35,6 +35,9 @@ const BARE = new RegExp(`^${NUMBER}`);
 const WORD = /^[\p{L}][\p{L}.’'-]*/u;
 /** What a maker puts before a port's label. */
 const PREFIX = /^(?:usb[-\s]*)?(?:type[-\s]*)?(?:ports?[-\s]*)?/i;
+
+/** V. Below it a voltage is none of a mains. */
+export const LEAST_MAINS = 85;
 
 const UNITS: Readonly<Record<string, [Quantity, string]>> = {
   v: ['voltage', 'V'],
@@ -128,7 +131,9 @@ function tokenAt(text: string, labels: readonly string[], atStart: boolean, last
     return { kind: 'levels', text: whole, volts: list.split('/').map((one) => parseDecimal(one.trim())) };
   }
   const amount = AMOUNT.exec(text);
-  const found = amount && amountOf(amount[0], amount[1] ?? '', amount[2] ?? '');
+  // Only a mains is alternating.
+  const mains = amount?.[3] === undefined || parseDecimal(amount[1] ?? '') >= LEAST_MAINS;
+  const found = amount && mains ? amountOf(amount[0], amount[1] ?? '', amount[2] ?? '') : null;
   if (found) return found;
   const bare = BARE.exec(text);
   if (bare) return { kind: 'number', text: bare[0], value: parseDecimal(bare[0]) };

@@ -7,7 +7,7 @@ import { boundIn } from './bound-line.ts';
 import { chargeTimeIn } from './charge-time.ts';
 import { portBody, powersEach, togetherBody } from './label-body.ts';
 import { headsOf } from './label-heads.ts';
-import { type Token, tokensOf } from './label-tokens.ts';
+import { LEAST_MAINS, type Token, tokensOf } from './label-tokens.ts';
 import { type ClaimDuration, type Promised, sharePorts } from './types.ts';
 
 export type ParsedLine =
@@ -22,7 +22,7 @@ export type ParsedLine =
 
 /** Words that are understood and add nothing. */
 const FILLERS: ReadonlySet<string> = new Set(
-  'output outputs out dc usb usb-c usb-a type type-c type-a port ports max maximum up to each only alone single or and together shared share shares total combined power pd pdo fixed peak continuous for with when used using simultaneously both per rated nominal x'.split(
+  'output outputs out dc usb usb-c usb-a type type-c type-a port ports max maximum up to each only alone single or and together shared share shares total combined power pd pdo fixed peak continuous for with when used using simultaneously both per rated nominal x less than below under most'.split(
     ' ',
   ),
 );
@@ -85,8 +85,6 @@ const done = (promises: readonly Promised[], unused: readonly string[], duration
 
 /** Frequency of a supply that is named by its volts alone; others are named with theirs. */
 const USUAL_HERTZ: Readonly<Record<number, number>> = { 110: 60, 115: 60, 120: 60, 127: 60, 220: 50, 230: 50, 240: 50 };
-/** Below it a voltage is none of a mains. */
-const LEAST_MAINS = 85;
 
 /** The mains a figure is said for, "at 230 V 50 Hz", with what is left of the line; null where it names none for sure. */
 function supplyIn(tokens: readonly Token[]): { readonly mains: Mains | null; readonly rest: readonly Token[] } {

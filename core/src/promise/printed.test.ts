@@ -96,6 +96,9 @@ describe('figures of the whole', () => {
 
   it.each([
     ['ripple < 50 mVp-p', { kind: 'ripple', volts: 0.05, mains: null }],
+    ['Output ripple & noise <= 100 mV p-p @ 20MHz', { kind: 'ripple', volts: 0.1, mains: null }],
+    ['Max ripple voltage: 100 mVp-p (20 MHz bandwidth)', { kind: 'ripple', volts: 0.1, mains: null }],
+    ['Surface ≤ 65 ℃', { kind: 'surface', celsius: 65 }],
     ['Ripple & noise: ≤ 0,1 V', { kind: 'ripple', volts: 0.1, mains: null }],
     ['surface below 65 °C', { kind: 'surface', celsius: 65 }],
     ['Max surface temperature 77 °C', { kind: 'surface', celsius: 77 }],
