@@ -1,6 +1,6 @@
 // One instrument over whatever way leads to it: a queue, time limits, its error queue, and coming back after a lost connection.
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { scpiNumber } from '@lastmark/core/instrument';
+import { numbersFrom } from '@lastmark/core/instrument';
 import type { Line, Way } from '../ways/way.ts';
 import { type Reply, ReplyReader } from './reply.ts';
 
@@ -204,7 +204,7 @@ export class ScpiClient {
 
   /** Numbers of a comma-separated reply; what is no number is NaN, as SCPI's own "not a number" 9.91E37 is. */
   async queryNumbers(command: string): Promise<number[]> {
-    return (await this.query(command)).split(',').map(scpiNumber);
+    return numbersFrom(await this.query(command));
   }
 
   /** Empty the instrument's error queue. @returns its entries, oldest first. SCPI-1999, volume 2, 21.8 */

@@ -4,10 +4,10 @@ import {
   BUILT_IN,
   commandFor,
   type InstrumentProfile,
+  numbersFrom,
   profileProblems,
   readReply,
   replyOf,
-  scpiNumber,
 } from './index.ts';
 
 const load = BUILT_IN.find((one) => one.class === 'DC load') as InstrumentProfile;
@@ -71,4 +71,12 @@ it.each([
   ['-9.9E37', Number.NEGATIVE_INFINITY],
   ['', Number.NaN],
   ['##.#', Number.NaN],
-])('%s is read as %d', (text, value) => expect(scpiNumber(text)).toBe(value));
+  ['OVLD', Number.POSITIVE_INFINITY],
+  [' -overload ', Number.NEGATIVE_INFINITY],
+  ['0x1F', Number.NaN],
+  ['1e999', Number.POSITIVE_INFINITY],
+  ['1.5 V', Number.NaN],
+])('%s is read as %d', (text, value) => expect(numbersFrom(text)).toEqual([value]));
+
+it('numbers between commas keep their places', () =>
+  expect(numbersFrom('20.01, OL,,-1E-3')).toEqual([20.01, Number.POSITIVE_INFINITY, Number.NaN, -0.001]));

@@ -1,8 +1,8 @@
 // Numbers as instruments write them.
 
-/** A number as SCPI writes it; NaN for "not a number" (9.91E37), infinities for ±9.9E37. SCPI-1999, volume 1, 7.2.1.4 */
-export function scpiNumber(text: string): number {
-  const value = Number(text.trim() === '' ? 'x' : text);
+/** A number as SCPI writes it, already known to be one; NaN for "not a number" (9.91E37), infinities for ±9.9E37. SCPI-1999, volume 1, 7.2.1.4 */
+function scpiNumber(text: string): number {
+  const value = Number(text);
   if (Math.abs(value - 9.91e37) < 1e34) return Number.NaN;
   if (Math.abs(value) >= 9.9e37) return value > 0 ? Number.POSITIVE_INFINITY : Number.NEGATIVE_INFINITY;
   return value;
@@ -27,3 +27,9 @@ export function numberFrom(text: string): number | null {
   if (!/^[-+]?(\d+\.?\d*|\.\d+)(E[-+]?\d+)?$/.test(plain)) return null;
   return scpiNumber(plain);
 }
+
+/**
+ * Numbers of a reply, between commas; NaN for what is none, as for SCPI's own "not a number".
+ * @example numbersFrom('20.01,OVLD,') // [20.01, Infinity, NaN]
+ */
+export const numbersFrom = (text: string): number[] => text.split(',').map((one) => numberFrom(one) ?? Number.NaN);

@@ -1,6 +1,6 @@
 // Replies: plain numbers in the order of their action, or read by the profile's own pattern.
 import { ACTIONS, type ReplyFormat } from './actions.ts';
-import { scpiNumber } from './number.ts';
+import { numbersFrom } from './number.ts';
 import { baseOf, type PatternReading, parsePattern, readPattern } from './pattern.ts';
 import { ProfileError } from './problem.ts';
 import type { InstrumentProfile } from './profile.ts';
@@ -111,7 +111,7 @@ export function replyProblems(profile: InstrumentProfile): readonly string[] {
 
 /** A reply as its format wants it. @throws ProfileError for one that does not fit */
 export function readReply(format: ReplyFormat, text: string): number | readonly number[] | readonly string[] | string {
-  const numbers = text.split(',').map(scpiNumber);
+  const numbers = numbersFrom(text);
   switch (format) {
     case 'number': {
       const [value] = numbers;

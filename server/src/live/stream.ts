@@ -5,9 +5,9 @@ import {
   commandFor,
   type InstrumentProfile,
   LIVE_ACTION,
+  numbersFrom,
   ProfileError,
   readAnswer,
-  scpiNumber,
 } from '@lastmark/core/instrument';
 import { ProblemError } from '../http/problem.ts';
 import type { Links } from '../links/links.ts';
@@ -198,8 +198,7 @@ export class LiveStream {
         return;
       }
       // Without a pattern what is no number is passed over, not the whole reply.
-      const read =
-        action in (profile.replies ?? {}) ? readAnswer(profile, action, reply) : reply.split(',').map(scpiNumber);
+      const read = action in (profile.replies ?? {}) ? readAnswer(profile, action, reply) : numbersFrom(reply);
       const values = typeof read === 'number' ? [read] : (read as readonly number[]);
       const suspicion = this.#look(source, values);
       this.#tell(source, values, suspicion?.sentence ?? null, asked);
