@@ -9,6 +9,7 @@ import { storePoints, type TakenReading } from '../../readings/store.ts';
 import type { Hands } from '../hands.ts';
 import { proveAlive } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
+import { energyProblem } from './energy.ts';
 import { sourceOf, takenOf, takenReading } from './point.ts';
 import { setSupply, wait } from './set-up.ts';
 
@@ -44,6 +45,8 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
     await driver.startEnergy();
     await wait(hands, step.dwell, 'Counting energy');
     const { joules, seconds } = await driver.energy();
+    const problem = energyProblem(joules, seconds);
+    if (problem) throw new StepFailed(problem);
     readings.push(
       takenReading('energy', 'mains', null, exactly(Math.max(0, joules))),
       takenReading('duration', 'mains', null, exactly(seconds)),
@@ -51,6 +54,8 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
   } else {
     await wait(hands, step.dwell, 'Averaging input power');
     const mean = looks.mean({ quantity: 'power', place: 'mains', port: null }, begun);
+    const problem = mean && energyProblem(mean.value * step.dwell, step.dwell);
+    if (problem) throw new StepFailed(problem);
     if (mean)
       readings.push(
         takenReading('power', 'mains', null, mean),
