@@ -1,6 +1,5 @@
 // Who did what when: by sample, person and words, the newest first, with what it changed and a way back where there is one.
-import type { LogPage as Entries, LogCheck, LogRow } from '@lastmark/contract/log';
-import Alert from '@mui/material/Alert';
+import type { LogPage as Entries, LogRow } from '@lastmark/contract/log';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
@@ -15,6 +14,7 @@ import { Page } from '../parts/Page.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { ByOthers } from '../together/ByOthers.tsx';
+import { ChainDialog } from './ChainDialog.tsx';
 
 const PAGE = 50;
 
@@ -120,31 +120,6 @@ function Entry({ entry, onUndo }: { readonly entry: LogRow; readonly onUndo: (()
   );
 }
 
-function Checked({ check }: { readonly check: LogCheck }) {
-  const { sealed, archived, waiting, head, wrong } = check;
-  if (wrong.length > 0)
-    return (
-      <Alert severity="error" sx={{ mb: 2 }}>
-        The log is not as it was written.
-        <ul>
-          {wrong.map(({ place, why }) => (
-            <li key={place}>
-              Place {place}: {why}
-            </li>
-          ))}
-        </ul>
-      </Alert>
-    );
-  return (
-    <Alert severity="success" sx={{ mb: 2, overflowWrap: 'anywhere' }}>
-      {sealed === 1 ? 'The one sealed entry is as it was' : `All ${sealed} sealed entries are as they were`} written
-      {archived > 0 ? `; archives hold ${archived} from before` : ''}
-      {waiting > 0 ? `; ${waiting} more ${waiting === 1 ? 'is' : 'are'} being sealed` : ''}. The last seal is{' '}
-      <code>{head}</code>. Kept elsewhere, it shows later that nothing before it was changed.
-    </Alert>
-  );
-}
-
 export function LogPage() {
   const [params, setParams] = useSearchParams();
   const notify = useNotify();
@@ -153,7 +128,7 @@ export function LogPage() {
   const of = (name: string) => params.get(name) ?? '';
   const filter: Filter = { sample: of('sample'), person: of('person'), thing: of('thing'), q };
   const log = useInfiniteQuery(logQuery(filter));
-  const check = useMutation({ mutationFn: () => api<LogCheck>('/log/check') });
+  const [checking, setChecking] = useState(false);
   const undo = useMutation({
     mutationFn: ({ id }: LogRow) => api<LogRow>(`/log/${id}/undo`, { method: 'POST' }),
     onSuccess: () => {
@@ -166,14 +141,7 @@ export function LogPage() {
   const [first] = entries;
   const narrowed = filter.sample || filter.person || filter.thing;
   return (
-    <Page
-      title="Log"
-      actions={
-        <Button onClick={() => check.mutate()} disabled={check.isPending}>
-          {check.isPending ? 'Being checked …' : 'Check the chain'}
-        </Button>
-      }
-    >
+    <Page title="Log" actions={<Button onClick={() => setChecking(true)}>Check the chain</Button>}>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 2 }}>
         <TextField
           label="Words, a name, a value"
@@ -194,12 +162,7 @@ export function LogPage() {
         )}
         <ByOthers list="log" sampleId={filter.sample} query={log} />
       </Box>
-      {check.data && <Checked check={check.data} />}
-      {check.error && (
-        <Alert severity="error" sx={{ mb: 2 }}>
-          {check.error.message}
-        </Alert>
-      )}
+      {checking && <ChainDialog onClose={() => setChecking(false)} />}
       <QueryGate query={log} what="the log">
         {() =>
           entries.length === 0 ? (
