@@ -162,7 +162,7 @@ export function togetherBody(
   const left = unusedOf(unused);
   const ports = printed.flat();
   // All of them in one bracket share nothing when each is given its watts: "(C1+C2): 65W+30W".
-  const apart = printed.length === 1 && powers.length > 1 && powers.length <= ports.length + 1;
+  const apart = printed.length === 1 && ports.length > 1 && [ports.length, ports.length + 1].includes(powers.length);
   const groups = apart ? ports.map((port) => [port]) : printed;
   const shareOf = ([port = '', ...others]: readonly string[], watts: number) =>
     others.length > 0 ? { port, with: others, watts } : { port, watts };

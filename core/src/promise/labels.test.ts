@@ -56,6 +56,8 @@ const CORPUS: readonly (readonly [line: string, says: string])[] = [
   ['C1/C2: 5V 3A (15W each)', 'C1: 5 V 3 A · C2: 5 V 3 A'],
   ['Output (C1+C2): 65W+30W', 'C1 + C2: 65 + 30 W'],
   ['(C1+C2): 65W', 'C1 + C2 share 65 W'],
+  ['(C1+C2): 65W+30W (95W max)', 'C1 + C2: 65 + 30 W'],
+  ['(C1+C2+C3): 65W (100W max)', 'C1 + C2 + C3 share 65 W !100 W'],
   ['A1 + (C1+C2): 20W + 65W', 'A1 + (C1 + C2): 20 + 65 W'],
   ['C1: 100W (max 10 min)', 'C1 alone: 100 W [for 600 s]'],
   ['C1：６５Ｗ', 'C1 alone: 65 W'],

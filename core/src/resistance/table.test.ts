@@ -59,8 +59,12 @@ describe('a table of drops', () => {
     expect(read('current;drop\n3 A;732 mV')).toMatchObject({ assumed: [], ends: false });
     expect(read('current;drop\n3 A;732 mV').resolution).toBeCloseTo(0.001, 12);
     expect(read('I_A;drop_mV\n3;7.32e2').resolution).toBeCloseTo(0.001, 12);
-    // Of two ends the coarser does not hide behind the finer.
+    // Of two ends the coarser does not hide behind the finer; a nought that a spreadsheet left out makes none coarser.
     expect(read('I_A;near_V;far_V\n3;20.0431;19.31')).toMatchObject({ ends: true });
+    expect(read('I_A;near_V;far_V\n3;20.0431;19.31').resolution).toBeCloseTo(Math.hypot(1e-4, 1e-2), 12);
+    expect(read('I_A;near_V;far_V\n3;20.043;19.3\n4;20.04;19.311').resolution).toBeCloseTo(1e-3 * Math.SQRT2, 12);
+    // What the port, the charger or the device is called is no voltage.
+    expect(read('charger;port;I_A;drop_mV;device\nQuad;C1;3;732;laptop').readings[0]).toMatchObject({ near: null });
     expect(read('I_A;near_mV;far_V\n3;20043;19.311').resolution).toBeCloseTo(0.001 * Math.SQRT2, 12);
   });
 

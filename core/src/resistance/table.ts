@@ -83,6 +83,8 @@ function wrongColumns(columns: readonly Column[], headed: boolean): string | nul
   if (strange)
     return `“${strange.head}”: ${strange.strange} is no unit it can be in. ${strange.role === 'amps' ? 'Write A or mA.' : strange.role === 'celsius' ? 'Write °C, °F or K.' : strange.role === 'length' ? 'Write m or cm.' : 'Write V or mV.'}`;
   for (const [role, what] of ONCE) {
+    // Beside a drop the volts at an end are no more than a word about it.
+    if ((role === 'near' || role === 'far') && has('drop')) continue;
     const [first, second] = columns.filter((column) => column.role === role && !column.last);
     if (first && second && headed)
       return `“${first.head}” and “${second.head}” both tell ${what}. ${role === 'drop' ? 'Give their sum in one column, or each as a table of its own.' : 'Leave one of them out.'}`;
@@ -131,7 +133,7 @@ export function readDrops(text: string): DropTableRead {
     return siOf(cell, column);
   };
   const readings: (DropReading & { readonly length: number | null })[] = [];
-  let resolution = Number.POSITIVE_INFINITY;
+  const steps = new Map<Role, number>();
   for (const [index, cells] of rows.entries()) {
     if (headed && (index === 0 || (units && index === 1))) continue;
     const line = lines[index]?.line ?? index + 1;
@@ -172,12 +174,15 @@ export function readDrops(text: string): DropTableRead {
         reason: 'without heads the volts of the near end come before those of the far end. Name the columns.',
       };
     for (const role of ends ? (['near', 'far'] as const) : (['drop'] as const))
-      resolution = Math.min(resolution, stepOf(cellOf(cells, role), columns[at(role)] as Column));
+      steps.set(
+        role,
+        Math.min(steps.get(role) ?? Number.POSITIVE_INFINITY, stepOf(cellOf(cells, role), columns[at(role)] as Column)),
+      );
     const plugging = at('plugging') < 0 ? undefined : cells[at('plugging')];
     readings.push({
       amps,
       drop,
-      near: far === null ? null : near,
+      near: Number.isFinite(near) && Number.isFinite(far) ? near : null,
       celsius: kelvin === null ? null : kelvin - ZERO_CELSIUS,
       length,
       ...(plugging === undefined ? {} : { plugging }),
@@ -188,7 +193,7 @@ export function readDrops(text: string): DropTableRead {
     ok: true,
     readings,
     // A drop of two readings is rounded twice.
-    resolution: ends ? resolution * Math.SQRT2 : resolution,
+    resolution: Math.hypot(...steps.values()),
     ends,
     assumed: headed ? assumedSays([...assumed].map(([role, head]) => [head, USUAL[role] ?? ''])) : [],
   };
