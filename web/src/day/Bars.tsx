@@ -43,6 +43,7 @@ function linesOf({ tasks, resources, people }: DayProblem, { placed }: DayPlan):
       id,
       title,
       there,
+      // Whoever sets something up that then runs by itself is there for the set-up alone.
       placed: pairs.filter(([{ personId }]) => personId === id),
     })),
   ].filter((line) => line.placed.length > 0 || 'there' in line);
@@ -135,7 +136,25 @@ export function Bars({ problem, plan, colourOf, pins, onPin }: Props) {
             {placed.map(([one, task]) => {
               const held = pins[one.id] !== undefined;
               const shift = drag?.id === one.id ? drag.by : 0;
-              return (
+              const setUp = one.setUp > 0 && (
+                <Box
+                  key={`${one.id} set-up`}
+                  aria-hidden
+                  title={`set up for ${task.title}\n${clockWords(one.start - one.setUp)} to ${clockWords(one.start)}`}
+                  sx={{
+                    position: 'absolute',
+                    top: 4,
+                    height: LINE - 8,
+                    left: part(one.start - one.setUp + shift),
+                    width: `calc(${part(one.start)} - ${part(one.start - one.setUp)})`,
+                    border: `1px dashed ${colourOf(task.sampleId)}`,
+                    borderRadius: 0.5,
+                  }}
+                />
+              );
+              if (there && !task.attended) return setUp;
+              return [
+                setUp,
                 <Box
                   key={one.id}
                   component="button"
@@ -161,8 +180,8 @@ export function Bars({ problem, plan, colourOf, pins, onPin }: Props) {
                     touchAction: 'none',
                     '&:focus-visible': { outline: `3px solid ${palette.primary.main}`, zIndex: 2 },
                   }}
-                />
-              );
+                />,
+              ];
             })}
           </Box>
         </Box>

@@ -18,11 +18,12 @@ function planTable({ problem, plan }: Day): Table {
   const byId = new Map(problem.tasks.map((task) => [task.id, task]));
   const who = new Map(problem.people.map(({ id, title }) => [id, title]));
   return [
-    ['start', 'end', 'step', 'person', 'set_up_min'],
+    ['start', 'end', 'step', 'attended', 'person', 'set_up_min'],
     ...plan.placed.map(({ id, start, end, personId, setUp }) => [
       clockWords(start),
       clockWords(end),
       byId.get(id)?.title ?? id,
+      byId.get(id)?.attended ? 'yes' : 'no',
       personId ? (who.get(personId) ?? '') : '',
       Math.round(setUp / 60),
     ]),

@@ -42,6 +42,31 @@ describe('a day as a calendar', () => {
       ['Quad', ['look'], 'Warden', 9 + 1 / 6, 5],
     ]);
   });
+  it('has somebody there for what is set up, and only for that where it then runs by itself', () => {
+    const two = {
+      ...problem,
+      setUp: 900,
+      tasks: [
+        task('hold', 'Quad', 600, true),
+        task('soak', 'Six', 3600, false, ['hold']),
+        task('look', 'Slab', 300, true, ['soak']),
+      ],
+    };
+    expect(
+      stretchesOf(two, planDay(two)).map(({ title, steps, who, from, to }) => [
+        title,
+        steps,
+        who,
+        from / 60 - 480,
+        (to - from) / 60,
+      ]),
+    ).toEqual([
+      ['Quad', ['hold'], 'Warden', 0, 10],
+      ['Six', ['set up'], 'Warden', 10, 15],
+      ['Six', ['soak'], null, 25, 60],
+      ['Slab', ['set up', 'look'], 'Warden', 85, 20],
+    ]);
+  });
   it('is a file other programs read: folded lines, local times, an id each', async () => {
     const text = await calendarOf(stretchesOf(problem, plan), '2026-11-30');
     const lines = text.replace(/\r\n[ \t]/g, '').split('\r\n');

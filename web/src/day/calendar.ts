@@ -15,19 +15,32 @@ export interface Stretch {
 export function stretchesOf({ tasks, people }: DayProblem, { placed }: DayPlan): readonly Stretch[] {
   const byId = new Map(tasks.map((task) => [task.id, task]));
   const stretches: (Stretch & { readonly sampleId: string; readonly personId: string | null })[] = [];
-  for (const { id, start, end, personId } of placed) {
+  const add = (one: (typeof stretches)[number]) => {
+    const at = stretches.findLastIndex(({ sampleId }) => sampleId === one.sampleId);
+    const last = stretches[at];
+    if (last && last.personId === one.personId && one.from <= last.to + 1)
+      stretches[at] = { ...last, steps: [...last.steps, ...one.steps], to: Math.max(last.to, one.to) };
+    else stretches.push(one);
+  };
+  for (const { id, start, end, personId, setUp } of placed) {
     const task = byId.get(id);
     if (!task) continue;
-    const at = stretches.findLastIndex((one) => one.sampleId === task.sampleId);
-    const last = stretches[at];
+    const whoIs = (person: string | null) => people.find((one) => one.id === person)?.title ?? null;
     const step = task.title.split(': ').slice(1).join(': ') || task.title;
-    if (last && last.personId === personId && start <= last.to + 1) {
-      stretches[at] = { ...last, steps: [...last.steps, step], to: Math.max(last.to, end) };
-      continue;
-    }
-    const who = people.find((one) => one.id === personId)?.title ?? null;
-    const title = task.title.split(': ')[0] ?? task.title;
-    stretches.push({ id, title, steps: [step], from: start, to: end, who, sampleId: task.sampleId, personId });
+    const common = { title: task.title.split(': ')[0] ?? task.title, sampleId: task.sampleId };
+    // Somebody sets it up, and goes where it then runs by itself.
+    if (setUp > 0)
+      add({
+        ...common,
+        id: `${id} set-up`,
+        steps: ['set up'],
+        from: start - setUp,
+        to: start,
+        who: whoIs(personId),
+        personId,
+      });
+    const attends = task.attended ? personId : null;
+    add({ ...common, id, steps: [step], from: start, to: end, who: whoIs(attends), personId: attends });
   }
   return stretches.map(({ sampleId: _sample, personId: _person, ...one }) => one);
 }
