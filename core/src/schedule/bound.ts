@@ -1,5 +1,6 @@
 // What no plan can beat: the longest chain, and each resource with the work that needs it.
 import { headsOf, inPrecedence, tailsOf } from './order.ts';
+import { withPresences } from './people.ts';
 import type { DayProblem, Task } from './types.ts';
 
 /**
@@ -123,7 +124,8 @@ function peopleBound({ tasks, people, setUp, now }: DayProblem): number {
  * The greatest of all lower bounds, s from the beginning: the longest chain, and for every resource what it has to do, with what stands before
  * and behind it. Set-ups count once a sample.
  */
-export function lowerBound(problem: DayProblem): Bound {
+export function lowerBound(told: DayProblem): Bound {
+  const problem = withPresences(told);
   const { tasks, resources, people, setUp, now } = problem;
   if (tasks.length === 0) return { seconds: now, resourceId: null };
   const heads = headsOf(tasks, now, people);

@@ -1,11 +1,12 @@
 // Whether a plan can be carried out, looked at by itself: nothing of how it was made is believed.
+import { withPresences } from './people.ts';
 import type { DayPlan, DayProblem, Placed, Task } from './types.ts';
 
 const SLACK = 1e-6;
 
 /** Everything that is wrong with a plan, a sentence each; empty for one that can be carried out. */
 export function planFaults(problem: DayProblem, plan: Pick<DayPlan, 'placed' | 'left'>): readonly string[] {
-  const { tasks, resources, people, setUp, now } = problem;
+  const { tasks, resources, people, setUp, now } = withPresences(problem);
   const at = new Map(plan.placed.map((one) => [one.id, one]));
   const taskOf = new Map(tasks.map((task) => [task.id, task]));
   const faults: string[] = [];

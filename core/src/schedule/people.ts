@@ -1,5 +1,22 @@
 // Who is there, and free, for a stretch of time.
-import type { Person, Presence } from './types.ts';
+import type { DayProblem, Person, Presence } from './types.ts';
+
+/** Stretches in order, those that meet or overlap as one: a task may run from one day into the next. */
+function joined(there: readonly Presence[]): readonly Presence[] {
+  const found: Presence[] = [];
+  for (const one of [...there].sort((a, b) => a.from - b.from)) {
+    const last = found.at(-1);
+    if (last && one.from <= last.to) found[found.length - 1] = { from: last.from, to: Math.max(last.to, one.to) };
+    else found.push(one);
+  }
+  return found;
+}
+
+/** The same problem, where every person is there in stretches that lie apart. */
+export const withPresences = <Problem extends Pick<DayProblem, 'people'>>(problem: Problem): Problem => ({
+  ...problem,
+  people: problem.people.map((person) => ({ ...person, there: joined(person.there) })),
+});
 
 interface Calendar {
   readonly person: Person;
@@ -25,11 +42,9 @@ function earliest({ person, busy }: Calendar, from: number, length: number): num
 export class People {
   readonly #calendars: readonly Calendar[];
 
+  /** @param people as {@link withPresences} has them */
   constructor(people: readonly Person[]) {
-    this.#calendars = people.map((person) => ({
-      person: { ...person, there: [...person.there].sort((a: Presence, b: Presence) => a.from - b.from) },
-      busy: [],
-    }));
+    this.#calendars = people.map((person) => ({ person, busy: [] }));
   }
 
   /** Whoever can first; null where nobody ever can. */

@@ -3,6 +3,7 @@ import { seededRandom } from '../random/index.ts';
 import { lowerBound } from './bound.ts';
 import { chainsOf, type Listed, listPlan } from './list.ts';
 import { tailsOf } from './order.ts';
+import { withPresences } from './people.ts';
 import type { DayPlan, DayProblem } from './types.ts';
 
 export interface PlanOptions {
@@ -152,7 +153,8 @@ function holdsUp(problem: DayProblem, finish: number, bound: ReturnType<typeof l
  * @returns the same plan for the same problem, seed and number of tries
  * @throws RangeError where tasks wait for each other
  */
-export function planDay(problem: DayProblem, options: PlanOptions = {}): DayPlan {
+export function planDay(told: DayProblem, options: PlanOptions = {}): DayPlan {
+  const problem = withPresences(told);
   const bound = lowerBound(problem);
   if (problem.tasks.length === 0)
     return {

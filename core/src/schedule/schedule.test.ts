@@ -98,6 +98,18 @@ describe('heads, tails and bounds', () => {
     expect(lowerBound(both).seconds).toBe(11 * hour);
     expect(planDay(both).finish).toBe(12 * hour);
   });
+  it('know that a person stays from one stretch into the next, in whatever order they are told', () => {
+    const there = [
+      { from: 100, to: 200 },
+      { from: 0, to: 100 },
+      { from: 150, to: 260 },
+    ];
+    const day = problem([task('a', 250, { attended: true })], { people: [{ id: 'p', title: 'Warden', there }] });
+    const plan = planDay(day);
+    expect(plan).toMatchObject({ finish: 250, bound: 250, left: [] });
+    expect(lowerBound(day).seconds).toBe(250);
+    expect(planFaults(day, plan)).toEqual([]);
+  });
   it('never lie beyond the best there is with one person who takes breaks', () => {
     const random = seededRandom(77);
     let reached = 0;
