@@ -175,6 +175,12 @@ describe('where one stands', () => {
       )?.interval,
     ).toBeNull();
   });
+  it('holds either place of another whose uncertainty nobody knows', () => {
+    const all = [of('a', 1, 0), of('b', 2, 0), of('c', 3, null), of('d', 0.5, null), of('e', 0.2, 0)];
+    // It beats b, not e; c and d may lie on either side.
+    expect(standingOf('a', all, 'less')).toMatchObject({ ahead: 0.5, interval: [0.25, 0.75] });
+    expect(standingOf('a', [of('a', 1, 0), of('c', 3, null)], 'less')?.interval).toEqual([0, 1]);
+  });
 });
 
 describe('one against one', () => {
