@@ -36,6 +36,29 @@ describe('measures', () => {
     expect(new Set(MEASURES.map(({ title }) => title)).size).toBe(MEASURES.length);
     expect(() => measureAbout('stars')).toThrow('There is no measure stars.');
   });
+  it('of charging tell the spread of repeats; one charge alone tells nothing of it', () => {
+    const dossier = dossierFor(wall({}));
+    const verdict = judgeSample(dossier);
+    const timesOf = (...minutes: readonly number[]) => {
+      const sessions = minutes.map((own) => ({
+        device: 'Ridge 14',
+        place: 'C1, 1 m cable, 230 V 50 Hz',
+        workload: null,
+        session: { startLevel: 0.2, times: { '50': null, '80': own * 60, '100': null } },
+      }));
+      const judged = {
+        ...verdict,
+        results: { ...verdict.results, devices: { sessions } },
+      } as unknown as typeof verdict;
+      return measuresOf(dossier, judged).filter(({ measure }) => measure === 'charge-time');
+    };
+    expect(timesOf(25)).toMatchObject([
+      { condition: 'Ridge 14 from 20 % to 80 %, 1 m cable, 230 V 50 Hz', value: 1500, u: null },
+    ]);
+    // Mean 1560 s; s = 60 s, over √3, times 4.303 / 1.96.
+    expect(timesOf(25, 27, 26)).toMatchObject([{ value: 1560, u: expect.closeTo(76.045, 2) }]);
+    expect(timesOf(25, 25)).toMatchObject([{ value: 1500, u: null }]);
+  });
   it('of heat are under one condition only where they stood alike', () => {
     const sensor = {
       name: 'front',

@@ -1,5 +1,6 @@
 // The values of every measure of one sample, each under its condition, from what was judged.
 
+import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 import { pricePerMetre } from '../cable/index.ts';
 import { USUAL_DAY } from '../idle/index.ts';
 import { mainsLabel, type Output, type Probe, type Setup } from '../reading/index.ts';
@@ -208,7 +209,8 @@ function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
   for (const { held } of results.proof?.holds ?? []) {
     const watts = verdict.figures.watts;
     if (held && watts && held.watts >= watts * (1 - dossier.profile.allowance))
-      put('hold', 'whole power', held.seconds);
+      // It was held for so long at least: how much longer it would be nobody knows, and longest tried is not best.
+      put('hold', 'whole power', held.seconds, { u: null });
   }
   for (const cell of results.ripple?.cells ?? [])
     if (cell.load === 'rated load')
@@ -230,7 +232,13 @@ function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
     if (soak.perWatt !== null && loss)
       put('rise-per-watt', `${mainsLabel(mains)}, ${place}`, soak.perWatt, { u: u === null ? null : u / loss });
   }
+  ofCharges(put, dossier, verdict);
+}
+
+/** Charge times: the mean of those under one condition. One alone tells nothing of how much the next one differs. */
+function ofCharges(put: Put, dossier: Dossier, { results }: Verdict): void {
   const ports = dossier.sample.ports.map(({ label }) => label);
+  const told = new Map<string, number[]>();
   for (const { device, place, workload, session } of results.devices?.sessions ?? []) {
     const { times } = session;
     const start = session.startLevel;
@@ -239,14 +247,25 @@ function ofRuns(put: Put, dossier: Dossier, verdict: Verdict): void {
     const under = (ports.includes(port) ? others : [port, ...others]).join(', ');
     for (const level of ['50', '80', '100'] as const) {
       const seconds = times[level];
-      if (seconds !== null && start !== null)
-        put(
-          'charge-time',
-          `${device} ${fromWords(start)} to ${level} %, ${under}${workload ? `, ${workload}` : ''}`,
-          seconds,
-        );
+      if (seconds === null || start === null || !Number.isFinite(seconds)) continue;
+      const condition = `${device} ${fromWords(start)} to ${level} %, ${under}${workload ? `, ${workload}` : ''}`;
+      told.set(condition, [...(told.get(condition) ?? []), seconds]);
     }
   }
+  for (const [condition, all] of told) put('charge-time', condition, meanOf(all), { u: uOfMean(all) });
+}
+
+const meanOf = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
+
+/**
+ * Standard uncertainty of the mean of repeats, widened so that ± 1.96 of it is the 95 % interval of Student's t. JCGM 100:2008,
+ * 4.2.3 and G.3. @returns null of one alone, and of repeats alike to the digit: nobody knows how far the next one lies
+ */
+function uOfMean(values: readonly number[]): number | null {
+  const count = values.length;
+  const mean = meanOf(values);
+  const spread = Math.sqrt(values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (count - 1));
+  return count > 1 && spread > 0 ? ((tQuantile(0.975, count - 1) / 1.96) * spread) / Math.sqrt(count) : null;
 }
 
 /** What the devices of the bench get of what they want, all plugged in at once in the best way. */
