@@ -90,8 +90,12 @@ export function Bars({ problem, plan, colourOf, pins, onPin }: Props) {
         <span />
         <Box sx={{ position: 'relative', height: 24, fontSize: 12, color: 'text.secondary' }}>
           {hours.map((hour, at) =>
-            at % every === 0 && at < hours.length - 1 ? (
-              <Box component="span" key={hour} sx={{ position: 'absolute', left: part(hour), pl: 0.5 }}>
+            at % every === 0 && at < hours.length - every / 2 ? (
+              <Box
+                component="span"
+                key={hour}
+                sx={{ position: 'absolute', left: part(hour), pl: 0.5, whiteSpace: 'nowrap' }}
+              >
                 {clockWords(hour)}
               </Box>
             ) : null,

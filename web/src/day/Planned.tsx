@@ -128,7 +128,7 @@ export function Planned({ day, date, pins, onPins }: PlannedProps) {
             key={id}
             sx={{
               display: 'grid',
-              gridTemplateColumns: '130px 1fr',
+              gridTemplateColumns: '170px 1fr',
               gap: 1,
               py: 0.5,
               borderBottom: 1,
