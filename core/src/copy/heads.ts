@@ -21,7 +21,7 @@ export type Role =
 const ROLES: readonly (readonly [Role, RegExp])[] = [
   ['fellBack', /fell|fall.?back|slowed/],
   // When it was done is not how long it took.
-  ['none', /start|began|begun|stamp|date|clock|when\b|finished|ended|^#|^n[or]\b/],
+  ['none', /start|began|begun|stamp|date|clock|when\b|finished|stopped|until|\bend(?:ed)?\b|^end_|^#|^n[or]\b/],
   ['hostLink', /(host|better|best|reference).*link|link.*(host|better|best|reference)/],
   ['link', /link|negotiated/],
   ['errors', /error|fail|mismatch|differ|corrupt/],

@@ -146,6 +146,7 @@ describe('a table of copies', () => {
     ['', 1, 'nothing in it'],
     ['size_GB,note\n8,x', 1, 'no time, nor a rate'],
     ['time_s\n8', 1, 'no size'],
+    ['size_GB;start time;end time\n8;14:02:00;14:05:24', 1, 'no time, nor a rate'],
     ['size_GB,time_s', 1, 'no copy in it'],
     ['size_GB,time_s\n8,204\n8,soon', 3, '“soon” is no time'],
     ['size_GB,time_s\n,204', 2, 'its size is missing'],
