@@ -81,6 +81,7 @@ export const cableRunInput = union({
       seconds: si(0, 1e6).required(),
       interruptions: whole(0, 1_000_000).required(),
       longest: si(0, 1e6).required(),
+      silent: si(0, 1e6).optional(),
       outline: list(record({ least: si(-100, 100).required(), most: si(-100, 100).required() }), 100).min(
         1,
         'A trace has an outline',

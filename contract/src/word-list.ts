@@ -314,6 +314,7 @@ export const WORDS: Readonly<Record<string, Word>> = {
   most: ['Most'],
   wiggle: ['What was logged while it was wiggled'],
   interruptions: ['Interruptions'],
+  silent: ['Longest without a sample', 'duration'],
   outline: ['Outline of the trace'],
   width: ['Width', 'length'],
   wire: ['How lines go to it'],

@@ -24,6 +24,26 @@ describe('a wiggled cable', () => {
     expect(found && wiggleWords(found)).toBe('3 interruptions in 20 s, the longest 1.5 s');
   });
 
+  it('falls silent where the meter goes off with it, which is no proof that it held', () => {
+    const found = wiggleOf(
+      trace(20).filter(({ seconds }) => seconds <= 8 || seconds >= 11.2),
+      'voltage',
+    );
+    expect(found).toMatchObject({ interruptions: 0, silent: expect.closeTo(3.2, 6) });
+    expect(found && wiggleWords(found)).toBe(
+      'no interruption in 20 s; for 3.2 s on end nothing was logged, as when the meter itself went off',
+    );
+    // A sample late by half a second, or one dropped by a slow logger, is none.
+    expect(
+      wiggleOf(
+        trace(20).filter((_one, at) => at < 50 || at > 53),
+        'voltage',
+      )?.silent,
+    ).toBeUndefined();
+    const slow = Array.from({ length: 20 }, (_one, at) => ({ seconds: at < 9 ? at * 2 : at * 2 + 4, value: 5 }));
+    expect(wiggleOf(slow, 'voltage')?.silent).toBeUndefined();
+  });
+
   it('may be apart most of the time, from the start or to the end', () => {
     expect(wiggleOf(trace(20, [0, 18]), 'current')).toMatchObject({ interruptions: 1, longest: 18 });
     expect(wiggleOf(trace(20, [18, 30]), 'current')).toMatchObject({ interruptions: 1, longest: 2 });

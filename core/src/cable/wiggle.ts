@@ -10,6 +10,8 @@ export interface Wiggle {
   readonly interruptions: number;
   /** s of the longest of them; 0 for none. */
   readonly longest: number;
+  /** s of the longest stretch in which nothing was logged at all; left out where there is none. */
+  readonly silent?: number | undefined;
   /** Least and most of each of up to a hundred even stretches, V or A. */
   readonly outline: readonly { readonly least: number; readonly most: number }[];
 }
@@ -26,6 +28,18 @@ const LEAST_SAMPLES = 10;
 const WHOLE_PART = 0.95;
 /** An interruption is below this part of that level. */
 const APART = 0.5;
+
+/** Nothing was logged where the next sample comes so many times later than usual, and at least so many s. */
+const SILENT_TIMES = 5;
+const LEAST_SILENT = 0.5;
+
+/** The longest stretch without a sample that is no usual one, s; 0 for none. */
+function silenceIn(samples: readonly WiggleSample[]): number {
+  const gaps = samples.slice(1).map(({ seconds }, at) => seconds - (samples[at]?.seconds ?? 0));
+  const usual = [...gaps].sort((a, b) => a - b)[Math.floor(gaps.length / 2)] ?? 0;
+  const longest = gaps.reduce((most, one) => Math.max(most, one), 0);
+  return longest > Math.max(SILENT_TIMES * usual, LEAST_SILENT) ? longest : 0;
+}
 
 /**
  * How often a trace is interrupted. A stretch counts from its first low sample to the next that is not, or to the end.
@@ -64,14 +78,20 @@ export function wiggleOf(samples: readonly WiggleSample[], quantity: Wiggle['qua
     }
     at = Math.max(at, stretch);
   }
-  return { quantity, seconds: span, interruptions, longest, outline };
+  const silent = silenceIn(known);
+  return { quantity, seconds: span, interruptions, longest, ...(silent > 0 ? { silent } : {}), outline };
 }
 
 /** `3 interruptions in 12 s, the longest 0.4 s` */
-export const wiggleWords = ({ interruptions, longest, seconds }: Wiggle): string => {
+export const wiggleWords = ({ interruptions, longest, seconds, silent = 0 }: Wiggle): string => {
   const inAll = `in ${Number(seconds.toPrecision(3))} s`;
-  if (interruptions === 0) return `no interruption ${inAll}`;
-  return `${interruptions} ${interruptions === 1 ? 'interruption' : 'interruptions'} ${inAll}, the longest ${Number(longest.toPrecision(2))} s`;
+  // A meter that lives on the cable falls silent with it.
+  const unlogged =
+    silent > 0
+      ? `; for ${Number(silent.toPrecision(2))} s on end nothing was logged, as when the meter itself went off`
+      : '';
+  if (interruptions === 0) return `no interruption ${inAll}${unlogged}`;
+  return `${interruptions} ${interruptions === 1 ? 'interruption' : 'interruptions'} ${inAll}, the longest ${Number(longest.toPrecision(2))} s${unlogged}`;
 };
 
 /** What a column is called that has no head. */
