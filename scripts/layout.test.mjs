@@ -56,6 +56,17 @@ describe.each(Object.entries(ALLOWED))('%s', (part, allowed) => {
   });
 });
 
+/** A file a newcomer reads in one go, lines. */
+const LONGEST = 400;
+
+it('no file is longer than somebody reads in one go', () => {
+  const long = [...Object.keys(ALLOWED).flatMap((part) => filesBelow(part)), ...filesBelow('e2e')]
+    .filter((file) => !/node_modules|\/dist\//.test(file))
+    .map((file) => ({ file, lines: readFileSync(join(ROOT, file), 'utf8').split('\n').length - 1 }))
+    .filter(({ lines }) => lines > LONGEST);
+  expect(long).toEqual([]);
+});
+
 /** Folders of a part with the folders they import from, tests left out. */
 function folderImports(part) {
   const graph = new Map();

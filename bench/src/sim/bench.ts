@@ -6,21 +6,11 @@ import type { Clock } from './clock.ts';
 import { SimulatedDevices } from './devices.ts';
 import { LaidCable } from './laid-cable.ts';
 import { currentCrest, type HeatState, heatAfter, idleWatts, lossWatts, powerFactor, rippleVolts } from './physics.ts';
+import { NOTHING, type PortState } from './port-state.ts';
 import { agreement, freshSink, nextMoment, type Sink } from './sink.ts';
 import { type Supply, SupplySide } from './supply-side.ts';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
 
-/** True values at one port. */
-export interface PortState {
-  /** V at the receptacle */
-  readonly volts: number;
-  /** A */
-  readonly amps: number;
-  /** V at the far end of the cable */
-  readonly endVolts: number;
-}
-
-const NOTHING: PortState = { volts: 0, amps: 0, endVolts: 0 };
 /** Longest stretch the state is carried over in one go, s of bench time. */
 const STRETCH = 5;
 
