@@ -88,6 +88,10 @@ describe('a table of copies', () => {
     ['from the PC', 'to the device'],
     ['W', 'to the device'],
     ['upload', 'to the device'],
+    ['write to the stick', 'to the device'],
+    ['copied to phone', 'to the device'],
+    ['copy to laptop', 'from the device'],
+    ['read to the PC', 'from the device'],
     ['rd', 'from the device'],
     ['reading', 'from the device'],
   ])('%s is %s', (typed, direction) => {
@@ -161,6 +165,7 @@ describe('a table of copies', () => {
     ['size_GB;elapsed_ns\n8;2e11', 1, 'ns is no unit it can be in. Write s, min or h.'],
     ['size;time_s\n8000000000;204', 2, '“8000000000” of what? Call the column size_B, or size_GB.'],
     ['size_GB;write MB/s;read MB/s\n8;40;50', 1, '“write MB/s” and “read MB/s” both tell a rate.'],
+    ['size_GB;time_s;direction\n8;204;read to the stick', 2, '“read to the stick” is no direction'],
     ['size_GB;time_s;direction\n8;204;camera to phone', 2, '“camera to phone” is no direction'],
   ])('%j is refused at its line', (text, line, reason) => {
     const read = readCopies(text);

@@ -33,14 +33,21 @@ const HOST = /^(?:host|computer|laptop|notebook|desktop|pc|machine)\b/i;
 const TO = /^(?:to|w|wr|write|writing|written|up|upload|send|sent|out)\b/i;
 const FROM = /^(?:from|r|rd|read|reading|down|download|receive|received|back|in)\b/i;
 
+const VERB =
+  /^(?:wr|write|writing|written|upload|send|sent|rd|read|reading|download|receive|received|copy|copied|copying)$/i;
+
 /** Undefined where it cannot be told, as for names of two things that say not which is the device. */
 function directionOf(cell: string): CopyRun['direction'] | null | undefined {
   if (cell === '') return null;
   const [to, from] = DIRECTIONS;
   const [, source, target] =
     /^(?:from\s+)?(?:the\s+|my\s+)?(\S.*?)\s*(?:\bto\b|->|→)\s*(?:the\s+|my\s+)?(.+)$/i.exec(cell) ?? [];
-  if (source !== undefined && target !== undefined)
-    return HOST.test(source) === HOST.test(target) ? undefined : HOST.test(source) ? to : from;
+  if (source !== undefined && target !== undefined) {
+    // "write to the stick" names one end, "phone to laptop" both.
+    const host = HOST.test(target);
+    if (VERB.test(source)) return host ? from : FROM.test(source) ? undefined : to;
+    return HOST.test(source) === host ? undefined : host ? from : to;
+  }
   const [, word = '', what = ''] = /^(to|from)\s+(?:the\s+|my\s+)?(.+)$/i.exec(cell) ?? [];
   if (word !== '') return (word.toLowerCase() === 'to') === HOST.test(what) ? from : to;
   return TO.test(cell) ? to : FROM.test(cell) ? from : undefined;
@@ -58,20 +65,28 @@ const READ = { size: typedBytes, time: typedSeconds, rate: typedRate } as const;
 const MOST_BARE = 1e5;
 const BARE = /^[\d.,'\s]+$/;
 
+const RATES = 'MB/s or Mbit/s';
+const WRITE: Readonly<Partial<Record<Role, string>>> = {
+  size: 'GB, MB, GiB or B',
+  time: 's, min or h',
+  rate: RATES,
+  link: RATES,
+  hostLink: RATES,
+};
+
+/** The column that tells something, by its surest name; undefined where none does. */
+const surest = (columns: readonly Column[], role: Role): Column | undefined =>
+  columns.filter((one) => one.role === role).sort((a, b) => a.rank - b.rank)[0];
+
 /** Why a table with such heads cannot be read; null if it can. */
 function wrongHeads(columns: readonly Column[]): string | null {
   const strange = columns.find((column) => column.strange !== null);
   if (strange)
-    return `“${strange.head}”: ${strange.strange} is no unit it can be in. ${
-      strange.role === 'size'
-        ? 'Write GB, MB, GiB or B.'
-        : strange.role === 'time'
-          ? 'Write s, min or h.'
-          : 'Write MB/s or Mbit/s.'
-    }`;
+    return `“${strange.head}”: ${strange.strange} is no unit it can be in. Write ${WRITE[strange.role] ?? ''}.`;
   for (const role of Object.keys(USUAL) as Measured[]) {
-    const [first, second] = columns.filter((one) => one.role === role).sort((a, b) => a.rank - b.rank);
-    if (first && second && first.rank === second.rank)
+    const first = surest(columns, role);
+    const second = columns.find((one) => one !== first && one.role === role && one.rank === first?.rank);
+    if (first && second)
       return `“${first.head}” and “${second.head}” both tell a ${role}. A line is one copy, in one direction.`;
   }
   const has = (role: Role) => columns.some((column) => column.role === role);
@@ -95,14 +110,12 @@ export function readCopies(text: string): CopyTable {
   const columns = first.cells.map(columnOf);
   const reason = wrongHeads(columns);
   if (reason !== null) return { ok: false, line: first.line, reason };
-  const of = (role: Role) => {
-    const [column] = columns.filter((one) => one.role === role).sort((a, b) => a.rank - b.rank);
-    return column ? { ...column, at: columns.indexOf(column) } : null;
-  };
+  const places = new Map(columns.map(({ role }) => [role, columns.indexOf(surest(columns, role) as Column)]));
+  const of = (role: Role): Column | undefined => columns[places.get(role) ?? -1];
   const assumed = new Map<Measured, string>();
   const copies: CopyLine[] = [];
   for (const { cells, line } of rows) {
-    const cell = (role: Role): string => plain(cells[of(role)?.at ?? -1] ?? '');
+    const cell = (role: Role): string => plain(cells[places.get(role) ?? -1] ?? '');
     const wrong = (what: string, typed: string) =>
       ({ ok: false, line, reason: typed === '' ? `its ${what} is missing.` : `“${typed}” is no ${what}.` }) as const;
     const measured = (role: Measured): number => {

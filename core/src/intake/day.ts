@@ -1,12 +1,7 @@
 // Days as people write them.
-const MONTHS = 'january february march april may june july august september october november december'.split(' ');
-const LEAST_LETTERS = 3;
-const MOST_MONTHS = 12;
+import { monthOf } from '../table/index.ts';
 
-/** Number of a month by its name, long or short; 0 for none. */
-const monthOf = (name: string): number =>
-  MONTHS.findIndex((month) => month.startsWith(name.replace('.', '').toLowerCase()) && name.length >= LEAST_LETTERS) +
-  1;
+const MOST_MONTHS = 12;
 
 /** Year, month and day of a text; null where two orders are possible, or none. */
 function partsOf(text: string): readonly [year: string, month: number, day: string] | null {

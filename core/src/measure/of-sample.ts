@@ -1,9 +1,9 @@
 // The values of every measure of one sample, each under its condition, from what was judged.
 
-import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 import { pricePerMetre } from '../cable/index.ts';
 import { USUAL_DAY } from '../idle/index.ts';
 import { mainsLabel, type Output, type Probe, type Setup } from '../reading/index.ts';
+import { alike, repeated } from '../repeats/index.ts';
 import { isStated, type Measured, standardUncertainty } from '../uncertainty/index.ts';
 import type { Dossier, Verdict } from '../verdict/index.ts';
 import type { PriceFacts, SampleFacts } from '../verdict/types.ts';
@@ -252,20 +252,18 @@ function ofCharges(put: Put, dossier: Dossier, { results }: Verdict): void {
       told.set(condition, [...(told.get(condition) ?? []), seconds]);
     }
   }
-  for (const [condition, all] of told) put('charge-time', condition, meanOf(all), { u: uOfMean(all) });
+  for (const [condition, all] of told) {
+    const mean = ofRepeats(all);
+    if (mean) put('charge-time', condition, mean.value, { u: mean.u });
+  }
 }
 
-const meanOf = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
-
-/**
- * Standard uncertainty of the mean of repeats, widened so that ± 1.96 of it is the 95 % interval of Student's t. JCGM 100:2008,
- * 4.2.3 and G.3. @returns null of one alone, and of repeats alike to the digit: nobody knows how far the next one lies
- */
-function uOfMean(values: readonly number[]): number | null {
-  const count = values.length;
-  const mean = meanOf(values);
-  const spread = Math.sqrt(values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (count - 1));
-  return count > 1 && spread > 0 ? ((tQuantile(0.975, count - 1) / 1.96) * spread) / Math.sqrt(count) : null;
+/** A mean of repeats, ± 1.96 u being its 95 % interval. JCGM 100:2008, G.3. Of one alone, and of repeats alike to the digit, nobody knows u. */
+function ofRepeats(values: readonly number[]): { readonly value: number; readonly u: number | null } | null {
+  const found = repeated(values);
+  if (!found) return null;
+  const { mean, interval } = found;
+  return { value: mean, u: interval && !alike(found, mean) ? (interval[1] - mean) / 1.96 : null };
 }
 
 /** What the devices of the bench get of what they want, all plugged in at once in the best way. */

@@ -1,4 +1,5 @@
 // Times as programs write them: seconds, clock times, dates, counts since 1970.
+import { monthOf } from '../table/index.ts';
 
 /** How a time column is written. */
 export type TimeForm = 'number' | 'clock' | 'date' | 'unit';
@@ -13,7 +14,6 @@ const DATE = new RegExp(String.raw`^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})${OF_DAY}
 const IN_NUMBERS = new RegExp(String.raw`^(\d{1,2})([./-])(\d{1,2})\2(\d{4}|\d{2})${OF_DAY}$`);
 /** `02-Mar-2026`. */
 const NAMED = new RegExp(String.raw`^(\d{1,2})[-\s./]([A-Za-z]{3})[a-z]*[-\s./](\d{4}|\d{2})${OF_DAY}$`);
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 /** Seconds by the units times are written in. */
 export const TIME_UNITS: Readonly<Record<string, number>> = {
   s: 1,
@@ -84,7 +84,7 @@ function dateSeconds(text: string, monthFirst = false): number {
     return at(year, Number(month), day, clock);
   }
   const [, day = '', name = '', year = '', ...clock] = NAMED.exec(text) ?? [];
-  const month = MONTHS.indexOf(name.toLowerCase()) + 1;
+  const month = monthOf(name);
   return month > 0 ? at(year, month, day, clock) : Number.NaN;
 }
 

@@ -33,6 +33,7 @@ describe('a table of drops', () => {
     ['no heads', '3 20.043 19.311 31'],
     ['what was set beside it', 'I set (A);I meas (A);V source;V load;T room;T cable\n2.9;3;20.043;19.311;20;31'],
     ['the load first', 'I_load;V_load;V_source;T\n3;19.311;20.043;31'],
+    ['when it began and ended', 'Start time;End time;Report;A;V1;V2;°C\n10:00;10:05;7;3;20.043;19.311;31'],
     ['begin and end', 'mA;U begin (V);U end (V);°C\n3000;20,043;19,311;31'],
     ['a table with strokes', '| I/A | U1/V | U2/V | T/°C |\n|---|---|---|---|\n| 3 | 20.043 | 19.311 | 31 |'],
     ['thousands', "I_mA;near_mV;far_mV;T\n3'000;20 043;19 311;31"],

@@ -51,6 +51,15 @@ const MOST: Readonly<Partial<Record<Role, readonly [si: number, unit: string]>>>
   near: [60, 'mV'],
   far: [60, 'mV'],
 };
+const VOLTS = 'V or mV';
+const WRITE: Readonly<Partial<Record<Role, string>>> = {
+  amps: 'A or mA',
+  drop: VOLTS,
+  near: VOLTS,
+  far: VOLTS,
+  celsius: '°C, °F or K',
+  length: 'm or cm',
+};
 /** What a line must tell once. */
 const ONCE: readonly (readonly [Role, string])[] = [
   ['amps', 'the current'],
@@ -81,7 +90,7 @@ function wrongColumns(columns: readonly Column[], headed: boolean): string | nul
     return `the heads name no ${has('amps') ? 'drop, nor the volts at both ends' : 'current'}. Call the columns current_A and drop_V, or current_A, near_V and far_V.`;
   const strange = columns.find((column) => column.strange !== null);
   if (strange)
-    return `“${strange.head}”: ${strange.strange} is no unit it can be in. ${strange.role === 'amps' ? 'Write A or mA.' : strange.role === 'celsius' ? 'Write °C, °F or K.' : strange.role === 'length' ? 'Write m or cm.' : 'Write V or mV.'}`;
+    return `“${strange.head}”: ${strange.strange} is no unit it can be in. Write ${WRITE[strange.role] ?? ''}.`;
   for (const [role, what] of ONCE) {
     // Beside a drop the volts at an end are no more than a word about it.
     if ((role === 'near' || role === 'far') && has('drop')) continue;

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 
 export * from './encoding.ts';
 export * from './heads.ts';
+export * from './month.ts';
 
 export type Field = string | number | boolean | null;
 

@@ -22,6 +22,12 @@ const NOT_FOUND = 404;
 export const isMissing = (error: unknown): error is ApiProblem =>
   error instanceof ApiProblem && error.status === NOT_FOUND;
 
+const REFUSED = 422;
+
+/** Whether what was asked for cannot be: no trying again helps. */
+export const isRefused = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && error.status === REFUSED;
+
 const unreachable = (): ApiProblem =>
   new ApiProblem({
     type: 'about:blank',

@@ -4,16 +4,14 @@ import { type Mains, mainsLabel } from '@lastmark/core/reading';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import { lazy, useState } from 'react';
 import { apiUrl } from '../api/world.ts';
 import { figureHeight } from '../parts/heights.ts';
 import { Later } from '../parts/Later.tsx';
-import { QueryGate } from '../parts/QueryGate.tsx';
 import { useNotify } from '../state/notices.tsx';
 import { useSample } from '../state/sample.tsx';
 import { CaptureDialog } from './CaptureDialog.tsx';
-import { traceQuery } from './traceQuery.ts';
+import { TraceGate } from './TraceGate.tsx';
 import { useCapture } from './useCapture.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
@@ -24,10 +22,9 @@ const TRACE_HEIGHT = 220;
 const HARMONICS_HEIGHT = 180;
 
 function Trace({ capture, caption }: { readonly capture: Capture; readonly caption: string }) {
-  const trace = useQuery(traceQuery(capture.id, BUCKETS));
   const room = figureHeight(TRACE_HEIGHT) + (capture.figures.kind === 'waveform' ? figureHeight(HARMONICS_HEIGHT) : 0);
   return (
-    <QueryGate query={trace} what="the trace" height={room}>
+    <TraceGate id={capture.id} buckets={BUCKETS} what="the trace" height={room}>
       {({ columns }) => (
         <Later what="the chart" height={room}>
           <CaptureChart caption={caption} columns={columns} height={TRACE_HEIGHT} />
@@ -36,7 +33,7 @@ function Trace({ capture, caption }: { readonly capture: Capture; readonly capti
           )}
         </Later>
       )}
-    </QueryGate>
+    </TraceGate>
   );
 }
 

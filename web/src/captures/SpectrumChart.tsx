@@ -17,7 +17,7 @@ import {
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { ApiProblem, api } from '../api/client.ts';
+import { api, isRefused } from '../api/client.ts';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -58,9 +58,6 @@ function apart(lines: readonly RippleLine[]): readonly RippleLine[] {
   return kept.slice(0, MOST_NAMED);
 }
 
-/** What the server refused: no trying again helps. */
-const REFUSED = 422;
-
 export function SpectrumChart({ query, room, ...props }: Props) {
   const { traces } = props;
   const found = useQueries({
@@ -73,7 +70,7 @@ export function SpectrumChart({ query, room, ...props }: Props) {
     })),
   });
   const failed = found.find(({ error }) => error);
-  if (failed?.error instanceof ApiProblem && failed.error.status === REFUSED)
+  if (failed && isRefused(failed.error))
     return (
       <Box sx={{ minHeight: room }}>
         <Alert severity="info">{failed.error.message}</Alert>

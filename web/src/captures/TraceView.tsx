@@ -8,6 +8,7 @@ import { figureHeight } from '../parts/heights.ts';
 import { Later } from '../parts/Later.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
 import { around, type Move, moved, type Stretch, within } from './stretch.ts';
+import { TraceGate } from './TraceGate.tsx';
 import { asked, traceQuery } from './traceQuery.ts';
 
 const CaptureChart = lazy(async () => ({ default: (await import('./CaptureChart.tsx')).CaptureChart }));
@@ -50,12 +51,11 @@ const picked = (data: TraceWindow | undefined, name: string | null) =>
 
 export function TraceView(props: Props) {
   const { traces, spectrum = false, height = HEIGHT } = props;
-  const whole = useQuery(traceQuery(traces[0]?.id ?? '', BUCKETS));
   const room = figureHeight(height) + (spectrum ? SECOND_LINE : 0);
   return (
-    <QueryGate query={whole} what="the trace" height={BUTTONS + room}>
-      {(data) => <Stretched {...props} whole={data} room={room} />}
-    </QueryGate>
+    <TraceGate id={traces[0]?.id ?? ''} buckets={BUCKETS} what="the trace" height={BUTTONS + room}>
+      {(whole) => <Stretched {...props} whole={whole} room={room} />}
+    </TraceGate>
   );
 }
 

@@ -43,7 +43,6 @@ function linesOf({ tasks, resources, people }: DayProblem, { placed }: DayPlan):
       id,
       title,
       there,
-      // Whoever sets something up that then runs by itself is there for the set-up alone.
       placed: pairs.filter(([{ personId }]) => personId === id),
     })),
   ].filter((line) => line.placed.length > 0 || 'there' in line);
@@ -156,6 +155,7 @@ export function Bars({ problem, plan, colourOf, pins, onPin }: Props) {
                   }}
                 />
               );
+              // Whoever sets something up that then runs by itself is there for the set-up alone.
               if (there && !task.attended) return setUp;
               return [
                 setUp,

@@ -9,7 +9,7 @@ import { storePoints, type TakenReading } from '../../readings/store.ts';
 import type { Hands } from '../hands.ts';
 import { proveAlive } from '../silences.ts';
 import { StepFailed } from '../turns.ts';
-import { energyProblem } from './energy.ts';
+import { energyProblem, mainsOff } from './energy.ts';
 import { sourceOf, takenOf, takenReading } from './point.ts';
 import { setSupply, wait } from './set-up.ts';
 
@@ -45,7 +45,7 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
     await driver.startEnergy();
     await wait(hands, step.dwell, 'Counting energy');
     const { joules, seconds } = await driver.energy();
-    const problem = energyProblem(joules, seconds);
+    const problem = energyProblem(joules, seconds, mainsOff(hands));
     if (problem) throw new StepFailed(problem);
     readings.push(
       takenReading('energy', 'mains', null, exactly(Math.max(0, joules))),
@@ -54,7 +54,7 @@ export async function idleStep(hands: Hands, step: IdleStep): Promise<void> {
   } else {
     await wait(hands, step.dwell, 'Averaging input power');
     const mean = looks.mean({ quantity: 'power', place: 'mains', port: null }, begun);
-    const problem = mean && energyProblem(mean.value * step.dwell, step.dwell);
+    const problem = mean && energyProblem(mean.value * step.dwell, step.dwell, mainsOff(hands));
     if (problem) throw new StepFailed(problem);
     if (mean)
       readings.push(

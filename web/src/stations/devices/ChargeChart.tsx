@@ -1,7 +1,6 @@
 // A charge as a picture: power and level against time, its stages named along the top, its end marked.
 import type { TraceWindow } from '@lastmark/contract/types';
 import { intoDevice, type SessionResult, type Stage } from '@lastmark/core/charge';
-import { useQuery } from '@tanstack/react-query';
 import {
   Chart,
   type ChartData,
@@ -15,11 +14,10 @@ import {
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { traceQuery } from '../../captures/traceQuery.ts';
+import { TraceGate } from '../../captures/TraceGate.tsx';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { figureHeight } from '../../parts/heights.ts';
-import { QueryGate } from '../../parts/QueryGate.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -40,11 +38,11 @@ const BUCKETS = 500;
 const LETTER = 0.0095;
 
 export function ChargeChart(props: Props) {
-  const trace = useQuery(traceQuery(props.shown.captureId, BUCKETS));
+  const { captureId } = props.shown;
   return (
-    <QueryGate query={trace} what="the charge" height={figureHeight(props.height)}>
-      {(data) => <Drawn {...props} trace={data} />}
-    </QueryGate>
+    <TraceGate id={captureId} buckets={BUCKETS} what="the charge" height={figureHeight(props.height)}>
+      {(trace) => <Drawn {...props} trace={trace} />}
+    </TraceGate>
   );
 }
 

@@ -1,7 +1,6 @@
 // A soak as a picture: temperatures, the curve they follow on to where it leads with its interval, limits, and the output.
 import type { TraceWindow } from '@lastmark/contract/types';
 import { EVENT_WORDS, type SoakResult, warmAt } from '@lastmark/core/heat';
-import { useQuery } from '@tanstack/react-query';
 import {
   Chart,
   type ChartData,
@@ -15,11 +14,10 @@ import {
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { traceQuery } from '../../captures/traceQuery.ts';
+import { TraceGate } from '../../captures/TraceGate.tsx';
 import { useChartStyle } from '../../parts/chartStyle.ts';
 import { Figure } from '../../parts/Figure.tsx';
 import { figureHeight } from '../../parts/heights.ts';
-import { QueryGate } from '../../parts/QueryGate.tsx';
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip);
 
@@ -41,11 +39,11 @@ const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3]];
 const ONWARD = 0.5;
 
 export function SoakChart(props: Props) {
-  const trace = useQuery(traceQuery(props.soak.captureId, BUCKETS));
+  const { captureId } = props.soak;
   return (
-    <QueryGate query={trace} what="the soak" height={figureHeight(props.height)}>
-      {(data) => <Drawn {...props} trace={data} />}
-    </QueryGate>
+    <TraceGate id={captureId} buckets={BUCKETS} what="the soak" height={figureHeight(props.height)}>
+      {(trace) => <Drawn {...props} trace={trace} />}
+    </TraceGate>
   );
 }
 
