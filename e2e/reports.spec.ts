@@ -38,6 +38,7 @@ test('a report is issued, amended, and its code says so', async ({ page }) => {
   await page.getByLabel('Code on a print').fill('7K2M');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('main')).toContainText('A code has 16 signs; this has 4.');
+  await expect(page.getByRole('button', { name: 'Try again' })).toHaveCount(0);
   expect(await findings(page)).toEqual([]);
 });
 

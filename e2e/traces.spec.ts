@@ -50,6 +50,10 @@ test('ripple comes from a scope’s file, settles a claim, and is zoomed down to
   for (let at = 0; at < 5; at += 1) await page.keyboard.press('+');
   // From 200 ms to 195 µs: the mains are gone, the switching is left.
   await expect(main.getByRole('img', { name: /by frequency\. 90 kHz, switching/ })).toBeVisible();
+  // Of a few samples there is no spectrum, and no trying again helps.
+  await page.keyboard.press('+');
+  await expect(main.getByText('Fewer than 64 samples: no spectrum can be made of them. Go wider.')).toBeVisible();
+  await expect(main.getByRole('button', { name: 'Try again' })).toHaveCount(0);
   await page.keyboard.press('0');
   await expect(main.getByRole('button', { name: 'All of it' })).toBeDisabled();
   // With the pointer: dragged over a tenth, then back out with the wheel.

@@ -1,8 +1,6 @@
 // What rides on an output by frequency: the stretch its trace shows, with the lines that stand out named.
 import type { TraceSpectrum } from '@lastmark/contract/types';
 import { hertzWords, LINE_WORDS, type RippleLine } from '@lastmark/core/ripple';
-import Alert from '@mui/material/Alert';
-import Box from '@mui/material/Box';
 import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import {
   Chart,
@@ -17,7 +15,7 @@ import {
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { api, isRefused } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useChartStyle } from '../parts/chartStyle.ts';
 import { Figure } from '../parts/Figure.tsx';
 import { QueryGate } from '../parts/QueryGate.tsx';
@@ -70,12 +68,6 @@ export function SpectrumChart({ query, room, ...props }: Props) {
     })),
   });
   const failed = found.find(({ error }) => error);
-  if (failed && isRefused(failed.error))
-    return (
-      <Box sx={{ minHeight: room }}>
-        <Alert severity="info">{failed.error.message}</Alert>
-      </Box>
-    );
   const asked = failed ?? found.find(({ data }) => !data) ?? found[0];
   return (
     asked && (

@@ -6,6 +6,7 @@ import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
+import { isRefused } from '../api/client.ts';
 import { Room } from './Later.tsx';
 
 interface Props<T> {
@@ -39,9 +40,13 @@ export function QueryGate<T>({ query, what, height, children }: Props<T>) {
   if (data === undefined)
     return (
       <Box sx={{ minHeight: height, p: picture ? 0 : 2 }}>
-        <Alert severity="error" action={again}>
-          Could not load {what}. {error?.message}
-        </Alert>
+        {isRefused(error) ? (
+          <Alert severity="warning">{error.message}</Alert>
+        ) : (
+          <Alert severity="error" action={again}>
+            Could not load {what}. {error?.message}
+          </Alert>
+        )}
       </Box>
     );
   return (

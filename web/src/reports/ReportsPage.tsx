@@ -31,10 +31,13 @@ function answerWords({ state, report, newest, code }: CodeAnswer): string {
   return `${issued}: untouched.`;
 }
 
+/** What is kept for the answer while it is looked up, px. */
+const ANSWER_HEIGHT = 48;
+
 function Answer({ code }: { readonly code: string }) {
   const query = useQuery(codeQuery(code));
   return (
-    <QueryGate query={query} what="the code">
+    <QueryGate query={query} what="the code" height={ANSWER_HEIGHT}>
       {(answer) => <Answered answer={answer} />}
     </QueryGate>
   );
