@@ -314,3 +314,43 @@ describe('what goes in at the wall', () => {
     expect(charge(`time [s],power [W]\n${rows(() => 0).replaceAll(/,0$/gm, '')}`).wall).toBeNull();
   });
 });
+
+describe('a log with more columns than the charge needs', () => {
+  // 20 V and 1.5 A for 3000 s from 40 to 90 %, 0.01 A after.
+  const rows = (cells: (at: number) => readonly (number | string)[]): Row[] =>
+    Array.from({ length: 401 }, (_, at) => [at * 10, ...cells(at)]);
+  const level = (at: number) => Math.floor(40 + Math.min(at, 300) / 6);
+  const amps = (at: number) => (at <= 300 ? 1.5 : 0.01);
+
+  it.each<readonly [string, string, (at: number) => number]>([
+    ['Humidity [%]', 'the air', (at) => 45 + Math.sin(at)],
+    ['Duty [%]', 'a converter', () => 100],
+    ['Charge [mAh]', 'what was counted', (at) => Math.min(at, 300) * 4],
+    ['Charge', 'what was counted, without its unit', (at) => Math.min(at, 300) * 4],
+  ])('%s is no level of the device', (head, _, value) => {
+    const without = session(
+      ['t [s]', head, 'U [V]', 'I [A]'],
+      rows((at) => [value(at), 20, amps(at)]),
+      { end: 3010 },
+    );
+    expect([without.level, without.end?.by]).toEqual(['energy', 'mark']);
+    const heads = ['t [s]', head, 'U [V]', 'I [A]', 'Battery [%]'];
+    const found = session(
+      heads,
+      rows((at) => [value(at), 20, amps(at), level(at)]),
+    );
+    expect([found.level, found.startLevel]).toEqual(['log', 0.4]);
+    expect(found.times[80]).toBeCloseTo(2400, -2);
+  });
+
+  it('sums volts and amps of the port, not what a data line has or what went in', () => {
+    const heads = ['t [s]', 'D+ [V]', 'U [V]', 'I [A]', 'Input power [W]'];
+    const found = session(
+      heads,
+      rows((at) => [0.6, 20, amps(at), 20 * amps(at) * 1.1]),
+      { startLevel: 0.4 },
+    );
+    expect(found.energy).toBeCloseTo((3005 * 30) / 3600, 1);
+    expect(found.wall?.energy).toBeCloseTo((3005 * 33) / 3600, 1);
+  });
+});

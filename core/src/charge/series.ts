@@ -1,5 +1,5 @@
 // A charge session's log made ready: watts, volts, level and temperatures against time, evenly spaced, with its gaps known.
-import { AMBIENT_NAME, type Channel, type Trace, timeAt, words } from '../trace/index.ts';
+import { AMBIENT_NAME, type Channel, isAtWall, outputColumns, type Trace, timeAt, words } from '../trace/index.ts';
 
 /** A stretch nothing was logged in, s from the first sample. */
 export interface Gap {
@@ -33,6 +33,8 @@ export interface ChargeRoles {
   readonly temperatures: readonly Channel[];
   /** Power flowed the other way for most of it. */
   readonly reversed: boolean;
+  /** Which of several columns that may be meant are used, in a sentence each. */
+  readonly several: readonly string[];
 }
 
 /** Values the session is cut into at most: finer than anything a stage end is told to. */
@@ -49,6 +51,12 @@ const median = (values: number[]): number => {
   return values[Math.floor(values.length / 2)] ?? 0;
 };
 
+/** No level is above 100 %. */
+function isFraction(values: ArrayLike<number>): boolean {
+  for (let at = 0; at < values.length; at += 1) if ((values[at] as number) > 100.1) return false;
+  return true;
+}
+
 /** Levels as fractions: written in per cent where any is above 1. */
 function fractions(values: ArrayLike<number>): Float64Array {
   let most = 0;
@@ -57,22 +65,23 @@ function fractions(values: ArrayLike<number>): Float64Array {
   return Float64Array.from(values, (value) => (value >= 0 && value * factor <= 1.001 ? value * factor : Number.NaN));
 }
 
-/** What each column of a log is. */
-/** A column of what goes in at the wall. */
-const AT_WALL = /\b(?:in|ac|mains|wall|socket)\b/i;
+/** Per cent of something else than the charge of a battery. */
+const NO_LEVEL =
+  /humid|\brh\b|feuchte|duty|pwm|\bload\b|cpu|effic|\beta\b|η|thd|distort|bright|factor|\bpf\b|signal|\bfan\b|error|ripple/i;
 
+/** Levels of the device: called so, or in per cent of nothing else. */
+function levelsOf(channels: readonly Channel[]): Channel | null {
+  const perCent = channels.filter(({ name, quantity }) => quantity === 'level' && !NO_LEVEL.test(words(name)));
+  const called = ({ name }: Channel) => LEVEL_NAME.test(words(name));
+  const bare = channels.filter((one) => one.quantity === null && one.unit === '' && called(one));
+  return perCent.find(called) ?? perCent[0] ?? bare.find(({ values }) => isFraction(values)) ?? null;
+}
+
+/** What each column of a log is. */
 export function chargeRoles(trace: Trace): ChargeRoles {
   const { channels } = trace;
-  const of = (quantity: Channel['quantity']) => {
-    const all = channels.filter((one) => one.quantity === quantity);
-    // What stands at the wall is not what the device takes.
-    return all.find(({ name }) => !AT_WALL.test(words(name))) ?? all[0] ?? null;
-  };
-  const [volts, amps, power] = [of('voltage'), of('current'), of('power')];
-  const levels =
-    channels.find(({ quantity }) => quantity === 'level') ??
-    channels.find(({ quantity, name }) => quantity === null && LEVEL_NAME.test(words(name))) ??
-    null;
+  const { volts, amps, power, several } = outputColumns(channels);
+  const levels = levelsOf(channels);
   const product =
     volts && amps ? Float64Array.from(volts.values, (one, at) => one * (amps.values[at] as number)) : null;
   const raw = power ? Float64Array.from(power.values) : product;
@@ -82,7 +91,7 @@ export function chargeRoles(trace: Trace): ChargeRoles {
     else if (one < 0) minus -= one;
   }
   const reversed = minus > 4 * plus;
-  const wall = channels.find((one) => one.quantity === 'power' && AT_WALL.test(words(one.name)) && one !== power);
+  const wall = channels.find((one) => one.quantity === 'power' && isAtWall(one) && one !== power);
   const begin = trace.samples > 0 ? timeAt(trace, 0) : 0;
   return {
     times: Float64Array.from({ length: trace.samples }, (_, at) => timeAt(trace, at) - begin),
@@ -93,6 +102,7 @@ export function chargeRoles(trace: Trace): ChargeRoles {
     wall: wall ? Float64Array.from(wall.values) : null,
     temperatures: channels.filter(({ quantity }) => quantity === 'temperature'),
     reversed,
+    several,
   };
 }
 

@@ -249,6 +249,7 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
       return best < 0 ? [] : [{ name, celsius: values[best] as number, at: times[best] as number }];
     });
   const findings = [
+    ...roles.several,
     ...slipsOf(roles, series),
     ...(series?.gaps ?? []).map(
       (gap) =>

@@ -1,5 +1,5 @@
 // Which column of a log is what: sensors, the room, and the output; without what a sensor tells that is not connected.
-import { AMBIENT_NAME, assumedSays, type Channel, type Trace, words } from '../trace/index.ts';
+import { AMBIENT_NAME, assumedSays, type Channel, outputColumns, type Trace, words } from '../trace/index.ts';
 import type { OutputLog } from './events.ts';
 
 /** Temperatures there can be on a bench, °C. */
@@ -54,18 +54,7 @@ export function rolesOf(trace: Trace, times: Float64Array): Roles {
   const ambient =
     channels.find((one) => isAmbient(one) && (one.quantity === 'temperature' || one.quantity === null)) ?? null;
   const sensors = known.length > 0 ? known : placed.filter((channel) => !isAmbient(channel));
-  const of = (quantity: Channel['quantity']) => {
-    const all = channels.filter((channel) => channel.quantity === quantity);
-    return (
-      all.find(({ name }) => /out|port|load|bus|dc/i.test(name)) ??
-      all.find(({ name }) => !/\b(?:in|ac|mains|wall)/i.test(name)) ??
-      all[0] ??
-      null
-    );
-  };
-  const volts = of('voltage');
-  const amps = of('current');
-  const power = of('power');
+  const { volts, amps, power, several } = outputColumns(channels);
   const product =
     volts && amps ? Float64Array.from(volts.values, (value, at) => value * (amps.values[at] as number)) : null;
   const watts = power?.values ?? product;
@@ -83,7 +72,12 @@ export function rolesOf(trace: Trace, times: Float64Array): Roles {
   return {
     sensors: own.map(({ channel }) => channel),
     ambient: air && finite(air.channel.values).length > 0 ? air.channel : null,
-    findings: [...doubt, ...assumed, ...[...own, ...(air ? [air] : [])].flatMap(({ finding }) => finding ?? [])],
+    findings: [
+      ...several,
+      ...doubt,
+      ...assumed,
+      ...[...own, ...(air ? [air] : [])].flatMap(({ finding }) => finding ?? []),
+    ],
     output:
       watts && finite(watts).length > 0
         ? { times, watts: closed(watts), volts: volts ? closed(volts.values) : null }

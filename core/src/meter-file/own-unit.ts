@@ -1,5 +1,5 @@
 // Cells that carry their unit or a prefix themselves, and what meters write where they have no number.
-import { findUnit, PREFIXES, type QuantityId, quantityOf } from '../quantity/index.ts';
+import { findUnit, PREFIXES, type QuantityId, quantityOf, toSi } from '../quantity/index.ts';
 import { meterNumber } from './number.ts';
 
 const WITH_UNIT = /^([+-]?[\d.,]+(?:e[+-]?\d+)?)\s*([^\d\s.,+-][^\d]*)$/i;
@@ -17,7 +17,7 @@ export function ownUnit(cell: string, comma: boolean, quantity: QuantityId): num
   const value = meterNumber(digits, comma);
   if (written === '' || Number.isNaN(value)) return Number.NaN;
   const unit = findUnit(quantity, written.trim());
-  if (unit) return value * unit.factor;
+  if (unit) return toSi(value, unit);
   const prefix = PREFIXES[written.trim()];
   return prefix === undefined || quantityOf(quantity).si === '' ? Number.NaN : value * prefix;
 }

@@ -103,8 +103,8 @@ const TABLE: readonly Quantity[] = [
     si: 'K',
     usual: '°C',
     units: [
-      unit('°C', 1, ['C', 'degC', 'celsius', 'ºC', '˚C'], ZERO_CELSIUS),
-      unit('°F', 5 / 9, ['F', 'degF', 'fahrenheit', 'ºF', '˚F'], ZERO_CELSIUS - (32 * 5) / 9),
+      unit('°C', 1, ['C', 'degC', 'deg C', 'celsius', 'ºC', '˚C', '℃'], ZERO_CELSIUS),
+      unit('°F', 5 / 9, ['F', 'degF', 'deg F', 'fahrenheit', 'ºF', '˚F', '℉'], ZERO_CELSIUS - (32 * 5) / 9),
       unit('K', 1, ['kelvin']),
     ],
   },

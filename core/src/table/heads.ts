@@ -4,12 +4,17 @@ import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
 /** A unit at the end of a name: `vin_mV`, `Iout.A`. */
 const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%|ms|s|min)$/;
 
+/** What lasts: behind it `min` is minutes, and behind a quantity the least of it, `U min`. */
+export const LASTS = /(?:^|[\W_])(?:t|x)(?:$|[\W_])|time|elapsed|zeit|dauer|duration|since|after/i;
+
 /** Split a head into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`, `vin_mV`. */
 export function headerParts(cell: string): { name: string; unit: string } {
   const match = /^(.*?)\s*(?:\[([^\]]*)\]|\(([^)]*)\)|\/\s*([^/]+))\s*$/.exec(cell.trim());
   if (!match) {
     const [, name, unit] = TRAILING.exec(cell.trim()) ?? [];
-    return name !== undefined && unit !== undefined ? { name, unit } : { name: cell.trim(), unit: '' };
+    if (name === undefined || unit === undefined || (unit === 'min' && !LASTS.test(name)))
+      return { name: cell.trim(), unit: '' };
+    return { name, unit };
   }
   return { name: (match[1] ?? '').trim(), unit: (match[2] ?? match[3] ?? match[4] ?? '').trim() };
 }

@@ -156,6 +156,83 @@ describe('a log of temperatures', () => {
     expect(remarks).toEqual([]);
   });
 
+  const read = (content: string | Uint8Array) => {
+    const reading = readTrace(content);
+    if (!reading.ok) throw new Error(`${reading.line}: ${reading.reason}`);
+    return reading.trace;
+  };
+  const western = (text: string) => Uint8Array.from(text, (sign) => sign.charCodeAt(0));
+  const wide = (text: string) =>
+    Uint8Array.from([0xff, 0xfe, ...[...text].flatMap((sign) => [sign.charCodeAt(0) & 255, sign.charCodeAt(0) >> 8])]);
+  const inCells = (unit: string, value: (c: number) => number) =>
+    ['Time;Front', ...log((at, c) => `${at * 10};${value(c).toFixed(2)} ${unit}`), ''].join('\n');
+
+  it.each<readonly [string, string | Uint8Array]>([
+    ['°C', inCells('°C', (c) => c)],
+    ['°C, as the old Western code page has it', western(inCells('°C', (c) => c))],
+    ['°C, in UTF-16', wide(inCells('°C', (c) => c))],
+    ['one sign for degree and C', inCells('℃', (c) => c)],
+    ['deg C', inCells('deg C', (c) => c)],
+    ['°F', inCells('°F', (c) => c * 1.8 + 32)],
+    ['K', inCells('K', (c) => c + 273.15)],
+  ])('with units in the cells of a column named after a place: %s', (_, file) => {
+    const { channels } = read(file);
+    expect(channels.map(({ quantity }) => quantity)).toEqual(['temperature']);
+    for (const [at, value] of celsius.entries()) expect(channels[0]?.values[at]).toBeCloseTo(value, 2);
+  });
+
+  it('with a column of units takes the unit of each line, as meters that choose their range write it', () => {
+    const volts = (at: number) => 0.9 + at / 100;
+    const value = (at: number) => (volts(at) < 1 ? `${(volts(at) * 1000).toFixed(1)};mV` : `${volts(at).toFixed(4)};V`);
+    const lines = Array.from({ length: 900 }, (_, at) => `${at};${at === 20 ? 'OL;V' : value(at)}`);
+    const { channels, samples, remarks } = read(`Time [s];DMM;Unit\n${lines.join('\n')}\n`);
+    expect([channels.length, samples, remarks]).toEqual([1, 900, ['1 value is out of range and no number.']]);
+    for (const at of [0, 9, 10, 899]) expect(channels[0]?.values[at]).toBeCloseTo(volts(at), 6);
+  });
+
+  it('with a column of units believes it rather than the name', () => {
+    const { channels } = read(`Time [s];Watt;Unit\n${log((at) => `${at};${15_000 + at};mW`).join('\n')}\n`);
+    expect(channels[0]?.values[3]).toBeCloseTo(15.003, 6);
+  });
+
+  it('with decimal commas between strokes is not parted at the commas', () => {
+    const { channels, interval } = read(
+      `t [s]|T1\n${log((at, c) => `${at / 2}|${c}`.replaceAll('.', ',')).join('\n')}\n`,
+    );
+    expect([interval, channels.length, channels[0]?.values[5]]).toEqual([0.5, 1, 27.5]);
+  });
+
+  it('with units nothing is kept in among those of the line below the names', () => {
+    const lines = log((at, c) => `${at * 1000};5.1;${at};12.1;${c}`);
+    const { channels, interval } = read(['epoch_ms;U;Charge;R load;T1', ';V;mAh;Ω;°C', ...lines, ''].join('\n'));
+    expect(interval).toBeCloseTo(1, 9);
+    expect(channels.map(({ name, unit }) => `${name} ${unit}`)).toEqual(['U V', 'Charge mAh', 'R load Ω', 'T1 °C']);
+  });
+
+  it('with lines of delimiters alone, and its head once more, passes both over', () => {
+    const head = '"Time [s]","Front [°C]"';
+    const lines = log((at, c) => `"${at}","${c}"`);
+    const { samples } = read([head, ...lines.slice(0, 9), ',', '"",""', head, ...lines.slice(9), ',,', ''].join('\n'));
+    expect(samples).toBe(30);
+  });
+
+  it.each<readonly [string, readonly string[], string]>([
+    ['a word', ['# end', 'End of data'], 'Behind the table a line was left out: "End of data".'],
+    ['sums', ['', 'Mean,31.2', 'Max,40'], 'Behind the table 2 lines were left out: "Mean,31.2" ….'],
+    ['a rule and a count', ['---', 'Total: 30'], 'Behind the table 2 lines were left out: "---" ….'],
+  ])('ends with %s, which is told and counts for nothing', (_, footer, says) => {
+    for (const head of ['Time [s],Front [°C]', 'No.,Front [°C]']) {
+      const text = [head, ...log((at, c) => `${at},${c}`), ...footer, ''].join('\n');
+      const reading = readTrace(text, { rate: 1 });
+      expect(reading.ok && [reading.trace.samples, reading.trace.remarks]).toEqual([30, [says]]);
+    }
+  });
+
+  it('that goes on behind a line of words is wrong there', () => {
+    const text = ['Time [s],Front [°C]', ...log((at, c) => `${at},${c}`), 'Pause', '40,41', ''].join('\n');
+    expect(readTrace(text)).toMatchObject({ ok: false, line: 32, reason: expect.stringContaining('"Pause"') });
+  });
+
   it('over midnight tells that its month comes first', () => {
     const lines = ['03/04/2026 23:59:40', '03/04/2026 23:59:50', '03/05/2026 00:00:00', '03/05/2026 00:00:10'];
     const read = readTrace(`When,T1 [°C]\n${lines.map((line, at) => `${line},${25 + at}`).join('\n')}\n`);

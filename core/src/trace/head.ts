@@ -4,7 +4,19 @@ import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from '../meter-file/in
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
 import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
 import { factsOf, INTERVAL, statedInterval, statedUnits } from './preamble.ts';
-import { cellsOf, counts, EMPTY, type Found, findTable, isNumber, isRow, LOOKED_AT, NUMBER, rises } from './table.ts';
+import {
+  cellsOf,
+  counts,
+  EMPTY,
+  type Found,
+  findTable,
+  isNumber,
+  isRow,
+  LOOKED_AT,
+  NUMBER,
+  rises,
+  unitInCell,
+} from './table.ts';
 import type { ChannelQuantity, TraceFacts } from './types.ts';
 
 export interface HeadColumn {
@@ -13,6 +25,8 @@ export interface HeadColumn {
   readonly form: TimeForm;
   readonly quantity: ChannelQuantity | null;
   readonly unit: string;
+  /** The column that says the unit of each cell; null for none. */
+  readonly unitAt: number | null;
   /** Its cells are numbers alone, without units of their own. */
   readonly bare: boolean;
   /** Written number × factor + offset is what is kept. */
@@ -42,6 +56,8 @@ const BY_UNIT: readonly (readonly [ChannelQuantity, QuantityId])[] = [
 ];
 
 const unitOf = (quantity: QuantityId, written: string): Unit | undefined => findUnit(quantity, written);
+/** Units nothing here is kept in: they tell a line of units all the same. */
+const FURTHER = /^(?:[mµuk]?(?:Ah|Ω|ohms?|VA|var|F|H)|hPa|mbar|lx|dBA?|ppm|rpm|°|deg|counts?|-)$/i;
 const isUnit = (text: string): boolean =>
   text in TIME_UNITS || /^(?:%|[kM]?Hz)$/.test(text) || BY_UNIT.some(([, id]) => unitOf(id, text) !== undefined);
 
@@ -80,10 +96,16 @@ export function valueColumn(
   return { quantity: unit === '' ? named : null, factor: 1, offset: 0 };
 }
 
-/** The unit that stands in every cell of a column, which is that of the one before; empty for none. */
+/**
+ * The unit a column of units says of the one before: the same in every cell, or one of the same quantity, as meters that
+ * choose their range write it. Empty for none.
+ */
 function unitIn(cells: readonly string[]): string {
-  const unit = unitWritten(cells[0] ?? '');
-  return cells.every((cell) => cell === cells[0]) && isUnit(unit) ? unit : '';
+  const units = cells.filter((cell) => cell !== '').map(unitWritten);
+  const [first = ''] = units;
+  const known = BY_UNIT.find(([, id]) => unitOf(id, first));
+  const alike = units.every((unit) => unit === first || (known && unitOf(known[1], unit)));
+  return alike && isUnit(first) ? first : '';
 }
 
 /**
@@ -100,8 +122,23 @@ function impliedUnit(cells: readonly string[], comma: boolean, interval: number 
   return ['s', 'ms', 'µs', 'ns'].find((unit) => Math.abs((step * (TIME_UNITS[unit] ?? 1)) / interval - 1) < 0.01) ?? '';
 }
 
+/**
+ * The unit cells have of their own, where all of them have one of the same quantity: `980 mA` above `1.02 A`. What a column
+ * without a name holds is told by nothing else.
+ * @returns the first one; empty where they have none, or no more than a prefix; null for what no channel holds, `50.0 Hz`
+ */
+function unitOfCells(cells: readonly string[]): string | null {
+  const units = cells.filter((cell) => !EMPTY.test(cell)).map(unitInCell);
+  const [first = ''] = units;
+  if (units.includes('')) return '';
+  if (units.every((unit) => unit === '%')) return first;
+  const known = BY_UNIT.find(([, id]) => unitOf(id, first));
+  if (known) return units.every((unit) => unitOf(known[1], unit)) ? first : '';
+  return /(?:Hz|s)$/.test(first) ? null : '';
+}
+
 /** What a column of units is called, if anything. */
-const UNIT_NAME = /^(?:units?|einheit)?$/i;
+const UNIT_NAME = /^(?:(?:.*\W)?units?(?:\W?\d+)?|einheit|u)?$/i;
 
 /** Of a date beside a clock only the clock goes on. */
 const goesOn = (cells: readonly string[]): boolean => cells.length < 2 || cells.some((cell) => cell !== cells[0]);
@@ -133,7 +170,10 @@ function namesOf(lines: readonly string[], { delimiter, first, width }: Found): 
   // Beside units may stand what counts, and numbers that belong to names of the line above.
   const isUnits = (cells: readonly string[]) =>
     cells.some((cell) => isUnit(clean(cell))) &&
-    cells.every((cell) => /^-?$/.test(cell) || isUnit(clean(cell)) || INDEX_NAME.test(cell) || isNumber(cell));
+    cells.every(
+      (cell) =>
+        cell === '' || isUnit(clean(cell)) || FURTHER.test(clean(cell)) || INDEX_NAME.test(cell) || isNumber(cell),
+    );
   const units = above.findIndex(isUnits);
   const named = above.filter((_, at) => at !== units);
   return { names: named.at(-1) ?? above[units] ?? [], units: units < 0 ? [] : (above[units] ?? []).map(clean) };
@@ -170,14 +210,16 @@ export function readHead(text: string): Head | { readonly reason: string } {
     // Several of one name are told apart by their number.
     const before = told.slice(0, at).filter(({ name }) => name === parts.name).length;
     const name = parts.name !== '' && before > 0 ? `${parts.name} ${before + 1}` : parts.name;
-    const beside = at + 1 < width && UNIT_NAME.test(told[at + 1]?.name ?? '') ? unitIn(column(at + 1)) : '';
-    const unit = units[at] ? unitWritten(units[at] ?? '') : parts.unit || beside;
-    return { name, unit, cells: column(at) };
+    const beside = at + 1 < width && UNIT_NAME.test(words(names[at + 1] ?? '')) ? unitIn(column(at + 1)) : '';
+    const unit = beside || (units[at] ? unitWritten(units[at] ?? '') : parts.unit);
+    return { name, unit, cells: column(at), unitAt: beside === '' ? null : at + 1 };
   });
   const isCount = ({ name, unit }: { readonly name: string; readonly unit: string }) =>
     INDEX_NAME.test(words(name)) || INDEX_NAME.test(unit);
+  const isOther = ({ unit }: { readonly unit: string }) => unit !== '' && isUnit(unit) && !(unit in TIME_UNITS);
   const named = heads.map(
-    (head) => TIME_NAME.test(words(head.name)) && !isCount(head) && timeForm(head.cells[0] ?? '') !== null,
+    (head) =>
+      TIME_NAME.test(words(head.name)) && !isCount(head) && !isOther(head) && timeForm(head.cells[0] ?? '') !== null,
   );
   const byName = heads.findIndex(({ cells: own }, at) => named[at] && goesOn(own));
   const byUnit = heads.findIndex((head) => head.unit in TIME_UNITS && !isCount(head));
@@ -194,13 +236,13 @@ export function readHead(text: string): Head | { readonly reason: string } {
     const { name, cells: own } = head;
     const bare = own.every((cell) => cell === '' || NUMBER.test(cell));
     const called = name || (width === 1 ? 'samples' : `column ${at + 1 - lead}`);
+    const none = { form: 'number' as const, quantity: null, unit: head.unit, unitAt: null, bare, factor: 1, offset: 0 };
     if (at === time) {
       const form = timeForm(own[0] ?? '') ?? 'number';
       const byItsName = TIME_UNITS[unitWritten(name)] === undefined ? statedAbove.time : unitWritten(name);
       const unit = head.unit || byItsName || impliedUnit(own, comma, interval);
-      return { name: called, role: 'time', form, quantity: null, unit, bare, factor: TIME_UNITS[unit] ?? 1, offset: 0 };
+      return { ...none, name: called, role: 'time', form, unit, factor: TIME_UNITS[unit] ?? 1 };
     }
-    const none = { form: 'number' as const, quantity: null, unit: head.unit, bare, factor: 1, offset: 0 };
     if (at < lead) return { name: called, role: 'ignore', ...none };
     const numbered =
       at === lead && width > lead + 1 && head.unit === '' && quantityByName(name) === null && counts(own);
@@ -208,11 +250,13 @@ export function readHead(text: string): Head | { readonly reason: string } {
     const told = own.filter((cell) => cell !== '');
     // What ends a line with a delimiter, or heads a number that stands above, has no column.
     if (told.length === 0 && (name === '' || NO_COLUMN.test(name))) return { name: called, role: 'ignore', ...none };
-    const unit = head.unit || (statedAbove.values[statedAbove.values.length > 1 ? values : 0] ?? '');
+    const inCells = head.unit === '' ? unitOfCells(told) : '';
+    const unit = head.unit || inCells || (statedAbove.values[statedAbove.values.length > 1 ? values : 0] ?? '');
     values += 1;
+    if (inCells === null) return { name: called, role: 'ignore', ...none };
     if (told.length > 0 && told.filter((cell) => isNumber(cell) || EMPTY.test(cell)).length * 2 < told.length)
       return { name: called, role: 'ignore', ...none };
-    return { name: called, role: 'value', form: 'number', unit, bare, ...valueColumn(name, unit, own) };
+    return { ...none, name: called, role: 'value', unit, unitAt: head.unitAt, ...valueColumn(name, unit, own) };
   });
   return {
     delimiter: delimiter.charCodeAt(0),

@@ -1,5 +1,5 @@
 // Names of columns as programs write them, taken apart into a name and a unit: `vin [mV]`, `time_s`, `T_front_C`, `power (W)`.
-import { headerParts } from '../table/index.ts';
+import { headerParts, LASTS } from '../table/index.ts';
 import type { ChannelQuantity } from './types.ts';
 
 /** Units as they trail a name after an underscore, in any case. */
@@ -120,6 +120,7 @@ export function nameAndUnit(cell: string): { readonly name: string; readonly uni
   if (apart && isUnitBehind(apart[1] ?? '', apart[2] ?? '')) return { name: apart[1] ?? '', unit: apart[2] ?? '' };
   const [, base = '', last = ''] = /^(.+?)_+([a-zµ]+)$/i.exec(whole) ?? [];
   const trailing = TRAILING[last.toLowerCase()];
+  if (trailing === 'min' && !LASTS.test(base)) return { name: whole, unit: '' };
   // `deg_C`, where the underscore stands in the unit itself.
   if (trailing) return { name: base.replace(/_?deg$/i, ''), unit: trailing };
   // A column called by nothing but its unit, short or written out.
@@ -146,7 +147,7 @@ export const assumedSays = (columns: readonly (readonly [name: string, unit: str
       ];
 
 export const TIME_NAME =
-  /^(?:t|ts|x|time|epoch|unix|times?tamp|seconds?|secs?|minutes?|mins?|hours?|elapsed|zeit|date|datetime|clock|uptime|duration|when)(?:\b|$)/i;
+  /^(?:(?:t|ts|x)$|(?:x axis|time|epoch|unix|times?tamp|seconds?|secs?|minutes?|mins?|hours?|elapsed|zeit|datum|date|datetime|clock|uptime|duration|when)(?:\b|$))/i;
 export const INDEX_NAME = /^(?:#|n|no|nr|index|idx|sample|samples|sequence|seq|point|count|record|row|line|counter)$/i;
 export const AMBIENT_NAME = /ambient|\bamb\b|^t ?amb|room|\bair\b|chamber|environment|surrounding|umgebung|raum/i;
 

@@ -1,20 +1,26 @@
 // A trace read from a file of text as a stream: bytes in, columns out, never the whole text in memory.
 import { monthFirstSeconds, secondsOf, type TimeForm } from '../meter-file/index.ts';
-import { isOverload, ownUnit } from '../meter-file/own-unit.ts';
 import { decodeText } from '../table/index.ts';
+import { joined, wideOf } from './bytes.ts';
+import { cellTold } from './cell.ts';
 import { GrowingColumn } from './column.ts';
 import { type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
-import { assumedSays } from './names.ts';
+import { assumedSays, unitWritten } from './names.ts';
 import { Pace } from './pace.ts';
-import { numberAt, textOf } from './row.ts';
+import { type Bounds, hasDigit, isEmpty, numberAt, type Row, spaced, split, textOf } from './row.ts';
 import { cellsOf } from './table.ts';
 import type { Channel, TraceHints, TraceReading } from './types.ts';
 
 /** So much is looked at before anything is read, bytes. */
 const HEAD_BYTES = 65_536;
 const LONGEST_LINE = 100_000;
+/** Lines behind a table that sum it up; more are a table of their own. */
+const MOST_BEHIND = 60;
 const LF = 10;
 const CR = 13;
+const HASH = 35;
+const QUOTE = 34;
+const NINE = 57;
 const DAY = 86_400;
 /** From one sample to the next, s: weeks are no pause, an hour may be one. */
 const LEAP = 20 * DAY;
@@ -42,6 +48,7 @@ export class TraceReader {
   #line = 0;
   #wanted: readonly Wanted[] = [];
   #time: { readonly at: number; readonly column: HeadColumn; readonly short: boolean } | null = null;
+  #indexAt = -1;
   #pace = new Pace();
   #dayShift = 0;
   #lastTime = Number.NaN;
@@ -50,7 +57,10 @@ export class TraceReader {
   #rows = 0;
   #outOfRange = 0;
   #gaps = 0;
-  #cut: string | null = null;
+  /** The first line of what is no row of the table, and how many there are: what stands behind it is passed over. */
+  #behind: { readonly line: number; readonly reason: string; readonly text: string } | null = null;
+  #linesBehind = 0;
+  #cutOff = false;
   #problem: { readonly line: number | null; readonly reason: string } | null = null;
   #wide: TextDecoder | null = null;
 
@@ -127,6 +137,7 @@ export class TraceReader {
         short: column.form === 'clock' && isShortClock(cells.filter((cell) => cell !== '')),
       };
     }
+    this.#indexAt = head.columns.findIndex(({ role }) => role === 'index');
     this.#wanted = head.columns.flatMap((one, at) =>
       one.role === 'value' ? [{ at, column: one, values: new GrowingColumn(expected) }] : [],
     );
@@ -165,20 +176,24 @@ export class TraceReader {
     const rowTo = (bounds[bounds.length - 1] ?? 1) - 1;
     const first = bytes[rowFrom];
     // A remark, or the head of the table once more.
-    if (first === 35 || (first !== undefined && first > 57 && head.above.has(textOf(bytes, rowFrom, rowTo)))) return;
-    if (bounds.length - 2 < this.#lastWanted()) {
-      const text = textOf(bytes, rowFrom, rowTo);
-      if (text.trim() === '' || head.above.has(text)) return;
-      this.#cut = `Line ${this.#line} has ${(bounds.length - 1).toString()} of ${head.columns.length} columns: "${shown(text)}".`;
-      this.#fail(this.#cut);
+    if (first === HASH) return;
+    if (first !== undefined && (first > NINE || first === QUOTE) && head.above.has(textOf(bytes, rowFrom, rowTo)))
       return;
-    }
+    if (isEmpty(bytes, rowFrom, rowTo, head.delimiter)) return;
+    const strange = this.#strange(bytes, bounds);
+    if (strange !== null) this.#aside(strange, textOf(bytes, rowFrom, rowTo));
+    // What is no row stands behind the last one, or the file is wrong there.
+    else if (this.#behind) this.#problem = this.#behind;
+    if (strange !== null || this.#problem) return;
     if (this.#time && !this.#clock(bytes, bounds, decimal)) return;
     for (const { at, column, values } of this.#wanted) {
       const from = bounds[at] as number;
       const to = (bounds[at + 1] as number) - 1;
       let value = numberAt(bytes, from, to, decimal);
-      if (Number.isNaN(value)) value = this.#cell(textOf(bytes, from, to).trim(), column);
+      const other = column.unitAt === null ? '' : this.#otherUnit(bytes, bounds, column);
+      if (other !== '' && !Number.isNaN(value))
+        value = this.#cell(`${textOf(bytes, from, to).trim()} ${other}`, column);
+      else if (Number.isNaN(value)) value = this.#cell(textOf(bytes, from, to).trim(), column);
       else if (value > BEYOND || value < -BEYOND) {
         this.#outOfRange += 1;
         value = Number.NaN;
@@ -188,34 +203,49 @@ export class TraceReader {
     this.#rows += 1;
   }
 
+  /** Why a line is no row of the table; null where it is one. */
+  #strange(bytes: Uint8Array, bounds: Bounds): string | null {
+    const head = this.#head as Head;
+    if (bounds.length - 2 < this.#lastWanted())
+      return `Line ${this.#line} has ${bounds.length - 1} of ${head.columns.length} columns: "${shown(textOf(bytes, bounds[0] ?? 0, (bounds[bounds.length - 1] ?? 1) - 1))}".`;
+    const at = this.#time?.at ?? this.#indexAt;
+    const [from, to] = [bounds[at] ?? 0, (bounds[at + 1] ?? 1) - 1];
+    if (at < 0 || hasDigit(bytes, from, to)) return null;
+    const cell = shown(textOf(bytes, from, to).trim());
+    return `"${cell}" is no ${this.#time ? 'time' : 'number of a row'}. Correct it, or cut the file there.`;
+  }
+
+  #aside(reason: string, text: string): void {
+    if ((this.#head as Head).above.has(text)) return;
+    this.#behind ??= { line: this.#line, reason, text };
+    this.#linesBehind += 1;
+    if (this.#linesBehind > MOST_BEHIND) this.#problem = this.#behind;
+  }
+
   #lastWanted(): number {
     return Math.max(this.#time?.at ?? 0, this.#wanted.at(-1)?.at ?? 0);
+  }
+
+  /** The unit of this row where it is another than the column's; a cell without a number needs none. */
+  #otherUnit(bytes: Uint8Array, bounds: Bounds, { unit, unitAt }: HeadColumn): string {
+    const [from, end] = [bounds[unitAt ?? 0], bounds[(unitAt ?? 0) + 1]];
+    const text =
+      from === undefined || end === undefined
+        ? ''
+        : textOf(bytes, from, end - 1)
+            .replaceAll('"', '')
+            .trim();
+    return unitWritten(text) === unit ? '' : text;
   }
 
   /** A cell that is no plain number. */
   #cell(text: string, column: HeadColumn): number {
     const cell = text.replace(/^"(.*)"$/s, '$1').trim();
-    if (isOverload(cell)) {
-      this.#outOfRange += 1;
-      return Number.NaN;
-    }
-    if (/^(?:|nan|n\/a|null|none|-+)$/i.test(cell)) {
-      this.#gaps += 1;
-      return Number.NaN;
-    }
-    const comma = (this.#head as Head).comma;
-    const quantity = column.quantity === 'level' ? null : (column.quantity ?? 'voltage');
-    const own = quantity === null ? Number.NaN : ownUnit(cell, comma, quantity);
-    if (!Number.isNaN(own)) {
-      // `ownUnit` gives SI; energy is kept in Wh, temperatures in °C.
-      if (quantity === 'energy') return own / 3600;
-      return own;
-    }
-    const percent = /^([+-]?[\d.,]+)\s*%$/.exec(cell)?.[1];
-    const celsius = /^([+-]?[\d.,]+)\s*(?:°|deg ?)?\s*C$/i.exec(cell)?.[1];
-    if (percent !== undefined) return Number(percent.replace(',', '.')) / 100;
-    if (celsius !== undefined) return Number(celsius.replace(',', '.'));
-    this.#fail(`"${shown(cell)}" under "${column.name}" is no number. Correct it, or cut the file there.`);
+    const told = cellTold(cell, column, (this.#head as Head).comma);
+    if (typeof told === 'number') return told;
+    if (told === 'beyond') this.#outOfRange += 1;
+    else if (told === 'nothing') this.#gaps += 1;
+    else this.#fail(`"${shown(cell)}" under "${column.name}" is no number. Correct it, or cut the file there.`);
     return Number.NaN;
   }
 
@@ -271,6 +301,7 @@ export class TraceReader {
     if (this.#head && !this.#problem && this.#rest.length > 0) this.#tail();
     if (this.#problem) return { ok: false, ...this.#problem };
     const head = this.#head as Head;
+    if (this.#rows < 2 && this.#behind) return { ok: false, line: this.#behind.line, reason: this.#behind.reason };
     if (this.#rows < 2) return { ok: false, line: null, reason: 'It has fewer than two samples.' };
     const spacing = this.#time ? this.#pace.result() : null;
     if (this.#time && !spacing) return { ok: false, line: null, reason: 'Its times do not rise.' };
@@ -286,7 +317,7 @@ export class TraceReader {
     );
     const remarks = [
       ...assumedUnits(head.columns),
-      ...(this.#cut ? [`The last line was cut off and left out. ${this.#cut}`] : []),
+      ...this.#leftOut(),
       ...(this.#outOfRange > 0
         ? [`${counted(this.#outOfRange, 'value is', 'values are')} out of range and no number.`]
         : []),
@@ -311,10 +342,15 @@ export class TraceReader {
   #tail(): void {
     const rest = this.#rest;
     this.#rest = new Uint8Array(0);
-    const before = this.#rows;
     this.#take(rest, 0, rest.length);
-    if (this.#problem && this.#cut && this.#rows === before && before > 0) this.#problem = null;
-    else this.#cut = null;
+    this.#cutOff = this.#behind?.line === this.#line;
+  }
+
+  #leftOut(): string[] {
+    if (!this.#behind) return [];
+    if (this.#cutOff) return [`The last line was cut off and left out. ${this.#behind.reason}`];
+    const lines = this.#linesBehind === 1 ? 'a line was' : `${this.#linesBehind} lines were`;
+    return [`Behind the table ${lines} left out: "${shown(this.#behind.text)}"${this.#linesBehind === 1 ? '' : ' …'}.`];
   }
 }
 
@@ -330,51 +366,6 @@ function assumedUnits(columns: Head['columns']): string[] {
     return role === 'value' && quantity !== null ? [[name, USUAL[quantity]]] : [];
   });
   return assumedSays(assumed);
-}
-
-type Bounds = readonly number[] | Int32Array;
-interface Row {
-  readonly bytes: Uint8Array;
-  /** Where each cell begins; the last entry is one beyond the end. */
-  readonly bounds: Bounds;
-}
-
-const scratch: number[] = [];
-/** Where the cells of a line begin. The list is one and the same for every line. */
-function split(bytes: Uint8Array, from: number, to: number, delimiter: number, most: number): Bounds {
-  scratch.length = 0;
-  scratch.push(from);
-  for (let at = from; at < to && scratch.length < most; at += 1) if (bytes[at] === delimiter) scratch.push(at + 1);
-  if (scratch.length < most) scratch.push(to + 1);
-  else {
-    const end = bytes.indexOf(delimiter, scratch[scratch.length - 1]);
-    scratch.push((end >= 0 && end < to ? end : to) + 1);
-  }
-  return scratch;
-}
-
-/** A line whose cells are parted by runs of blanks, as one parted by single ones. */
-function spaced(bytes: Uint8Array, from: number, to: number): Row {
-  const text = new TextEncoder().encode(textOf(bytes, from, to).trim().replace(/\s+/g, ' '));
-  return { bytes: text, bounds: split(text, 0, text.length, 32, Number.MAX_SAFE_INTEGER) };
-}
-
-function joined(pieces: readonly Uint8Array[], length: number): Uint8Array {
-  const all = new Uint8Array(length);
-  let at = 0;
-  for (const piece of pieces) {
-    all.set(piece, at);
-    at += piece.length;
-  }
-  return all;
-}
-
-/** UTF-16, by its mark or by its zeros. */
-function wideOf(bytes: Uint8Array): 'utf-16le' | 'utf-16be' | null {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
-  if (bytes.length > 3 && bytes[1] === 0 && bytes[3] === 0 && bytes[0] !== 0) return 'utf-16le';
-  return bytes.length > 3 && bytes[0] === 0 && bytes[2] === 0 && bytes[1] !== 0 ? 'utf-16be' : null;
 }
 
 /** Read a trace that is in memory. */

@@ -14,9 +14,14 @@ const MOST_DIGITS = 15;
 /** Powers of ten a double holds exactly. */
 const POWERS = Array.from({ length: 23 }, (_, exponent) => 10 ** exponent);
 
-const decoder = new TextDecoder('latin1');
-/** Text of a stretch of a line. */
-export const textOf = (bytes: Uint8Array, from: number, to: number): string => decoder.decode(bytes.subarray(from, to));
+const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+const western = new TextDecoder('windows-1252');
+/** Text of a stretch of a line: UTF-8, and the old Western code page where it is none. */
+export function textOf(bytes: Uint8Array, from: number, to: number): string {
+  const stretch = bytes.subarray(from, to);
+  const text = decoder.decode(stretch);
+  return text.includes('\ufffd') ? western.decode(stretch) : text;
+}
 
 /**
  * A number from bytes; NaN for anything that is none. Up to 15 digits and a power of ten up to 22 are exact in binary, so
@@ -66,4 +71,44 @@ export function numberAt(bytes: Uint8Array, from: number, to: number, decimal: n
     return Number(textOf(bytes, begin, end).replace(String.fromCharCode(decimal), '.'));
   const value = scale < 0 ? mantissa / (POWERS[-scale] as number) : mantissa * (POWERS[scale] as number);
   return sign === MINUS ? -value : value;
+}
+
+export type Bounds = readonly number[] | Int32Array;
+export interface Row {
+  readonly bytes: Uint8Array;
+  /** Where each cell begins; the last entry is one beyond the end. */
+  readonly bounds: Bounds;
+}
+
+const scratch: number[] = [];
+/** Where the cells of a line begin. The list is one and the same for every line. */
+export function split(bytes: Uint8Array, from: number, to: number, delimiter: number, most: number): Bounds {
+  scratch.length = 0;
+  scratch.push(from);
+  for (let at = from; at < to && scratch.length < most; at += 1) if (bytes[at] === delimiter) scratch.push(at + 1);
+  if (scratch.length < most) scratch.push(to + 1);
+  else {
+    const end = bytes.indexOf(delimiter, scratch[scratch.length - 1]);
+    scratch.push((end >= 0 && end < to ? end : to) + 1);
+  }
+  return scratch;
+}
+
+/** Whether a stretch of a line holds any digit. */
+export function hasDigit(bytes: Uint8Array, from: number, to: number): boolean {
+  for (let at = from; at < to; at += 1) if ((bytes[at] as number) >= ZERO && (bytes[at] as number) <= NINE) return true;
+  return false;
+}
+
+/** Whether a line holds delimiters, blanks and empty quotes alone: spreadsheets pad with them. */
+export function isEmpty(bytes: Uint8Array, from: number, to: number, delimiter: number): boolean {
+  let at = from;
+  while (at < to && (bytes[at] === delimiter || bytes[at] === SPACE || bytes[at] === QUOTE)) at += 1;
+  return at === to;
+}
+
+/** A line whose cells are parted by runs of blanks, as one parted by single ones. */
+export function spaced(bytes: Uint8Array, from: number, to: number): Row {
+  const text = new TextEncoder().encode(textOf(bytes, from, to).trim().replace(/\s+/g, ' '));
+  return { bytes: text, bounds: split(text, 0, text.length, 32, Number.MAX_SAFE_INTEGER) };
 }

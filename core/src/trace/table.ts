@@ -9,7 +9,8 @@ const AGREEING = 3;
 const LAST = 20;
 
 export const NUMBER = /^[+-]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?$/;
-const WITH_UNIT = /^[+-]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?\s*(?:[pnuµμmkMG]?(?:V|A|W|Wh|Hz|s)?|°?[CFK]|%)$/;
+const WITH_UNIT =
+  /^[+-]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?\s*([pnuµμmkMG]?(?:V|A|W|Wh|Hz|s)?|(?:[°º˚]|deg ?)?[CFK]|[℃℉%])$/;
 export const EMPTY = /^(?:|nan|n\/a|null|-+|ol|ovld|[+-]?inf(?:inity)?)$/i;
 
 const bare = (cell: string): string =>
@@ -20,6 +21,8 @@ const bare = (cell: string): string =>
 export const cellsOf = (line: string, delimiter: string): string[] =>
   (delimiter === ' ' ? line.trim().split(/\s+/) : line.split(delimiter)).map(bare);
 export const isNumber = (cell: string): boolean => NUMBER.test(cell) || WITH_UNIT.test(cell);
+/** The unit or the prefix a cell has of its own; empty for a plain number and for what is none. */
+export const unitInCell = (cell: string): string => WITH_UNIT.exec(cell)?.[1] ?? '';
 const isValue = (cell: string): boolean => isNumber(cell) || EMPTY.test(cell) || timeForm(cell) !== null;
 
 /** Whether a line is one of the table. */
@@ -28,6 +31,12 @@ export function isRow(cells: readonly string[]): boolean {
   const told = cells.filter((cell) => cell !== '').length;
   const values = cells.filter((cell) => cell !== '' && isValue(cell)).length;
   return numbers > 0 && told > 0 && cells.every((cell, at) => isValue(cell) || (at > 0 && values * 2 >= told));
+}
+
+/** How much of what a line says is values, 0…1. */
+function valued(cells: readonly string[]): number {
+  const told = cells.filter((cell) => cell !== '');
+  return told.filter(isValue).length / told.length;
 }
 
 export interface Found {
@@ -76,9 +85,10 @@ export function findTable(lines: readonly string[]): Found | null {
     });
     if (first < 0) continue;
     const width = rows[first]?.length ?? 0;
-    const agreeing = rows.slice(first).filter((row) => isRow(row) && row.length === width).length;
+    const agreeing = rows.slice(first).filter((row) => isRow(row) && row.length === width);
     const split = lines[first]?.includes(delimiter) ?? false;
-    const score = agreeing * (split ? 1 : 0.5);
+    // A sign that parts what belongs together, `0,5|24,96` at its commas, leaves cells that say nothing.
+    const score = agreeing.reduce((sum, row) => sum + valued(row), 0) * (split ? 1 : 0.5);
     if (!best || score > best.score * 1.01) best = { delimiter, first, width: width + lead, lead, score };
   }
   return best;

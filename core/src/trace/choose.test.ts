@@ -1,0 +1,51 @@
+// Which column of a log is what a port gives.
+import { describe, expect, it } from 'vitest';
+import { chosenOf, outputColumns, readTrace } from './index.ts';
+
+/** A log whose columns hold one value each. */
+function channels(columns: Readonly<Record<string, number>>) {
+  const line = Object.values(columns).join(';');
+  const reading = readTrace(
+    `${['t [s]', ...Object.keys(columns)].join(';')}\n0;${line}\n1;${line}\n2;${line}\n3;${line}\n`,
+  );
+  if (!reading.ok) throw new Error(reading.reason);
+  return reading.trace.channels;
+}
+const volts = (columns: Readonly<Record<string, number>>) =>
+  chosenOf(channels(columns), 'voltage')?.channel.name ?? null;
+
+describe('the volts of a port', () => {
+  it.each<readonly [string, Readonly<Record<string, number>>, string]>([
+    ['data lines', { 'D+ [V]': 0.6, 'D- [V]': 0.6, 'Vbus [V]': 20 }, 'Vbus'],
+    ['configuration lines', { 'CC1 [V]': 1.7, 'Vconn [V]': 3.3, 'U [V]': 9 }, 'U'],
+    ['what was set', { 'V set [V]': 21, 'Voltage [V]': 20 }, 'Voltage'],
+    ['the least of an interval', { 'V_min [V]': 19, 'V_avg [V]': 20 }, 'V_avg'],
+    ['the mains', { 'Vin [V]': 230, 'U [V]': 20 }, 'U'],
+    ['what comes out', { 'V1 [V]': 230, 'Vout [V]': 20 }, 'Vout'],
+  ])('are not %s', (_, columns, name) => {
+    expect(volts(columns)).toBe(name);
+  });
+
+  it('are nobody’s where only data lines were logged', () => {
+    expect(volts({ 'DP [V]': 0.6, 'DM [V]': 0.6 })).toBeNull();
+  });
+
+  it('are of the first of several, which is said', () => {
+    const { several } = outputColumns(channels({ 'C1 [V]': 20, 'C2 [V]': 9, 'C1 I [A]': 3 }));
+    expect(several).toEqual(['Several columns of volts: “C1” is used, not “C2”.']);
+  });
+});
+
+describe('watts', () => {
+  it('that go in are none of the port’s where its volts and amps are there', () => {
+    expect(outputColumns(channels({ 'U [V]': 20, 'I [A]': 3, 'Input power [W]': 66 })).power).toBeNull();
+  });
+
+  it('that are the product of volts and amps are the port’s, whatever they are called', () => {
+    expect(outputColumns(channels({ 'U [V]': 20, 'I [A]': 3, 'Input power [W]': 60 })).power?.name).toBe('Input power');
+  });
+
+  it('at the wall are all there is, where nothing else is', () => {
+    expect(outputColumns(channels({ 'Wall [W]': 66 })).power?.name).toBe('Wall');
+  });
+});

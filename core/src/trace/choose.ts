@@ -1,0 +1,91 @@
+// Which of several columns of one quantity is what a port gives: logs hold data lines, set points and extremes beside it.
+import { words } from './names.ts';
+import type { Channel } from './types.ts';
+
+/** Lines of a port that carry no power: data, configuration, side band. */
+const NO_POWER =
+  /^(?:usb[ _]?)?(?:[uv][ _]?)?(?:d(?:ata)?[ _]?(?:[+-]|[pmn](?![a-z])|plus|minus)|cc[ _]?\d?(?![a-z])|v?conn(?![a-z])|sbu[ _]?\d?(?![a-z]))/i;
+/** What goes in at the wall. */
+const AT_WALL = /\b(?:[uvip] ?)?(?:in|ac)\b|\b(?:input|mains|wall|socket|grid)\b/i;
+/** What was asked for, and extremes of an interval: neither is what was read. */
+const NOT_READ = /\b(?:[uvip] ?)?(?:set(?:point)?|min|max|limit)\b|\b(?:peak|lowest|highest|target|std)\b/i;
+const AT_PORT = /out|port|load|bus|dc/i;
+
+/** Whether a column tells what goes in at the wall. */
+export const isAtWall = ({ name }: Pick<Channel, 'name'>): boolean => AT_WALL.test(words(name));
+
+function rank({ name }: Channel): number {
+  const said = words(name);
+  if (NOT_READ.test(said)) return 4;
+  if (isAtWall({ name })) return 3;
+  return AT_PORT.test(said) ? 1 : 2;
+}
+
+export interface Chosen {
+  readonly channel: Channel;
+  /** As good a choice: which one is meant nobody knows. */
+  readonly others: readonly Channel[];
+}
+
+/**
+ * The column of a quantity that is what the port gives.
+ * @returns null where none is: a data line is none
+ * @example chosenOf(channels, 'voltage')?.channel.name // 'Vbus', beside 'D+' and 'V set'
+ */
+export function chosenOf(channels: readonly Channel[], quantity: Channel['quantity']): Chosen | null {
+  const all = channels.filter((one) => one.quantity === quantity && !NO_POWER.test(one.name));
+  const best = Math.min(...all.map(rank));
+  const [channel, ...others] = all.filter((one) => rank(one) === best);
+  return channel ? { channel, others } : null;
+}
+
+/** Above it no charger's output is a part of its input. */
+const SAME_PLACE = 0.97;
+
+export interface OutputColumns {
+  readonly volts: Channel | null;
+  readonly amps: Channel | null;
+  /** Null where none is, or the only one is what goes in while volts and amps tell what comes out. */
+  readonly power: Channel | null;
+  /** Which of several columns is used, a sentence each. */
+  readonly several: readonly string[];
+}
+
+/** What a port gives, out of the columns of a log: volts and amps, and watts where they are its own. */
+export function outputColumns(channels: readonly Channel[]): OutputColumns {
+  const chosen = (['voltage', 'current', 'power'] as const).map((quantity) => chosenOf(channels, quantity));
+  const [volts = null, amps = null, power = null] = chosen.map((one) => one?.channel ?? null);
+  const elsewhere =
+    power && isAtWall(power) && volts && amps && !isAtWall(volts) && !isAtWall(amps) && !isProduct(power, volts, amps);
+  const used = power && !elsewhere;
+  return { volts, amps, power: used ? power : null, several: severalSay(used ? chosen : chosen.slice(0, 2)) };
+}
+
+/** Whether watts, whatever they are called, are what volts and amps beside them make. */
+function isProduct(power: Channel, volts: Channel, amps: Channel): boolean {
+  let [made, told] = [0, 0];
+  for (let at = 0; at < power.values.length; at += 1) {
+    const product = (volts.values[at] as number) * (amps.values[at] as number);
+    const watts = power.values[at] as number;
+    if (!Number.isFinite(product) || !Number.isFinite(watts)) continue;
+    made += product;
+    told += watts;
+  }
+  return made > SAME_PLACE * told && told > SAME_PLACE * made;
+}
+
+const SAID: Readonly<Record<string, string>> = { voltage: 'volts', current: 'amps', power: 'watts', level: 'levels' };
+const MOST_NAMED = 3;
+
+/** Says which of several columns is used, a sentence each. */
+const severalSay = (chosen: readonly (Chosen | null)[]): string[] =>
+  chosen.flatMap((one) =>
+    one && one.others.length > 0
+      ? [
+          `Several columns of ${SAID[one.channel.quantity ?? ''] ?? 'values'}: “${one.channel.name}” is used, not ${one.others
+            .slice(0, MOST_NAMED)
+            .map(({ name }) => `“${name}”`)
+            .join(', ')}${one.others.length > MOST_NAMED ? ' …' : ''}.`,
+        ]
+      : [],
+  );
