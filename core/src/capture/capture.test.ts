@@ -245,6 +245,24 @@ describe('a capture as a file', () => {
     );
   });
 
+  it.each([
+    ['the mains by the names of an input', 'waveform', 'Vin [V],Iin [A]', { volts: 230, amps: 1 }],
+    ['what was read, not what was set or the extremes beside it', 'idle', 'P max [W],Power avg [W]', { watts: 1 }],
+    ['what comes out while a supply dips', 'dip', 'Vin [V],Vout [V]', { volts: 1 }],
+  ] as const)('takes %s', (_, kind, heads, columns) => {
+    const lines = Array.from({ length: 20 }, (_unused, at) => `${at},230,1`);
+    const read = readCapture(kind, `t [s],${heads}\n${lines.join('\n')}\n`);
+    if (!read.ok) throw new Error(read.reason);
+    expect(Object.fromEntries(Object.entries(read.trace.columns).map(([name, all]) => [name, all?.[7]]))).toEqual(
+      columns,
+    );
+  });
+
+  it('has no volts of an output where only its supply was logged', () => {
+    const lines = Array.from({ length: 20 }, (_, at) => `${at},13.8`);
+    expect(readCapture('dip', `t [s],Vin [V]\n${lines.join('\n')}\n`)).toMatchObject({ ok: false });
+  });
+
   it('goes out and comes back', () => {
     const trace = {
       interval: 0.1,

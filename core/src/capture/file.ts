@@ -1,6 +1,13 @@
 // A capture as a file: volts, amps or watts against time.
 import type { Table } from '../table/index.ts';
-import { assumedSays, type Channel, type ChannelQuantity, readTrace, type TraceReading } from '../trace/index.ts';
+import {
+  assumedSays,
+  type Channel,
+  type ChannelQuantity,
+  isRead,
+  readTrace,
+  type TraceReading,
+} from '../trace/index.ts';
 import { COLUMN_WORDS } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
 
@@ -37,11 +44,18 @@ export type CaptureReading =
 
 const fail = (reason: string): CaptureReading => ({ ok: false, reason });
 
-/** The channel of a column: by its name, or as the only one of its quantity. */
-function channelOf(column: ColumnName, channels: readonly Channel[]): Channel | undefined {
-  const named = channels.find(({ name }) => roleOf(name) === column);
+/**
+ * The channel of a column: by its name, or as the only one of its quantity. What a supply is called is its volts where the
+ * supply itself is looked at.
+ */
+function channelOf(column: ColumnName, kind: CaptureKind, channels: readonly Channel[]): Channel | undefined {
+  const read = channels.filter(isRead);
+  const named = read.find(({ name }) => roleOf(name) === column);
   if (named) return named;
-  const alike = channels.filter(({ quantity, name }) => quantity === QUANTITY[column] && roleOf(name) === undefined);
+  const alike = read.filter(({ quantity, name }) => {
+    const role = roleOf(name);
+    return quantity === QUANTITY[column] && (role === undefined || (role === 'supply' && kind === 'waveform'));
+  });
   return alike.length === 1 ? alike[0] : undefined;
 }
 
@@ -49,7 +63,7 @@ function channelOf(column: ColumnName, channels: readonly Channel[]): Channel | 
 export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureReading {
   if (!reading.ok) return fail(reading.line === null ? reading.reason : `Line ${reading.line}: ${reading.reason}`);
   const { trace } = reading;
-  const found = CAPTURE_COLUMNS[kind].map((column) => ({ column, channel: channelOf(column, trace.channels) }));
+  const found = CAPTURE_COLUMNS[kind].map((column) => ({ column, channel: channelOf(column, kind, trace.channels) }));
   const missing = found.find(({ channel }) => !channel);
   if (missing)
     return fail(

@@ -14,11 +14,13 @@ const AT_PORT = /out|port|load|bus|dc/i;
 /** Whether a column tells what goes in at the wall. */
 export const isAtWall = ({ name }: Pick<Channel, 'name'>): boolean => AT_WALL.test(words(name));
 
-function rank({ name }: Channel): number {
-  const said = words(name);
-  if (NOT_READ.test(said)) return 4;
-  if (isAtWall({ name })) return 3;
-  return AT_PORT.test(said) ? 1 : 2;
+/** Whether a column is of what was read: no set point, and no extreme of an interval. */
+export const isRead = ({ name }: Pick<Channel, 'name'>): boolean => !NOT_READ.test(words(name));
+
+function rank(channel: Channel): number {
+  if (!isRead(channel)) return 4;
+  if (isAtWall(channel)) return 3;
+  return AT_PORT.test(words(channel.name)) ? 1 : 2;
 }
 
 export interface Chosen {
