@@ -63,6 +63,7 @@ export const COLUMN_ROLE_IDS = [
   'efficiency',
   'date',
   'time',
+  'unit',
   'ignore',
 ] as const satisfies readonly Column['role'][];
 
@@ -264,7 +265,7 @@ const column = record({
 });
 
 export const planInput = record({
-  delimiter: oneOf([',', ';', '\t'] satisfies Delimiter[]),
+  delimiter: oneOf([',', ';', '\t', '|'] satisfies Delimiter[]),
   decimal: oneOf(['.', ','] satisfies DecimalSign[]),
   headerLine: whole(1, 1000).required(),
   columns: list(column, 100).min(1),

@@ -1,13 +1,6 @@
 // A capture as a file: volts, amps or watts against time.
-import type { Table } from '../table/index.ts';
-import {
-  assumedSays,
-  type Channel,
-  type ChannelQuantity,
-  isRead,
-  readTrace,
-  type TraceReading,
-} from '../trace/index.ts';
+import { isRead, type Table } from '../table/index.ts';
+import { assumedSays, type Channel, type ChannelQuantity, readTrace, type TraceReading } from '../trace/index.ts';
 import { COLUMN_WORDS } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
 
@@ -49,7 +42,7 @@ const fail = (reason: string): CaptureReading => ({ ok: false, reason });
  * supply itself is looked at.
  */
 function channelOf(column: ColumnName, kind: CaptureKind, channels: readonly Channel[]): Channel | undefined {
-  const read = channels.filter(isRead);
+  const read = channels.filter(({ name }) => isRead(name));
   const named = read.find(({ name }) => roleOf(name) === column);
   if (named) return named;
   const alike = read.filter(({ quantity, name }) => {

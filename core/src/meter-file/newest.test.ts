@@ -13,11 +13,20 @@ describe('the newest line of a log', () => {
     ['Time;Temp;Pout', '10:00:00;71.6 °F;15.2 W'],
     ['Time;Temp;Pout', '10:00:00;22 °C;15200 mW'],
     ['Time;Temp [K];Pout [W]', '10:00:00;295.15;15.2'],
+    ['Time;Temp [°C];Pout;Unit', '10:00:00;22;15200;mW'],
   ])('has its temperatures in °C, whatever they are written in: %s, %s', (head, line) => {
     const lines = Array.from({ length: 5 }, () => line);
     const { celsius, named } = newestLine(plan([head, ...lines].join('\n')), line);
     expect(celsius).toHaveLength(1);
     expect(celsius[0]).toBeCloseTo(22, 6);
     expect(named.get('Pout')).toBeCloseTo(15.2, 6);
+  });
+
+  it('has the unit that stands beside it now, whatever stood there before', () => {
+    const found = plan(
+      `Time;Pout;Unit\n${['10:00:00', '10:00:01', '10:00:02'].map((at) => `${at};980.0;mW`).join('\n')}`,
+    );
+    expect(newestLine(found, '10:00:03;1.0210;W').named.get('Pout')).toBeCloseTo(1.021, 9);
+    expect(newestLine(found, '10:00:04;OL;W').named.get('Pout')).toBeNaN();
   });
 });

@@ -81,8 +81,10 @@ export function followPlan(head: string): FollowPlan | { readonly reason: string
 export function newestLine({ delimiter, comma, columns }: FollowPlan, line: string): NewestLine {
   const cells = Papa.parse<string[]>(line, { delimiter }).data[0] ?? [];
   const values = columns.map(({ quantity, unit }, index) => {
-    const cell = cells[index] ?? '';
-    if (isOverload(cell)) return Number.NaN;
+    const written = cells[index] ?? '';
+    if (isOverload(written)) return Number.NaN;
+    const beside = columns[index + 1]?.role === 'unit' ? (cells[index + 1] ?? '').trim() : '';
+    const cell = beside === '' || written.trim() === '' ? written : `${written} ${beside}`;
     const plain = meterNumber(cell, comma);
     if (!quantity) return plain;
     const si = Number.isNaN(plain) ? ownUnit(cell, comma, quantity) : unit ? toSi(plain, unit) : plain;

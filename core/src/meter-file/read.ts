@@ -46,6 +46,8 @@ interface ColumnReader {
   readonly unit: Unit;
   readonly quantity: QuantityId | null;
   readonly output: number;
+  /** The column that says the unit of each cell; negative for none. */
+  readonly unitAt: number;
 }
 
 /** What a plan lacks before it can be used, ready to show. Empty when it is complete. */
@@ -64,7 +66,9 @@ export function planProblems(plan: FilePlan, context: FileContext): readonly str
     const known = role === 'load' ? unit === '' || unit === '%' : quantity === null || findUnit(quantity, unit);
     if (!known) problems.push(`${name || label} is in "${unit}", which is not a unit of ${label.toLowerCase()}.`);
   }
-  const used = plan.columns.filter(({ role }) => role !== 'ignore').map(({ role, port }) => `${role} ${port ?? ''}`);
+  const used = plan.columns
+    .filter(({ role }) => role !== 'ignore' && role !== 'unit')
+    .map(({ role, port }) => `${role} ${port ?? ''}`);
   for (const twice of new Set(used.filter((key, index) => used.indexOf(key) !== index))) {
     const role = twice.split(' ')[0] as ColumnRole;
     problems.push(`${COLUMN_ROLES[role].label} is given by two columns.`);
@@ -72,16 +76,19 @@ export function planProblems(plan: FilePlan, context: FileContext): readonly str
   return problems;
 }
 
+const NO_NUMBER: ReadonlySet<ColumnRole> = new Set(['ignore', 'date', 'time', 'unit']);
+
 function columnReaders(plan: FilePlan, context: FileContext): ColumnReader[] {
   return plan.columns.flatMap((column, index) => {
-    if (column.role === 'ignore' || column.role === 'date' || column.role === 'time') return [];
+    if (NO_NUMBER.has(column.role)) return [];
     const { quantity } = COLUMN_ROLES[column.role];
     const unit = quantity
       ? findUnit(quantity, column.unit)
       : { symbol: column.unit, factor: column.unit === '' ? 1 : 0.01 };
     if (!unit) return [];
+    const unitAt = plan.columns[index + 1]?.role === 'unit' ? index + 1 : -1;
     const output = context.outputs.findIndex((candidate) => candidate.port === column.port);
-    return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, quantity, output }];
+    return [{ index, role: column.role, name: column.name || `column ${index + 1}`, unit, quantity, output, unitAt }];
   });
 }
 
@@ -110,11 +117,13 @@ function readCells(
   outputs: readonly Output[],
   line: Line,
 ): string | null {
-  for (const { index, role, name, unit, quantity, output } of readers) {
-    const cell = cells[index] ?? '';
+  for (const { index, role, name, unit, quantity, output, unitAt } of readers) {
+    const written = cells[index] ?? '';
+    const beside = unitAt < 0 ? '' : (cells[unitAt] ?? '').trim();
+    const cell = beside === '' || beside === unit.symbol || written.trim() === '' ? written : `${written} ${beside}`;
     const plain = meterNumber(cell, comma);
     // Looked at only where it is no plain number: a long file has millions of cells.
-    if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter’s range (${cell.trim()}).`;
+    if (!(plain < BEYOND) && isOverload(written)) return `${name} is out of the meter’s range (${cell.trim()}).`;
     // A cell may carry its own unit: then that holds, not the head's.
     const value = Number.isNaN(plain) ? ownUnit(cell, comma, quantity ?? 'efficiency') / unit.factor : plain;
     if (Number.isNaN(value)) {

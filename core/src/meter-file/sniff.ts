@@ -1,12 +1,12 @@
 // Finds out how a meter wrote its file: delimiter, decimal sign, header line, and what each column is.
 import Papa from 'papaparse';
 import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
-import { headerParts } from '../table/index.ts';
+import { headerParts, isRead, UNIT_NAME } from '../table/index.ts';
 import { TIME_UNITS, timeForm } from './clock.ts';
 import { byContents } from './contents.ts';
 import { meterNumber } from './number.ts';
 
-export type Delimiter = ',' | ';' | '\t';
+export type Delimiter = ',' | ';' | '\t' | '|';
 export type DecimalSign = '.' | ',';
 
 /** What a column can hold. Input is the mains side, output the port side. */
@@ -21,6 +21,7 @@ export const COLUMN_ROLES = {
   efficiency: { label: 'Efficiency, to compare', quantity: 'efficiency' },
   date: { label: 'Date', quantity: null },
   time: { label: 'Time', quantity: null },
+  unit: { label: 'Unit of the column before', quantity: null },
   ignore: { label: 'Not used', quantity: null },
 } as const satisfies Record<string, { label: string; quantity: QuantityId | null }>;
 
@@ -73,6 +74,11 @@ const NAMES: readonly (readonly [ColumnRole, RegExp])[] = [
   ],
 ];
 
+/** How a value was made of many: of what it is says the rest of the name. */
+const STATISTIC = /^(?:avg|average|mean|rms|trms)$/i;
+/** Units of what is no time. */
+const OTHER_UNIT = /^(?:[mkµuμn]?[VAW]|k?Hz|%|(?:°|deg ?)?[CF]|K)$/;
+
 const simplified = (text: string): string => text.toLowerCase().replace(/[^a-z0-9η]/g, '');
 
 /** Guess what a column holds from its header. A port label in the name ties an output column to that port. */
@@ -80,9 +86,12 @@ export function guessColumn(cell: string, ports: readonly string[]): Column {
   const { name, unit } = headerParts(cell);
   const words = name.split(/[\s_.:-]+/);
   const port = ports.find((label) => words.some((word) => word.toLowerCase() === label.toLowerCase())) ?? null;
-  const bare = simplified(port ? words.filter((word) => word.toLowerCase() !== port.toLowerCase()).join(' ') : name);
-  const role = NAMES.find(([, pattern]) => pattern.test(bare))?.[0] ?? 'ignore';
+  const said = words.filter((word) => word.toLowerCase() !== port?.toLowerCase() && !STATISTIC.test(word));
+  const bare = simplified(said.join(' '));
+  const role = (isRead(name) && NAMES.find(([, pattern]) => pattern.test(bare))?.[0]) || 'ignore';
   const { quantity } = COLUMN_ROLES[role];
+  // A capital T is a temperature as often.
+  if (role === 'time' && OTHER_UNIT.test(unit)) return { name, role: 'ignore', unit: '', port: null };
   if (role === 'time') return { name, role, unit: TIME_UNITS[unit] === undefined ? 's' : unit, port: null };
   // A load in amps or watts is what was set, and of which output it does not say: the current tells.
   if (role === 'load' && unit !== '' && unit !== '%') return { name, role: 'ignore', unit: '', port: null };
@@ -134,6 +143,20 @@ const withUnits = (names: readonly string[], units: readonly string[] | undefine
     return unit === '' || /^[-–]$/.test(unit) ? name : `${name} [${unit}]`;
   });
 
+const MEASURED = ['voltage', 'current', 'power', 'frequency'] as const;
+
+/** The unit a column of units beside says of each column, the first of them where a meter chose its range; empty for none. */
+function unitsBeside(names: readonly string[], rows: readonly (readonly string[])[]): string[] {
+  return names.map((_, index) => {
+    const name = names[index + 1];
+    if (name === undefined || !UNIT_NAME.test(headerParts(name).name)) return '';
+    const units = rows.map((row) => (row[index + 1] ?? '').trim()).filter((unit) => unit !== '');
+    const [first = ''] = units;
+    const quantity = MEASURED.find((one) => findUnit(one, first));
+    return quantity && units.every((unit) => findUnit(quantity, unit)) ? first : '';
+  });
+}
+
 /**
  * Work out a plan for a meter file, to be shown and corrected before anything is kept.
  * @param ports labels of the outputs the file can speak of; output columns without a label go to the first
@@ -142,23 +165,34 @@ const withUnits = (names: readonly string[], units: readonly string[] | undefine
 export function sniffFile(text: string, ports: readonly string[]): FilePlan | { readonly reason: string } {
   const sample = text.replace(/^\ufeff/, '').slice(0, SAMPLE_CHARACTERS);
   if (sample.trim() === '') return { reason: 'The file is empty.' };
-  const tried = ([';', '\t', ','] as const).map((delimiter) => ({ delimiter, ...countColumns(sample, delimiter) }));
+  const tried = ([';', '\t', ',', '|'] as const).map((delimiter) => ({
+    delimiter,
+    ...countColumns(sample, delimiter),
+  }));
   const best = tried
     .filter((one) => one.columns > 1)
     .sort((a, b) => b.agreeing - a.agreeing || b.columns - a.columns)[0];
-  if (!best) return { reason: 'No table found: the lines have no comma, semicolon or tab between values.' };
+  if (!best) return { reason: 'No table found: the lines have no comma, semicolon, tab or stroke between values.' };
   const header = findHeader(best.rows, best.columns);
   const names = best.rows[header.names];
   if (!names) return { reason: 'No header line found above the numbers. Give every column a name, such as Vin [V].' };
-  const cells = withUnits(names, header.last > header.names ? best.rows[header.last] : undefined);
   const rows = best.rows.slice(header.last + 1).filter((row) => row.length === best.columns);
+  const beside = unitsBeside(names, rows);
+  const below = header.last > header.names ? best.rows[header.last] : undefined;
+  const cells = withUnits(
+    names,
+    names.map((_, index) => beside[index] || (below?.[index] ?? '')),
+  );
   const body = rows.flat();
   const commas = body.filter((cell) => /^\s*[+-]?\d+,\d+\s*[a-zA-Zµμ%]*\s*$/.test(cell)).length;
   const dots = body.filter((cell) => /^\s*[+-]?\d+\.\d+\s*[a-zA-Zµμ%]*\s*$/.test(cell)).length;
   // Between commas, numbers with a comma stand in quotes: three digits behind each may be thousands.
   const sure = best.delimiter !== ',' || body.some((cell) => /^\s*[+-]?\d+,(?!\d{3}\s*$)\d+\s*$/.test(cell));
   const decimal = commas > dots && sure ? ',' : '.';
-  const named = cells.map((cell) => guessColumn(cell, ports));
+  const named = cells.map((cell, index): Column => {
+    const column = guessColumn(cell, ports);
+    return beside[index - 1] ? { ...column, role: 'unit', unit: '', port: null } : column;
+  });
   const units = cells.map((cell) => headerParts(cell).unit);
   const numbers = rows.filter((row) => row.some(isNumber));
   return {

@@ -7,6 +7,18 @@ const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%|ms|s|min)$/;
 /** What lasts: behind it `min` is minutes, and behind a quantity the least of it, `U min`. */
 export const LASTS = /(?:^|[\W_])(?:t|x)(?:$|[\W_])|time|elapsed|zeit|dauer|duration|since|after/i;
 
+/** What was asked for, and extremes of an interval: neither is what was read. */
+const NOT_READ = /\b(?:[uvip] ?)?(?:set(?:point)?|min|max|limit)\b|\b(?:peak|lowest|highest|target|std)\b/i;
+
+/**
+ * Whether a column of that name holds what was read: no set point, and no extreme of an interval.
+ * @example isRead('V_set') // false
+ */
+export const isRead = (name: string): boolean => !NOT_READ.test(name.replace(/[_.-]+/g, ' '));
+
+/** What a column is called that says the units of the one before, cell by cell. */
+export const UNIT_NAME = /^(?:(?:.*\W)?units?(?:\W?\d+)?|einheit|u)?$/i;
+
 /** Split a head into its name and unit: `Vin [V]`, `P_in (mW)`, `Iout / A`, `vin_mV`. */
 export function headerParts(cell: string): { name: string; unit: string } {
   const match = /^(.*?)\s*(?:\[([^\]]*)\]|\(([^)]*)\)|\/\s*([^/]+))\s*$/.exec(cell.trim());

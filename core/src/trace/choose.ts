@@ -1,4 +1,5 @@
 // Which of several columns of one quantity is what a port gives: logs hold data lines, set points and extremes beside it.
+import { isRead } from '../table/index.ts';
 import { words } from './names.ts';
 import type { Channel } from './types.ts';
 
@@ -7,18 +8,13 @@ const NO_POWER =
   /^(?:usb[ _]?)?(?:[uv][ _]?)?(?:d(?:ata)?[ _]?(?:[+-]|[pmn](?![a-z])|plus|minus)|cc[ _]?\d?(?![a-z])|v?conn(?![a-z])|sbu[ _]?\d?(?![a-z]))/i;
 /** What goes in at the wall. */
 const AT_WALL = /\b(?:[uvip] ?)?(?:in|ac)\b|\b(?:input|mains|wall|socket|grid)\b/i;
-/** What was asked for, and extremes of an interval: neither is what was read. */
-const NOT_READ = /\b(?:[uvip] ?)?(?:set(?:point)?|min|max|limit)\b|\b(?:peak|lowest|highest|target|std)\b/i;
 const AT_PORT = /out|port|load|bus|dc/i;
 
 /** Whether a column tells what goes in at the wall. */
 export const isAtWall = ({ name }: Pick<Channel, 'name'>): boolean => AT_WALL.test(words(name));
 
-/** Whether a column is of what was read: no set point, and no extreme of an interval. */
-export const isRead = ({ name }: Pick<Channel, 'name'>): boolean => !NOT_READ.test(words(name));
-
 function rank(channel: Channel): number {
-  if (!isRead(channel)) return 4;
+  if (!isRead(channel.name)) return 4;
   if (isAtWall(channel)) return 3;
   return AT_PORT.test(words(channel.name)) ? 1 : 2;
 }

@@ -2,6 +2,7 @@
 
 import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from '../meter-file/index.ts';
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
+import { UNIT_NAME } from '../table/index.ts';
 import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
 import { factsOf, INTERVAL, statedInterval, statedUnits } from './preamble.ts';
 import {
@@ -136,9 +137,6 @@ function unitOfCells(cells: readonly string[]): string | null {
   if (known) return units.every((unit) => unitOf(known[1], unit)) ? first : '';
   return /(?:Hz|s)$/.test(first) ? null : '';
 }
-
-/** What a column of units is called, if anything. */
-const UNIT_NAME = /^(?:(?:.*\W)?units?(?:\W?\d+)?|einheit|u)?$/i;
 
 /** Of a date beside a clock only the clock goes on. */
 const goesOn = (cells: readonly string[]): boolean => cells.length < 2 || cells.some((cell) => cell !== cells[0]);

@@ -25,7 +25,7 @@ import { FilePreview } from './FilePreview.tsx';
 import { useMeterFile } from './useMeterFile.ts';
 
 const ROLES = Object.entries(COLUMN_ROLES).map(([value, { label }]) => ({ value: value as ColumnRole, label }));
-const DELIMITER_NAMES = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
+const DELIMITER_NAMES = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'stroke' } as const;
 
 function unitsFor(role: ColumnRole): string[] {
   if (role === 'time') return ['s', 'ms', 'min', 'h'];
