@@ -31,6 +31,11 @@ describe('a thermal image', () => {
     ['numbers of its rows alone', matrix((x, y) => (x === 0 ? `${y + 1};` : '') + at(x, y).toFixed(1), ';')],
     ['cells in quotes', matrix((x, y) => `"${at(x, y).toFixed(1).replace('.', ',')}"`, ',')],
     ['words below', `${matrix((x, y) => at(x, y).toFixed(1), ',')}\nMax,65.0\nPalette: grey`],
+    ['strokes and decimal commas', matrix((x, y) => at(x, y).toFixed(1).replace('.', ','), '|')],
+    ['powers of ten', matrix((x, y) => at(x, y).toExponential(4), ';')],
+    ['°C in its cells', matrix((x, y) => `${at(x, y).toFixed(1)} °C`, ';')],
+    ['°F in its cells', matrix((x, y) => `${((at(x, y) * 9) / 5 + 32).toFixed(2)}℉`, '\t')],
+    ['K in its cells', matrix((x, y) => `${(at(x, y) + 273.15).toFixed(2)} K`, ',')],
     ['kelvin', `Unit: K\n${matrix((x, y) => (at(x, y) + 273.15).toFixed(2), ',')}`],
     ['degrees Fahrenheit', `Unit: °F\n${matrix((x, y) => ((at(x, y) * 9) / 5 + 32).toFixed(2), ',')}`],
   ])('is read with %s', (_, text) => {

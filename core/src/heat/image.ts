@@ -13,7 +13,9 @@ const LARGEST = 4_000_000;
 const LEAST_SIDE = 4;
 const FAHRENHEIT = /°?\bF\b|fahrenheit/i;
 const KELVIN = /\bK\b|kelvin/i;
-const NUMBER = /^[+-]?\d+(?:[.,]\d+)?$/;
+const NUMBER = /^[+-]?\d+(?:[.,]\d+)?(?:e[+-]?\d+)?$/i;
+/** A cell with its unit: `24,5 °C`. */
+const WITH_UNIT = /^([+-]?\d+(?:[.,]\d+)?(?:e[+-]?\d+)?)\s*((?:[°º˚]|deg ?)?[CFK]|[℃℉])$/i;
 /** Between these lies the middle of what a camera sees on a bench, °C: beyond them it is in another unit. */
 const BENCH = { low: -50, high: 200 } as const;
 
@@ -24,7 +26,7 @@ type Row = readonly string[];
 
 /** Lines cut into cells, by the delimiter that gives most of them. */
 function rowsOf(lines: readonly string[]): readonly Row[] {
-  const delimiter = [';', '\t', ','].find(
+  const delimiter = [';', '\t', '|', ','].find(
     (one) => lines.filter((line) => line.split(one).length > LEAST_SIDE).length > lines.length / 2,
   );
   if (delimiter === undefined) return lines.map((line) => line.trim().split(/\s+/));
@@ -33,6 +35,20 @@ function rowsOf(lines: readonly string[]): readonly Row[] {
     while (cells.at(-1) === '') cells.pop();
     return cells;
   });
+}
+
+/** Cells without units of their own, and the units that stood in them. */
+function bareCells(rows: readonly Row[]): { readonly rows: readonly Row[]; readonly units: string } {
+  const units = new Set<string>();
+  const bare = rows.map((cells) =>
+    cells.map((cell) => {
+      const [, number, unit = ''] = WITH_UNIT.exec(cell) ?? [];
+      if (number === undefined) return cell;
+      units.add(unit.normalize('NFKC').slice(-1).toUpperCase());
+      return number;
+    }),
+  );
+  return { rows: bare, units: [...units].join(' ') };
 }
 
 const isRow = (cells: Row): boolean =>
@@ -61,7 +77,7 @@ function bodyOf(rows: readonly Row[], from: number): readonly Row[] {
 
 /**
  * Read a matrix of temperatures: one line a row, any delimiter, either decimal sign, °C unless the lines around it say °F or
- * kelvin. Numbers of rows and columns are left out.
+ * kelvin, or the cells do. Numbers of rows and columns are left out.
  * @returns the image, or why it is none
  * @example readThermalImage('20,0;21,5;22\n…') // { width: 3, … }
  */
@@ -70,7 +86,7 @@ export function readThermalImage(text: string): ThermalImage | { readonly reason
     .replace(/^\ufeff/, '')
     .split(/\r?\n/)
     .filter((line) => line.trim() !== '');
-  const rows = rowsOf(lines);
+  const { rows, units } = bareCells(rowsOf(lines));
   const first = rows.findIndex(isRow);
   if (first < 0) return { reason: 'No matrix of numbers found. Export the temperatures, one line a row.' };
   const whole = bodyOf(rows, first);
@@ -82,7 +98,7 @@ export function readThermalImage(text: string): ThermalImage | { readonly reason
   if (body.length < LEAST_SIDE) return { reason: `It has ${body.length} rows; ${LEAST_SIDE} or more are needed.` };
   if (width * body.length > LARGEST)
     return { reason: `It has ${width * body.length} points; at most ${LARGEST} are taken.` };
-  const around = [...lines.slice(0, first), ...lines.slice(first + whole.length)];
+  const around = [units, ...lines.slice(0, first), ...lines.slice(first + whole.length)];
   const [inFahrenheit, inKelvin] = [FAHRENHEIT, KELVIN].map((unit) => around.some((line) => unit.test(line)));
   if (inFahrenheit && inKelvin) return { reason: 'It speaks of °F and of kelvin. Export it in °C.' };
   const values = Float32Array.from(
