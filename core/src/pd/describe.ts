@@ -46,7 +46,7 @@ export type ParsedOffer =
   | { readonly ok: false; readonly reason: string };
 
 const NUMBER = '(\\d+(?:[.,]\\d+)?)';
-const SPAN = new RegExp(`${NUMBER}\\s*(?:V\\s*)?(?:–|-|to|…|\\.\\.)\\s*${NUMBER}\\s*V`, 'i');
+const SPAN = new RegExp(`${NUMBER}\\s*(?:(m?)V\\s*)?(?:–|—|-|~|to|…|\\.\\.)\\s*${NUMBER}\\s*(m?)V`, 'i');
 const all = (text: string, unit: string): number[] =>
   [...text.matchAll(new RegExp(`${NUMBER}\\s*(m?)${unit}(?![a-z])`, 'gi'))].map(
     ([, digits = '', milli]) => parseDecimal(digits) * (milli ? 1e-3 : 1),
@@ -54,13 +54,18 @@ const all = (text: string, unit: string): number[] =>
 
 /** What kind a line says it is, before its numbers or behind them; null for a plain level. */
 function kindIn(line: string, hasPower: boolean, high: number): string | null {
-  const said = /\b(spr\s*avs|epr\s*avs|avs|pps|apdo|variable|battery)\d*\b/i.exec(line)?.[1];
+  const said = /\b(spr\s*avs|epr\s*avs|avs|pps|programmable|variable|battery|apdo)\d*\b/i.exec(
+    line.replace(/\bapdo\s+(?=\w*\s*(?:avs|pps))/i, ''),
+  )?.[1];
   const kind = said?.toLowerCase().replace(/\s+/g, ' ') ?? null;
   // Augmented ones by their currents are programmable, those by their power adjustable; within 20 V both are by currents.
+  if (kind === 'programmable') return 'pps';
   if (kind === 'apdo') return hasPower ? 'epr avs' : 'pps';
   return kind === 'avs' && !hasPower && high > 0 && high <= SPR_VOLTS ? 'spr avs' : kind;
 }
 
+/** Where the lower part of SPR AVS ends, V. */
+const SPR_LOWER = 15;
 /** No level of the standard range is above it, V. */
 const SPR_VOLTS = 20;
 
@@ -71,12 +76,16 @@ export function parseOffer(text: string): ParsedOffer {
   const line = text.trim();
   if (line === '') return no('Nothing typed.');
   const span = SPAN.exec(line);
-  const [low, high] = span ? [parseDecimal(span[1] ?? ''), parseDecimal(span[2] ?? '')] : [0, 0];
+  // A unit that stands once is that of both ends.
+  const [, from = '', own, to = '', milli = ''] = span ?? [];
+  const volts = (digits: string, prefix: string) => parseDecimal(digits) * (prefix === '' ? 1 : 1e-3);
+  const [low, high] = span ? [volts(from, own ?? milli), volts(to, milli)] : [0, 0];
   const currents = all(line, 'A');
   const powers = all(line, 'W');
   const kind = kindIn(line, powers.length > 0, high);
   if (kind === 'spr avs') {
-    const [first, second = 0] = currents;
+    // One current with a range to 20 V is that of both parts.
+    const [first, second = high > SPR_LOWER ? (currents[0] ?? 0) : 0] = currents;
     if (first === undefined)
       return no('SPR AVS has a current to 15 V, and one to 20 V if it goes there: SPR AVS 3 A / 2.25 A.');
     return { ok: true, object: { kind: 'spr-avs', amps: first, ampsAbove: second, peak: 0, reserved: 0 } };

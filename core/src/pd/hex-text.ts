@@ -18,7 +18,7 @@ export interface HexText {
 
 /** What stands before a word in a listing: `1:`, `[2]`, `#3 =`, `PDO 4:`, `5)`. Short, so that no text is slow to scan. */
 const LABEL =
-  /(?:(?<=^|[\s,;|])[A-Za-z#[(]{1,12}\s{0,3})?\d{0,3}[\])]?\s{0,3}[:=]\s?|^\s{0,9}\d{1,2}[.)]\s|(?<=^|[\s,;|])\[\d{1,3}\]/g;
+  /(?:(?<=^|[\s,;|])[A-Za-z_#[(]{1,12}\s{0,3})?\d{0,3}[\])]?\s{0,3}[:=]\s?|^\s{0,9}\d{1,2}[.)]\s|(?<=^|[\s,;|])\[\d{1,3}\]/g;
 /** Bytes kept apart by colons: there a colon ends no label. */
 const COLON_BYTES = /^\s*[0-9a-f]{2}(?::[0-9a-f]{2})+\s*$/i;
 
@@ -47,10 +47,14 @@ interface Line {
   readonly complaints: readonly string[];
 }
 
-function readLine(text: string, order: ByteOrder): Line {
+/** A word that says itself what it is: whatever stands around such ones are words of a listing. */
+const MARKED = /\b0x[0-9a-f]{8}\b/i;
+
+function readLine(text: string, order: ByteOrder, marked: boolean): Line {
   const complaints: string[] = [];
   const tokens = withoutLabels(text)
     .split(/[\s,;|/_\-{}[\]()<>"'.]+/)
+    .filter((token) => !marked || /^(?:0x)?(?:[0-9a-f]{4}|[0-9a-f]{8})h?$/i.test(token))
     .map((token) => token.replace(/^0x/i, '').replace(/h$/i, ''))
     .filter(Boolean);
   const good = tokens.filter((token) => {
@@ -92,8 +96,9 @@ export function readHex(text: string, order: ByteOrder): HexText {
   const bytes: number[] = [];
   const breaks = new Set<number>();
   const complaints: string[] = [];
+  const marked = MARKED.test(text);
   for (const line of text.split(/\r?\n/)) {
-    const read = readLine(line, order);
+    const read = readLine(line, order, marked);
     for (const byte of read.bytes) bytes.push(byte);
     breaks.add(bytes.length);
     for (const complaint of read.complaints) complaints.push(complaint);

@@ -1,7 +1,7 @@
 // Offers as a CSV or JSON list, and read-outs in the open JSON form of the sample export.
 import { encodeSource, type Finding, parseOffer, type SourceObject } from '../pd/index.ts';
 import { parseQuantity } from '../quantity/index.ts';
-import { headedRows } from '../table/index.ts';
+import { isOfferTable, offerCells, offerRows } from './columns.ts';
 import type { ReadOut } from './types.ts';
 
 export interface ListReading {
@@ -19,8 +19,12 @@ const KINDS: Readonly<Record<string, SourceObject['kind']>> = {
   fixed: 'fixed',
   variable: 'variable',
   battery: 'battery',
+  'fixed supply': 'fixed',
   pps: 'pps',
   apdo: 'pps',
+  'apdo pps': 'pps',
+  'spr pps': 'pps',
+  programmable: 'pps',
   avs: 'epr-avs',
   'epr avs': 'epr-avs',
   'epr-avs': 'epr-avs',
@@ -30,43 +34,35 @@ const KINDS: Readonly<Record<string, SourceObject['kind']>> = {
 
 type Row = Readonly<Record<string, unknown>>;
 
-/** A value by any of its names, SI; a text may carry its unit. */
-const numberIn = (row: Row, quantity: 'voltage' | 'current' | 'power', ...names: string[]): number => {
-  for (const name of names) {
-    const value = row[name];
-    if (typeof value === 'number') return value;
-    if (typeof value !== 'string' || value.trim() === '') continue;
-    const parsed = parseQuantity(value, quantity);
-    return parsed.ok ? parsed.value : Number.NaN;
-  }
-  return Number.NaN;
-};
+/** No adjustable level below it is of the extended range, V. */
+const SPR_VOLTS = 20;
+const SPR_LOWER = 15;
 
 /** One row as an offer, or why not. */
-function offerOf(row: Row): SourceObject | string {
-  const kind =
-    KINDS[
-      String(row.kind ?? row.type ?? 'fixed')
-        .trim()
-        .toLowerCase()
-    ];
-  if (!kind)
-    return `"${String(row.kind ?? row.type).slice(0, 24)}" is no kind of offer. Use fixed, variable, battery, pps, epr-avs or spr-avs.`;
-  const minVolts = numberIn(row, 'voltage', 'minVolts', 'min_volts', 'min v');
-  const maxVolts = numberIn(row, 'voltage', 'maxVolts', 'max_volts', 'max v');
-  const amps = numberIn(row, 'current', 'amps', 'a');
-  const watts = numberIn(row, 'power', 'watts', 'w');
+function offerOf(row: Readonly<Record<string, string>>): SourceObject | string {
+  const value = (quantity: 'voltage' | 'current' | 'power', name: string): number => {
+    const parsed = parseQuantity(row[name] ?? '', quantity);
+    return parsed.ok ? parsed.value : Number.NaN;
+  };
+  const said = (row.kind ?? 'fixed').trim().toLowerCase();
+  const [minVolts, maxVolts] = [value('voltage', 'min_volts'), value('voltage', 'max_volts')];
+  const [amps, watts] = [value('current', 'amps'), value('power', 'watts')];
   const need = (...values: number[]) => values.every(Number.isFinite);
+  const kind = said === 'avs' && !need(watts) && maxVolts <= SPR_VOLTS ? 'spr-avs' : KINDS[said];
+  if (!kind)
+    return `"${(row.kind ?? '').slice(0, 24)}" is no kind of offer. Use fixed, variable, battery, pps, epr-avs or spr-avs.`;
   if (kind === 'fixed') {
-    const volts = numberIn(row, 'voltage', 'volts', 'v', 'maxVolts', 'max_volts');
+    const volts = need(value('voltage', 'volts')) ? value('voltage', 'volts') : maxVolts;
     return need(volts, amps)
       ? { kind, volts, amps, peak: 0, flags: [], reserved: 0 }
       : 'A fixed level has volts and amps.';
   }
   if (kind === 'spr-avs') {
-    const above = numberIn(row, 'current', 'ampsAbove', 'amps_above');
+    const told = value('current', 'amps_above');
+    // One current with a range to 20 V is that of both parts.
+    const above = need(told) ? told : maxVolts > SPR_LOWER ? amps : 0;
     return need(amps)
-      ? { kind, amps, ampsAbove: Number.isFinite(above) ? above : 0, peak: 0, reserved: 0 }
+      ? { kind, amps, ampsAbove: above, peak: 0, reserved: 0 }
       : 'SPR AVS has amps, and amps_above for 15–20 V.';
   }
   if (!need(minVolts, maxVolts)) return `${kind} has min_volts and max_volts.`;
@@ -102,7 +98,7 @@ function wordsFrom(
         ? parsed.object
         : parsed.reason
       : typeof row === 'object' && row !== null
-        ? offerOf(row as Row)
+        ? offerOf(offerCells(row as Row))
         : 'not an offer.';
     if (typeof offer === 'string') {
       findings.push(fault(place + offer));
@@ -138,46 +134,63 @@ function fromJson(text: string): ListReading {
     return { ...nothingWith(finding), several };
   }
   const one = nested ? nested[0] : value;
-  if (!isRecord(one) || !Array.isArray(one.words))
-    return nothingWith(fault('The list of offers is expected under "words".'));
+  if (!isRecord(one)) return nothingWith(fault('A list of offers, or a read-out, is expected.'));
+  if (!Array.isArray(one.words)) {
+    const lists = Object.values(one).filter(Array.isArray);
+    return lists.length === 1
+      ? { ...wordsFrom(lists[0] as readonly unknown[]), readOut: null, several: [] }
+      : nothingWith(fault('The list of offers is expected under "words".'));
+  }
   return { ...wordsFrom(one.words), readOut: one as Partial<ReadOut>, several: [] };
 }
 
 function fromCsv(text: string): ListReading {
-  const { rows } = headedRows(text);
+  const rows = offerRows(text);
   const read = wordsFrom(
-    rows.map(({ cells }) => cells),
+    rows.map(({ cells }) => cells.word ?? cells),
     (index) => rows[index]?.line ?? index + 1,
   );
   return { ...read, readOut: null, several: [] };
 }
 
+/** A list of JSON holds texts or objects; `[1] 5 V 3 A` is numbered only. */
+const isJson = (text: string): boolean => /^\s*[[{]/.test(text) && /["{]/.test(text);
+
 /** Whether text is a list rather than hexadecimal words. */
-export const isList = (text: string): boolean =>
-  /^\s*[[{]/.test(text) ? /["{]/.test(text) : /^\s*(kind|type)\s*[,;\t]/i.test(text);
+export const isList = (text: string): boolean => isJson(text) || isOfferTable(text);
 
 /**
  * Where one offer ends and the next begins: a new line; or, behind amps, watts or a bracket, a sign that parts, or a blank alone,
  * before what has volts. `5V/3A` stays one, and so does `SPR AVS 3 A / 2.25 A`.
  */
 const BETWEEN =
-  /\r?\n|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=\d+(?:[.,]\d+)?\s{0,2}m?V)/i;
+  /\r?\n|;\s{0,3}(?=[^;\r\n]{0,40}\d\s{0,2}m?V)|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=\d+(?:[.,]\d+)?\s{0,2}m?V)/i;
 
-const offersIn = (text: string): readonly string[] =>
-  text
-    .split(BETWEEN)
-    .map((line) => line.trim())
-    .filter(Boolean);
+/** The upper range of an SPR AVS supply, behind its lower one. */
+const UPPER_RANGE = /^15(?:[.,]0+)?\s*V?\s*(?:–|-|~|to)\s*20/i;
+
+function offersIn(text: string): readonly string[] {
+  const lines: string[] = [];
+  for (const piece of text.split(BETWEEN)) {
+    const line = piece.trim();
+    const before = lines.at(-1) ?? '';
+    if (UPPER_RANGE.test(line) && /\bavs\b/i.test(before)) lines[lines.length - 1] = `${before} / ${line}`;
+    else if (line !== '') lines.push(line);
+  }
+  return lines;
+}
 
 /** Whether every line reads as an offer in words: "9 V 3 A". */
 export const isOfferLines = (text: string): boolean => {
   const lines = offersIn(text);
-  return lines.length > 0 && lines.every((line) => /\d\s*m?[VW]\b/i.test(line) || /^\s*(pps|spr|epr|avs)/i.test(line));
+  return (
+    lines.length > 0 && lines.every((line) => /\d\s*m?[VW](?![a-z])/i.test(line) || /^\s*(pps|spr|epr|avs)/i.test(line))
+  );
 };
 
 /** Read a CSV or JSON list of offers, lines in words, or a read-out in the open form. Never throws. */
 export function readList(text: string): ListReading {
-  if (/^\s*[[{]/.test(text)) return fromJson(text);
+  if (isJson(text)) return fromJson(text);
   if (isList(text)) return fromCsv(text);
   return {
     ...wordsFrom(offersIn(text)),

@@ -53,6 +53,13 @@ describe('what people paste', () => {
     ],
     ['5V 3A 9V 3A', ['5 V 3 A', '9 V 3 A']],
     ['SPR AVS 3 A / 2.25 A', ['SPR AVS 3 A to 15 V, 2.25 A to 20 V']],
+    ['SPR AVS 9-15V 3A, 15-20V 2.25A', ['SPR AVS 3 A to 15 V, 2.25 A to 20 V']],
+    ['SPR AVS 9.0–20.0 V 5 A', ['SPR AVS 5 A to 15 V, 5 A to 20 V']],
+    ['SPR AVS 9–15 V 3 A', ['SPR AVS 3 A to 15 V']],
+    ['5.0V3.0A 9.0V2.2A', ['5 V 3 A', '9 V 2.2 A']],
+    ['20V 3.25A 65W max; PPS1: 3.3~11V 5A; PPS2: 3.3~21V 3A', ['20 V 3.25 A', 'PPS 3.3–11 V 5 A', 'PPS 3.3–21 V 3 A']],
+    ['1) Fixed Supply, 5000mV, 3000mA\n2) APDO PPS 3300mV - 11000mV, 3000mA', ['5 V 3 A', 'PPS 3.3–11 V 3 A']],
+    ['[1] Fixed: 5 V @ 3 A (15 W)\n[2] Programmable 3.3 V to 16 V at 3 A', ['5 V 3 A', 'PPS 3.3–16 V 3 A']],
   ])('in one line is taken apart: %s', (text, offers) => {
     expect(interpret(text, 'value', 'offers')).toMatchObject({ form: 'lines', findings: [] });
     expect(said(text)).toEqual(offers);
@@ -105,6 +112,39 @@ describe('what people paste', () => {
       'variable 5–12 V 2 A',
       'battery 5–20 V 60 W',
     ]);
+  });
+
+  it.each<[string, string, readonly string[]]>([
+    [
+      'a table that counts, in thousandths',
+      '#,Type,Voltage (mV),Current (mA)\n1,Fixed,5000,3000\n2,Fixed,9000,2220',
+      ['5 V 3 A', '9 V 2.22 A'],
+    ],
+    [
+      'ends of ranges in columns',
+      'Index;Type;Min V;Max V;Max A;PDP W\n1;Fixed;5;5;3;\n2;PPS;3,3;11;3;-\n3;AVS;15;28;;140\n4;AVS;9;20;5;',
+      ['5 V 3 A', 'PPS 3.3–11 V 3 A', 'EPR AVS 15–28 V 140 W', 'SPR AVS 5 A to 15 V, 5 A to 20 V'],
+    ],
+    [
+      'ranges in one cell, and watts nobody needs',
+      'Type,Voltage,Current,Power\nFixed,9,3,27\nPPS,3.3-11,3,33',
+      ['9 V 3 A', 'PPS 3.3–11 V 3 A'],
+    ],
+    ['raw words', 'No.,Raw value,Meaning\n1,0x0801912C,5 V\n2,0x0002D12C,9 V', ['5 V 3 A', '9 V 3 A']],
+    [
+      'JSON of another program',
+      '{"port":1,"pdos":[{"type":"fixed","voltage_mv":5000,"max_current_ma":3000},{"type":"pps","min_voltage_mv":3300,"max_voltage_mv":11000,"max_current_ma":3000}]}',
+      ['5 V 3 A', 'PPS 3.3–11 V 3 A'],
+    ],
+  ])('in lists of other programs: %s', (_what, text, offers) => {
+    expect(interpret(text, 'value', 'offers')).toMatchObject({ form: 'list', findings: [] });
+    expect(said(text)).toEqual(offers);
+  });
+
+  it('with words marked as such needs nothing of what stands around them', () => {
+    const text = 'Source Capabilities\n  Object 1: 0x0801912C (5V/3A)\n  Object 2: 0x0002D12C (9V/3A)';
+    expect(interpret(text, 'value', 'offers')).toMatchObject({ form: 'words', findings: [] });
+    expect(said(text)).toEqual(['5 V 3 A', '9 V 3 A']);
   });
 
   it('in lists may carry units, be words with 0x before them, or plain numbers', () => {
