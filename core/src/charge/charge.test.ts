@@ -343,6 +343,22 @@ describe('a log with more columns than the charge needs', () => {
     expect(found.times[80]).toBeCloseTo(2400, -2);
   });
 
+  it('is not called full where the device says it stopped before, as one told to spare its battery does', () => {
+    const heads = ['t [s]', 'U [V]', 'I [A]', 'Battery [%]'];
+    const found = session(
+      heads,
+      rows((at) => [20, amps(at), level(at)]),
+    );
+    expect([found.end?.by, found.times[80], found.times[100]]).toEqual(['tail', 2400, null]);
+    expect(found.findings).toContain('It ended at 90 % by the device’s log: full was not reached.');
+    // A last digit that lags is no such thing.
+    const lagging = session(
+      heads,
+      rows((at) => [20, amps(at), Math.min(99, level(at) + 10)]),
+    );
+    expect(lagging.times[100]).toBeCloseTo(3000, -2);
+  });
+
   it('sums volts and amps of the port, not what a data line has or what went in', () => {
     const heads = ['t [s]', 'D+ [V]', 'U [V]', 'I [A]', 'Input power [W]'];
     const found = session(

@@ -65,6 +65,8 @@ const FLAT_BLOCK = 60;
 const FLAT_LOW = 0.1;
 const FLAT_STEADY = 0.015;
 const FULL = 0.995;
+/** So full by its own log, a device that takes no more is full: the last digit of a level may lag. */
+const AS_GOOD_AS_FULL = 0.98;
 const HOURS_A_YEAR = 8760;
 
 const round = (seconds: number): string => `${Number((seconds / 60).toPrecision(3))} min`;
@@ -229,12 +231,15 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
   const whole = curveOf(roles, series, start, end?.at ?? null, stated ?? (level ? null : 0));
   const curve = whole && whole !== TOO_LITTLE_SEEN ? since(whole, start) : null;
   const startLevel = curve ? (levelAt(curve, Math.max(start, curve.times[0] as number)) ?? null) : stated;
+  // A device may be told to stop before it is full: its own log says where it stands at the end.
+  const atEnd = curve?.source === 'log' && end ? (levelAt(curve, end.at) ?? curve.levels.at(-1) ?? null) : null;
+  const short = atEnd !== null && atEnd < AS_GOOD_AS_FULL;
   const reached = (percent: number): number | null => {
     if (percent === 100 && endless) return null;
     const at = curve && reachedAt(curve, percent / 100);
     if (at !== null) return at - start;
     // Full is what the end says, whatever the last digit of a level was.
-    return percent === 100 && end && curve?.source !== 'typed' ? end.at - start : null;
+    return percent === 100 && end && !short && curve?.source !== 'typed' ? end.at - start : null;
   };
   const after =
     series && end ? series.watts.subarray(Math.min(series.watts.length, to + Math.ceil(30 / series.step))) : null;
@@ -261,6 +266,7 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
         ]
       : []),
     ...(whole === TOO_LITTLE_SEEN ? [whole] : []),
+    ...(short ? [`It ended at ${Math.round(atEnd * 100)} % by the device’s log: full was not reached.`] : []),
     ...(end === null ? ['The end was not reached: no level can be told from what was delivered.'] : []),
     ...(curve?.source === 'energy' && stated === null
       ? ['The level at the start is not stated: empty is assumed.']

@@ -217,7 +217,7 @@ export class MeterFileReader {
     if (!Number.isNaN(at)) this.lastTime = at;
     const reason =
       cells.length !== plan.columns.length
-        ? `${cells.length} values where the header has ${plan.columns.length}.`
+        ? `${cells.length} ${cells.length === 1 ? 'value' : 'values'} where the header has ${plan.columns.length}.`
         : (readCells(cells, this.readers, plan.decimal === ',', this.context.outputs, line) ??
           placeLine(line, this.context, this.wholeFile));
     if (reason !== null) {

@@ -21,7 +21,7 @@ export const COLUMN_ROLES = {
   efficiency: { label: 'Efficiency, to compare', quantity: 'efficiency' },
   date: { label: 'Date', quantity: null },
   time: { label: 'Time', quantity: null },
-  unit: { label: 'Unit of the column before', quantity: null },
+  unit: { label: 'Unit of each line', quantity: null },
   ignore: { label: 'Not used', quantity: null },
 } as const satisfies Record<string, { label: string; quantity: QuantityId | null }>;
 
