@@ -95,6 +95,37 @@ test('ripple comes from a scope’s file, settles a claim, and is zoomed down to
   );
 });
 
+test('of several channels of a scope only the one that counts is kept', async ({ page }) => {
+  const rows = Array.from({ length: 5000 }, (_, at) => {
+    const t = at * 2e-5;
+    return `${t.toFixed(6)},${(325 * Math.sin(2 * Math.PI * 50 * t)).toFixed(1)},${(20 * Math.sin(2 * Math.PI * 100 * t)).toFixed(3)}`;
+  });
+  const sample = await freshSample(page, 'Ripple on the second channel');
+  await page.goto(`/samples/${sample.id}/ripple`);
+  const main = page.getByRole('main');
+  await main.getByRole('button', { name: 'Take in a record' }).first().click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Levels and loads').fill('C1 20 V 2.25 A');
+  await dialog.getByLabel('File of ripple of an output').setInputFiles({
+    name: 'two.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Time [s],CH1 [V],CH2 [mV]\n${rows.join('\n')}\n`),
+  });
+  await expect(dialog.getByText('Several columns of volts: “CH1” is used, not “CH2”.')).toBeVisible();
+  await dialog.getByLabel('Columns read').click();
+  await page.getByRole('option', { name: 'CH1' }).click();
+  await page.getByRole('option', { name: 'CH2' }).click();
+  await page.keyboard.press('Escape');
+  await expect(dialog.getByText('No column is left: choose one.')).toBeVisible();
+  await dialog.getByLabel('Columns read').click();
+  await page.getByRole('option', { name: 'CH2' }).click();
+  await page.keyboard.press('Escape');
+  await expect(dialog.getByText(/5000 samples.*strongest 40 mV at 100 Hz/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(main.getByText(/^40\.0 mV peak to peak/)).toBeVisible();
+});
+
 test('ripple read off by eye claims its peak to peak only; what is wrong is said, and nothing typed is lost', async ({
   page,
 }) => {

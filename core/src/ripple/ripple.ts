@@ -2,7 +2,7 @@
 
 import { type Line, linesOf, peakToPeakOf } from '../spectrum/index.ts';
 import { clipped, clippedSays } from '../trace/clipping.ts';
-import { assumedSays, type Trace, type Values } from '../trace/index.ts';
+import { assumedSays, chosenOf, severalSay, type Trace, type Values } from '../trace/index.ts';
 import { type LoadStep, loadSteps } from './load-steps.ts';
 import { namedLines, type RippleLine } from './names.ts';
 import { type Spread, spreadOf } from './spread.ts';
@@ -258,11 +258,12 @@ export function rippleChannel(
   const names = channels.map((one) => `"${one.name}"`).join(', ');
   const low = channels.find((one) => /\bmin(imum)?\b/i.test(one.name));
   const high = channels.find((one) => /\bmax(imum)?\b/i.test(one.name));
+  const called = channels.filter((one) => /ripple/i.test(one.name));
+  const chosen = chosenOf(called, 'voltage') ?? chosenOf(channels, 'voltage');
   const found =
     name !== null
       ? channels.find((one) => one.name.toLowerCase() === name.trim().toLowerCase())
-      : (channels.find(({ quantity }) => quantity === 'voltage') ??
-        channels.find(({ quantity, unit }) => quantity === null && unit === ''));
+      : (chosen?.channel ?? channels.find(({ quantity, unit }) => quantity === null && unit === ''));
   if (name === null && low && high && low !== high)
     return { values: interleaved(low.values, high.values), amps: null, remarks: [] };
   if (!found)
@@ -276,7 +277,10 @@ export function rippleChannel(
   return {
     values: found.values,
     amps: channels.find(({ quantity }) => quantity === 'current')?.values ?? null,
-    remarks: found.quantity === null ? assumedSays([[found.name, 'V']]) : [],
+    remarks: [
+      ...(found.quantity === null ? assumedSays([[found.name, 'V']]) : []),
+      ...(name === null ? severalSay([chosen]) : []),
+    ],
   };
 }
 

@@ -1,6 +1,7 @@
 // Which column of a log is what a port gives.
 import { describe, expect, it } from 'vitest';
-import { chosenOf, outputColumns, readTrace } from './index.ts';
+import { rippleChannel } from '../ripple/index.ts';
+import { chosenOf, onlyChannels, outputColumns, readTrace } from './index.ts';
 
 /** A log whose columns hold one value each. */
 function channels(columns: Readonly<Record<string, number>>) {
@@ -47,5 +48,28 @@ describe('watts', () => {
 
   it('at the wall are all there is, where nothing else is', () => {
     expect(outputColumns(channels({ 'Wall [W]': 66 })).power?.name).toBe('Wall');
+  });
+});
+
+describe('a file of several channels', () => {
+  const reading = readTrace(
+    `t [s],CH1 [V],CH2 [mV],Ripple C1 [mV]\n${Array.from({ length: 9 }, (_, at) => `${at},325,${at},${at * 2}`).join('\n')}\n`,
+  );
+  const volts = (names: readonly string[]) => {
+    const left = onlyChannels(reading, names);
+    if (!left.ok) return left.reason;
+    const found = rippleChannel(left.trace);
+    return 'reason' in found ? found.reason : [found.values[4], found.remarks];
+  };
+
+  it('is read by the columns that count', () => {
+    expect(volts(['CH2'])).toEqual([0.004, []]);
+    expect(volts(['CH1', 'CH2'])).toEqual([325, ['Several columns of volts: “CH1” is used, not “CH2”.']]);
+    expect(volts(['CH1', 'CH2', 'Ripple C1'])).toEqual([0.008, []]);
+    expect(volts([])).toBe('No column is left: choose one.');
+  });
+
+  it('that could not be read stays so', () => {
+    expect(onlyChannels({ ok: false, line: 3, reason: 'no' }, ['CH1'])).toEqual({ ok: false, line: 3, reason: 'no' });
   });
 });

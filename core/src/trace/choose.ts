@@ -1,7 +1,7 @@
 // Which of several columns of one quantity is what a port gives: logs hold data lines, set points and extremes beside it.
 import { isRead } from '../table/index.ts';
 import { words } from './names.ts';
-import type { Channel } from './types.ts';
+import type { Channel, TraceReading } from './types.ts';
 
 /** Lines of a port that carry no power: data, configuration, side band. */
 const NO_POWER =
@@ -76,7 +76,7 @@ const SAID: Readonly<Record<string, string>> = { voltage: 'volts', current: 'amp
 const MOST_NAMED = 3;
 
 /** Says which of several columns is used, a sentence each. */
-const severalSay = (chosen: readonly (Chosen | null)[]): string[] =>
+export const severalSay = (chosen: readonly (Chosen | null)[]): string[] =>
   chosen.flatMap((one) =>
     one && one.others.length > 0
       ? [
@@ -87,3 +87,15 @@ const severalSay = (chosen: readonly (Chosen | null)[]): string[] =>
         ]
       : [],
   );
+
+/**
+ * A recording of some of its columns alone.
+ * @param names of the columns that count, as they were read
+ */
+export function onlyChannels(reading: TraceReading, names: readonly string[]): TraceReading {
+  if (!reading.ok) return reading;
+  const channels = reading.trace.channels.filter(({ name }) => names.includes(name));
+  return channels.length > 0
+    ? { ok: true, trace: { ...reading.trace, channels } }
+    : { ok: false, line: null, reason: 'No column is left: choose one.' };
+}

@@ -4,6 +4,7 @@ import Alert from '@mui/material/Alert';
 import { lazy } from 'react';
 import { figureHeight } from '../parts/heights.ts';
 import { Later } from '../parts/Later.tsx';
+import { ColumnsRead } from './ColumnsRead.tsx';
 import { Reading } from './Reading.tsx';
 import type { Recording } from './useRecording.ts';
 
@@ -18,11 +19,13 @@ interface Props {
 const WHOLE = { gridColumn: '1 / -1' } as const;
 const HEIGHT = 180;
 
-export function Seen({ recording: { file, read, reading, seen }, problem = null }: Props) {
+export function Seen({ recording, problem = null }: Props) {
+  const { file, read, reading, seen } = recording;
   const refused = problem ?? (seen && !seen.ok ? `${file ? `${file.name}: ` : ''}${seen.reason}` : null);
   return (
     <>
       {reading && file && <Reading name={file.name} done={read} total={file.size} />}
+      <ColumnsRead recording={recording} />
       {seen?.ok && file && (
         <>
           <Alert severity="success" sx={WHOLE}>

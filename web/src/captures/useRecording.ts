@@ -23,10 +23,12 @@ export function useRecording(head: PreviewHead | null) {
   const work = useWork();
   const [{ file, description }, setFiles] = useState<RecordingFiles>(NO_FILES);
   const [read, setRead] = useState(0);
+  const [only, setOnly] = useState<readonly string[] | null>(null);
   const preview = useQuery({
     queryKey: [
       'capture-preview',
       head,
+      only,
       ...[file, description].map((one) => one && [one.name, one.size, one.lastModified]),
     ],
     enabled: file !== null && head !== null,
@@ -34,8 +36,8 @@ export function useRecording(head: PreviewHead | null) {
     retry: false,
     queryFn: async (): Promise<CapturePreview> =>
       file && head
-        ? work.preview(head, { file, description }, proxy(setRead))
-        : { ok: false, reason: 'Choose a supply first.' },
+        ? work.preview(head, { file, description, only }, proxy(setRead))
+        : { ok: false, reason: 'Choose a supply first.', all: [] },
   });
   return {
     file,
@@ -43,15 +45,19 @@ export function useRecording(head: PreviewHead | null) {
     read,
     reading: preview.isFetching,
     seen: preview.data,
+    /** Columns that count; null for all. */
+    only,
+    setOnly,
     take: (files: readonly File[]) => {
       const taken = recordingFiles(files, file);
       if (!taken.file) return;
       setRead(0);
+      setOnly(null);
       setFiles(taken);
     },
     /** What is sent: the file as it is, or its samples. */
     sent: async (): Promise<Blob | null> => {
-      if (!file || (file.size <= SENT_WHOLE && !description)) return file;
+      if (!file || (file.size <= SENT_WHOLE && !description && !only)) return file;
       const samples = await work.packed();
       return samples ? new Blob([samples as Uint8Array<ArrayBuffer>]) : file;
     },

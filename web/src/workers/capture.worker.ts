@@ -1,7 +1,15 @@
 // Reads a recording away from the screen, as a stream: figures and a picture before it is kept, and its samples packed.
 import { type CaptureFigures, type CaptureHead, type KeptCapture, keptOf, minMax } from '@lastmark/core/capture';
 import { type Settled, settledOf } from '@lastmark/core/charge';
-import { type Channel, packTrace, readDescribed, TraceReader, type TraceReading, timeAt } from '@lastmark/core/trace';
+import {
+  type Channel,
+  onlyChannels,
+  packTrace,
+  readDescribed,
+  TraceReader,
+  type TraceReading,
+  timeAt,
+} from '@lastmark/core/trace';
 import { expose, transfer } from 'comlink';
 
 export type PreviewHead = Pick<CaptureHead, 'kind' | 'mains' | 'soak' | 'charge'>;
@@ -10,14 +18,18 @@ export interface PreviewColumn extends Pick<Channel, 'name' | 'quantity' | 'unit
   readonly points: readonly { readonly x: number; readonly y: number }[];
 }
 
-export type CapturePreview =
+export type CapturePreview = (
   | {
       readonly ok: true;
       readonly figures: CaptureFigures;
       readonly samples: number;
       readonly columns: readonly PreviewColumn[];
     }
-  | { readonly ok: false; readonly reason: string };
+  | { readonly ok: false; readonly reason: string }
+) & {
+  /** Every column of values the file has. */
+  readonly all: readonly string[];
+};
 
 const BUCKETS = 500;
 /** How often progress is told, bytes. */
@@ -48,19 +60,22 @@ const readAsSamples = async (file: Blob, description: Blob): Promise<TraceReadin
 interface Recorded {
   readonly file: Blob;
   readonly description: Blob | null;
+  /** Names of the columns that count; null for all. */
+  readonly only: readonly string[] | null;
 }
 
 const work = {
   /** @param progress told the bytes that were read */
   preview: async (
     head: PreviewHead,
-    { file, description }: Recorded,
+    { file, description, only }: Recorded,
     progress: (read: number) => void,
   ): Promise<CapturePreview> => {
     last = null;
     const reading = description ? await readAsSamples(file, description) : await readAsText(file, progress);
-    const kept = keptOf(head, reading);
-    if ('reason' in kept) return { ok: false, reason: kept.reason };
+    const all = reading.ok ? reading.trace.channels.map(({ name }) => name) : [];
+    const kept = keptOf(head, only ? onlyChannels(reading, only) : reading);
+    if ('reason' in kept) return { ok: false, reason: kept.reason, all };
     last = kept;
     const { trace, figures } = kept;
     const columns = trace.channels.map(({ name, quantity, unit, values }) => {
@@ -70,7 +85,7 @@ const work = {
         : drawn;
       return { name, quantity, unit, points: points.filter(({ y }) => Number.isFinite(y)) };
     });
-    return { ok: true, figures, samples: trace.samples, columns };
+    return { ok: true, figures, samples: trace.samples, columns, all };
   },
   /** Peak, plateau and mean of what a device took, from the log of an inline meter. */
   settled: async (file: Blob): Promise<Settled | { readonly reason: string }> => {
