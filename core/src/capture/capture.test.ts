@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { efficiencySeries } from '../efficiency/index.ts';
 import { csvText } from '../table/index.ts';
 import { aPoint, aReading, aRig } from '../testing/reading.ts';
-import { readTrace } from '../trace/index.ts';
+import { packTrace, readTrace, unpackTrace } from '../trace/index.ts';
 import {
   type Capture,
   captureContradiction,
@@ -257,6 +257,23 @@ describe('a capture as a file', () => {
       columns,
     );
   });
+
+  it.each(['ripple', 'waveform', 'inrush'] as const)(
+    'sent as its samples alone says of %s what the file did',
+    (kind) => {
+      const lines = Array.from({ length: 2000 }, (_, at) => {
+        const turn = (at / 200) * 2 * Math.PI;
+        return `${at * 100},${(325 * Math.sin(turn)).toFixed(2)},${(0.4 * Math.sin(turn)).toFixed(4)}`;
+      });
+      const head = { kind, mains: { kind: 'ac' as const, volts: 230, hertz: 50 } };
+      const heads = kind === 'inrush' ? 'time [us],CH1 [V],CH2' : 'time [us],CH1,CH2';
+      const first = keptOf(head, readTrace(`${heads}\n${lines.join('\n')}\nMean,1,2\n`));
+      if ('reason' in first) throw new Error(first.reason);
+      for (const says of [/No unit is stated: "CH/, /Behind the table a line was left out/])
+      expect(first.figures.findings.join(' ')).toMatch(says);
+      expect(keptOf(head, unpackTrace(packTrace(first.trace)))).toMatchObject({ figures: first.figures });
+    },
+  );
 
   it('has no volts of an output where only its supply was logged', () => {
     const lines = Array.from({ length: 20 }, (_, at) => `${at},13.8`);

@@ -70,8 +70,11 @@ function ripple(
 ): KeptCapture | { readonly reason: string } {
   const channel = rippleChannel(trace);
   if ('reason' in channel) return channel;
+  // What was taken for granted goes along where its samples are sent alone.
+  const remarks = [...channel.remarks, ...trace.remarks];
   const kept = single({
     ...trace,
+    remarks,
     samples: channel.values.length,
     channels: [
       { name: 'volts', quantity: 'voltage', unit: 'V', values: channel.values },
@@ -87,7 +90,7 @@ function ripple(
   if ('reason' in figures) return figures;
   return {
     trace: kept,
-    figures: { kind: 'ripple', ...figures, findings: [...figures.findings, ...channel.remarks, ...trace.remarks] },
+    figures: { kind: 'ripple', ...figures, findings: [...figures.findings, ...remarks] },
   };
 }
 
@@ -132,7 +135,7 @@ export function keptOf(
   if (head.kind === 'charge') return charge(head, long);
   const read = 'ok' in from ? captureFrom(head.kind, from) : { ok: true as const, trace: from, remarks: [] };
   if (!read.ok) return read;
-  const trace = single(longTrace(read.trace));
+  const trace = single({ ...longTrace(read.trace), remarks: read.remarks });
   const { gaps } = read.trace;
   const figures = captureFigures(
     head.kind,
