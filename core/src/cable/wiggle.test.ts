@@ -93,6 +93,7 @@ describe('a wiggled cable', () => {
       `Time,Vbus (V)\n${rows((s, volts) => `23:59:${two(s + 39)}.5,${volts}`)}`,
       `Timestamp,Voltage(V),Current(A)\n${rows((s, volts) => `2026-11-02 12:03:${two(s)},${volts},1.0`)}`,
       `Zeit [s];Spannung [V]\n${rows((s, volts) => `${s},0;${volts.replace('.', ',')}`)}`,
+      `Time,D+ (V),Vbus (V)\n${rows((s, volts) => `${s},0.6,${volts}`)}`,
       `Time,Volts\ns,V\n${rows((s, volts) => `${s},${volts}`)}`,
       `No.,Time(s),VBUS,IBUS\n${rows((s, volts) => `${s},${s},${s === 5 ? '' : volts},0.5`)}`,
     ]) {

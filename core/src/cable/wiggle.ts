@@ -1,5 +1,5 @@
 // What a meter logged while a cable was wiggled: how often it came apart, and for how long.
-import { type ChannelQuantity, readTrace, timeAt } from '../trace/index.ts';
+import { type ChannelQuantity, chosenOf, readTrace, timeAt } from '../trace/index.ts';
 
 /** A trace as it is kept: what it shows, and its outline. */
 export interface Wiggle {
@@ -111,7 +111,7 @@ export function readWiggle(text: string): Read {
   const read = readTrace(text);
   if (!read.ok) return { ok: false, line: read.line ?? 1, reason: read.reason };
   const { trace } = read;
-  const of = (quantity: ChannelQuantity | null) => trace.channels.find((one) => one.quantity === quantity);
+  const of = (quantity: ChannelQuantity) => chosenOf(trace.channels, quantity)?.channel;
   const volts = of('voltage');
   // Without heads the second column is volts; one whose head names neither is nobody's guess.
   const channel = volts ?? of('current') ?? trace.channels.find(({ name }) => HEADLESS.test(name));

@@ -270,7 +270,7 @@ describe('a capture as a file', () => {
       const first = keptOf(head, readTrace(`${heads}\n${lines.join('\n')}\nMean,1,2\n`));
       if ('reason' in first) throw new Error(first.reason);
       for (const says of [/No unit is stated: "CH/, /Behind the table a line was left out/])
-      expect(first.figures.findings.join(' ')).toMatch(says);
+        expect(first.figures.findings.join(' ')).toMatch(says);
       expect(keptOf(head, unpackTrace(packTrace(first.trace)))).toMatchObject({ figures: first.figures });
     },
   );

@@ -1,6 +1,6 @@
 // Columns found by what they hold, where their names say nothing: watts are volts times amps, input is more than output.
 import { findUnit, type QuantityId } from '../quantity/index.ts';
-import { isRead } from '../table/index.ts';
+import { isDataLine, isRead } from '../table/index.ts';
 import { meterNumber } from './number.ts';
 import { ownUnit } from './own-unit.ts';
 import type { Column } from './sniff.ts';
@@ -41,7 +41,12 @@ function candidatesOf(
   comma: boolean,
 ): Candidate[] {
   return columns.flatMap(({ role, name }, index): Candidate[] => {
-    if (role !== 'ignore' || !isRead(name) || /time|date|zeit|datum|stamp|elapsed|^#|^no\b|index|sample/i.test(name))
+    if (
+      role !== 'ignore' ||
+      !isRead(name) ||
+      isDataLine(name) ||
+      /time|date|zeit|datum|stamp|elapsed|^#|^no\b|index|sample/i.test(name)
+    )
       return [];
     const written = units[index] ?? '';
     const quantity = written === '' ? null : (QUANTITIES.find((one) => findUnit(one, written)) ?? null);

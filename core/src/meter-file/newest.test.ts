@@ -29,4 +29,10 @@ describe('the newest line of a log', () => {
     expect(newestLine(found, '10:00:03;1.0210;W').named.get('Pout')).toBeCloseTo(1.021, 9);
     expect(newestLine(found, '10:00:04;OL;W').named.get('Pout')).toBeNaN();
   });
+
+  it('has the volts of the port, not those of a data line or a set point', () => {
+    const line = '0.6;21;20.02;2.25';
+    const found = plan(`D+ [V];Set [V];U [V];I [A]\n${[line, line, line].join('\n')}`);
+    expect(newestLine(found, line).output).toEqual({ volts: 20.02, amps: 2.25 });
+  });
 });

@@ -1,6 +1,7 @@
 // The newest line of a file that another program is still writing, as numbers.
 import Papa from 'papaparse';
 import { findUnit, type QuantityId, toSi, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
+import { isDataLine, isRead } from '../table/index.ts';
 import { meterNumber } from './number.ts';
 import { isOverload, ownUnit } from './own-unit.ts';
 import { writtenUnits } from './recall.ts';
@@ -92,7 +93,12 @@ export function newestLine({ delimiter, comma, columns }: FollowPlan, line: stri
   });
   const at = (role: ColumnRole | null, quantity: Quantity, other?: ColumnRole): number => {
     const own = role === null ? -1 : columns.findIndex((column) => column.role === role);
-    const index = own >= 0 ? own : columns.findIndex((one) => one.quantity === quantity && one.role !== other);
+    const index =
+      own >= 0
+        ? own
+        : columns.findIndex(
+            ({ name, ...one }) => one.quantity === quantity && one.role !== other && isRead(name) && !isDataLine(name),
+          );
     return values[index] ?? Number.NaN;
   };
   return {

@@ -16,6 +16,16 @@ const NOT_READ = /\b(?:[uvip] ?)?(?:set(?:point)?|min|max|limit)\b|\b(?:peak|low
  */
 export const isRead = (name: string): boolean => !NOT_READ.test(name.replace(/[_.-]+/g, ' '));
 
+/** Lines of a port that carry no power: data, configuration, side band. */
+const NO_POWER =
+  /^(?:usb[ _]?)?(?:[uv][ _]?)?(?:d(?:ata)?[ _]?(?:[+-]|[pmn](?![a-z])|plus|minus)|cc[ _]?\d?(?![a-z])|v?conn(?![a-z])|sbu[ _]?\d?(?![a-z]))/i;
+
+/**
+ * Whether a column is of a line that carries no power.
+ * @example isDataLine('D+') // true
+ */
+export const isDataLine = (name: string): boolean => NO_POWER.test(name.trim());
+
 /** What a column is called that says the units of the one before, cell by cell. */
 export const UNIT_NAME = /^(?:(?:.*\W)?units?(?:\W?\d+)?|einheit|u)?$/i;
 

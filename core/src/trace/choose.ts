@@ -1,11 +1,8 @@
 // Which of several columns of one quantity is what a port gives: logs hold data lines, set points and extremes beside it.
-import { isRead } from '../table/index.ts';
+import { isDataLine, isRead } from '../table/index.ts';
 import { words } from './names.ts';
 import type { Channel, TraceReading } from './types.ts';
 
-/** Lines of a port that carry no power: data, configuration, side band. */
-const NO_POWER =
-  /^(?:usb[ _]?)?(?:[uv][ _]?)?(?:d(?:ata)?[ _]?(?:[+-]|[pmn](?![a-z])|plus|minus)|cc[ _]?\d?(?![a-z])|v?conn(?![a-z])|sbu[ _]?\d?(?![a-z]))/i;
 /** What goes in at the wall. */
 const AT_WALL = /\b(?:[uvip] ?)?(?:in|ac)\b|\b(?:input|mains|wall|socket|grid)\b/i;
 const AT_PORT = /out|port|load|bus|dc/i;
@@ -31,7 +28,7 @@ export interface Chosen {
  * @example chosenOf(channels, 'voltage')?.channel.name // 'Vbus', beside 'D+' and 'V set'
  */
 export function chosenOf(channels: readonly Channel[], quantity: Channel['quantity']): Chosen | null {
-  const all = channels.filter((one) => one.quantity === quantity && !NO_POWER.test(one.name));
+  const all = channels.filter((one) => one.quantity === quantity && !isDataLine(one.name));
   const best = Math.min(...all.map(rank));
   const [channel, ...others] = all.filter((one) => rank(one) === best);
   return channel ? { channel, others } : null;
