@@ -20,7 +20,9 @@ const LF = 10;
 const CR = 13;
 const HASH = 35;
 const QUOTE = 34;
+const ZERO = 48;
 const NINE = 57;
+const BLANK = 32;
 const DAY = 86_400;
 /** From one sample to the next, s: weeks are no pause, an hour may be one. */
 const LEAP = 20 * DAY;
@@ -48,7 +50,10 @@ export class TraceReader {
   #line = 0;
   #wanted: readonly Wanted[] = [];
   #time: { readonly at: number; readonly column: HeadColumn; readonly short: boolean } | null = null;
-  #indexAt = -1;
+  /** The column of time, or else the one that counts; negative for none. */
+  #leadAt = -1;
+  /** The last column anything is read from. */
+  #lastWanted = 0;
   #pace = new Pace();
   #dayShift = 0;
   #lastTime = Number.NaN;
@@ -137,10 +142,11 @@ export class TraceReader {
         short: column.form === 'clock' && isShortClock(cells.filter((cell) => cell !== '')),
       };
     }
-    this.#indexAt = head.columns.findIndex(({ role }) => role === 'index');
+    this.#leadAt = this.#time?.at ?? head.columns.findIndex(({ role }) => role === 'index');
     this.#wanted = head.columns.flatMap((one, at) =>
       one.role === 'value' ? [{ at, column: one, values: new GrowingColumn(expected) }] : [],
     );
+    this.#lastWanted = Math.max(this.#time?.at ?? 0, this.#wanted.at(-1)?.at ?? 0);
     if (this.#wanted.length === 0) this.#problem = { line: head.firstLine + 1, reason: 'No column holds values.' };
   }
 
@@ -179,8 +185,13 @@ export class TraceReader {
     if (first === HASH) return;
     if (first !== undefined && (first > NINE || first === QUOTE) && head.above.has(textOf(bytes, rowFrom, rowTo)))
       return;
-    if (isEmpty(bytes, rowFrom, rowTo, head.delimiter)) return;
-    const strange = this.#strange(bytes, bounds);
+    // Nearly every row begins with a digit or a sign.
+    if (
+      (first === head.delimiter || first === QUOTE || first === BLANK) &&
+      isEmpty(bytes, rowFrom, rowTo, head.delimiter)
+    )
+      return;
+    const strange = this.#fits(bytes, bounds) ? null : this.#strange(bytes, bounds);
     if (strange !== null) this.#aside(strange, textOf(bytes, rowFrom, rowTo));
     // What is no row stands behind the last one, or the file is wrong there.
     else if (this.#behind) this.#problem = this.#behind;
@@ -203,12 +214,20 @@ export class TraceReader {
     this.#rows += 1;
   }
 
+  /** Whether a line is plainly a row: as wide as is needed, and its time or number begins with a digit. */
+  #fits(bytes: Uint8Array, bounds: Bounds): boolean {
+    if (bounds.length - 2 < this.#lastWanted) return false;
+    if (this.#leadAt < 0) return true;
+    const code = bytes[bounds[this.#leadAt] as number] as number;
+    return code >= ZERO && code <= NINE;
+  }
+
   /** Why a line is no row of the table; null where it is one. */
   #strange(bytes: Uint8Array, bounds: Bounds): string | null {
     const head = this.#head as Head;
-    if (bounds.length - 2 < this.#lastWanted())
+    if (bounds.length - 2 < this.#lastWanted)
       return `Line ${this.#line} has ${bounds.length - 1} of ${head.columns.length} columns: "${shown(textOf(bytes, bounds[0] ?? 0, (bounds[bounds.length - 1] ?? 1) - 1))}".`;
-    const at = this.#time?.at ?? this.#indexAt;
+    const at = this.#leadAt;
     const [from, to] = [bounds[at] ?? 0, (bounds[at + 1] ?? 1) - 1];
     if (at < 0 || hasDigit(bytes, from, to)) return null;
     const cell = shown(textOf(bytes, from, to).trim());
@@ -220,10 +239,6 @@ export class TraceReader {
     this.#behind ??= { line: this.#line, reason, text };
     this.#linesBehind += 1;
     if (this.#linesBehind > MOST_BEHIND) this.#problem = this.#behind;
-  }
-
-  #lastWanted(): number {
-    return Math.max(this.#time?.at ?? 0, this.#wanted.at(-1)?.at ?? 0);
   }
 
   /** The unit of this row where it is another than the column's; a cell without a number needs none. */
