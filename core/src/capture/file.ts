@@ -1,6 +1,14 @@
 // A capture as a file: volts, amps or watts against time.
 import { isRead, type Table } from '../table/index.ts';
-import { assumedSays, type Channel, type ChannelQuantity, readTrace, type TraceReading } from '../trace/index.ts';
+import {
+  assumedSays,
+  type Channel,
+  type ChannelQuantity,
+  doubtOf,
+  MOST_MAINS,
+  readTrace,
+  type TraceReading,
+} from '../trace/index.ts';
 import { COLUMN_WORDS } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
 
@@ -80,11 +88,16 @@ export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureRe
   const assumed = found.flatMap(({ column, channel }) =>
     channel?.quantity === null ? [[channel.name, USUAL[QUANTITY[column]] ?? ''] as const] : [],
   );
+  const doubts = found.flatMap(({ column, channel }) => {
+    const quantity = QUANTITY[column];
+    const known = quantity === 'voltage' || quantity === 'current' || quantity === 'power';
+    return (known && channel && doubtOf(channel, quantity, MOST_MAINS[quantity])) || [];
+  });
   return {
     ok: true,
     trace: { interval: trace.interval, columns },
     samples: trace.samples,
-    remarks: [...trace.remarks, ...assumedSays(assumed)],
+    remarks: [...trace.remarks, ...assumedSays(assumed), ...doubts],
   };
 }
 

@@ -359,6 +359,23 @@ describe('a log with more columns than the charge needs', () => {
     expect(lagging.times[100]).toBeCloseTo(3000, -2);
   });
 
+  it('is refused where a column without a unit cannot be in the one that was assumed', () => {
+    const heads = ['t [s]', 'U [V]', 'I'];
+    expect(() =>
+      session(
+        heads,
+        rows((at) => [20, amps(at) * 1000]),
+      ),
+    ).toThrow('“I” reaches 1500: is that mA?');
+    expect(
+      session(
+        heads,
+        rows((at) => [20, amps(at)]),
+        { startLevel: 0.4 },
+      ).energy,
+    ).toBeCloseTo((3005 * 30) / 3600, 1);
+  });
+
   it('sums volts and amps of the port, not what a data line has or what went in', () => {
     const heads = ['t [s]', 'D+ [V]', 'U [V]', 'I [A]', 'Input power [W]'];
     const found = session(

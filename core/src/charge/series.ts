@@ -35,6 +35,8 @@ export interface ChargeRoles {
   readonly reversed: boolean;
   /** Which of several columns that may be meant are used, in a sentence each. */
   readonly several: readonly string[];
+  /** Which cannot be in the unit that was assumed, a question each. */
+  readonly doubts: readonly string[];
 }
 
 /** Values the session is cut into at most: finer than anything a stage end is told to. */
@@ -80,7 +82,7 @@ function levelsOf(channels: readonly Channel[]): Channel | null {
 /** What each column of a log is. */
 export function chargeRoles(trace: Trace): ChargeRoles {
   const { channels } = trace;
-  const { volts, amps, power, several } = outputColumns(channels);
+  const { volts, amps, power, several, doubts } = outputColumns(channels);
   const levels = levelsOf(channels);
   const product =
     volts && amps ? Float64Array.from(volts.values, (one, at) => one * (amps.values[at] as number)) : null;
@@ -103,6 +105,7 @@ export function chargeRoles(trace: Trace): ChargeRoles {
     temperatures: channels.filter(({ quantity }) => quantity === 'temperature'),
     reversed,
     several,
+    doubts,
   };
 }
 

@@ -190,6 +190,8 @@ function curveOf(
  */
 export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSession | { readonly reason: string } {
   const roles = chargeRoles(trace);
+  const [doubt] = roles.doubts;
+  if (doubt !== undefined) return { reason: doubt };
   const { times, level } = roles;
   const series = seriesOf(roles);
   if (!series && !level?.some((one) => !Number.isNaN(one)))

@@ -53,6 +53,13 @@ describe('a settled device reading', () => {
     expect(settled(() => -8, 400).findings[0]).toContain('Power flows the other way');
   });
 
+  it('is none in thousandths that do not say so', () => {
+    const read = readTrace(
+      `t,Power\n${Array.from({ length: 300 }, (_, t) => `${t},${20_000 + (t % 7)}`).join('\n')}\n`,
+    );
+    expect(read.ok && settledOf(read.trace)).toEqual({ reason: expect.stringContaining('is that mW?') });
+  });
+
   it('is none without power, or in three seconds', () => {
     const read = (text: string) => {
       const found = readTrace(text);

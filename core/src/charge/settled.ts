@@ -59,6 +59,8 @@ const round = (seconds: number): string => `${Number((seconds / 60).toPrecision(
  */
 export function settledOf(trace: Trace): Settled | { readonly reason: string } {
   const roles = chargeRoles(trace);
+  const [doubt] = roles.doubts;
+  if (doubt !== undefined) return { reason: doubt };
   const series = seriesOf(roles);
   if (!roles.watts) return { reason: 'No power in it. Name columns with their unit, such as W, or V and A.' };
   if (!series) return { reason: 'Too short: log a few minutes.' };

@@ -54,7 +54,7 @@ export function rolesOf(trace: Trace, times: Float64Array): Roles {
   const ambient =
     channels.find((one) => isAmbient(one) && (one.quantity === 'temperature' || one.quantity === null)) ?? null;
   const sensors = known.length > 0 ? known : placed.filter((channel) => !isAmbient(channel));
-  const { volts, amps, power, several } = outputColumns(channels);
+  const { volts, amps, power, several, doubts } = outputColumns(channels);
   const product =
     volts && amps ? Float64Array.from(volts.values, (value, at) => value * (amps.values[at] as number)) : null;
   const watts = power?.values ?? product;
@@ -74,6 +74,7 @@ export function rolesOf(trace: Trace, times: Float64Array): Roles {
     ambient: air && finite(air.channel.values).length > 0 ? air.channel : null,
     findings: [
       ...several,
+      ...doubts,
       ...doubt,
       ...assumed,
       ...[...own, ...(air ? [air] : [])].flatMap(({ finding }) => finding ?? []),

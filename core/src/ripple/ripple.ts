@@ -2,7 +2,7 @@
 
 import { type Line, linesOf, peakToPeakOf } from '../spectrum/index.ts';
 import { clipped, clippedSays } from '../trace/clipping.ts';
-import { assumedSays, chosenOf, severalSay, type Trace, type Values } from '../trace/index.ts';
+import { assumedSays, type Channel, chosenOf, severalSay, type Trace, type Values } from '../trace/index.ts';
 import { type LoadStep, loadSteps } from './load-steps.ts';
 import { namedLines, type RippleLine } from './names.ts';
 import { type Spread, spreadOf } from './spread.ts';
@@ -279,9 +279,28 @@ export function rippleChannel(
     amps: channels.find(({ quantity }) => quantity === 'current')?.values ?? null,
     remarks: [
       ...(found.quantity === null ? assumedSays([[found.name, 'V']]) : []),
+      ...millivolts(found),
       ...(name === null ? severalSay([chosen]) : []),
     ],
   };
+}
+
+/** No output ripples by more, V: without a unit these are millivolts. */
+const MOST_MOVE = 5;
+
+/** Asks for the unit of a column without one that moves by more volts than any output does. */
+function millivolts({ name, unit, values }: Channel): string[] {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let at = 0; unit === '' && at < values.length; at += 1) {
+    const value = values[at] as number;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  return high - low > MOST_MOVE
+    ? [
+        `“${name}” moves by ${Number((high - low).toPrecision(3))}: is that mV? Write the unit behind its name, as in “${name} [mV]”.`,
+      ]
+    : [];
 }
 
 /** Lowest and highest of each stretch, as an envelope is kept. */

@@ -51,6 +51,33 @@ describe('watts', () => {
   });
 });
 
+describe('numbers without a unit', () => {
+  it('that no output reaches are asked about', () => {
+    const thousandths = { U: 20_000, I: 2250, Power: 45_000 };
+    expect(outputColumns(channels(thousandths)).doubts).toEqual([
+      '“U” reaches 20000: is that mV? Write the unit behind its name, as in “U [mV]”.',
+      '“I” reaches 2250: is that mA? Write the unit behind its name, as in “I [mA]”.',
+      '“Power” reaches 45000: is that mW? Write the unit behind its name, as in “Power [mW]”.',
+    ]);
+    expect(outputColumns(channels({ U: 20, I: 2.25, Power: 45 })).doubts).toEqual([]);
+    expect(outputColumns(channels({ 'U [mV]': 20_000, 'I [mA]': 2250, 'Power [mW]': 45_000 })).doubts).toEqual([]);
+  });
+
+  it('are asked about as ripple where they move by more than any output does', () => {
+    const ripple = (head: string, move: number) => {
+      const lines = Array.from({ length: 9 }, (_, at) => `${at},${5 + (at % 2) * move}`);
+      const reading = readTrace(`t [s],${head}\n${lines.join('\n')}\n`);
+      const found = reading.ok ? rippleChannel(reading.trace) : reading;
+      return 'reason' in found ? [found.reason] : found.remarks;
+    };
+    expect(ripple('CH1', 40)).toContain(
+      '“CH1” moves by 40: is that mV? Write the unit behind its name, as in “CH1 [mV]”.',
+    );
+    expect(ripple('CH1', 0.04)).toEqual(['No unit is stated: "CH1" in V is assumed.']);
+    expect(ripple('CH1 [mV]', 40)).toEqual([]);
+  });
+});
+
 describe('a file of several channels', () => {
   const reading = readTrace(
     `t [s],CH1 [V],CH2 [mV],Ripple C1 [mV]\n${Array.from({ length: 9 }, (_, at) => `${at},325,${at},${at * 2}`).join('\n')}\n`,

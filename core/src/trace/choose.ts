@@ -1,5 +1,6 @@
 // Which of several columns of one quantity is what a port gives: logs hold data lines, set points and extremes beside it.
 import { isDataLine, isRead } from '../table/index.ts';
+import { doubtOf, MOST_OUTPUT } from './doubt.ts';
 import { words } from './names.ts';
 import type { Channel, TraceReading } from './types.ts';
 
@@ -44,6 +45,8 @@ export interface OutputColumns {
   readonly power: Channel | null;
   /** Which of several columns is used, a sentence each. */
   readonly several: readonly string[];
+  /** Which of them cannot be in the unit that was assumed, a question each. */
+  readonly doubts: readonly string[];
 }
 
 /** What a port gives, out of the columns of a log: volts and amps, and watts where they are its own. */
@@ -53,7 +56,12 @@ export function outputColumns(channels: readonly Channel[]): OutputColumns {
   const elsewhere =
     power && isAtWall(power) && volts && amps && !isAtWall(volts) && !isAtWall(amps) && !isProduct(power, volts, amps);
   const used = power && !elsewhere;
-  return { volts, amps, power: used ? power : null, several: severalSay(used ? chosen : chosen.slice(0, 2)) };
+  const doubts = (['voltage', 'current', 'power'] as const).flatMap((quantity, at) => {
+    const channel = quantity === 'power' && !used ? null : chosen[at]?.channel;
+    return (channel && doubtOf(channel, quantity, MOST_OUTPUT[quantity])) ?? [];
+  });
+  const several = severalSay(used ? chosen : chosen.slice(0, 2));
+  return { volts, amps, power: used ? power : null, several, doubts };
 }
 
 /** Whether watts, whatever they are called, are what volts and amps beside them make. */
