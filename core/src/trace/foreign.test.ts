@@ -228,6 +228,32 @@ describe('a log of temperatures', () => {
     }
   });
 
+  it.each<readonly [string, (day: number) => string, (seconds: number) => string]>([
+    ['clocks of 24 hours', (day) => `2026/03/0${day}`, (s) => new Date(s * 1000).toISOString().slice(11, 19)],
+    [
+      'day first, and hours and minutes alone',
+      (day) => `0${day}.03.2026`,
+      (s) => new Date(s * 1000).toISOString().slice(11, 16),
+    ],
+    [
+      'months by name, and clocks of 12 hours',
+      (day) => `${day}-Mar-2026`,
+      (s) =>
+        `${((Math.floor(s / 3600) + 11) % 12) + 1}:${new Date(s * 1000).toISOString().slice(14, 19)} ${s < 43_200 ? 'AM' : 'PM'}`,
+    ],
+  ])('over midnight with its day in a column of its own: %s', (_, day, time) => {
+    for (const heads of ['Date;Time', 'Time;Date']) {
+      const lines = celsius.map((c, at) => {
+        const seconds = 86_400 - 600 + at * 60;
+        const [d, t] = [day(8 + Math.floor(seconds / 86_400)), time(seconds % 86_400)];
+        return `${heads === 'Date;Time' ? `${d};${t}` : `${t};${d}`};${c}`;
+      });
+      const { interval, times, began, channels } = read(`${heads};T1 [°C]\n${lines.join('\n')}\n`);
+      expect([interval, times, channels.length]).toEqual([60, null, 1]);
+      expect(began).toBe(Date.parse('2026-03-08T23:50:00Z') / 1000);
+    }
+  });
+
   it('that goes on behind a line of words is wrong there', () => {
     const text = ['Time [s],Front [°C]', ...log((at, c) => `${at},${c}`), 'Pause', '40,41', ''].join('\n');
     expect(readTrace(text)).toMatchObject({ ok: false, line: 32, reason: expect.stringContaining('"Pause"') });

@@ -11,6 +11,7 @@ import {
   EMPTY,
   type Found,
   findTable,
+  isDay,
   isNumber,
   isRow,
   LOOKED_AT,
@@ -28,6 +29,8 @@ export interface HeadColumn {
   readonly unit: string;
   /** The column that says the unit of each cell; null for none. */
   readonly unitAt: number | null;
+  /** Of a clock: the column of the day it is of; null for none. */
+  readonly dayAt: number | null;
   /** Its cells are numbers alone, without units of their own. */
   readonly bare: boolean;
   /** Written number × factor + offset is what is kept. */
@@ -141,6 +144,12 @@ function unitOfCells(cells: readonly string[]): string | null {
 /** Of a date beside a clock only the clock goes on. */
 const goesOn = (cells: readonly string[]): boolean => cells.length < 2 || cells.some((cell) => cell !== cells[0]);
 
+/** The column of days beside one of clock times; negative for none. */
+function dayBeside(heads: readonly { readonly cells: readonly string[] }[]): number {
+  const clock = heads.some(({ cells }) => timeForm(cells[0] ?? '') === 'clock');
+  return clock ? heads.findIndex(({ cells }) => isDay(cells[0] ?? '')) : -1;
+}
+
 /** Names of what stands once, in the line below. */
 const NO_COLUMN = new RegExp(`${INTERVAL.source}|^(?:x[\\s_-]*)?(?:start|origin|offset)`, 'i');
 
@@ -215,14 +224,20 @@ export function readHead(text: string): Head | { readonly reason: string } {
   const isCount = ({ name, unit }: { readonly name: string; readonly unit: string }) =>
     INDEX_NAME.test(words(name)) || INDEX_NAME.test(unit);
   const isOther = ({ unit }: { readonly unit: string }) => unit !== '' && isUnit(unit) && !(unit in TIME_UNITS);
+  const dayAt = dayBeside(heads);
   const named = heads.map(
-    (head) =>
-      TIME_NAME.test(words(head.name)) && !isCount(head) && !isOther(head) && timeForm(head.cells[0] ?? '') !== null,
+    (head, at) =>
+      at !== dayAt &&
+      TIME_NAME.test(words(head.name)) &&
+      !isCount(head) &&
+      !isOther(head) &&
+      timeForm(head.cells[0] ?? '') !== null,
   );
   const byName = heads.findIndex(({ cells: own }, at) => named[at] && goesOn(own));
   const byUnit = heads.findIndex((head) => head.unit in TIME_UNITS && !isCount(head));
   const byForm = heads.findIndex(
-    ({ cells: own }) => goesOn(own) && ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''),
+    ({ cells: own }, at) =>
+      at !== dayAt && goesOn(own) && ['clock', 'date', 'unit'].includes(timeForm(own[0] ?? '') ?? ''),
   );
   const nameless =
     names.length === 0 && width > lead + 1 && rises(column(lead), comma) && !(interval !== null && counts(column(lead)))
@@ -234,9 +249,21 @@ export function readHead(text: string): Head | { readonly reason: string } {
     const { name, cells: own } = head;
     const bare = own.every((cell) => cell === '' || NUMBER.test(cell));
     const called = name || (width === 1 ? 'samples' : `column ${at + 1 - lead}`);
-    const none = { form: 'number' as const, quantity: null, unit: head.unit, unitAt: null, bare, factor: 1, offset: 0 };
+    const none = {
+      form: 'number' as const,
+      quantity: null,
+      unit: head.unit,
+      unitAt: null,
+      dayAt: null,
+      bare,
+      factor: 1,
+      offset: 0,
+    };
     if (at === time) {
       const form = timeForm(own[0] ?? '') ?? 'number';
+      const days = form === 'clock' && dayAt >= 0 && !isShortClock(own) ? column(dayAt) : [];
+      if (days.length > 0 && own.every((cell, index) => timeForm(`${days[index]} ${cell}`) === 'date'))
+        return { ...none, name: called, role: 'time', form: 'date', dayAt, unit: '' };
       const byItsName = TIME_UNITS[unitWritten(name)] === undefined ? statedAbove.time : unitWritten(name);
       const unit = head.unit || byItsName || impliedUnit(own, comma, interval);
       return { ...none, name: called, role: 'time', form, unit, factor: TIME_UNITS[unit] ?? 1 };

@@ -5,8 +5,9 @@ import { joined, wideOf } from './bytes.ts';
 import { cellTold } from './cell.ts';
 import { GrowingColumn } from './column.ts';
 import { type Head, type HeadColumn, isShortClock, readHead } from './head.ts';
-import { assumedSays, unitWritten } from './names.ts';
+import { unitWritten } from './names.ts';
 import { Pace } from './pace.ts';
+import { assumedUnits, counted } from './remarks.ts';
 import { type Bounds, hasDigit, isEmpty, numberAt, type Row, spaced, split, textOf } from './row.ts';
 import { cellsOf } from './table.ts';
 import type { Channel, TraceHints, TraceReading } from './types.ts';
@@ -146,7 +147,7 @@ export class TraceReader {
     this.#wanted = head.columns.flatMap((one, at) =>
       one.role === 'value' ? [{ at, column: one, values: new GrowingColumn(expected) }] : [],
     );
-    this.#lastWanted = Math.max(this.#time?.at ?? 0, this.#wanted.at(-1)?.at ?? 0);
+    this.#lastWanted = Math.max(this.#time?.at ?? 0, column?.dayAt ?? 0, this.#wanted.at(-1)?.at ?? 0);
     if (this.#wanted.length === 0) this.#problem = { line: head.firstLine + 1, reason: 'No column holds values.' };
   }
 
@@ -271,7 +272,7 @@ export class TraceReader {
     const to = (bounds[at + 1] as number) - 1;
     let time = Number.NaN;
     if (column.form === 'number') time = numberAt(bytes, from, to, decimal) * column.factor;
-    else time = this.#written(textOf(bytes, from, to).replaceAll('"', ''), column.form, short);
+    else time = this.#written(this.#said(bytes, bounds, at, column.dayAt), column.form, short);
     if (Number.isNaN(time)) {
       const cell = textOf(bytes, from, to).trim();
       this.#fail(`"${shown(cell)}" is no time. Correct it, or cut the file there.`);
@@ -288,6 +289,15 @@ export class TraceReader {
     }
     this.#lastTime = time;
     return true;
+  }
+
+  /** What stands in the column of time, behind its day where that is a column of its own. */
+  #said(bytes: Uint8Array, bounds: Bounds, at: number, dayAt: number | null): string {
+    const text = (index: number) =>
+      textOf(bytes, bounds[index] as number, (bounds[index + 1] as number) - 1)
+        .replaceAll('"', '')
+        .trim();
+    return dayAt === null ? text(at) : `${text(dayAt)} ${text(at)}`;
   }
 
   /** A time that is no plain number. A date leaping ahead by weeks, which with its month first goes on, has its month first. */
@@ -367,20 +377,6 @@ export class TraceReader {
     const lines = this.#linesBehind === 1 ? 'a line was' : `${this.#linesBehind} lines were`;
     return [`Behind the table ${lines} left out: "${shown(this.#behind.text)}"${this.#linesBehind === 1 ? '' : ' …'}.`];
   }
-}
-
-const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
-
-const USUAL = { voltage: 'V', current: 'A', power: 'W', temperature: '°C', energy: 'Wh', level: '%' } as const;
-
-/** Which units were assumed where none is stated: a file may mean others. */
-function assumedUnits(columns: Head['columns']): string[] {
-  const assumed = columns.flatMap(({ name, role, form, unit, quantity, bare }): (readonly [string, string])[] => {
-    if (unit !== '' || !bare) return [];
-    if (role === 'time') return form === 'number' ? [[name, 's']] : [];
-    return role === 'value' && quantity !== null ? [[name, USUAL[quantity]]] : [];
-  });
-  return assumedSays(assumed);
 }
 
 /** Read a trace that is in memory. */

@@ -23,7 +23,10 @@ export const cellsOf = (line: string, delimiter: string): string[] =>
 export const isNumber = (cell: string): boolean => NUMBER.test(cell) || WITH_UNIT.test(cell);
 /** The unit or the prefix a cell has of its own; empty for a plain number and for what is none. */
 export const unitInCell = (cell: string): string => WITH_UNIT.exec(cell)?.[1] ?? '';
-const isValue = (cell: string): boolean => isNumber(cell) || EMPTY.test(cell) || timeForm(cell) !== null;
+/** A date without its clock. */
+export const isDay = (cell: string): boolean =>
+  !isNumber(cell) && !cell.includes(':') && timeForm(`${cell} 0:00`) === 'date';
+const isValue = (cell: string): boolean => isNumber(cell) || EMPTY.test(cell) || timeForm(cell) !== null || isDay(cell);
 
 /** Whether a line is one of the table. */
 export function isRow(cells: readonly string[]): boolean {
