@@ -216,6 +216,12 @@ describe('a log of temperatures', () => {
     expect(samples).toBe(30);
   });
 
+  it('with lines of delimiters alone, and no time, keeps them as samples nothing was told of', () => {
+    const reading = readTrace('CH1 [V],CH2 [V]\n1,2\n3,4\n,\n5,6\n,\n,\n', { rate: 10 });
+    expect(reading.ok && [...(reading.trace.channels[1]?.values ?? [])]).toEqual([2, 4, Number.NaN, 6]);
+    expect(reading.ok && [reading.trace.samples, reading.trace.remarks]).toEqual([4, ['2 cells are empty.']]);
+  });
+
   it.each<readonly [string, readonly string[], string]>([
     ['a word', ['# end', 'End of data'], 'Behind the table a line was left out: "End of data".'],
     ['sums', ['', 'Mean,31.2', 'Max,40'], 'Behind the table 2 lines were left out: "Mean,31.2" ….'],

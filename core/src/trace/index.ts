@@ -6,5 +6,6 @@ export * from './levels.ts';
 export { AMBIENT_NAME, assumedSays, words } from './names.ts';
 export * from './packed.ts';
 export * from './range.ts';
+export * from './read.ts';
 export * from './reader.ts';
 export * from './types.ts';

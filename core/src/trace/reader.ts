@@ -66,6 +66,8 @@ export class TraceReader {
   /** The first line of what is no row of the table, and how many there are: what stands behind it is passed over. */
   #behind: { readonly line: number; readonly reason: string; readonly text: string } | null = null;
   #linesBehind = 0;
+  /** Lines of delimiters alone since the last row. */
+  #empty = 0;
   #cutOff = false;
   #problem: { readonly line: number | null; readonly reason: string } | null = null;
   #wide: TextDecoder | null = null;
@@ -190,13 +192,16 @@ export class TraceReader {
     if (
       (first === head.delimiter || first === QUOTE || first === BLANK) &&
       isEmpty(bytes, rowFrom, rowTo, head.delimiter)
-    )
+    ) {
+      this.#empty += 1;
       return;
+    }
     const strange = this.#fits(bytes, bounds) ? null : this.#strange(bytes, bounds);
     if (strange !== null) this.#aside(strange, textOf(bytes, rowFrom, rowTo));
     // What is no row stands behind the last one, or the file is wrong there.
     else if (this.#behind) this.#problem = this.#behind;
     if (strange !== null || this.#problem) return;
+    if (this.#empty > 0) this.#missing();
     if (this.#time && !this.#clock(bytes, bounds, decimal)) return;
     for (const { at, column, values } of this.#wanted) {
       const from = bounds[at] as number;
@@ -213,6 +218,16 @@ export class TraceReader {
       values.push(value);
     }
     this.#rows += 1;
+  }
+
+  /** Lines of delimiters alone between rows: without a time or a number of their own they are samples nothing was told of. */
+  #missing(): void {
+    for (; this.#empty > 0; this.#empty -= 1) {
+      if (this.#leadAt >= 0) continue;
+      for (const { values } of this.#wanted) values.push(Number.NaN);
+      this.#gaps += this.#wanted.length;
+      this.#rows += 1;
+    }
   }
 
   /** Whether a line is plainly a row: as wide as is needed, and its time or number begins with a digit. */
@@ -377,13 +392,4 @@ export class TraceReader {
     const lines = this.#linesBehind === 1 ? 'a line was' : `${this.#linesBehind} lines were`;
     return [`Behind the table ${lines} left out: "${shown(this.#behind.text)}"${this.#linesBehind === 1 ? '' : ' …'}.`];
   }
-}
-
-/** Read a trace that is in memory. */
-export function readTrace(content: Uint8Array | string, hints: TraceHints = {}): TraceReading {
-  const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
-  const reader = new TraceReader({ bytes: bytes.length, ...hints });
-  for (let from = 0; from < bytes.length && !reader.failed; from += 1 << 20)
-    reader.push(bytes.subarray(from, from + (1 << 20)));
-  return reader.result();
 }
