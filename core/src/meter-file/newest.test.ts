@@ -28,6 +28,7 @@ describe('the newest line of a log', () => {
     );
     expect(newestLine(found, '10:00:03;1.0210;W').named.get('Pout')).toBeCloseTo(1.021, 9);
     expect(newestLine(found, '10:00:04;OL;W').named.get('Pout')).toBeNaN();
+    expect(newestLine(found, '10:00:05;979 mW;mW').named.get('Pout')).toBeCloseTo(0.979, 9);
   });
 
   it('has the volts of the port, not those of a data line or a set point', () => {

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { findUnit, type QuantityId, toSi, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
 import { isDataLine, isRead } from '../table/index.ts';
 import { meterNumber } from './number.ts';
-import { isOverload, ownUnit } from './own-unit.ts';
+import { isOverload, ownUnit, withBeside } from './own-unit.ts';
 import { writtenUnits } from './recall.ts';
 import { type ColumnRole, type FilePlan, sniffFile } from './sniff.ts';
 
@@ -82,10 +82,9 @@ export function followPlan(head: string): FollowPlan | { readonly reason: string
 export function newestLine({ delimiter, comma, columns }: FollowPlan, line: string): NewestLine {
   const cells = Papa.parse<string[]>(line, { delimiter }).data[0] ?? [];
   const values = columns.map(({ quantity, unit }, index) => {
-    const written = cells[index] ?? '';
-    if (isOverload(written)) return Number.NaN;
-    const beside = columns[index + 1]?.role === 'unit' ? (cells[index + 1] ?? '').trim() : '';
-    const cell = beside === '' || written.trim() === '' ? written : `${written} ${beside}`;
+    const beside = columns[index + 1]?.role === 'unit' ? cells[index + 1] : '';
+    const cell = withBeside(cells[index] ?? '', beside ?? '', comma);
+    if (isOverload(cell)) return Number.NaN;
     const plain = meterNumber(cell, comma);
     if (!quantity) return plain;
     const si = Number.isNaN(plain) ? ownUnit(cell, comma, quantity) : unit ? toSi(plain, unit) : plain;

@@ -21,3 +21,10 @@ export function ownUnit(cell: string, comma: boolean, quantity: QuantityId): num
   const prefix = PREFIXES[written.trim()];
   return prefix === undefined || quantityOf(quantity).si === '' ? Number.NaN : value * prefix;
 }
+
+/**
+ * A number with the unit that stands in the cell beside it; whatever else a cell holds stays as it is.
+ * @example withBeside('980.0', 'mW', false) // '980.0 mW'
+ */
+export const withBeside = (cell: string, beside: string, comma: boolean): string =>
+  beside.trim() === '' || Number.isNaN(meterNumber(cell, comma)) ? cell : `${cell.trim()} ${beside.trim()}`;

@@ -5,7 +5,7 @@ import { mainsLabel, type Output } from '../reading/index.ts';
 import { headerParts } from '../table/index.ts';
 import { type ClockBase, LineClock } from './line-clock.ts';
 import { meterNumber } from './number.ts';
-import { isOverload, ownUnit } from './own-unit.ts';
+import { isOverload, ownUnit, withBeside } from './own-unit.ts';
 import { LOAD_REACH, placeLine } from './place.ts';
 import { type FileContext, type FilePoint, filePoints, type Line, PointSums } from './points.ts';
 import { slicesOf } from './slices.ts';
@@ -118,12 +118,10 @@ function readCells(
   line: Line,
 ): string | null {
   for (const { index, role, name, unit, quantity, output, unitAt } of readers) {
-    const written = cells[index] ?? '';
-    const beside = unitAt < 0 ? '' : (cells[unitAt] ?? '').trim();
-    const cell = beside === '' || beside === unit.symbol || written.trim() === '' ? written : `${written} ${beside}`;
+    const cell = withBeside(cells[index] ?? '', cells[unitAt] ?? '', comma);
     const plain = meterNumber(cell, comma);
     // Looked at only where it is no plain number: a long file has millions of cells.
-    if (!(plain < BEYOND) && isOverload(written)) return `${name} is out of the meter’s range (${cell.trim()}).`;
+    if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter’s range (${cell.trim()}).`;
     // A cell may carry its own unit: then that holds, not the head's.
     const value = Number.isNaN(plain) ? ownUnit(cell, comma, quantity ?? 'efficiency') / unit.factor : plain;
     if (Number.isNaN(value)) {

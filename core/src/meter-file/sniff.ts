@@ -1,7 +1,7 @@
 // Finds out how a meter wrote its file: delimiter, decimal sign, header line, and what each column is.
 import Papa from 'papaparse';
 import { findUnit, parseDecimal, type QuantityId, quantityOf } from '../quantity/index.ts';
-import { headerParts, isRead, UNIT_NAME } from '../table/index.ts';
+import { alikeUnit, headerParts, isRead, UNIT_NAME } from '../table/index.ts';
 import { TIME_UNITS, timeForm } from './clock.ts';
 import { byContents } from './contents.ts';
 import { meterNumber } from './number.ts';
@@ -90,7 +90,7 @@ export function guessColumn(cell: string, ports: readonly string[]): Column {
   const bare = simplified(said.join(' '));
   const role = (isRead(name) && NAMES.find(([, pattern]) => pattern.test(bare))?.[0]) || 'ignore';
   const { quantity } = COLUMN_ROLES[role];
-  // A capital T is a temperature as often.
+  // `T [°C]` is no time.
   if (role === 'time' && OTHER_UNIT.test(unit)) return { name, role: 'ignore', unit: '', port: null };
   if (role === 'time') return { name, role, unit: TIME_UNITS[unit] === undefined ? 's' : unit, port: null };
   // A load in amps or watts is what was set, and of which output it does not say: the current tells.
@@ -151,9 +151,7 @@ function unitsBeside(names: readonly string[], rows: readonly (readonly string[]
     const name = names[index + 1];
     if (name === undefined || !UNIT_NAME.test(headerParts(name).name)) return '';
     const units = rows.map((row) => (row[index + 1] ?? '').trim()).filter((unit) => unit !== '');
-    const [first = ''] = units;
-    const quantity = MEASURED.find((one) => findUnit(one, first));
-    return quantity && units.every((unit) => findUnit(quantity, unit)) ? first : '';
+    return alikeUnit(units, MEASURED);
   });
 }
 

@@ -4,6 +4,17 @@ import { findUnit, type QuantityId, type Unit } from '../quantity/index.ts';
 /** A unit at the end of a name: `vin_mV`, `Iout.A`. */
 const TRAILING = /^(.+?)[_.\s-]+(mV|V|kV|mA|A|µA|uA|mW|W|kW|Hz|%|ms|s|min)$/;
 
+/**
+ * The first of the units a column holds, where all of them are of one quantity; empty otherwise.
+ * @param quantities they may be of
+ * @example alikeUnit(['mA', 'A'], ['voltage', 'current']) // 'mA'
+ */
+export function alikeUnit(units: readonly string[], quantities: readonly QuantityId[]): string {
+  const [first = ''] = units;
+  const quantity = quantities.find((one) => findUnit(one, first));
+  return quantity && units.every((unit) => findUnit(quantity, unit)) ? first : '';
+}
+
 /** What lasts: behind it `min` is minutes, and behind a quantity the least of it, `U min`. */
 export const LASTS = /(?:^|[\W_])(?:t|x)(?:$|[\W_])|time|elapsed|zeit|dauer|duration|since|after/i;
 

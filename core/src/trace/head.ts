@@ -2,7 +2,7 @@
 
 import { secondsOf, TIME_UNITS, type TimeForm, timeForm } from '../meter-file/index.ts';
 import { findUnit, type QuantityId, type Unit, ZERO_CELSIUS } from '../quantity/index.ts';
-import { UNIT_NAME } from '../table/index.ts';
+import { alikeUnit, UNIT_NAME } from '../table/index.ts';
 import { INDEX_NAME, nameAndUnit, quantityByName, TIME_NAME, unitWritten, words } from './names.ts';
 import { factsOf, INTERVAL, statedInterval, statedUnits } from './preamble.ts';
 import {
@@ -59,6 +59,7 @@ const BY_UNIT: readonly (readonly [ChannelQuantity, QuantityId])[] = [
   ['energy', 'energy'],
 ];
 
+const KEPT = BY_UNIT.map(([, id]) => id);
 const unitOf = (quantity: QuantityId, written: string): Unit | undefined => findUnit(quantity, written);
 /** Units nothing here is kept in: they tell a line of units all the same. */
 const FURTHER = /^(?:[mµuk]?(?:Ah|Ω|ohms?|VA|var|F|H)|hPa|mbar|lx|dBA?|ppm|rpm|°|deg|counts?|-)$/i;
@@ -107,9 +108,7 @@ export function valueColumn(
 function unitIn(cells: readonly string[]): string {
   const units = cells.filter((cell) => cell !== '').map(unitWritten);
   const [first = ''] = units;
-  const known = BY_UNIT.find(([, id]) => unitOf(id, first));
-  const alike = units.every((unit) => unit === first || (known && unitOf(known[1], unit)));
-  return alike && isUnit(first) ? first : '';
+  return alikeUnit(units, KEPT) || (isUnit(first) && units.every((unit) => unit === first) ? first : '');
 }
 
 /**
@@ -136,9 +135,7 @@ function unitOfCells(cells: readonly string[]): string | null {
   const [first = ''] = units;
   if (units.includes('')) return '';
   if (units.every((unit) => unit === '%')) return first;
-  const known = BY_UNIT.find(([, id]) => unitOf(id, first));
-  if (known) return units.every((unit) => unitOf(known[1], unit)) ? first : '';
-  return /(?:Hz|s)$/.test(first) ? null : '';
+  return alikeUnit(units, KEPT) || (/(?:Hz|s)$/.test(first) ? null : '');
 }
 
 /** Of a date beside a clock only the clock goes on. */

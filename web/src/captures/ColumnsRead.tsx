@@ -26,8 +26,10 @@ export function ColumnsRead({ recording: { file, seen, only, setOnly } }: { read
       }}
       sx={{ gridColumn: '1 / -1' }}
       slotProps={{
+        inputLabel: { shrink: true },
         select: {
           multiple: true,
+          displayEmpty: true,
           renderValue: () => (chosen.length === all.length ? `all: ${all.join(', ')}` : chosen.join(', ') || 'none'),
         },
       }}
