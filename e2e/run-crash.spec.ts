@@ -78,8 +78,8 @@ class Bench {
     return run.id;
   }
 
-  /** Be at the console of a run. Where only this machine had no time for it, it is gone on with. @returns its state */
-  async attend(id: string): Promise<string> {
+  /** Be at the console of a run. Where only this machine had no time for it, it is gone on with. @returns its state, and what it says of it */
+  async attend(id: string): Promise<{ state: string; says: string }> {
     await this.request.post(`${this.stage.url}/api/sheet-runs/${id}/here`, { data: {} });
     const stands = async () => {
       const { state, says } = await this.run(id);
@@ -91,12 +91,12 @@ class Bench {
       await this.ask(id, { kind: 'go on', person: 'Warden' });
       await expect.poll(stands, { timeout: 200_000 }).not.toEqual(now);
     }
-    return now.state;
+    return now;
   }
 
   async untilDraws(id: string): Promise<void> {
     await expect(async () => {
-      expect(await this.attend(id)).toBe('running');
+      expect(await this.attend(id)).toMatchObject({ state: 'running' });
       expect(await this.draws()).toBe(true);
     }).toPass({ intervals: [50], timeout: 200_000 });
   }
@@ -145,10 +145,10 @@ test('a run survives kill -9 of the server and of the database', async ({ reques
     }
     // And to its end.
     await expect(async () => {
-      const state = await bench.attend(id);
+      const now = await bench.attend(id);
       // A soak asks whether someone stays with it.
-      if (state === 'waiting') await bench.ask(id, { kind: 'go on', person: 'Warden' });
-      expect(state).toBe('done');
+      if (now.state === 'waiting') await bench.ask(id, { kind: 'go on', person: 'Warden' });
+      expect(now).toMatchObject({ state: 'done' });
     }).toPass({ intervals: [500], timeout: 250_000 });
     const end = await bench.run(id);
     expect(Object.values(end.outcomes).filter(({ state }) => state !== 'done')).toEqual([]);

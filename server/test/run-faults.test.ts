@@ -133,7 +133,10 @@ describe('loads go off and the run holds', AGAIN_WHERE_VOID, () => {
     runId = await soak();
     await bench.drawing(runId);
     bench.rack.fault('dc-load', 'drop');
-    await bench.heldFor(runId, /connection to "Simulated DC load" was lost|connection was lost during/);
+    await bench.heldFor(
+      runId,
+      /connection to "Simulated DC load" was lost|"Simulated DC load": The connection was lost during/,
+    );
     await untilOff();
   });
 

@@ -9,7 +9,7 @@ import { askRipple, askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
 import { isOff, nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
-import { NobodyKnows, NoOffers, SettingProblem, SwitchedOff } from './driver-problems.ts';
+import { NobodyKnows, NoOffers, SettingProblem, SwitchedOff, saying } from './driver-problems.ts';
 import { can, type Driven, Sinks } from './sinks.ts';
 
 /** What lets a driver command: asked at the wire, and once more before a load goes on. */
@@ -122,7 +122,7 @@ export class RigDriver {
 
   async #do({ instrument, profile }: Driven, action: string, values?: Record<string, number | string>): Promise<void> {
     const client = await this.#links.ready(instrument);
-    await client.confirm(commandFor(profile, action, values), this.#permission.gate);
+    await saying(instrument, () => client.confirm(commandFor(profile, action, values), this.#permission.gate));
   }
 
   async #ask(
@@ -131,7 +131,8 @@ export class RigDriver {
     values?: Record<string, number | string>,
   ): Promise<ReturnType<typeof readAnswer>> {
     const client = await this.#links.ready(instrument);
-    return readAnswer(profile, action, await client.query(commandFor(profile, action, values)));
+    const answer = await saying(instrument, () => client.query(commandFor(profile, action, values)));
+    return readAnswer(profile, action, answer);
   }
 
   #loadOr(): Driven {
@@ -317,10 +318,8 @@ export class RigDriver {
     await this.#permission.mayGoOn();
     if (this.switchedOff) throw new SwitchedOff();
     this.#on.set(port, amps);
-    await client.confirm(
-      commandFor(load.profile, 'on'),
-      () => this.#permission.gate() ?? (this.switchedOff ? 'Loads were switched off.' : null),
-    );
+    const gate = () => this.#permission.gate() ?? (this.switchedOff ? 'Loads were switched off.' : null);
+    await saying(load.instrument, () => client.confirm(commandFor(load.profile, 'on'), gate));
     // Someone may have pressed Loads off between the check and the wire.
     if (this.switchedOff) {
       await this.off();

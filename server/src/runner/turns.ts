@@ -4,7 +4,7 @@ import type { Ask, RunInput, StepOutcome } from '@lastmark/contract';
 import { ProfileError } from '@lastmark/core/instrument';
 import { type SheetStep, stepsDone } from '@lastmark/core/plan';
 import { ProblemError } from '../http/problem.ts';
-import { NobodyKnows, SettingProblem, SwitchedOff } from './driver-problems.ts';
+import { InstrumentProblem, NobodyKnows, SettingProblem, SwitchedOff } from './driver-problems.ts';
 
 /** A person asked for something else. */
 export class Turn extends Error {
@@ -71,7 +71,7 @@ export function whyHeld(error: unknown): string | null {
   if (error instanceof Silent) return `${error.message} ${AFTER_SILENCE}`;
   if (error instanceof SwitchedOff) return 'Loads were switched off.';
   if (error instanceof Turn && error.ask.kind === 'hold') return 'On hold: loads are off.';
-  const aboutTheRig = [NobodyKnows, SettingProblem, ScpiError, ProfileError, ProblemError];
+  const aboutTheRig = [NobodyKnows, SettingProblem, InstrumentProblem, ScpiError, ProfileError, ProblemError];
   return error instanceof Error && aboutTheRig.some((kind) => error instanceof kind) ? error.message : null;
 }
 
