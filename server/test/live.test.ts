@@ -93,19 +93,26 @@ describe('the live stream', () => {
 
   it('says that a meter stands still while the load is moved', async () => {
     rack.bench.plug('C1', true);
+    rack.bench.setLoad('C1', { amps: 0.2, on: true });
+    const drawn = (all: readonly LiveEvent[]) => of(all, 'DC load').at(-1)?.values[2] ?? 0;
+    await take((all) => drawn(all) > 0.1);
     rack.fault('power-analyser', 'freeze');
-    let amps = 0.2;
-    const turn = setInterval(() => {
-      amps = amps > 2 ? 0.2 : amps + 0.3;
-      rack.bench.setLoad('C1', { amps, on: true });
-    }, 80);
     try {
+      const told = (all: readonly LiveEvent[]) => of(all, 'power analyser').filter(({ values }) => values.length > 0);
+      await take((all) => {
+        const [before, last] = told(all).slice(-2);
+        return last !== undefined && before?.values[0] === last.values[0];
+      });
+      rack.bench.setLoad('C1', { amps: 2 });
       const events = await take(
         (all) => all.some(({ problem }) => problem?.includes('stands still')) || all.length > 400,
       );
-      expect(events.find(({ problem }) => problem?.includes('stands still'))?.class).toBe('power analyser');
+      const problem = events.find((one) => one.problem?.includes('stands still'));
+      expect(problem?.class).toBe('power analyser');
+      expect(problem?.problem).toMatch(
+        /^The same reading for \d+ s while the load went from [01]\.\d+ W to \d+(\.\d+)? W: the meter stands still/,
+      );
     } finally {
-      clearInterval(turn);
       rack.fault('power-analyser', 'none');
     }
   });

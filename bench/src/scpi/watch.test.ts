@@ -1,51 +1,90 @@
 import { describe, expect, it } from 'vitest';
-import { MeterWatch } from './index.ts';
+import { MeterWatch, type WatchRules } from './index.ts';
 
-const watch = (readings: readonly (readonly [number, number])[]) => {
-  const meter = new MeterWatch({ range: 100 });
-  return readings.map(([value, setting]) => meter.look({ value, setting })?.kind ?? null);
+/** Asked ten times a second unless told otherwise. */
+const watch = (
+  readings: readonly (readonly [value: number, setting: number | null])[],
+  rules: Partial<WatchRules> = {},
+  every = 0.1,
+) => {
+  const meter = new MeterWatch({ range: 100, ...rules });
+  return readings.map(([value, setting], index) => meter.look({ value, setting, at: index * every })?.kind ?? null);
 };
 
+const of = <T>(count: number, one: (index: number) => T): T[] =>
+  Array.from({ length: count }, (_, index) => one(index));
+
 describe('a meter that is watched', () => {
-  it('is frozen when it stands still while the load is moved', () => {
-    expect(
-      watch([
-        [5, 1],
-        [5, 2],
-        [5, 3],
-        [5, 3],
-      ]),
-    ).toEqual([null, null, null, 'frozen']);
+  it('is frozen when it stands still for seconds after the load was moved', () => {
+    const seen = watch([[5, 10], ...of(50, (): [number, number] => [5, 20])]);
+    expect(seen.indexOf('frozen')).toBe(31);
+    expect(seen.slice(31).every((kind) => kind === 'frozen')).toBe(true);
   });
-  it('may stand still while nothing is moved', () => {
-    expect(
-      watch([
-        [5, 1],
-        [5, 1],
-        [5, 1],
-        [5, 1],
-        [5, 1],
-      ]),
-    ).toEqual([null, null, null, null, null]);
+
+  it('says for how long, and what it should have followed', () => {
+    const meter = new MeterWatch({ range: 100 });
+    const seen = of(36, (index) => meter.look({ value: 0.07, setting: index < 2 ? 0 : 45, at: index / 10 }));
+    expect(seen.at(-1)?.sentence).toBe(
+      'The same reading for 3 s while the load went from 0 W to 45 W: the meter stands still.',
+    );
   });
+
+  it.each([2, 1, 0.5])('that shows %d readings a second follows in its own time', (hertz) => {
+    // The load goes from nothing to 20 W in steps of 5 s; each is seen as the meter next shows something.
+    const load = (seconds: number) => 5 * Math.floor(seconds / 5);
+    const shown = (seconds: number) => load(Math.floor(seconds * hertz) / hertz) / 0.9;
+    expect(watch(of(220, (index) => [shown(index / 10), load(index / 10)])).filter(Boolean)).toEqual([]);
+  });
+
+  it('may show the same for as long as the load stays where it is', () => {
+    expect(watch(of(100, () => [5, 10])).filter(Boolean)).toEqual([]);
+  });
+
+  it('may be too coarse for the noise of a load', () => {
+    expect(watch(of(100, (index) => [16.2, 14.55 + 0.4 * (index % 2)])).filter(Boolean)).toEqual([]);
+  });
+
+  it('need not follow a load that came back before it showed anything', () => {
+    expect(watch(of(100, (index) => [0, index >= 20 && index < 40 ? 30 : 0])).filter(Boolean)).toEqual([]);
+  });
+
   it('is forgiven once it moves again', () => {
-    expect(
-      watch([
-        [5, 1],
-        [5, 2],
-        [5.01, 3],
-        [5.01, 3],
-        [5.01, 3],
-      ]).at(-1),
-    ).toBeNull();
+    expect(watch([...of(40, (index): [number, number] => [5, 10 * index]), [5.01, 400]]).at(-1)).toBeNull();
   });
+
+  it('is not frozen by a few looks after this machine itself stood still', () => {
+    expect(
+      watch(
+        [
+          [5, 10],
+          [5, 20],
+          [5, 20],
+        ],
+        {},
+        10,
+      ),
+    ).toEqual([null, null, null]);
+  });
+
+  it('of a load nobody knows is never frozen, and follows from where it becomes known', () => {
+    expect(watch(of(100, () => [5, null])).filter(Boolean)).toEqual([]);
+    const seen = watch([
+      ...of(20, (): [number, null] => [5, null]),
+      [5, 10],
+      ...of(40, (): [number, number] => [5, 20]),
+    ]);
+    expect(seen.at(-1)).toBe('frozen');
+  });
+
   it('a little below zero is its noise', () => {
     const gentle = new MeterWatch({ range: 100, noise: 0.05 });
-    expect(gentle.look({ value: -0.04, setting: 1 })).toBeNull();
-    expect(gentle.look({ value: -0.06, setting: 1 })?.kind).toBe('reversed');
+    expect(gentle.look({ value: -0.04, setting: 1, at: 0 })).toBeNull();
+    expect(gentle.look({ value: -0.06, setting: 1, at: 0.1 })?.kind).toBe('reversed');
   });
+
   it('with the other sign, out of range, or with no number says so', () => {
     expect(watch([[-2, 1]])).toEqual(['reversed']);
+    expect(watch([[-2, null]])).toEqual([null]);
     expect(watch([[-0.001, 0]])).toEqual([null]);
     expect(watch([[500, 1]])).toEqual(['out of range']);
     expect(

@@ -1,17 +1,24 @@
 // Looks at readings as they come: a meter that stands still while the load moves, a sign turned over, a value out of range.
+import { fixed, formatPlain } from '@lastmark/core/quantity';
 
 export interface WatchedReading {
   /** What was read, SI. */
   readonly value: number;
-  /** What the load was set to at that moment, SI; readings should follow it. */
-  readonly setting: number;
+  /** What the load did at that moment and the reading should follow, SI; null where nobody knows. */
+  readonly setting: number | null;
+  /** When, s. */
+  readonly at: number;
 }
 
 export interface WatchRules {
   /** What the meter can show at most, SI. */
   readonly range: number;
-  /** Identical readings in a row, while the setting moves, after which a meter counts as frozen. */
+  /** A smaller change of the setting may stay below what the meter shows, SI. */
+  readonly moves?: number;
+  /** Identical readings after the setting moved, from which on a meter counts as frozen … */
   readonly still?: number;
+  /** … once they last so long, s: a meter may show each of its readings for a second or two. */
+  readonly lasting?: number;
   /** A reading no further below zero than this is a meter's own noise, SI. */
   readonly noise?: number;
 }
@@ -22,43 +29,61 @@ export type Suspicion =
   | { readonly kind: 'out of range'; readonly sentence: string }
   | { readonly kind: 'not a number'; readonly sentence: string };
 
+/** The readings since the last that differed. */
+interface Same {
+  readonly value: number;
+  /** Of the load as they began; null until it is known. */
+  readonly setting: number | null;
+  /** Since when it has been elsewhere, s; null while it is where it was. */
+  readonly movedAt: number | null;
+  /** Readings since then. */
+  readonly count: number;
+}
+
 /** Keeps what it needs of the past readings of one meter. */
 export class MeterWatch {
   readonly #rules: Required<WatchRules>;
-  #last: WatchedReading | null = null;
-  #same = 0;
-  #moved = false;
+  #same: Same | null = null;
 
   constructor(rules: WatchRules) {
-    this.#rules = { still: 4, noise: 0, ...rules };
+    this.#rules = { still: 4, lasting: 3, moves: 1, noise: 0, ...rules };
   }
 
   /** Look at the next reading. @returns what is suspicious about it, or null */
   look(reading: WatchedReading): Suspicion | null {
     const { value, setting } = reading;
+    const { range, noise } = this.#rules;
     if (Number.isNaN(value)) return { kind: 'not a number', sentence: 'The meter answered with no number.' };
-    if (!Number.isFinite(value) || Math.abs(value) > this.#rules.range)
-      return { kind: 'out of range', sentence: `The meter shows ${value}; its range ends at ${this.#rules.range}.` };
-    const before = this.#last;
-    this.#last = reading;
-    if (before && before.value === value) {
-      this.#same += 1;
-      this.#moved ||= Math.abs(setting - before.setting) > 1e-9;
-    } else {
-      this.#same = 0;
-      this.#moved = false;
-    }
-    if (this.#moved && this.#same + 1 >= this.#rules.still)
-      return {
-        kind: 'frozen',
-        sentence: `${this.#same + 1} identical readings while the load was moved: the meter stands still.`,
-      };
-    if (value < -this.#rules.noise && setting > 0)
+    if (!Number.isFinite(value) || Math.abs(value) > range)
+      return { kind: 'out of range', sentence: `The meter shows ${value}; its range ends at ${range}.` };
+    const frozen = this.#frozen(reading);
+    if (frozen) return frozen;
+    if (value < -noise && setting !== null && setting > 0)
       return {
         kind: 'reversed',
         sentence:
           'The meter shows the other sign: is it turned round, or does power flow back? Unplug, wait, and repeat.',
       };
     return null;
+  }
+
+  #frozen({ value, setting, at }: WatchedReading): Suspicion | null {
+    const { moves, still, lasting } = this.#rules;
+    const before = this.#same;
+    if (before?.value !== value) {
+      this.#same = { value, setting, movedAt: null, count: 0 };
+      return null;
+    }
+    const from = before.setting ?? setting;
+    const moved = from !== null && setting !== null && Math.abs(setting - from) > moves;
+    const movedAt = moved ? (before.movedAt ?? at) : null;
+    const count = moved ? before.count + 1 : 0;
+    this.#same = { value, setting: from, movedAt, count };
+    if (movedAt === null || setting === null || from === null || count < still || at - movedAt < lasting) return null;
+    const went = `${formatPlain(from, 'power')} to ${formatPlain(setting, 'power')}`;
+    return {
+      kind: 'frozen',
+      sentence: `The same reading for ${fixed(at - movedAt, 0)} s while the load went from ${went}: the meter stands still.`,
+    };
   }
 }

@@ -1,8 +1,9 @@
 // The instruments that can be spoken to and how, as last known: at hand in memory whatever the database does.
-import type { StoredInstrument } from '@lastmark/contract';
+import type { StoredInstrument, StoredRig } from '@lastmark/contract';
 import type { InstrumentProfile, Wire } from '@lastmark/core/instrument';
-import { listInstruments } from '../bench/store.ts';
+import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
+import { loadsBehind } from './behind.ts';
 import { listProfiles, profileOf } from './profiles.ts';
 
 /** A new address of another server joins by itself this soon, ms. */
@@ -35,6 +36,7 @@ export class Roster {
   readonly #bench: string;
   #elsewhere: readonly StoredInstrument[] = [];
   #known: readonly Known[] = [];
+  #rigs: readonly StoredRig[] = [];
   #looking: Promise<void> | null = null;
   #timer: NodeJS.Timeout | null = null;
 
@@ -58,6 +60,14 @@ export class Roster {
   get loads(): readonly Known[] {
     return this.#known.filter(({ instrument }) => instrument.class === 'DC load');
   }
+
+  /** The loads whose power a meter at the mains should follow; ids, none where nobody knows. */
+  loadsBehind = (meterId: string): readonly string[] =>
+    loadsBehind(
+      meterId,
+      this.#known.map(({ instrument }) => instrument),
+      this.#rigs,
+    );
 
   /** How lines go to an instrument; undefined for the usual way. */
   wireOf = (instrumentId: string): Wire | undefined =>
@@ -84,7 +94,12 @@ export class Roster {
   }
 
   async #read(): Promise<void> {
-    const [profiles, all] = await Promise.all([listProfiles(this.#db), listInstruments(this.#db)]);
+    const [profiles, all, rigs] = await Promise.all([
+      listProfiles(this.#db),
+      listInstruments(this.#db),
+      listRigs(this.#db),
+    ]);
+    this.#rigs = rigs;
     const addressed = all.filter(({ address }) => address !== null);
     this.#elsewhere = addressed.filter(({ bench }) => bench !== this.#bench);
     this.#known = addressed

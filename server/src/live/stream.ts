@@ -26,6 +26,18 @@ const MOST_NUMBERS = 256;
 /** Less than this below zero is a meter's noise, A and W. */
 const BACKWARDS_AMPS = 0.05;
 const NOISE_WATTS = 0.05;
+/** A load that draws less says nothing about what a meter before the charger should show, W. */
+const LITTLE_WATTS = 0.5;
+
+/** What a load tells: its time, then volts and amps of each channel. */
+const ampsOf = (told: readonly number[]): readonly number[] => told.slice(1).filter((_, index) => index % 2 === 1);
+
+/** What all its channels draw together, W. */
+const wattsOf = (told: readonly number[]): number =>
+  ampsOf(told).reduce((sum, amps, channel) => {
+    const watts = amps * (told[1 + 2 * channel] ?? Number.NaN);
+    return sum + (Number.isFinite(watts) ? watts : 0);
+  }, 0);
 
 interface Source {
   readonly instrument: StoredInstrument;
@@ -58,8 +70,8 @@ export class LiveStream {
   readonly #doubted = new Set<string>();
   #sources: Source[] = [];
   #timers: NodeJS.Timeout[] = [];
-  /** Current all loads draw together, A: input power should follow it. */
-  #loadAmps = 0;
+  /** What each load draws, W, where it says: input power should follow it. */
+  readonly #drawn = new Map<string, number>();
 
   constructor(roster: Roster, links: Links, every = LIVE_EVERY, elsewhere: FromElsewhere | null = null) {
     this.#every = every;
@@ -182,6 +194,7 @@ export class LiveStream {
     const client = this.#links.of(instrument);
     if (client.state === 'connecting') return;
     if (client.state !== 'up') {
+      this.#drawn.delete(instrument.id);
       this.#tell(source, [], `${instrument.name} does not answer.`);
       source.busy = true;
       setTimeout(() => {
@@ -203,6 +216,7 @@ export class LiveStream {
       const suspicion = this.#look(source, values);
       this.#tell(source, values, suspicion?.sentence ?? null, asked);
     } catch (error) {
+      this.#drawn.delete(instrument.id);
       const said = error instanceof ScpiError || error instanceof ProfileError;
       this.#tell(source, [], said ? error.message : 'It could not be read.');
     } finally {
@@ -212,18 +226,23 @@ export class LiveStream {
 
   /** Whether input power follows the load, and whether what came is a number at all. */
   #look({ instrument, watch }: Source, values: readonly number[]) {
+    const at = performance.now() / 1000;
     if (instrument.class === 'DC load') {
-      const amps = values.slice(1).filter((_, index) => index % 2 === 1);
-      this.#loadAmps = amps.reduce((sum, one) => sum + (Number.isFinite(one) ? one : 0), 0);
-      const backwards = amps.find((one) => one < -BACKWARDS_AMPS);
-      return watch.look({
-        value: backwards ?? values[1] ?? Number.NaN,
-        setting: backwards === undefined ? 0 : BACKWARDS_AMPS,
-      });
+      this.#drawn.set(instrument.id, wattsOf(values));
+      const backwards = ampsOf(values).find((one) => one < -BACKWARDS_AMPS);
+      const setting = backwards === undefined ? 0 : BACKWARDS_AMPS;
+      return watch.look({ value: backwards ?? values[1] ?? Number.NaN, setting, at });
     }
     if (instrument.class !== 'power analyser') return null;
-    // Meter noise of the load is no change of it.
-    return watch.look({ value: values[1] ?? Number.NaN, setting: Math.round(this.#loadAmps * 20) / 20 });
+    return watch.look({ value: values[1] ?? Number.NaN, setting: this.#behind(instrument.id), at });
+  }
+
+  /** What loads draw behind a meter at the mains, W; null where nobody knows. */
+  #behind(meterId: string): number | null {
+    const drawn = this.#roster.loadsBehind(meterId).map((id) => this.#drawn.get(id) ?? null);
+    if (drawn.length === 0 || drawn.includes(null)) return null;
+    const watts = drawn.reduce<number>((sum, one) => sum + (one ?? 0), 0);
+    return watts < LITTLE_WATTS ? 0 : watts;
   }
 
   /** @param asked when the question went out: the numbers are not older than that */
