@@ -52,6 +52,10 @@ export function faultNow({ driver, looks, limits, step, telling, unwatchedSince 
   const { hottest } = looks.heat();
   if (own !== null && hottest !== null && hottest > own)
     return `Hottest spot ${formatPlain(hottest, 'temperature')}: above this step's limit.`;
+  const minded = own ?? limits.hottest;
+  const unminded = minded === null ? null : looks.unminded();
+  if (minded !== null && unminded)
+    return `${unminded}: nobody minds the limit of ${formatPlain(minded, 'temperature')}. See whether a sensor came off; to go on is to go on without it.`;
   const lost = looks.lost(telling);
   if (lost) return `"${lost.name}" tells nothing any more.`;
   if (looks.suspicion) return looks.suspicion;

@@ -86,4 +86,103 @@ describe('what a run heard', () => {
     for (let at = 0; at < 300; at += 1) tell('analyser', [null, 50, 230, 0.3, 0.7]);
     expect(looks.stands()).toBeNull();
   });
+
+  describe('from a thermometer', () => {
+    const warmRig = { ...rig, drives: { load: 'load', thermometer: 'logger' } } as StoredRig;
+    function warm(patience = 2000) {
+      let now = 0;
+      const looks = new Looks(
+        warmRig,
+        [instrument('analyser', 'power analyser'), instrument('load', 'DC load'), instrument('logger', 'thermometer')],
+        ['C1'],
+        () => now,
+        new Map([['logger', patience]]),
+      );
+      const wait = (seconds: number) => {
+        now += seconds * 1000;
+      };
+      const tell = (instrumentId: string, values: (number | null)[]) =>
+        looks.take({ instrumentId, values, problem: null } as LiveEvent);
+      /** @param seconds how long it tells the same, once a second */
+      const logs = (seconds: number, values: (number | null)[]) => {
+        for (let at = 0; at < seconds; at += 1) {
+          wait(1);
+          tell('analyser', [at, 50, 230, 0.3, 0.7]);
+          tell('logger', values);
+        }
+      };
+      tell('analyser', [0, 50, 230, 0.3, 0.7]);
+      return { looks, wait, logs };
+    }
+
+    it('are the room and the hottest of the rest, in kelvin', () => {
+      const { looks, logs } = warm();
+      logs(2, [24, 61, 58]);
+      expect(looks.heat()).toEqual({ room: 297.15, hottest: 334.15 });
+      expect(looks.unminded()).toBeNull();
+    });
+
+    it('are nothing once it fell silent, and that is said', () => {
+      const { looks, logs, wait } = warm();
+      logs(2, [24, 61, 58]);
+      wait(59);
+      expect(looks.heat().hottest).toBe(334.15);
+      wait(2);
+      expect(looks.heat()).toEqual({ room: null, hottest: null });
+      expect(looks.unminded()).toBe('"logger" tells nothing any more');
+    });
+
+    it('say which sensor came off, and go on without it when a person does', () => {
+      const { looks, logs } = warm();
+      logs(2, [24, 61, 58]);
+      logs(61, [24, null, 58]);
+      expect(looks.heat().hottest).toBe(331.15);
+      expect(looks.unminded()).toBe('Point "front" of "logger" tells nothing any more');
+      looks.trust();
+      expect(looks.unminded()).not.toBeNull();
+      looks.goOnWithout();
+      expect(looks.unminded()).toBeNull();
+      logs(61, [24, null, 58]);
+      expect(looks.unminded()).toBeNull();
+      logs(1, [24, 60, 58]);
+      logs(61, [24, null, 58]);
+      expect(looks.unminded()).toContain('front');
+    });
+
+    it('need no room, and no sensor that never told anything', () => {
+      const { looks, logs } = warm();
+      logs(2, [24, 61, null]);
+      logs(61, [null, 61, null]);
+      expect(looks.heat()).toEqual({ room: null, hottest: 334.15 });
+      expect(looks.unminded()).toBeNull();
+    });
+
+    it('may come as seldom as its profile says, and while the server stood still', () => {
+      const seldom = warm(180_000);
+      seldom.logs(1, [24, 61]);
+      seldom.wait(170);
+      expect(seldom.looks.unminded()).toBeNull();
+      const { looks, logs, wait } = warm();
+      logs(1, [24, 61]);
+      wait(100);
+      looks.excuse(90_000);
+      expect(looks.unminded()).toBeNull();
+    });
+  });
+
+  it('of a meter whose replies take seconds, is lost only after those', () => {
+    let now = 0;
+    const looks = new Looks(
+      rig,
+      [instrument('analyser', 'power analyser')],
+      ['C1'],
+      () => now,
+      new Map([['analyser', 6000]]),
+    );
+    looks.take({ instrumentId: 'analyser', values: [0, 50, 230, 0.3, 0.7], problem: null } as unknown as LiveEvent);
+    now = 5900;
+    expect(looks.lost(['analyser'])).toBeNull();
+    now = 6100;
+    expect(looks.lost(['analyser'])?.id).toBe('analyser');
+  });
 });

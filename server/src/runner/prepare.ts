@@ -1,11 +1,11 @@
 // What a run needs before its first step: its row, its rig with the instruments, and who drives and listens.
-import type { SheetRun, StoredInstrument, StoredRig } from '@lastmark/contract';
-import { LIVE_ACTION } from '@lastmark/core/instrument';
+import type { SheetRun, StoredInstrument, StoredInstrumentProfile, StoredRig } from '@lastmark/contract';
+import { LIVE_ACTION, USUAL_WIRE } from '@lastmark/core/instrument';
 import { loadedPlaces } from '@lastmark/core/plan';
 import { listInstruments, listRigs } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
 import type { Links } from '../links/links.ts';
-import { listProfiles } from '../links/profiles.ts';
+import { listProfiles, profileOf } from '../links/profiles.ts';
 import { getSample } from '../samples/store.ts';
 import { type Permission, RigDriver } from './driver.ts';
 import { Looks } from './looks.ts';
@@ -25,6 +25,10 @@ export interface Ready {
   readonly telling: readonly string[];
 }
 
+/** How long each instrument may take over a reply, ms. */
+const patienceOf = (own: readonly StoredInstrument[], profiles: readonly StoredInstrumentProfile[]) =>
+  new Map(own.map((one) => [one.id, 1000 * (profileOf(profiles, one)?.wire ?? USUAL_WIRE).patience]));
+
 /** @throws Fault when the rig is gone */
 export async function prepare(
   { db, links }: { readonly db: Database; readonly links: Links },
@@ -37,6 +41,7 @@ export async function prepare(
   const own = instrumentsOf(rig, await listInstruments(db));
   const { model } = await getSample(db, run.sample.id);
   const ports = loadedPlaces(model);
+  const profiles = await listProfiles(db);
   const needed = new Set([...Object.values(rig.meters), rig.drives?.load]);
   return {
     run,
@@ -44,8 +49,8 @@ export async function prepare(
     own,
     ports,
     inLine: model.kind === 'cable',
-    looks: new Looks(rig, own, ports, Date.now),
-    driver: new RigDriver(links, rig, own, await listProfiles(db), ports, permission),
+    looks: new Looks(rig, own, ports, Date.now, patienceOf(own, profiles)),
+    driver: new RigDriver(links, rig, own, profiles, ports, permission),
     telling: own
       .filter(({ id, address, class: kind }) => address !== null && needed.has(id) && kind in LIVE_ACTION)
       .map(({ id }) => id),

@@ -242,6 +242,7 @@ export class RunTask {
       await this.#attention.tick();
     }
     looks.trust();
+    looks.goOnWithout();
     await this.#arm();
     this.#attention.confirm();
     this.#own.arrived();

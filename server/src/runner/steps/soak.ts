@@ -3,7 +3,7 @@ import { SENSOR_PLACES, type SoakSetting } from '@lastmark/core/capture';
 import type { CaptureStep } from '@lastmark/core/plan';
 import type { Trace } from '@lastmark/core/trace';
 import type { Hands } from '../hands.ts';
-import { Silent, StepFailed } from '../turns.ts';
+import { Fault, Silent, StepFailed } from '../turns.ts';
 import { onOneScale } from './on-one-scale.ts';
 import { setUp } from './set-up.ts';
 
@@ -21,6 +21,28 @@ export const soakSetting = (trace: Trace): SoakSetting => ({
     return place ? [{ name, place, how: 'contact' as const }] : [];
   }),
 });
+
+/** A thermometer that is on tells something within this, ms. */
+const TELLS_MILLISECONDS = 5000;
+
+/** No hour at full load for nothing: the thermometer tells before it begins. @throws Fault where it does not */
+async function hearTemperatures({ looks, rig, own, until }: Hands): Promise<void> {
+  const name = own.find(({ id }) => id === rig.drives?.thermometer)?.name;
+  if (name === undefined) throw new StepFailed('The rig has no thermometer that runs by itself. Choose one at Bench.');
+  const begun = Date.now();
+  await until(
+    () => {
+      const { room, hottest } = looks.heat();
+      if (room !== null || hottest !== null) return true;
+      if (Date.now() - begun > TELLS_MILLISECONDS)
+        throw new Fault(
+          `"${name}" tells nothing, and a soak is about temperatures. Is it on, and is its address right?`,
+        );
+      return false;
+    },
+    () => ({ doing: 'Listening to the thermometer', share: 0, left: null }),
+  );
+}
 
 /** Everything the rig told since a time, on one even time scale. */
 function traceOf(hands: Hands, { outputs }: CaptureStep, from: number): Trace {
@@ -57,6 +79,7 @@ export async function soak(
   step: CaptureStep,
 ): Promise<{ readonly trace: Trace; readonly silent: Silent | null }> {
   const { looks } = hands;
+  await hearTemperatures(hands);
   await setUp(hands, step, step.dwell);
   const from = looks.begin();
   const passed = () => looks.seconds - from;
