@@ -78,8 +78,12 @@ describe('a meter that is watched', () => {
 
   it('a little below zero is its noise', () => {
     const gentle = new MeterWatch({ range: 100, noise: 0.05 });
-    expect(gentle.look({ value: -0.04, setting: 1, at: 0 })).toBeNull();
-    expect(gentle.look({ value: -0.06, setting: 1, at: 0.1 })?.kind).toBe('reversed');
+    expect(gentle.look({ value: -0.04, setting: 0.05, at: 0 })).toBeNull();
+    expect(gentle.look({ value: -0.06, setting: 0.05, at: 0.1 })?.kind).toBe('reversed');
+  });
+  it('that has not followed the load yet, or whose zero is off, is not turned round', () => {
+    expect(watch([[-0.12, 65]])).toEqual([null]);
+    expect(watch([[-71.6, 65]])).toEqual(['reversed']);
   });
 
   it('with the other sign, out of range, or with no number says so', () => {

@@ -58,7 +58,8 @@ export class MeterWatch {
       return { kind: 'out of range', sentence: `The meter shows ${value}; its range ends at ${range}.` };
     const frozen = this.#frozen(reading);
     if (frozen) return frozen;
-    if (value < -noise && setting !== null && setting > 0)
+    // Turned round it shows all the load draws and more; a little below zero is its zero, before it has followed.
+    if (setting !== null && setting > 0 && value < -Math.max(noise, setting / 2))
       return {
         kind: 'reversed',
         sentence:

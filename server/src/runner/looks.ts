@@ -238,6 +238,11 @@ export class Looks {
     return at && this.#mean(at.told, at.slot, from);
   }
 
+  /** Time of this server, ms. */
+  get clock(): number {
+    return this.#now();
+  }
+
   /** A mark in the order of looks: what is heard after it is newer. */
   get mark(): number {
     return this.#heardOf;

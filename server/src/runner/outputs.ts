@@ -14,6 +14,8 @@ const DRAWS_NOTHING = 0.1;
 const LEAST_AMPS = 0.1;
 /** Looks behind either. Both meters have to tell: what draws nothing because nothing comes is seen as gone first. */
 const LASTING_LOOKS = { gone: 1, idle: 5 };
+/** A load that draws nothing does so for longer than a meter may take to show a current, ms. */
+const LASTING_MILLISECONDS = { gone: 0, idle: 2500 };
 
 interface Expected {
   readonly outputs: readonly Output[];
@@ -49,8 +51,8 @@ export class OutputWatch {
   #expected: Watching | null = null;
   /** Steps in which a port fell silent; ids. */
   readonly #silentIn = new Set<string>();
-  /** Since when a port is seen gone, in the order of looks. */
-  #low = new Map<string, number>();
+  /** Since when a port is seen gone: in the order of looks, and by the server's clock, ms. */
+  #low = new Map<string, { readonly mark: number; readonly at: number }>();
 
   /** @param telling instruments that tell numbers by themselves; ids */
   constructor(looks: Looks, place: Spot['place'], loadName: string, telling: readonly string[]) {
@@ -113,11 +115,12 @@ export class OutputWatch {
     }
     const since = this.#low.get(key);
     if (since === undefined) {
-      this.#low.set(key, this.#looks.mark);
+      this.#low.set(key, { mark: this.#looks.mark, at: this.#looks.clock });
       return false;
     }
+    if (this.#looks.clock - since.at < LASTING_MILLISECONDS[what]) return false;
     const spots = what === 'gone' ? [this.#spot(port)] : [this.#spot(port), this.#current(port)];
-    return spots.every((spot) => this.#looks.after(spot, since).count >= LASTING_LOOKS[what]);
+    return spots.every((spot) => this.#looks.after(spot, since.mark).count >= LASTING_LOOKS[what]);
   }
 
   /** @throws Silent when an output is gone that should be there; DrawsNothing when the load draws nothing from one that is */

@@ -71,6 +71,28 @@ export async function setSupply(hands: Hands, { mains }: { readonly mains: Mains
   }
 }
 
+/** How long a meter may take to show a level that was just asked for, ms: many show a number or two a second. */
+const SHOWS_MILLISECONDS = 3000;
+
+/**
+ * No load goes onto a level nobody has seen: a meter still shows the old one for a while. One that never shows it says so
+ * once the load is on, as an output that dropped a level.
+ */
+export async function levelShown(hands: Hands, step: LoadedStep): Promise<void> {
+  const { looks, rig } = hands;
+  await freshLooks(hands, step, 'Level asked for', 1);
+  const begun = looks.clock;
+  const shown = () =>
+    step.outputs.every(({ port, volts }) => {
+      const now = looks.newest({ quantity: 'voltage', place: rig.outputPlace, port });
+      return now === null || Math.abs(now - volts) <= WRONG_LEVEL * volts;
+    });
+  await hands.until(
+    () => shown() || looks.clock - begun > SHOWS_MILLISECONDS,
+    () => ({ doing: 'Level asked for', share: 0.5, left: null }),
+  );
+}
+
 /** Levels set by a person are looked at before a load goes on: a trigger may stand at another. */
 async function seeLevels(hands: Hands, step: LoadedStep): Promise<void> {
   const { looks, rig } = hands;
@@ -110,8 +132,7 @@ export async function setUp(hands: Hands, step: LoadedStep, planned: number): Pr
       throw error;
     }
   }
-  // What was on its way when the level moved still shows the old one; no load goes onto a level nobody has seen.
-  if (moved) await freshLooks(hands, step, 'Level asked for', 1);
+  if (moved) await levelShown(hands, step);
   if (moved && driver.levelsByHand) await seeLevels(hands, step);
   if (step.load === 0) await driver.off();
   else for (const { port, amps } of step.outputs) await driver.draw(port, Number((amps * step.load).toFixed(4)));
