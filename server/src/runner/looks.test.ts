@@ -170,6 +170,46 @@ describe('what a run heard', () => {
     });
   });
 
+  describe('of a meter that is asked more often than it measures', () => {
+    const VOLTS = { quantity: 'voltage', place: 'port', port: 'C1' } as const;
+
+    it('counts each measurement once, by the meter’s own clock', () => {
+      const { looks, tell } = listening();
+      tell('analyser', [0, 50, 230, 0.3, 0.7]);
+      const { mark } = looks;
+      for (let at = 0; at < 20; at += 1) {
+        tell('analyser', [at / 10, 50, 230, 0.3, 0.7]);
+        tell('load', [Math.floor(at / 5), 20.04, 1, 5, 0]);
+      }
+      expect(looks.measurements(VOLTS, mark)).toHaveLength(4);
+      expect(looks.measurements(VOLTS, looks.mark)).toEqual([]);
+    });
+
+    it('without a clock, by what it shows: a steady number may be one measurement or many', () => {
+      const { looks, tell } = listening();
+      tell('analyser', [0, 50, 230, 0.3, 0.7]);
+      const { mark } = looks;
+      const shown = [20.04, 20.04, 20.04, 0.1, 0.1, 20.04, null, 20.04];
+      for (const [at, volts] of shown.entries()) {
+        tell('analyser', [at / 10, 50, 230, 0.3, 0.7]);
+        tell('load', [null, volts, 1, 5, 0]);
+      }
+      expect(looks.measurements(VOLTS, mark)).toEqual([
+        { seconds: 0, value: 20.04 },
+        { seconds: 0.3, value: 0.1 },
+        { seconds: 0.5, value: 20.04 },
+      ]);
+    });
+
+    it('whose clock does not run, by what it shows', () => {
+      const { looks, tell } = listening();
+      tell('analyser', [0, 50, 230, 0.3, 0.7]);
+      const { mark } = looks;
+      for (const volts of [20, 20, 0, 20]) tell('load', [0, volts, 1, 5, 0]);
+      expect(looks.measurements(VOLTS, mark).map(({ value }) => value)).toEqual([20, 0, 20]);
+    });
+  });
+
   it('of a meter whose replies take seconds, is lost only after those', () => {
     let now = 0;
     const looks = new Looks(

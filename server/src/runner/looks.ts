@@ -258,6 +258,27 @@ export class Looks {
     return { count: fresh.length, from: fresh[0]?.seconds ?? this.seconds };
   }
 
+  /**
+   * What a spot showed after a mark, each measurement once: a meter that is asked more often than it measures tells the same
+   * again. Where it has no clock of its own, only another value is known to be another measurement.
+   */
+  measurements(spot: Spot, mark: number): readonly { readonly seconds: number; readonly value: number }[] {
+    const at = this.#slot(spot);
+    const meter = this.#meter(spot);
+    if (!at || !meter) return [];
+    const clock = meaningsOf(meter.kind, this.#width.get(meter.id) ?? 0).findIndex(
+      ({ quantity }) => quantity === 'time',
+    );
+    let last = '';
+    return at.told.after(mark).flatMap(({ seconds, values }) => {
+      const value = values[at.slot] ?? null;
+      const key = `${values[clock] ?? ''} ${value}`;
+      if (value === null || key === last) return [];
+      last = key;
+      return [{ seconds, value }];
+    });
+  }
+
   /** Everything a spot showed since a time. */
   samples(spot: Spot, from: number): readonly Stretch[] {
     const at = this.#slot(spot);

@@ -78,7 +78,7 @@ const SHOWS_MILLISECONDS = 3000;
  * No load goes onto a level nobody has seen: a meter still shows the old one for a while. One that never shows it says so
  * once the load is on, as an output that dropped a level.
  */
-export async function levelShown(hands: Hands, step: LoadedStep): Promise<void> {
+export async function levelShown(hands: Hands, step: Pick<LoadedStep, 'outputs'>): Promise<void> {
   const { looks, rig } = hands;
   await freshLooks(hands, step, 'Level asked for', 1);
   const begun = looks.clock;

@@ -13,13 +13,13 @@ import { offersNothing } from '../silences.ts';
 import { Silent, StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { readOutOf } from './read-out.ts';
-import { freshLooks, setSupply, wait } from './set-up.ts';
+import { freshLooks, levelShown, setSupply, wait } from './set-up.ts';
 
 /** Running ports draw this while another is plugged in: enough to be running, too little to hide behind an overload. */
 const WATCH_AMPS = 0.3;
 /** Running ports are watched so long, s. */
 const WATCH_SECONDS = 5;
-/** Looks farther apart than this would miss a drop, s: then nothing is said about it. */
+/** Measurements farther apart than this would miss a drop, s: then only one that was seen is told. */
 const FINE_SECONDS = 0.4;
 const ALL_LOADED_SECONDS = 5;
 const SILENT_VOLTS = 1;
@@ -32,17 +32,19 @@ async function watchEvent(
   how: Drop['how'],
 ): Promise<Drop[]> {
   const { looks, rig, driver } = hands;
-  const from = looks.seconds;
+  const { mark } = looks;
   if (how === 'plugged') await driver.join(cause);
   else await driver.leave(cause);
   await wait(hands, WATCH_SECONDS, `${cause} ${how === 'plugged' ? 'plugged in' : 'unplugged'}`);
   return [...running].flatMap(([port, level]) => {
     const samples = looks
-      .samples({ quantity: 'voltage', place: rig.outputPlace, port }, from)
+      .measurements({ quantity: 'voltage', place: rig.outputPlace, port }, mark)
       .map(({ seconds, value }) => ({ seconds, volts: value }));
     const span = (samples.at(-1)?.seconds ?? 0) - (samples[0]?.seconds ?? 0);
-    if (samples.length < 5 || span / (samples.length - 1) > FINE_SECONDS) return [];
-    return [{ port, cause, how, ...dropIn(samples, level) }];
+    const seen = dropIn(samples, level);
+    // What a slow meter saw is there; what it did not see may have been.
+    if (!seen.dropped && (samples.length < 5 || span / (samples.length - 1) > FINE_SECONDS)) return [];
+    return [{ port, cause, how, ...seen }];
   });
 }
 
@@ -62,7 +64,7 @@ async function plugIn(hands: Hands, order: readonly string[]): Promise<Drop[]> {
     driver.forgetLevels();
     await driver.level(best, []);
     running.set(port, best.volts);
-    await freshLooks(hands, { outputs: [best] }, `${port} at ${best.volts} V`, 1);
+    await levelShown(hands, { outputs: [best] });
     for (const one of running.keys()) await driver.draw(one, WATCH_AMPS);
   }
   await driver.off();
@@ -89,7 +91,7 @@ async function loadAll(hands: Hands, { id, order, mains }: SplitStep, light: rea
     await driver.level(best, []);
     outputs.push(best);
   }
-  await freshLooks(hands, { outputs }, 'Levels asked for', 1);
+  await levelShown(hands, { outputs });
   for (const { port, amps } of outputs) await driver.draw(port, light.includes(port) ? WATCH_AMPS : amps);
   const asked = outputs.map((one) => ({ ...one, amps: light.includes(one.port) ? WATCH_AMPS : one.amps }));
   // A port that fell silent in this very set and was proved alone since: that is how the set is, and is read as such.
