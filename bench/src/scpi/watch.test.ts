@@ -16,14 +16,14 @@ const of = <T>(count: number, one: (index: number) => T): T[] =>
 
 describe('a meter that is watched', () => {
   it('is frozen when it stands still for seconds after the load was moved', () => {
-    const seen = watch([[5, 10], ...of(50, (): [number, number] => [5, 20])]);
-    expect(seen.indexOf('frozen')).toBe(31);
-    expect(seen.slice(31).every((kind) => kind === 'frozen')).toBe(true);
+    const seen = watch([...of(40, (): [number, number] => [5, 10]), ...of(50, (): [number, number] => [5, 20])]);
+    expect(seen.indexOf('frozen')).toBe(70);
+    expect(seen.slice(70).every((kind) => kind === 'frozen')).toBe(true);
   });
 
   it('says for how long, and what it should have followed', () => {
     const meter = new MeterWatch({ range: 100 });
-    const seen = of(36, (index) => meter.look({ value: 0.07, setting: index < 2 ? 0 : 45, at: index / 10 }));
+    const seen = of(80, (index) => meter.look({ value: 0.07, setting: index < 45 ? 0 : 45, at: index / 10 }));
     expect(seen.at(-1)?.sentence).toBe(
       'The same reading for 3 s while the load went from 0 W to 45 W: the meter stands still.',
     );
@@ -40,12 +40,28 @@ describe('a meter that is watched', () => {
     expect(watch(of(100, () => [5, 10])).filter(Boolean)).toEqual([]);
   });
 
+  it('may be told of before the load that made it, and be too coarse to change from then on', () => {
+    // Meter and load measure every two seconds, the load a moment later.
+    const on = (seconds: number) => (seconds < 4 ? [0, 0] : [48.9, 44.5]);
+    const at = (index: number, late: number) => Math.floor((index / 10 - late) / 2) * 2;
+    expect(watch(of(200, (index) => [on(at(index, 0))[0] ?? 0, on(at(index, 1.8))[1] ?? 0])).filter(Boolean)).toEqual(
+      [],
+    );
+  });
+
   it('may be too coarse for the noise of a load', () => {
     expect(watch(of(100, (index) => [16.2, 14.55 + 0.4 * (index % 2)])).filter(Boolean)).toEqual([]);
   });
 
   it('need not follow a load that came back before it showed anything', () => {
     expect(watch(of(100, (index) => [0, index >= 20 && index < 40 ? 30 : 0])).filter(Boolean)).toEqual([]);
+  });
+
+  it('that stood still while the load was moved is caught as the load is moved on', () => {
+    const load = (index: number) => (index < 2 ? 0 : index < 60 ? 30 : 45);
+    const seen = watch(of(120, (index) => [0.07, load(index)]));
+    expect(seen.slice(0, 60).filter(Boolean)).toEqual([]);
+    expect(seen.at(-1)).toBe('frozen');
   });
 
   it('is forgiven once it moves again', () => {
@@ -69,7 +85,7 @@ describe('a meter that is watched', () => {
   it('of a load nobody knows is never frozen, and follows from where it becomes known', () => {
     expect(watch(of(100, () => [5, null])).filter(Boolean)).toEqual([]);
     const seen = watch([
-      ...of(20, (): [number, null] => [5, null]),
+      ...of(40, (): [number, null] => [5, null]),
       [5, 10],
       ...of(40, (): [number, number] => [5, 20]),
     ]);

@@ -17,7 +17,10 @@ export interface WatchRules {
   readonly moves?: number;
   /** Identical readings after the setting moved, from which on a meter counts as frozen … */
   readonly still?: number;
-  /** … once they last so long, s: a meter may show each of its readings for a second or two. */
+  /**
+   * … once they last so long, s: a meter may show each of its readings for a second or two. As long after a reading first
+   * came, the load may still be told where it was before: it is not held against the meter.
+   */
   readonly lasting?: number;
   /** A reading no further below zero than this is a meter's own noise, SI. */
   readonly noise?: number;
@@ -32,8 +35,10 @@ export type Suspicion =
 /** The readings since the last that differed. */
 interface Same {
   readonly value: number;
-  /** Of the load as they began; null until it is known. */
-  readonly setting: number | null;
+  /** When the first came, s. */
+  readonly since: number;
+  /** Where the load was about then; null until it is known. */
+  readonly from: { readonly least: number; readonly most: number } | null;
   /** Since when it has been elsewhere, s; null while it is where it was. */
   readonly movedAt: number | null;
   /** Readings since then. */
@@ -70,18 +75,23 @@ export class MeterWatch {
 
   #frozen({ value, setting, at }: WatchedReading): Suspicion | null {
     const { moves, still, lasting } = this.#rules;
+    const own = setting === null ? null : { least: setting, most: setting };
     const before = this.#same;
     if (before?.value !== value) {
-      this.#same = { value, setting, movedAt: null, count: 0 };
+      this.#same = { value, since: at, from: own, movedAt: null, count: 0 };
       return null;
     }
-    const from = before.setting ?? setting;
-    const moved = from !== null && setting !== null && Math.abs(setting - from) > moves;
+    const from =
+      before.from && own && at - before.since < lasting
+        ? { least: Math.min(before.from.least, own.least), most: Math.max(before.from.most, own.most) }
+        : (before.from ?? own);
+    const moved = from !== null && setting !== null && (setting > from.most + moves || setting < from.least - moves);
     const movedAt = moved ? (before.movedAt ?? at) : null;
     const count = moved ? before.count + 1 : 0;
-    this.#same = { value, setting: from, movedAt, count };
+    this.#same = { ...before, from, movedAt, count };
     if (movedAt === null || setting === null || from === null || count < still || at - movedAt < lasting) return null;
-    const went = `${formatPlain(from, 'power')} to ${formatPlain(setting, 'power')}`;
+    const nearest = setting > from.most ? from.most : from.least;
+    const went = `${formatPlain(nearest, 'power')} to ${formatPlain(setting, 'power')}`;
     return {
       kind: 'frozen',
       sentence: `The same reading for ${fixed(at - movedAt, 0)} s while the load went from ${went}: the meter stands still.`,
