@@ -11,8 +11,8 @@ const ROLES: readonly (readonly [Role, RegExp])[] = [
   ['length', /length|metres?$|meters?$/],
   ['celsius', /temp|°c|°f|celsius|fahrenheit|kelvin|^t$|^t[ _(]/],
   ['drop', /drop|delta|d[uv](?![a-z0-9])|[uv]_?diff|Δ|δ/],
-  ['near', /[vu]_?in(?![a-z0-9])|in(?:put)?[ _]?v|near|source|supply|charger|[vu]_?1(?![a-z0-9])|before|vorher/],
-  ['far', /[vu]_?out(?![a-z0-9])|out(?:put)?[ _]?v|far|load|sink|device|[vu]_?2(?![a-z0-9])|after|nachher/],
+  ['near', /[vu][_ ]?in(?![a-z0-9])|in(?:put)?[ _]?v|near|source|supply|charger|[vu]_?1(?![a-z0-9])|before|vorher/],
+  ['far', /[vu][_ ]?out(?![a-z0-9])|out(?:put)?[ _]?v|far|load|sink|device|[vu]_?2(?![a-z0-9])|after|nachher/],
   // Names that are of other things as well: of volts only where the head says so.
   ['near', /^(?=.*(?:port|begin|start)).*(?:^|[^a-z])(?:m?v|u|vbus|volts?|voltage)(?:[^a-z]|$)/],
   ['far', /^(?=.*\bend\b).*(?:^|[^a-z])(?:m?v|u|vbus|volts?|voltage)(?:[^a-z]|$)/],

@@ -37,6 +37,12 @@ describe('a table of drops', () => {
     ['begin and end', 'mA;U begin (V);U end (V);°C\n3000;20,043;19,311;31'],
     ['a table with strokes', '| I/A | U1/V | U2/V | T/°C |\n|---|---|---|---|\n| 3 | 20.043 | 19.311 | 31 |'],
     ['thousands', "I_mA;near_mV;far_mV;T\n3'000;20 043;19 311;31"],
+    ['words above', 'Cable: Fern 2 m, four wires\nDate;2026-03-08\n\nI (A);V in;V out;T\n3;20.043;19.311;31'],
+    ['heads in a remark', '# current_A, near_V, far_V, temp_C\n3, 20.043, 19.311, 31'],
+    ['a first column called #', '#;Load current (A);V in (V);V out (V);T (°C)\n1;3;20,043;19,311;31'],
+    ['numbers below a title', 'Cable of the hut\n3,20.043,19.311,31'],
+    ['lines that sum it up', 'I;Vin;Vout;T\n3;20,043;19,311;31\n\nMean;;;31\nmeasured twice;;;'],
+    ['rows of nothing', 'I;Vin;Vout;T\n;;;\n3;20,043;19,311;31\n;;;'],
     ['remarks above', '# four wires, bench 2\n\ncurrent,near,far,temp\n3,20.043,19.311,31'],
   ])('says the volts at both ends: %s', (_name, text) => {
     const [one] = read(text).readings;
@@ -51,6 +57,22 @@ describe('a table of drops', () => {
     expect(one).toMatchObject({ plugging: '2', length: 1.5 });
     expect(one?.celsius).toBeCloseTo(20, 6);
     expect(read('current,drop\n1,0.1').readings[0]).toMatchObject({ celsius: null, length: null });
+  });
+
+  it('says which lines were no part of it', () => {
+    expect(read('Cable: Fern 2 m\nBench 2\ncurrent_A,drop_V\n3,0.7\nMean,0.7').left).toEqual([
+      'Above the table 2 lines were left out: “Cable: Fern 2 m” ….',
+      'Behind the table a line was left out: “Mean 0.7”.',
+    ]);
+    expect(read('# bench 2\ncurrent_A,drop_V\n3,0.7\n').left).toEqual([]);
+  });
+
+  it('a row without a current that is no summing up is wrong where it stands', () => {
+    expect(why('current_A,drop_V\n3,0.7\n,0.9')).toBe('line 3: its current is missing.');
+    expect(why('current_A,drop_V\n3,0.7\nMean,0.7\n5,1.2')).toBe('line 3: its current is no number.');
+    expect(why('a title\nx,y\n3,0.7')).toContain('the heads name no');
+    expect(why(`current_A,drop_V\n3,0.7\n${'remark,\n'.repeat(13)}`)).toBe('line 3: its current is no number.');
+    expect(why('current_A,drop_V\nMean,0.7')).toBe('line 2: its current is no number.');
   });
 
   it('says what was taken for granted, and how finely it was written', () => {

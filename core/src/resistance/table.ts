@@ -1,18 +1,11 @@
 // Drops from a table as people keep them: a column of current, and a drop or the volts at both ends.
 import { findUnit, parseDecimal, parseQuantity } from '../quantity/index.ts';
-import { textRows } from '../table/index.ts';
 import { assumedSays } from '../trace/index.ts';
-import { type Column, columnsOf, QUANTITY, type Role, USUAL } from './heads.ts';
+import { type Column, QUANTITY, type Role, USUAL } from './heads.ts';
+import { layoutOf, summedUp } from './layout.ts';
 import type { DropReading } from './types.ts';
 
 const ZERO_CELSIUS = 273.15;
-
-/** Columns without heads, by how many there are. */
-const BARE: Readonly<Record<number, readonly Role[]>> = {
-  2: ['amps', 'drop'],
-  3: ['amps', 'near', 'far'],
-  4: ['amps', 'near', 'far', 'celsius'],
-};
 
 export interface DropTable {
   readonly readings: readonly (DropReading & { readonly length: number | null })[];
@@ -22,6 +15,8 @@ export interface DropTable {
   readonly ends: boolean;
   /** What is taken for granted where no unit is stated, in a sentence. */
   readonly assumed: readonly string[];
+  /** Which lines are no part of the table, in a sentence each. */
+  readonly left: readonly string[];
 }
 
 export type DropTableRead =
@@ -68,11 +63,6 @@ const ONCE: readonly (readonly [Role, string])[] = [
   ['far', 'the volts at the far end'],
 ];
 
-/** A cell of a line of units. */
-const UNIT_ONLY = /^[[(]?[a-zµΩ°]+[\])]?$/i;
-
-const isNumber = (cell: string): boolean => /^[+-−]?\d*[.,]?\d+(?:e[+-]?\d+)?(\s*[a-zµΩ°]+)?$/i.test(cell.trim());
-
 /** Smallest step a cell was written in, V. */
 function stepOf(cell: string, column: Column): number {
   const [own = ''] = /[a-zµ]+$/i.exec(cell.trim().replace(/e[+-]?\d+$/i, '')) ?? [];
@@ -101,28 +91,27 @@ function wrongColumns(columns: readonly Column[], headed: boolean): string | nul
   return null;
 }
 
+const leftSays = (where: string, lines: readonly string[]): readonly string[] =>
+  lines.length === 0
+    ? []
+    : [
+        `${where} the table ${lines.length === 1 ? 'a line was' : `${lines.length} lines were`} left out: “${lines[0]?.slice(0, 60)}”${lines.length === 1 ? '' : ' …'}.`,
+      ];
+
 /**
- * Read drops from a table. Any delimiter, either decimal sign, units in the heads or the cells; lines that begin with # are
- * left out. Without heads: current and drop; or current, near and far end, and the temperature. A number without a unit is
+ * Read drops from a table. Any delimiter, either decimal sign, units in the heads or the cells; lines that begin with #,
+ * lines of words above the table and lines that sum it up are left out. Without heads: current and drop; or current, near and far end, and the temperature. A number without a unit is
  * in A and V, and that is said; one that no cable carries is refused.
  * @returns the readings, or the first line that cannot be read and why
  * @example readDrops('current_A,drop_mV\n3,732').readings[0]?.drop // 0.732
  */
 export function readDrops(text: string): DropTableRead {
-  const { rows: lines, delimiter } = textRows(text);
-  const rows = lines.map(({ cells }) => cells);
-  const comma = delimiter !== ',';
-  const [first] = rows;
-  if (!first) return { ok: false, line: 1, reason: 'nothing in it.' };
-  const headed = !first.every((cell) => cell === '' || isNumber(cell));
-  const second = rows[1] ?? [];
-  const units =
-    headed && second.length > 0 && second.every((cell) => cell === '' || UNIT_ONLY.test(cell)) ? second : null;
-  const columns: readonly Column[] = headed
-    ? columnsOf(first, units)
-    : (BARE[first.length] ?? []).map((role) => ({ head: role, role, last: false, unit: null, strange: null }));
+  const layout = layoutOf(text);
+  if (!layout) return { ok: false, line: 1, reason: 'nothing in it.' };
+  const { columns, headed, rows } = layout;
+  const comma = layout.delimiter !== ',';
   const reason = wrongColumns(columns, headed);
-  if (reason !== null) return { ok: false, line: lines[0]?.line ?? 1, reason };
+  if (reason !== null) return { ok: false, line: layout.line, reason };
   const at = (role: Role) => {
     const sure = columns.findIndex((column) => column.role === role && !column.last);
     return sure >= 0 ? sure : columns.findIndex((column) => column.role === role);
@@ -143,9 +132,9 @@ export function readDrops(text: string): DropTableRead {
   };
   const readings: (DropReading & { readonly length: number | null })[] = [];
   const steps = new Map<Role, number>();
-  for (const [index, cells] of rows.entries()) {
-    if (headed && (index === 0 || (units && index === 1))) continue;
-    const line = lines[index]?.line ?? index + 1;
+  const behind = summedUp(rows, at('amps'));
+  for (const { cells, line } of rows.slice(0, rows.length - behind.length)) {
+    if (cells.every((cell) => cell === '')) continue;
     const amps = read(cells, 'amps');
     const near = read(cells, 'near');
     const far = read(cells, 'far');
@@ -197,7 +186,7 @@ export function readDrops(text: string): DropTableRead {
       ...(plugging === undefined ? {} : { plugging }),
     });
   }
-  if (readings.length === 0) return { ok: false, line: lines[0]?.line ?? 1, reason: 'no reading in it.' };
+  if (readings.length === 0) return { ok: false, line: layout.line, reason: 'no reading in it.' };
   return {
     ok: true,
     readings,
@@ -205,5 +194,6 @@ export function readDrops(text: string): DropTableRead {
     resolution: Math.hypot(...steps.values()),
     ends,
     assumed: headed ? assumedSays([...assumed].map(([role, head]) => [head, USUAL[role] ?? ''])) : [],
+    left: [...leftSays('Above', layout.above), ...leftSays('Behind', behind)],
   };
 }

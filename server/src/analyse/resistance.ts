@@ -78,6 +78,7 @@ export async function analyseResistance({ file, ambient, volts, amps }: Options)
   const told = scatterTold(first, volts !== null && amps !== null);
   const findings = [
     ...table.assumed,
+    ...table.left,
     ...first.findings.map(({ sentence }) => sentence),
     ...(volts === null || amps === null
       ? ['What the meters are off by is not in the interval: give their accuracies with --volts and --amps.']

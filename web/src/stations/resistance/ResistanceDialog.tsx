@@ -246,6 +246,7 @@ export function ResistanceDialog({ run, onClose }: Props) {
                 ? [
                     `${table.readings.length} readings up to ${formatPlain(Math.max(...table.readings.map(({ amps }) => amps)), 'current')}.`,
                     ...table.assumed,
+                    ...table.left,
                   ].join(' ')
                 : `Line ${table.line}: ${table.reason}`
           }
