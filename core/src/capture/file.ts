@@ -4,10 +4,14 @@ import {
   assumedSays,
   type Channel,
   type ChannelQuantity,
+  type Chosen,
   doubtOf,
+  isAtWall,
   MOST_MAINS,
   readTrace,
+  severalSay,
   type TraceReading,
+  words,
 } from '../trace/index.ts';
 import { COLUMN_WORDS } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
@@ -45,31 +49,70 @@ export type CaptureReading =
 
 const fail = (reason: string): CaptureReading => ({ ok: false, reason });
 
+type Side = 'in' | 'out';
+
+/** Which side of the charger each column is of. */
+const SIDE: Readonly<Record<CaptureKind, Readonly<Partial<Record<ColumnName, Side>>>>> = {
+  waveform: { volts: 'in', amps: 'in' },
+  inrush: { amps: 'in' },
+  idle: { watts: 'in' },
+  fading: { volts: 'out' },
+  dip: { volts: 'out' },
+  sweep: { supply: 'in', volts: 'out' },
+  ripple: { volts: 'out' },
+  soak: {},
+  charge: {},
+};
+const FEEDS = /\b(?:supply|source|battery|feed|primary|input|mains|wall|grid|socket)/i;
+const GIVES = /port|load|bus|charger|usb|secondary|\bdc\b|^[ac]\d\b/i;
+
+/** The side of the charger a name says; null where it says none. */
+function sideOf(channel: Channel): Side | null {
+  const plain = words(channel.name);
+  if (FEEDS.test(plain)) return 'in';
+  if (/out/i.test(plain)) return 'out';
+  if (isAtWall(channel)) return 'in';
+  return GIVES.test(plain) ? 'out' : null;
+}
+
 /**
- * The channel of a column: by its name, or as the only one of its quantity. What a supply is called is its volts where the
- * supply itself is looked at.
+ * The channel of a column: of its side of the charger, by its name, or as the only one of its quantity.
+ * @returns null where none is, or nobody knows which
  */
-function channelOf(column: ColumnName, kind: CaptureKind, channels: readonly Channel[]): Channel | undefined {
-  const read = channels.filter(({ name }) => isRead(name));
-  const named = read.find(({ name }) => roleOf(name) === column);
-  if (named) return named;
-  const alike = read.filter(({ quantity, name }) => {
-    const role = roleOf(name);
-    return quantity === QUANTITY[column] && (role === undefined || (role === 'supply' && kind === 'waveform'));
+function channelOf(column: ColumnName, kind: CaptureKind, channels: readonly Channel[]): Chosen | null {
+  const wanted = SIDE[kind][column];
+  const isAlike = ({ quantity }: Channel) => quantity === QUANTITY[column];
+  const fits = channels.filter((one) => {
+    const side = sideOf(one);
+    const isOf = isAlike(one) || roleOf(one.name) === column;
+    return isOf && isRead(one.name) && (wanted === undefined || side === null || side === wanted);
   });
-  return alike.length === 1 ? alike[0] : undefined;
+  const sure = fits.filter((one) => sideOf(one) === wanted && isAlike(one));
+  const named = (sure.length > 0 ? sure : fits).filter(({ name }) => roleOf(name) === column);
+  const unnamed = sure.length > 0 ? sure : fits.filter(({ name }) => roleOf(name) === undefined);
+  const channel = named[0] ?? (sure.length > 0 || unnamed.length === 1 ? unnamed[0] : undefined);
+  if (!channel) return null;
+  return { channel, others: (sure.length > 0 ? sure : fits.filter(isAlike)).filter((one) => one !== channel) };
 }
 
 /** The columns a kind of capture needs, out of whatever was recorded. */
 export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureReading {
   if (!reading.ok) return fail(reading.line === null ? reading.reason : `Line ${reading.line}: ${reading.reason}`);
   const { trace } = reading;
-  const found = CAPTURE_COLUMNS[kind].map((column) => ({ column, channel: channelOf(column, kind, trace.channels) }));
-  const missing = found.find(({ channel }) => !channel);
+  const chosen = CAPTURE_COLUMNS[kind].map((column) => ({ column, one: channelOf(column, kind, trace.channels) }));
+  const missing = chosen.find(({ one }) => !one);
   if (missing)
     return fail(
       `No column of ${COLUMN_WORDS[missing.column]}. Its columns are ${trace.channels.map(({ name }) => `"${name}"`).join(', ')}; name one "${missing.column}".`,
     );
+  const found = chosen.map(({ column, one }) => ({ column, channel: one?.channel }));
+  // What another column takes is no choice.
+  const several = severalSay(
+    chosen.map(
+      ({ one }) =>
+        one && { ...one, others: one.others.filter((other) => !found.some(({ channel }) => channel === other)) },
+    ),
+  );
   const unread = found.find(({ channel }) => channel && channel.quantity === null && channel.unit !== '');
   if (unread?.channel)
     return fail(`"${unread.channel.unit}" is not a unit of its column. Use s, ms, V, A, mA, W or mW.`);
@@ -97,7 +140,7 @@ export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureRe
     ok: true,
     trace: { interval: trace.interval, columns },
     samples: trace.samples,
-    remarks: [...trace.remarks, ...assumedSays(assumed), ...doubts],
+    remarks: [...trace.remarks, ...several, ...assumedSays(assumed), ...doubts],
   };
 }
 
