@@ -282,6 +282,12 @@ describe('a log that is not what it seems', () => {
   it.each([
     ['nothing that flows', ['t [s]', 'P [W]'], rowsOf(500, 1, () => 0), /never rose above/],
     ['neither power nor level', ['t [s]', 'T [°C]'], rowsOf(500, 1, () => 25), /Neither power nor level/],
+    [
+      'volts and amps of two places',
+      ['t [s]', 'Vout [V]', 'Iin [A]'],
+      Array.from({ length: 500 }, (_, t) => [t, 20, 0.2]),
+      /different sides of the charger/,
+    ],
   ])('with %s is no charge', (_name, heads, rows, says) =>
     expect(() => session(heads as string[], rows as Row[])).toThrow(says as RegExp),
   );

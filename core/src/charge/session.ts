@@ -195,7 +195,12 @@ export function chargeOf(trace: Trace, context: ChargeContext = {}): ChargeSessi
   const { times, level } = roles;
   const series = seriesOf(roles);
   if (!series && !level?.some((one) => !Number.isNaN(one)))
-    return { reason: 'Neither power nor level in it. Name columns with their unit, such as W, V and A, or level [%].' };
+    return {
+      reason: [
+        'Neither power nor level in it. Name columns with their unit, such as W, V and A, or level [%].',
+        ...roles.several,
+      ].join(' '),
+    };
   const top = series ? highestOf(series.watts) : 0;
   const least = Math.max(LEAST_WATTS, CHARGING * top);
   const from = series ? startOf(series, least) : 0;

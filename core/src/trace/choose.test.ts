@@ -51,6 +51,30 @@ describe('watts', () => {
   });
 });
 
+describe('volts and amps of different sides', () => {
+  it('make no power: what goes in is left out, and that is said', () => {
+    const mixed = outputColumns(channels({ 'Vout [V]': 20, 'Iin [A]': 0.22, 'Pout [W]': 45 }));
+    expect([mixed.volts?.name, mixed.amps, mixed.power?.name]).toEqual(['Vout', null, 'Pout']);
+    expect(mixed.several).toEqual([
+      '“Vout” and “Iin” are of different sides of the charger: no power is made of them.',
+    ]);
+    const other = outputColumns(channels({ 'Mains voltage [V]': 230, 'Load current [A]': 2.25 }));
+    expect([other.volts, other.amps?.name]).toEqual([null, 'Load current']);
+  });
+
+  it('of one side, or of none that is named, do', () => {
+    for (const names of [
+      ['Vin [V]', 'Iin [A]'],
+      ['Vin [V]', 'Current [A]'],
+      ['Voltage [V]', 'Iout [A]'],
+    ]) {
+      const { volts, amps, several } = outputColumns(channels(Object.fromEntries(names.map((name) => [name, 1]))));
+      expect([volts?.name, amps?.name, several].flat()).toHaveLength(2);
+      expect([volts, amps]).not.toContain(null);
+    }
+  });
+});
+
 describe('numbers without a unit', () => {
   it('that no output reaches are asked about', () => {
     const thousandths = { U: 20_000, I: 2250, Power: 45_000 };

@@ -38,6 +38,12 @@ export function chosenOf(channels: readonly Channel[], quantity: Channel['quanti
 /** Above it no charger's output is a part of its input. */
 const SAME_PLACE = 0.97;
 
+/** Whether one is called what goes in, and the other what comes out. */
+const areApart = (one: Channel, other: Channel): boolean => {
+  const places = [rank(one), rank(other)];
+  return places.includes(1) && places.includes(3);
+};
+
 export interface OutputColumns {
   readonly volts: Channel | null;
   readonly amps: Channel | null;
@@ -52,7 +58,11 @@ export interface OutputColumns {
 /** What a port gives, out of the columns of a log: volts and amps, and watts where they are its own. */
 export function outputColumns(channels: readonly Channel[]): OutputColumns {
   const chosen = (['voltage', 'current', 'power'] as const).map((quantity) => chosenOf(channels, quantity));
-  const [volts = null, amps = null, power = null] = chosen.map((one) => one?.channel ?? null);
+  const [someVolts = null, someAmps = null, power = null] = chosen.map((one) => one?.channel ?? null);
+  // The product of volts and amps of different places is nobody's power.
+  const apart = someVolts && someAmps ? areApart(someVolts, someAmps) : false;
+  const volts = apart && someVolts && isAtWall(someVolts) ? null : someVolts;
+  const amps = apart && someAmps && isAtWall(someAmps) ? null : someAmps;
   const elsewhere =
     power && isAtWall(power) && volts && amps && !isAtWall(volts) && !isAtWall(amps) && !isProduct(power, volts, amps);
   const used = power && !elsewhere;
@@ -60,7 +70,14 @@ export function outputColumns(channels: readonly Channel[]): OutputColumns {
     const channel = quantity === 'power' && !used ? null : chosen[at]?.channel;
     return (channel && doubtOf(channel, quantity, MOST_OUTPUT[quantity])) ?? [];
   });
-  const several = severalSay(used ? chosen : chosen.slice(0, 2));
+  const several = [
+    ...severalSay(used ? chosen : chosen.slice(0, 2)),
+    ...(apart
+      ? [
+          `“${someVolts?.name}” and “${someAmps?.name}” are of different sides of the charger: no power is made of them.`,
+        ]
+      : []),
+  ];
   return { volts, amps, power: used ? power : null, several, doubts };
 }
 
