@@ -61,7 +61,7 @@ describe('a table of drops', () => {
 
   it('says which lines were no part of it', () => {
     expect(read('Cable: Fern 2 m\nBench 2\ncurrent_A,drop_V\n3,0.7\nMean,0.7').left).toEqual([
-      'Above the table 2 lines were left out: “Cable: Fern 2 m” ….',
+      'Above the table 2 lines were left out, from “Cable: Fern 2 m” on.',
       'Behind the table a line was left out: “Mean 0.7”.',
     ]);
     expect(read('# bench 2\ncurrent_A,drop_V\n3,0.7\n').left).toEqual([]);

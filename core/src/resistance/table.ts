@@ -91,12 +91,14 @@ function wrongColumns(columns: readonly Column[], headed: boolean): string | nul
   return null;
 }
 
-const leftSays = (where: string, lines: readonly string[]): readonly string[] =>
-  lines.length === 0
-    ? []
-    : [
-        `${where} the table ${lines.length === 1 ? 'a line was' : `${lines.length} lines were`} left out: “${lines[0]?.slice(0, 60)}”${lines.length === 1 ? '' : ' …'}.`,
-      ];
+function leftSays(where: string, lines: readonly string[]): readonly string[] {
+  const [first] = lines;
+  if (first === undefined) return [];
+  const shown = `“${first.slice(0, 60)}”`;
+  return lines.length === 1
+    ? [`${where} the table a line was left out: ${shown}.`]
+    : [`${where} the table ${lines.length} lines were left out, from ${shown} on.`];
+}
 
 /**
  * Read drops from a table. Any delimiter, either decimal sign, units in the heads or the cells; lines that begin with #,
