@@ -297,7 +297,7 @@ describe('a capture as a file', () => {
     ['a missing column', 'time,volts\n0,1\n1,2', 'waveform', 'No column of amps'],
     ['a word among numbers', 'time,power\n0,1\n1,lots\n2,1', 'idle', 'Line 3: "lots" under "power" is no number'],
     ['times that stand still', 'time,power\n0,1\n0,1\n0,1', 'idle', 'do not rise'],
-    ['uneven times', 'time,power\n0,1\n1,1\n5,1\n6,1', 'idle', 'not evenly spaced'],
+    ['uneven times', 'time,volts,amps\n0,1,1\n1,1,1\n5,1,1\n6,1,1', 'waveform', 'not evenly spaced'],
     ['a unit nobody knows', 'time [s],power [hp]\n0,1\n1,1', 'idle', '"hp" is not a unit'],
     ['nothing', '', 'idle', 'empty'],
   ] as const)('with %s says what and where', (_, wrong, kind, says) => {

@@ -13,6 +13,7 @@ import {
   type TraceReading,
   words,
 } from '../trace/index.ts';
+import { evened } from './evened.ts';
 import { COLUMN_WORDS } from './figures.ts';
 import { CAPTURE_COLUMNS, type CaptureKind, type ColumnName, type Trace } from './types.ts';
 
@@ -116,18 +117,12 @@ export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureRe
   const unread = found.find(({ channel }) => channel && channel.quantity === null && channel.unit !== '');
   if (unread?.channel)
     return fail(`"${unread.channel.unit}" is not a unit of its column. Use s, ms, V, A, mA, W or mW.`);
-  if (trace.times) {
-    const { times, interval } = trace;
-    const mean = (times[times.length - 1] as number) / (times.length - 1);
-    const uneven = times.findIndex((time, index) => Math.abs(time - index * mean) > UNEVEN * mean);
-    const at = `${Number((times[Math.max(0, uneven)] as number).toPrecision(4))} s`;
-    return fail(
-      `Times are not evenly spaced from ${at} on (mostly ${Number(interval.toPrecision(3))} s apart). Export it with a fixed sample rate.`,
-    );
-  }
-  const columns = Object.fromEntries(
-    found.map(({ column, channel }) => [column, Float64Array.from(channel?.values ?? [])]),
+  const even = evened(
+    kind,
+    trace,
+    found.map(({ column, channel }) => ({ column, values: channel?.values ?? [] })),
   );
+  if ('reason' in even) return fail(even.reason);
   const assumed = found.flatMap(({ column, channel }) =>
     channel?.quantity === null ? [[channel.name, USUAL[QUANTITY[column]] ?? ''] as const] : [],
   );
@@ -138,14 +133,11 @@ export function captureFrom(kind: CaptureKind, reading: TraceReading): CaptureRe
   });
   return {
     ok: true,
-    trace: { interval: trace.interval, columns },
+    trace: even.trace,
     samples: trace.samples,
-    remarks: [...trace.remarks, ...several, ...assumedSays(assumed), ...doubts],
+    remarks: [...trace.remarks, ...even.remarks, ...several, ...assumedSays(assumed), ...doubts],
   };
 }
-
-/** How far samples may stray from an even spacing, as a fraction of it. */
-const UNEVEN = 0.1;
 
 /**
  * Read a capture at once: a column of time, and volts, amps or watts against it, as any program writes them.

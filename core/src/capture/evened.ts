@@ -1,0 +1,103 @@
+// Columns of a log with uneven times or empty cells, made even for what is told by means and moments.
+import type { Trace as Recording } from '../trace/index.ts';
+import { evenly } from './evenly.ts';
+import { COLUMN_WORDS } from './figures.ts';
+import type { CaptureKind, ColumnName, Trace } from './types.ts';
+
+/** Told by means and moments: between two samples they go on straight. A wave does not. */
+const SLOW: readonly CaptureKind[] = ['idle', 'fading', 'dip', 'sweep'];
+/** Most samples a log is made even to: one that was left out for years has no spacing. */
+const MOST_SAMPLES = 20_000_000;
+/** How far samples may stray from an even spacing, as a fraction of it. */
+const UNEVEN = 0.1;
+/** How far a logger that left lines out may be early or late, as a fraction of its spacing. */
+const STRAY = 0.3;
+
+export interface Evened {
+  readonly trace: Trace;
+  readonly remarks: readonly string[];
+}
+
+const short = (seconds: number): string => `${Number(seconds.toPrecision(3))} s`;
+
+/** Where times leave an even spacing, in a sentence that says what to do. */
+function unevenSays(times: Float64Array, interval: number): string {
+  const mean = (times[times.length - 1] as number) / (times.length - 1);
+  const from = times.findIndex((time, index) => Math.abs(time - index * mean) > UNEVEN * mean);
+  const at = `${Number((times[Math.max(0, from)] as number).toPrecision(4))} s`;
+  return `Times are not evenly spaced from ${at} on (mostly ${short(interval)} apart). Export it with a fixed sample rate.`;
+}
+
+/**
+ * Times of a logger that leaves lines out now and then: which of its evenly spaced moments each is of.
+ * @returns null where the times are of no such moments
+ */
+function momentsOf(
+  times: Float64Array,
+  usual: number,
+): { readonly at: Float64Array; readonly interval: number } | null {
+  const at = new Float64Array(times.length);
+  for (let index = 1; index < times.length; index += 1) {
+    const step = (times[index] as number) - (times[index - 1] as number);
+    at[index] = (at[index - 1] as number) + Math.max(1, Math.round(step / usual));
+  }
+  const last = at[at.length - 1] as number;
+  const interval = ((times[times.length - 1] as number) - (times[0] as number)) / last;
+  const strays = times.some(
+    (time, index) => Math.abs(time - (times[0] as number) - (at[index] as number) * interval) > STRAY * interval,
+  );
+  return strays ? null : { at, interval };
+}
+
+/**
+ * Columns of a recording, evenly spaced. Those of what is told by means and moments may come with lines left out, empty
+ * cells or uneven times: what lies between two samples is on a straight line, where nothing was read for long there is a
+ * gap, and what was done is said. Waves stay as they are.
+ * @param found the values of each column the capture needs
+ * @returns or why it cannot be taken, in a sentence that says what to do
+ */
+export function evened(
+  kind: CaptureKind,
+  recording: Pick<Recording, 'times' | 'interval' | 'samples'>,
+  found: readonly { readonly column: ColumnName; readonly values: ArrayLike<number> }[],
+): Evened | { readonly reason: string } {
+  const { times, samples } = recording;
+  const columns = Object.fromEntries(found.map(({ column, values }) => [column, Float64Array.from(values)]));
+  const holed = Object.values(columns).some((values) => values.some((one) => Number.isNaN(one)));
+  if (times && !SLOW.includes(kind)) return { reason: unevenSays(times, recording.interval) };
+  if (!SLOW.includes(kind) || (!times && !holed))
+    return { trace: { interval: recording.interval, columns }, remarks: [] };
+  const moments = times && momentsOf(times, recording.interval);
+  const interval = moments?.interval ?? recording.interval;
+  const timeOf = (at: number): number =>
+    moments
+      ? (moments.at[at] as number) * interval
+      : times
+        ? (times[at] as number) - (times[0] as number)
+        : at * interval;
+  const count = Math.floor(timeOf(samples - 1) / interval + 1e-9) + 1;
+  const uneven = { reason: unevenSays(times ?? new Float64Array(1), interval) };
+  if (!(count <= MOST_SAMPLES)) return uneven;
+  const gaps: { readonly from: number; readonly to: number }[] = [];
+  const even: Partial<Record<ColumnName, Float64Array>> = {};
+  for (const [column, values] of Object.entries(columns) as [ColumnName, Float64Array][]) {
+    const known = Array.from(values, (value, at) => ({ seconds: timeOf(at), value })).filter(({ value }) =>
+      Number.isFinite(value),
+    );
+    const made = evenly(known, { from: 0, interval, count });
+    if (!made) return times ? uneven : { reason: `Its column of ${COLUMN_WORDS[column]} has hardly a value.` };
+    even[column] = made.values;
+    gaps.push(...made.gaps);
+  }
+  return {
+    trace: { interval, columns: even, ...(gaps.length > 0 ? { gaps } : {}) },
+    remarks: [
+      ...(moments ? ['Lines are left out in it: in their place the values lie on straight lines.'] : []),
+      ...(times && !moments
+        ? [
+            `Its times are uneven, mostly ${short(interval)} apart: between them the values lie on straight lines, and what lasted a sample or two shows lower than it was.`,
+          ]
+        : []),
+    ],
+  };
+}
