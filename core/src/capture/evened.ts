@@ -6,6 +6,9 @@ import type { CaptureKind, ColumnName, Trace } from './types.ts';
 
 /** Told by means and moments: between two samples they go on straight. A wave does not. */
 const SLOW: readonly CaptureKind[] = ['idle', 'fading', 'dip', 'sweep'];
+/** Whether a capture of a kind needs samples at a fixed rate: what is a wave cannot be made of others. */
+export const needsFixedRate = (kind: CaptureKind): boolean => !SLOW.includes(kind);
+
 /** Most samples a log is made even to: one that was left out for years has no spacing. */
 const MOST_SAMPLES = 20_000_000;
 /** How far samples may stray from an even spacing, as a fraction of it. */
@@ -64,8 +67,8 @@ export function evened(
   const { times, samples } = recording;
   const columns = Object.fromEntries(found.map(({ column, values }) => [column, Float64Array.from(values)]));
   const holed = Object.values(columns).some((values) => values.some((one) => Number.isNaN(one)));
-  if (times && !SLOW.includes(kind)) return { reason: unevenSays(times, recording.interval) };
-  if (!SLOW.includes(kind) || (!times && !holed))
+  if (times && needsFixedRate(kind)) return { reason: unevenSays(times, recording.interval) };
+  if (needsFixedRate(kind) || (!times && !holed))
     return { trace: { interval: recording.interval, columns }, remarks: [] };
   const moments = times && momentsOf(times, recording.interval);
   const interval = moments?.interval ?? recording.interval;

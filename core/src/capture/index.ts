@@ -3,6 +3,7 @@ export type { ScopeSpecs } from './accuracy.ts';
 export * from './bursts.ts';
 export * from './contradiction.ts';
 export * from './correction.ts';
+export { needsFixedRate } from './evened.ts';
 export * from './evenly.ts';
 export * from './events.ts';
 export * from './figures.ts';

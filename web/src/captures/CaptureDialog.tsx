@@ -5,6 +5,7 @@ import {
   COLUMN_WORDS,
   captureContradiction,
   KIND_WORDS,
+  needsFixedRate,
 } from '@lastmark/core/capture';
 import { ATTACHED, type Attached, type Mains, mainsLabel } from '@lastmark/core/reading';
 import Button from '@mui/material/Button';
@@ -143,7 +144,8 @@ export function CaptureDialog({ kinds, supplies, onClose }: Props) {
       {kind === 'idle' && <ChoiceInput control={control} name="attached" label="Attached" options={ATTACHED} />}
       <TextInput control={control} name="note" label="Note" max={400} />
       <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-        A file has evenly spaced lines with {needed}, in any dialect; units in the header, such as time [ms].
+        A file has {needsFixedRate(kind) ? 'evenly spaced ' : ''}lines with {needed}, in any dialect; units in the
+        header, such as time [ms].
       </Typography>
       <Seen recording={recording} problem={problem ?? contradiction} />
     </FormDialog>
