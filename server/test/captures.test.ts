@@ -78,6 +78,19 @@ describe('an idle record from a file', () => {
     expect((await send(headOf('idle', { supersedes: first?.id, withdrawn: true }), null)).status).toBe(409);
   });
 
+  it('with lines left out is kept at its pace, says so, and is taken back as any other', async () => {
+    const lines = idleText.trimEnd().split('\n');
+    const text = lines.filter((_, at) => at < 2 || at % 57 !== 5).join('\n');
+    const answer = await send(head(), text);
+    expect(answer.status, JSON.stringify(answer.body)).toBe(201);
+    const stored = answer.body as Capture;
+    expect(stored).toMatchObject({ samples: 1200, figures: { kind: 'idle', bursts: 30 } });
+    expect(stored.interval).toBeCloseTo(0.5, 9);
+    expect(stored.figures.findings.join(' ')).toContain('Lines are left out in it');
+    const back = await send(headOf('idle', { supersedes: stored.id, withdrawn: true }), null);
+    expect(back.status).toBe(201);
+  });
+
   it.each([
     ['a line that is no number', idleText.replace(';600', ';lots'), {}, 'is no number'],
     ['no samples', null, {}, 'no samples'],
