@@ -64,14 +64,16 @@ const SIDE: Readonly<Record<CaptureKind, Readonly<Partial<Record<ColumnName, Sid
   soak: {},
   charge: {},
 };
-const FEEDS = /\b(?:supply|source|battery|feed|primary|input|mains|wall|grid|socket)/i;
-const GIVES = /port|load|bus|charger|usb|secondary|\bdc\b|^[ac]\d\b/i;
+const FEEDS = /\b(?:supply|source|battery|feed|primary|input|mains|wall|grid|socket|outlet)/i;
+const GIVES_OUT = /\b(?:[uvip] ?)?out(?:put)?(?![a-z])/i;
+/** No load is what idle is read at. */
+const GIVES = /\b(?:ports?|(?<!no )load|(?:[uvip] ?)?(?:bus|dc)|usb|secondary)(?![a-z])|^[ac]\d\b/i;
 
 /** The side of the charger a name says; null where it says none. */
 function sideOf(channel: Channel): Side | null {
   const plain = words(channel.name);
   if (FEEDS.test(plain)) return 'in';
-  if (/out/i.test(plain)) return 'out';
+  if (GIVES_OUT.test(plain)) return 'out';
   if (isAtWall(channel)) return 'in';
   return GIVES.test(plain) ? 'out' : null;
 }

@@ -57,6 +57,34 @@ describe('a file with both sides of the charger', () => {
     }
   });
 
+  it.each([
+    'No-load power (W)',
+    'No load (W)',
+    'Charger power (W)',
+    'Outlet power (W)',
+    'Reported power (W)',
+    'Power AC (W)',
+    'P (W)',
+  ])('takes idle power from a column called %s', (head) =>
+    expect(
+      took(
+        'idle',
+        lines(`t (s),${head}`, 50, () => [0.045]),
+      ).trace.columns.watts?.[7],
+    ).toBe(0.045),
+  );
+
+  it.each(['Output power (W)', 'Load power (W)', 'USB power (W)', 'VBUS power (W)'])(
+    'but not from one called %s',
+    (head) =>
+      expect(
+        readCapture(
+          'idle',
+          lines(`t (s),${head}`, 50, () => [0.045]),
+        ).ok,
+      ).toBe(false),
+  );
+
   it('refuses the input for an output, and says which of two channels is used', () => {
     const reading = readCapture(
       'dip',

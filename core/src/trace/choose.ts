@@ -5,7 +5,7 @@ import { words } from './names.ts';
 import type { Channel, TraceReading } from './types.ts';
 
 /** What goes in at the wall. */
-const AT_WALL = /\b(?:[uvip] ?)?(?:in|ac)\b|\b(?:input|mains|wall|socket|grid)\b/i;
+const AT_WALL = /\b(?:[uvip] ?)?(?:in|ac)\b|\b(?:input|mains|wall|socket|outlet|grid)\b/i;
 const AT_PORT = /out|port|load|bus|dc/i;
 
 /** Whether a column tells what goes in at the wall. */
