@@ -2,9 +2,9 @@
 import type { LiveEvent, StoredInstrument, StoredRig } from '@lastmark/contract';
 import { meaningsOf, toldNumber } from '@lastmark/core/instrument';
 import type { Look, Moment } from '@lastmark/core/plan';
-import { type QuantityId, ZERO_CELSIUS } from '@lastmark/core/quantity';
-import { pointNames, roomAndHottest } from '@lastmark/core/reading';
+import type { QuantityId } from '@lastmark/core/quantity';
 import { LongSeries, type Stretch, spreadOf } from '@lastmark/core/series';
+import { Sensors } from './sensors.ts';
 
 /** Mean of several looks. */
 export interface Mean {
@@ -22,8 +22,6 @@ export interface Mean {
 
 /** An instrument that told no numbers for so long is lost, ms; one that may take longer over a reply has that time. */
 const LOST_MILLISECONDS = 2000;
-/** A point of a thermometer that told no number for so long tells nothing of now, ms: logs of heat may have a line a minute. */
-const COLD_MILLISECONDS = 60_000;
 /** A timekeeper whose own time does not move for so long stands still, ms of the server. */
 const STILL_MILLISECONDS = 5000;
 
@@ -58,10 +56,8 @@ export class Looks {
   /** How many numbers an instrument tells; behind them stand the products of volts and amps. */
   readonly #width = new Map<string, number>();
   readonly #heard = new Map<string, number>();
-  /** When each point of the thermometer last told a number, ms. */
-  readonly #points = new Map<number, number>();
-  /** Points that told one since {@link goOnWithout}: they are missed when they fall silent. */
-  readonly #minded = new Set<number>();
+  /** Null for a rig without thermometer. */
+  readonly #sensors: Sensors | null;
   readonly #patience: ReadonlyMap<string, number>;
   readonly #now: () => number;
   #clock: number | null = null;
@@ -86,6 +82,10 @@ export class Looks {
     this.#ports = ports;
     this.#now = now;
     this.#movedAt = now();
+    const thermometer = this.#own.get(rig.drives?.thermometer ?? '');
+    this.#sensors = thermometer
+      ? new Sensors({ name: thermometer.name, spots: rig.spots, patience: patience.get(thermometer.id) ?? 0, now })
+      : null;
   }
 
   /** Take what an instrument of the rig told. @returns whether it was one of the rig's, with numbers */
@@ -111,12 +111,7 @@ export class Looks {
     this.#told.set(instrumentId, told);
     this.#width.set(instrumentId, values.length);
     if (values.some((value) => value !== null)) this.#heard.set(instrumentId, this.#now());
-    if (instrumentId === this.#rig.drives?.thermometer)
-      for (const [index, value] of values.entries()) {
-        if (value === null) continue;
-        this.#points.set(index, this.#now());
-        this.#minded.add(index);
-      }
+    if (instrumentId === this.#rig.drives?.thermometer) this.#sensors?.take(values);
     this.#suspicion =
       problem !== null && instrumentId !== this.#rig.drives?.thermometer
         ? `${instrument.name}: ${problem}`
@@ -163,24 +158,21 @@ export class Looks {
     for (const id of this.#own.keys()) this.#heard.set(id, this.#now());
   }
 
-  /** A person goes on without what fell silent: it is missed again once it told something. */
+  /** A person goes on without the sensors that fell silent. */
   goOnWithout(): void {
-    this.#minded.clear();
+    this.#sensors?.goOnWithout();
   }
 
   /** This server itself stood still for a while: that is no silence of the instruments. @param milliseconds for how long */
   excuse(milliseconds: number): void {
     this.#movedAt += milliseconds;
     for (const [id, at] of this.#heard) this.#heard.set(id, at + milliseconds);
-    for (const [index, at] of this.#points) this.#points.set(index, at + milliseconds);
+    this.#sensors?.excuse(milliseconds);
   }
 
-  /** Whether what was heard then is too long ago for an instrument. @param after how long at least, ms */
-  #isLate = (id: string, at: number | undefined, after = LOST_MILLISECONDS): boolean =>
-    this.#now() - (at ?? Number.NEGATIVE_INFINITY) > Math.max(after, this.#patience.get(id) ?? 0);
-
-  #isCold = (thermometer: string, point: number): boolean =>
-    this.#isLate(thermometer, this.#points.get(point), COLD_MILLISECONDS);
+  /** Whether what was heard then is too long ago for an instrument. */
+  #isLate = (id: string, at: number | undefined): boolean =>
+    this.#now() - (at ?? Number.NEGATIVE_INFINITY) > Math.max(LOST_MILLISECONDS, this.#patience.get(id) ?? 0);
 
   /** The timekeeper where it answers and its own time stands: whatever waits by it would wait for ever. Null while it moves. */
   stands(): StoredInstrument | null {
@@ -307,28 +299,11 @@ export class Looks {
     return at < 0 ? null : this.#mean(told, width + at, from);
   }
 
-  /** Temperatures of the thermometer's points, K: the room, and the hottest of the others. One that fell silent tells none. */
-  heat(): { readonly room: number | null; readonly hottest: number | null } {
-    const id = this.#rig.drives?.thermometer;
-    const values = (id && this.#told.get(id)?.newest?.values) || [];
-    const kelvin = values.map((value, index) =>
-      value === null || !id || this.#isCold(id, index) ? null : value + ZERO_CELSIUS,
-    );
-    return roomAndHottest(kelvin, this.#rig.spots);
-  }
+  /** Temperatures now, K: the room, and the hottest of the other sensors. */
+  heat = (): ReturnType<Sensors['heat']> => this.#sensors?.heat() ?? { room: null, hottest: null };
 
-  /** What of the thermometer fell silent since {@link goOnWithout}, so that no hottest spot can be minded, in words; null while all is told. */
-  unminded(): string | null {
-    const id = this.#rig.drives?.thermometer;
-    const name = id ? this.#own.get(id)?.name : undefined;
-    if (!id || name === undefined) return null;
-    const names = pointNames(this.#width.get(id) ?? 0, this.#rig.spots);
-    const silent = [...this.#minded].filter((index) => this.#isCold(id, index));
-    if (silent.length === 0) return null;
-    if (silent.length === this.#minded.size) return `"${name}" tells nothing any more`;
-    const point = silent.map((index) => names[index]).find((one) => one !== 'ambient');
-    return point === undefined ? null : `Point "${point}" of "${name}" tells nothing any more`;
-  }
+  /** Which sensors fell silent, in words; null while all tell. */
+  unminded = (): string | null => this.#sensors?.unminded() ?? null;
 
   /** What every point of the thermometer told since a time, °C; points that told nothing are left out. */
   warmth(from: number): readonly (readonly Stretch[])[] {
