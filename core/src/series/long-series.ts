@@ -114,9 +114,18 @@ export class LongSeries {
 
   /** Looks heard after a number, of those still kept as they came. */
   after(number: number): readonly Told[] {
+    return this.#looks.slice(this.#firstAfter(number));
+  }
+
+  /** The same, and the last look before them. */
+  fromBefore(number: number): readonly Told[] {
+    return this.#looks.slice(Math.max(0, this.#firstAfter(number) - 1));
+  }
+
+  #firstAfter(number: number): number {
     let at = this.#looks.length;
     while (at > 0 && (this.#looks[at - 1]?.number ?? 0) > number) at -= 1;
-    return this.#looks.slice(at);
+    return at;
   }
 
   /** Looks and stretches of one place in the numbers since a time, oldest first. */

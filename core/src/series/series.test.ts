@@ -83,6 +83,7 @@ describe('a long series', () => {
     expect(Math.max(...since.slice(0, 200).map(({ most }) => most))).toBeGreaterThan(0);
     expect(since.map(({ seconds }) => seconds)).toEqual([...since.map(({ seconds }) => seconds)].sort((a, b) => a - b));
     expect(series.after(HOURS * 10 - 4).map(({ number }) => number)).toHaveLength(5);
+    expect(series.fromBefore(HOURS * 10 - 4)).toEqual([...series.after(HOURS * 10 - 5)]);
     expect(series.newest?.number).toBe(HOURS * 10 + 1);
   });
 

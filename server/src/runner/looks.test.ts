@@ -182,7 +182,10 @@ describe('what a run heard', () => {
         tell('load', [Math.floor(at / 5), 20.04, 1, 5, 0]);
       }
       expect(looks.measurements(VOLTS, mark)).toHaveLength(4);
-      expect(looks.measurements(VOLTS, looks.mark)).toEqual([]);
+      // What stood before an event is the first of what it did.
+      const event = looks.mark;
+      tell('load', [4, 0.1, 0, 5, 0]);
+      expect(looks.measurements(VOLTS, event).map(({ value }) => value)).toEqual([20.04, 0.1]);
     });
 
     it('without a clock, by what it shows: a steady number may be one measurement or many', () => {

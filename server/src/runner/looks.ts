@@ -251,7 +251,7 @@ export class Looks {
   }
 
   /**
-   * What a spot showed after a mark, each measurement once: a meter that is asked more often than it measures tells the same
+   * What a spot showed from the last look before a mark on, each measurement once: a meter that is asked more often than it measures tells the same
    * again. Where it has no clock of its own, only another value is known to be another measurement.
    */
   measurements(spot: Spot, mark: number): readonly { readonly seconds: number; readonly value: number }[] {
@@ -262,7 +262,7 @@ export class Looks {
       ({ quantity }) => quantity === 'time',
     );
     let last = '';
-    return at.told.after(mark).flatMap(({ seconds, values }) => {
+    return at.told.fromBefore(mark).flatMap(({ seconds, values }) => {
       const value = values[at.slot] ?? null;
       const key = `${values[clock] ?? ''} ${value}`;
       if (value === null || key === last) return [];
