@@ -146,7 +146,7 @@ describe('loads go off and the run holds', AGAIN_WHERE_VOID, () => {
     bench.rack.fault('power-analyser', 'freeze');
     // As a person at the bench would turn a knob.
     bench.rack.bench.setLoad('C1', { amps: 1 });
-    await bench.heldFor(runId, /stands still/);
+    await bench.heldFor(runId, /^"Simulated power analyser" tells the same moment again and again: it stands still\./);
     expect(draws()).toBe(false);
   });
 

@@ -72,23 +72,21 @@ export function evened(
     return { trace: { interval: recording.interval, columns }, remarks: [] };
   const moments = times && momentsOf(times, recording.interval);
   const interval = moments?.interval ?? recording.interval;
-  const timeOf = (at: number): number =>
-    moments
-      ? (moments.at[at] as number) * interval
-      : times
-        ? (times[at] as number) - (times[0] as number)
-        : at * interval;
-  const count = Math.floor(timeOf(samples - 1) / interval + 1e-9) + 1;
-  const uneven = { reason: unevenSays(times ?? new Float64Array(1), interval) };
-  if (!(count <= MOST_SAMPLES)) return uneven;
+  const [first = 0] = times ?? [];
+  const seconds =
+    moments?.at.map((moment) => moment * interval) ??
+    times?.map((time) => time - first) ??
+    Float64Array.from({ length: samples }, (_, at) => at * interval);
+  const count = Math.floor((seconds.at(-1) ?? Number.NaN) / interval + 1e-9) + 1;
+  if (!(count <= MOST_SAMPLES)) return { reason: 'Its times reach too far for their spacing. Take in a part of it.' };
   const gaps: { readonly from: number; readonly to: number }[] = [];
   const even: Partial<Record<ColumnName, Float64Array>> = {};
   for (const [column, values] of Object.entries(columns) as [ColumnName, Float64Array][]) {
-    const known = Array.from(values, (value, at) => ({ seconds: timeOf(at), value })).filter(({ value }) =>
+    const known = Array.from(values, (value, at) => ({ seconds: seconds[at] as number, value })).filter(({ value }) =>
       Number.isFinite(value),
     );
     const made = evenly(known, { from: 0, interval, count });
-    if (!made) return times ? uneven : { reason: `Its column of ${COLUMN_WORDS[column]} has hardly a value.` };
+    if (!made) return { reason: `Its column of ${COLUMN_WORDS[column]} has hardly a value.` };
     even[column] = made.values;
     gaps.push(...made.gaps);
   }

@@ -53,18 +53,16 @@ const fail = (reason: string): CaptureReading => ({ ok: false, reason });
 type Side = 'in' | 'out';
 
 /** Which side of the charger each column is of. */
-const SIDE: Readonly<Record<CaptureKind, Readonly<Partial<Record<ColumnName, Side>>>>> = {
+const SIDE: Readonly<Partial<Record<CaptureKind, Readonly<Partial<Record<ColumnName, Side>>>>>> = {
   waveform: { volts: 'in', amps: 'in' },
   inrush: { amps: 'in' },
   idle: { watts: 'in' },
   fading: { volts: 'out' },
   dip: { volts: 'out' },
   sweep: { supply: 'in', volts: 'out' },
-  ripple: { volts: 'out' },
-  soak: {},
-  charge: {},
 };
-const FEEDS = /\b(?:supply|source|battery|feed|primary|input|mains|wall|grid|socket|outlet)/i;
+/** What feeds a charger, whatever it puts out itself. */
+const FEEDS = /\b(?:supply|source|battery|feed|primary)/i;
 const GIVES_OUT = /\b(?:[uvip] ?)?out(?:put)?(?![a-z])/i;
 /** No load is what idle is read at. */
 const GIVES = /\b(?:ports?|(?<!no )load|(?:[uvip] ?)?(?:bus|dc)|usb|secondary)(?![a-z])|^[ac]\d\b/i;
@@ -83,7 +81,7 @@ function sideOf(channel: Channel): Side | null {
  * @returns null where none is, or nobody knows which
  */
 function channelOf(column: ColumnName, kind: CaptureKind, channels: readonly Channel[]): Chosen | null {
-  const wanted = SIDE[kind][column];
+  const wanted = SIDE[kind]?.[column];
   const isAlike = ({ quantity }: Channel) => quantity === QUANTITY[column];
   const fits = channels.filter((one) => {
     const side = sideOf(one);
@@ -91,11 +89,11 @@ function channelOf(column: ColumnName, kind: CaptureKind, channels: readonly Cha
     return isOf && isRead(one.name) && (wanted === undefined || side === null || side === wanted);
   });
   const sure = fits.filter((one) => sideOf(one) === wanted && isAlike(one));
-  const named = (sure.length > 0 ? sure : fits).filter(({ name }) => roleOf(name) === column);
-  const unnamed = sure.length > 0 ? sure : fits.filter(({ name }) => roleOf(name) === undefined);
-  const channel = named[0] ?? (sure.length > 0 || unnamed.length === 1 ? unnamed[0] : undefined);
-  if (!channel) return null;
-  return { channel, others: (sure.length > 0 ? sure : fits.filter(isAlike)).filter((one) => one !== channel) };
+  const list = sure.length > 0 ? sure : fits;
+  const unnamed = list.filter(({ name }) => roleOf(name) === undefined);
+  const only = unnamed.length === 1 ? unnamed[0] : undefined;
+  const channel = list.find(({ name }) => roleOf(name) === column) ?? sure[0] ?? only;
+  return channel ? { channel, others: list.filter((one) => isAlike(one) && one !== channel) } : null;
 }
 
 /** The columns a kind of capture needs, out of whatever was recorded. */

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { ACTIONS, BUILT_IN, LIVE_ACTION, meaningsOf, type ProfileClass, replyOf, toldNumber } from './index.ts';
+import {
+  ACTIONS,
+  BUILT_IN,
+  LIVE_ACTION,
+  meaningsOf,
+  type ProfileClass,
+  pairsOf,
+  powersOf,
+  replyOf,
+  toldNumber,
+} from './index.ts';
 
 describe('what an instrument tells', () => {
   it('is asked by an action of its class that answers with numbers', () => {
@@ -21,6 +31,17 @@ describe('what an instrument tells', () => {
     expect(toldNumber('bench multimeter', [1, 5, 9], 'voltage', 2)).toBe(9);
     expect(toldNumber('plug-in wall meter', [41], 'power')).toBe(41);
     expect(toldNumber('thermometer', [24, 40, null], 'temperature', 3)).toBeNull();
+  });
+
+  it('makes power of the volts and amps of one channel, and of nothing else', () => {
+    expect(powersOf('DC load', [12.5, 20, 2.25, 5, 0, 9, null])).toEqual([45, 0, null]);
+    expect(powersOf('inline USB meter', [1, 9, 2])).toEqual([18]);
+    expect(powersOf('DC load', [1, 20, Number.NaN])).toEqual([null]);
+    expect(powersOf('bench multimeter', [1, 5, 9])).toEqual([]);
+    expect(pairsOf('DC load', 5)).toEqual([
+      { channel: 1, volts: 1, amps: 2 },
+      { channel: 2, volts: 3, amps: 4 },
+    ]);
   });
 
   it('an inline meter answers for the channel it is set to, whichever that is', () => {

@@ -53,6 +53,29 @@ export function meaningsOf(kind: string, count: number): readonly Meaning[] {
   }
 }
 
+/** Where an instrument tells volts and amps of the same channel, by the order of its numbers. @param count how many came */
+export function pairsOf(
+  kind: string,
+  count: number,
+): readonly { readonly channel: number | null; readonly volts: number; readonly amps: number }[] {
+  const meanings = meaningsOf(kind, count);
+  return meanings.flatMap(({ quantity, channel }, volts) => {
+    const amps = meanings.findIndex((one) => one.quantity === 'current' && one.channel === channel);
+    return quantity === 'voltage' && amps >= 0 ? [{ channel, volts, amps }] : [];
+  });
+}
+
+/**
+ * Power of every channel of one reply, W: never mean volts × mean amps.
+ * @returns null for a channel that did not tell both
+ * @example powersOf('DC load', [0, 20, 2.25, 5, null]) // [45, null]
+ */
+export const powersOf = (kind: string, values: readonly (number | null)[]): readonly (number | null)[] =>
+  pairsOf(kind, values.length).map(({ volts, amps }) => {
+    const watts = (values[volts] ?? Number.NaN) * (values[amps] ?? Number.NaN);
+    return Number.isFinite(watts) ? watts : null;
+  });
+
 /**
  * One number out of a reply.
  * @param values as told; what is no number is null or NaN

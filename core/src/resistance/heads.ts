@@ -64,6 +64,12 @@ function columnOf(head: string): Column {
   return { head: head.trim(), role, last: LAST.test(plain), ...found };
 }
 
+/** Whether columns tell a current, and a drop by itself or as the volts at both ends. */
+export function tells(columns: readonly Column[]): { readonly amps: boolean; readonly drop: boolean } {
+  const has = (role: Role) => columns.some((column) => column.role === role);
+  return { amps: has('amps'), drop: has('drop') || (has('near') && has('far')) };
+}
+
 /** Columns by their heads and by a line of units below them. */
 export function columnsOf(heads: readonly string[], units: readonly string[] | null): readonly Column[] {
   return heads.map((head, at) => {

@@ -1,6 +1,6 @@
 // Where a table of drops stands in a text: its heads, the line of their units, and what people write above and behind it.
 import { type TextRow, textRows } from '../table/index.ts';
-import { type Column, columnsOf, type Role } from './heads.ts';
+import { type Column, columnsOf, type Role, tells } from './heads.ts';
 
 /** Columns without heads, by how many there are. */
 const BARE: Readonly<Record<number, readonly Role[]>> = {
@@ -30,22 +30,22 @@ export interface Layout {
 /** A cell of a line of units. */
 const UNIT_ONLY = /^[[(]?[a-zµΩ°]+[\])]?$/i;
 
-const isNumber = (cell: string): boolean => /^[+-−]?\d*[.,]?\d+(?:e[+-]?\d+)?(\s*[a-zµΩ°]+)?$/i.test(cell.trim());
+const isNumber = (cell: string): boolean => /^[+\-−]?\d*[.,]?\d+(?:e[+-]?\d+)?(\s*[a-zµΩ°]+)?$/i.test(cell.trim());
 
 const ofNumbers = (cells: readonly string[]): boolean => cells.every((cell) => cell === '' || isNumber(cell));
 
 /** Whether columns of these heads tell a current and a drop. */
 function isTable(columns: readonly Column[]): boolean {
-  const has = (role: Role) => columns.some((column) => column.role === role);
-  return has('amps') && (has('drop') || (has('near') && has('far')));
+  const { amps, drop } = tells(columns);
+  return amps && drop;
 }
 
 /** A remark, or nothing. */
 const isNothing = (line: string): boolean => /^\s*(?:#|$)/.test(line);
 
-/** The table that begins in a line, whatever stands below. */
-function tableFrom(lines: readonly string[], first: number): Omit<Layout, 'above'> | null {
-  const { rows, delimiter } = textRows(lines.slice(first).join('\n'));
+/** The table lines begin with. @param above how many lines stand above them */
+function tableFrom(lines: readonly string[], above: number): Omit<Layout, 'above'> | null {
+  const { rows, delimiter } = textRows(lines.join('\n'));
   const [heads, second] = rows;
   if (!heads) return null;
   const headed = !ofNumbers(heads.cells);
@@ -56,9 +56,9 @@ function tableFrom(lines: readonly string[], first: number): Omit<Layout, 'above
   return {
     headed,
     columns,
-    rows: rows.slice(headed ? (isUnits ? 2 : 1) : 0).map(({ cells, line }) => ({ cells, line: line + first })),
+    rows: rows.slice(headed ? (isUnits ? 2 : 1) : 0).map(({ cells, line }) => ({ cells, line: line + above })),
     delimiter,
-    line: heads.line + first,
+    line: heads.line + above,
   };
 }
 
@@ -84,8 +84,7 @@ export function layoutOf(text: string): Layout | null {
     const own = unmarked(line);
     if (own.trim() === '') continue;
     // Heads may stand in a remark; the lines below are looked at as they are, a few of them.
-    const few = [...lines.slice(0, at), own, ...lines.slice(at + 1, at + 8)];
-    const begun = tableFrom(few, at);
+    const begun = tableFrom([own, ...lines.slice(at + 1, at + 8)], at);
     if (!begun || begun.line !== at + 1) continue;
     const amps = begun.columns.findIndex(({ role }) => role === 'amps');
     const [below] = begun.rows;
@@ -93,7 +92,7 @@ export function layoutOf(text: string): Layout | null {
       ? isTable(begun.columns) && below !== undefined && isNumber(below.cells[amps] ?? '')
       : line === own && isTable(begun.columns) && !lines.slice(0, at).some((one) => isRow(one, begun));
     if (!counts) continue;
-    const table = tableFrom([...lines.slice(0, at), own, ...lines.slice(at + 1)], at);
+    const table = tableFrom([own, ...lines.slice(at + 1)], at);
     return table && { ...table, above: lines.slice(0, at).filter((one) => !isNothing(one)) };
   }
   const table = tableFrom(lines, 0);

@@ -1,7 +1,7 @@
 // Drops from a table as people keep them: a column of current, and a drop or the volts at both ends.
 import { findUnit, parseDecimal, parseQuantity } from '../quantity/index.ts';
 import { assumedSays } from '../trace/index.ts';
-import { type Column, QUANTITY, type Role, USUAL } from './heads.ts';
+import { type Column, QUANTITY, type Role, tells, USUAL } from './heads.ts';
 import { layoutOf, summedUp } from './layout.ts';
 import type { DropReading } from './types.ts';
 
@@ -73,11 +73,11 @@ function stepOf(cell: string, column: Column): number {
 /** Why a table of such columns cannot be read; null if it can. */
 function wrongColumns(columns: readonly Column[], headed: boolean): string | null {
   const has = (role: Role) => columns.some((column) => column.role === role);
-  const drops = has('drop') || (has('near') && has('far'));
-  if (!headed && !(has('amps') && drops))
+  const { amps, drop } = tells(columns);
+  if (!headed && !(amps && drop))
     return 'without heads it has current and drop, or current and the volts at both ends.';
-  if (!has('amps') || !drops)
-    return `the heads name no ${has('amps') ? 'drop, nor the volts at both ends' : 'current'}. Call the columns current_A and drop_V, or current_A, near_V and far_V.`;
+  if (!amps || !drop)
+    return `the heads name no ${amps ? 'drop, nor the volts at both ends' : 'current'}. Call the columns current_A and drop_V, or current_A, near_V and far_V.`;
   const strange = columns.find((column) => column.strange !== null);
   if (strange)
     return `“${strange.head}”: ${strange.strange} is no unit it can be in. Write ${WRITE[strange.role] ?? ''}.`;

@@ -39,8 +39,8 @@ export function chosenOf(channels: readonly Channel[], quantity: Channel['quanti
 const SAME_PLACE = 0.97;
 
 /** Whether one is called what goes in, and the other what comes out. */
-const areApart = (one: Channel, other: Channel): boolean => {
-  const places = [rank(one), rank(other)];
+const areApart = (...columns: readonly (Channel | null)[]): boolean => {
+  const places = columns.map((one) => one && rank(one));
   return places.includes(1) && places.includes(3);
 };
 
@@ -60,9 +60,8 @@ export function outputColumns(channels: readonly Channel[]): OutputColumns {
   const chosen = (['voltage', 'current', 'power'] as const).map((quantity) => chosenOf(channels, quantity));
   const [someVolts = null, someAmps = null, power = null] = chosen.map((one) => one?.channel ?? null);
   // The product of volts and amps of different places is nobody's power.
-  const apart = someVolts && someAmps ? areApart(someVolts, someAmps) : false;
-  const volts = apart && someVolts && isAtWall(someVolts) ? null : someVolts;
-  const amps = apart && someAmps && isAtWall(someAmps) ? null : someAmps;
+  const apart = areApart(someVolts, someAmps);
+  const [volts = null, amps = null] = [someVolts, someAmps].map((one) => (apart && one && isAtWall(one) ? null : one));
   const elsewhere =
     power && isAtWall(power) && volts && amps && !isAtWall(volts) && !isAtWall(amps) && !isProduct(power, volts, amps);
   const used = power && !elsewhere;

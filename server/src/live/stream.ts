@@ -7,6 +7,8 @@ import {
   LIVE_ACTION,
   numbersFrom,
   ProfileError,
+  pairsOf,
+  powersOf,
   readAnswer,
 } from '@lastmark/core/instrument';
 import { ProblemError } from '../http/problem.ts';
@@ -28,16 +30,6 @@ const BACKWARDS_AMPS = 0.05;
 const NOISE_WATTS = 0.05;
 /** A load that draws less says nothing about what a meter before the charger should show, W. */
 const LITTLE_WATTS = 0.5;
-
-/** What a load tells: its time, then volts and amps of each channel. */
-const ampsOf = (told: readonly number[]): readonly number[] => told.slice(1).filter((_, index) => index % 2 === 1);
-
-/** What all its channels draw together, W. */
-const wattsOf = (told: readonly number[]): number =>
-  ampsOf(told).reduce((sum, amps, channel) => {
-    const watts = amps * (told[1 + 2 * channel] ?? Number.NaN);
-    return sum + (Number.isFinite(watts) ? watts : 0);
-  }, 0);
 
 interface Source {
   readonly instrument: StoredInstrument;
@@ -228,8 +220,10 @@ export class LiveStream {
   #look({ instrument, watch }: Source, values: readonly number[]) {
     const at = performance.now() / 1000;
     if (instrument.class === 'DC load') {
-      this.#drawn.set(instrument.id, wattsOf(values));
-      const backwards = ampsOf(values).find((one) => one < -BACKWARDS_AMPS);
+      const watts = powersOf(instrument.class, values).reduce<number>((sum, one) => sum + (one ?? 0), 0);
+      this.#drawn.set(instrument.id, watts);
+      const amps = pairsOf(instrument.class, values.length).map((pair) => values[pair.amps] ?? Number.NaN);
+      const backwards = amps.find((one) => one < -BACKWARDS_AMPS);
       const setting = backwards === undefined ? 0 : BACKWARDS_AMPS;
       return watch.look({ value: backwards ?? values[1] ?? Number.NaN, setting, at });
     }

@@ -1,6 +1,6 @@
 // What the instruments of a rig tell, as the steps need it: the newest numbers, and means over a stretch of time.
 import type { LiveEvent, StoredInstrument, StoredRig } from '@lastmark/contract';
-import { meaningsOf, toldNumber } from '@lastmark/core/instrument';
+import { meaningsOf, pairsOf, powersOf, toldNumber } from '@lastmark/core/instrument';
 import type { Look, Moment } from '@lastmark/core/plan';
 import type { QuantityId } from '@lastmark/core/quantity';
 import { LongSeries, type Stretch, spreadOf } from '@lastmark/core/series';
@@ -31,22 +31,6 @@ export interface Spot {
   readonly place: 'mains' | 'port' | 'load-end';
   readonly port: string | null;
 }
-
-/** Where an instrument tells volts and amps of the same channel. */
-function pairsOf(kind: string, count: number) {
-  const meanings = meaningsOf(kind, count);
-  return meanings.flatMap(({ quantity, channel }, volts) => {
-    const amps = meanings.findIndex((one) => one.quantity === 'current' && one.channel === channel);
-    return quantity === 'voltage' && amps >= 0 ? [{ channel, volts, amps }] : [];
-  });
-}
-
-/** Power of every channel of one look: never mean volts × mean amps. */
-const productsOf = (kind: string, values: readonly (number | null)[]): (number | null)[] =>
-  pairsOf(kind, values.length).map(({ volts, amps }) => {
-    const [v = null, a = null] = [values[volts], values[amps]];
-    return v === null || a === null ? null : v * a;
-  });
 
 export class Looks {
   readonly #rig: StoredRig;
@@ -106,7 +90,7 @@ export class Looks {
     told.push({
       number: this.#heardOf,
       seconds: this.seconds,
-      values: [...values, ...productsOf(instrument.class, values)],
+      values: [...values, ...powersOf(instrument.class, values)],
     });
     this.#told.set(instrumentId, told);
     this.#width.set(instrumentId, values.length);

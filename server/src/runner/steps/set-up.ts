@@ -82,14 +82,15 @@ export async function levelShown(hands: Hands, step: Pick<LoadedStep, 'outputs'>
   const { looks, rig } = hands;
   await freshLooks(hands, step, 'Level asked for', 1);
   const begun = looks.clock;
+  const passed = () => (looks.clock - begun) / SHOWS_MILLISECONDS;
   const shown = () =>
     step.outputs.every(({ port, volts }) => {
       const now = looks.newest({ quantity: 'voltage', place: rig.outputPlace, port });
       return now === null || Math.abs(now - volts) <= WRONG_LEVEL * volts;
     });
   await hands.until(
-    () => shown() || looks.clock - begun > SHOWS_MILLISECONDS,
-    () => ({ doing: 'Level asked for', share: 0.5, left: null }),
+    () => shown() || passed() > 1,
+    () => ({ doing: 'Level asked for', share: Math.min(1, passed()), left: null }),
   );
 }
 
