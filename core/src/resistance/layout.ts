@@ -71,12 +71,14 @@ const unmarked = (line: string): string => line.replace(/^(\s*)#(\s*)(?=[;,|\t])
 
 /**
  * Where the table stands: at the first line that names a current and a drop, with numbers below it; where none does, at the
- * first line that is no remark.
+ * line above the first numbers, or the first that is no remark.
  * @returns null for a text of nothing
  * @example layoutOf('Cable: 2 m\ncurrent_A,drop_V\n3,0.7')?.line // 2
  */
 export function layoutOf(text: string): Layout | null {
   const lines = text.replace(/^\ufeff/, '').split(/\r\n|\r|\n/);
+  /** Heads that name no current, right above numbers: where to look for what is wrong. */
+  let unknown = 0;
   for (let at = 0, seen = 0; at < lines.length && seen < MOST_ABOVE; at += 1) {
     const line = lines[at] as string;
     if (line.trim() === '') continue;
@@ -88,14 +90,14 @@ export function layoutOf(text: string): Layout | null {
     if (!begun || begun.line !== at + 1) continue;
     const amps = begun.columns.findIndex(({ role }) => role === 'amps');
     const [below] = begun.rows;
-    const counts = begun.headed
-      ? isTable(begun.columns) && below !== undefined && isNumber(below.cells[amps] ?? '')
-      : line === own && isTable(begun.columns) && !lines.slice(0, at).some((one) => isRow(one, begun));
-    if (!counts) continue;
+    const heads = begun.headed ? -1 : lines.slice(0, at).findLastIndex((one) => isRow(one, begun));
+    if (heads >= 0 && unknown === 0) unknown = heads;
+    const counts = begun.headed ? below !== undefined && isNumber(below.cells[amps] ?? '') : line === own && heads < 0;
+    if (!isTable(begun.columns) || !counts) continue;
     const table = tableFrom([own, ...lines.slice(at + 1)], at);
     return table && { ...table, above: lines.slice(0, at).filter((one) => !isNothing(one)) };
   }
-  const table = tableFrom(lines, 0);
+  const table = tableFrom(lines.slice(unknown), unknown);
   return table && { ...table, above: [] };
 }
 

@@ -70,6 +70,7 @@ describe('a table of drops', () => {
   it('a row without a current that is no summing up is wrong where it stands', () => {
     expect(why('current_A,drop_V\n3,0.7\n,0.9')).toBe('line 3: its current is missing.');
     expect(why('current_A,drop_V\n3,0.7\nMean,0.7\n5,1.2')).toBe('line 3: its current is no number.');
+    expect(why('Cable: Fern 2 m\nx;y\n3;0,7')).toMatch(/^line 2: the heads name no current/);
     expect(why('u1;u2\n20;19')).toBe(why('x;y\n20;19'));
     expect(why('a title\nx,y\n3,0.7')).toContain('the heads name no');
     expect(why(`current_A,drop_V\n3,0.7\n${'remark,\n'.repeat(13)}`)).toBe('line 3: its current is no number.');
