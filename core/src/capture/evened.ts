@@ -21,13 +21,16 @@ export interface Evened {
   readonly remarks: readonly string[];
 }
 
+const exactly = (seconds: number): string => `${Number(seconds.toPrecision(4))} s`;
 const short = (seconds: number): string => `${Number(seconds.toPrecision(3))} s`;
 
 /** Where times leave an even spacing, in a sentence that says what to do. */
 function unevenSays(times: Float64Array, interval: number): string {
-  const mean = (times[times.length - 1] as number) / (times.length - 1);
-  const from = times.findIndex((time, index) => Math.abs(time - index * mean) > UNEVEN * mean);
-  const at = `${Number((times[Math.max(0, from)] as number).toPrecision(4))} s`;
+  const [first = 0] = times;
+  const step = (index: number): number => (times[index] as number) - (times[index - 1] ?? first - interval);
+  const odd = times.findIndex((_, index) => Math.abs(step(index) - interval) > UNEVEN * interval);
+  // Without a step of its own that is odd it strays little by little.
+  const at = exactly(times[Math.max(0, odd - 1)] as number);
   return `Times are not evenly spaced from ${at} on (mostly ${short(interval)} apart). Export it with a fixed sample rate.`;
 }
 

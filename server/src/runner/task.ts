@@ -22,7 +22,18 @@ import { prepare } from './prepare.ts';
 import { cycleSupply, proveOutputs, recordSilence } from './silences.ts';
 import { doStep } from './steps/do-step.ts';
 import { tellOfRun, tellOfStep } from './tell.ts';
-import { Closing, DrawsNothing, Fault, runSummary, Silent, StepFailed, Turn, whyHeld } from './turns.ts';
+import {
+  Closing,
+  DrawsNothing,
+  Fault,
+  heldSays,
+  offSinceSays,
+  runSummary,
+  Silent,
+  StepFailed,
+  Turn,
+  whyHeld,
+} from './turns.ts';
 import { coldOnPurpose } from './warm.ts';
 
 /** How often the row says the run is alive, ms. */
@@ -217,7 +228,7 @@ export class RunTask {
     const { driver, looks } = this.#hands;
     let unknown = await this.#lease.makeSafe();
     this.#attention.progress = null;
-    const says = unknown ? `${why} ${unknown}` : why;
+    const says = heldSays(why, unknown);
     await this.#parts.db.transaction(async (tx) => {
       await this.#own.write(tx, { state: 'held', says, progress: null });
       await tellOfRun(tx, 'holdRun', this.#runId, { note: says });
@@ -236,8 +247,8 @@ export class RunTask {
       if (other) return new Turn(other);
       if (unknown && driver.doubt === null) {
         // It has said so since.
+        await this.#save({ says: offSinceSays(why, unknown, driver.loadName) });
         unknown = null;
-        await this.#save({ says: `${why} Loads are off now.` });
       }
       await this.#attention.tick();
     }

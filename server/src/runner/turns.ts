@@ -65,12 +65,32 @@ export class DatabaseGone extends Error {
 const AFTER_SILENCE =
   'Let it cool, replug it, or cycle the supply, then go on: the output is proved again before anything counts.';
 
+const ON_HOLD = 'On hold: loads are off.';
+
+/**
+ * What a run that holds says of itself.
+ * @param why it holds
+ * @param unknown what nobody knows about its load; null when the load said that it is off
+ */
+export function heldSays(why: string, unknown: string | null): string {
+  if (unknown === null) return why;
+  // The doubt may be why it holds: it is said once.
+  if (unknown.startsWith(why)) return unknown;
+  return why === ON_HOLD ? `On hold. ${unknown}` : `${why} ${unknown}`;
+}
+
+/** The same once a load that was in doubt has said that it is off. @param loadName of that load */
+export function offSinceSays(why: string, unknown: string, loadName: string): string {
+  if (why === ON_HOLD) return 'On hold. Loads are off now.';
+  return `${unknown.startsWith(why) ? `"${loadName}" did not say in time that it was off.` : why} Loads are off now.`;
+}
+
 /** Why the run holds after an error; null for one that is no reason to hold. */
 export function whyHeld(error: unknown): string | null {
   if (error instanceof Fault) return error.message;
   if (error instanceof Silent) return `${error.message} ${AFTER_SILENCE}`;
   if (error instanceof SwitchedOff) return 'Loads were switched off.';
-  if (error instanceof Turn && error.ask.kind === 'hold') return 'On hold: loads are off.';
+  if (error instanceof Turn && error.ask.kind === 'hold') return ON_HOLD;
   const aboutTheRig = [NobodyKnows, SettingProblem, InstrumentProblem, ScpiError, ProfileError, ProblemError];
   return error instanceof Error && aboutTheRig.some((kind) => error instanceof kind) ? error.message : null;
 }
