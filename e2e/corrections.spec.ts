@@ -105,6 +105,8 @@ test('lines typed faster than they are kept wait their turn, and one that is ref
   await expect(claims).toContainText('Total 45 W');
   await expect(claims.getByRole('listitem')).toHaveCount(2);
   await expect(text).toHaveValue('C1: 9V 3A\nidle 0.1');
+  // Shown before the server has it; until then its line would come back.
+  await expect.poll(() => page.evaluate(() => JSON.stringify(localStorage))).not.toContain('total 45 W');
   await page.reload();
   await expect(text).toHaveValue('C1: 9V 3A\nidle 0.1');
 });

@@ -22,18 +22,7 @@ import { prepare } from './prepare.ts';
 import { cycleSupply, proveOutputs, recordSilence } from './silences.ts';
 import { doStep } from './steps/do-step.ts';
 import { tellOfRun, tellOfStep } from './tell.ts';
-import {
-  Closing,
-  DrawsNothing,
-  Fault,
-  heldSays,
-  offSinceSays,
-  runSummary,
-  Silent,
-  StepFailed,
-  Turn,
-  whyHeld,
-} from './turns.ts';
+import { Closing, DrawsNothing, Fault, heldWords, runSummary, Silent, StepFailed, Turn, whyHeld } from './turns.ts';
 import { coldOnPurpose } from './warm.ts';
 
 /** How often the row says the run is alive, ms. */
@@ -228,7 +217,8 @@ export class RunTask {
     const { driver, looks } = this.#hands;
     let unknown = await this.#lease.makeSafe();
     this.#attention.progress = null;
-    const says = heldSays(why, unknown);
+    const words = heldWords(why, unknown, driver.loadName);
+    const says = words.now;
     await this.#parts.db.transaction(async (tx) => {
       await this.#own.write(tx, { state: 'held', says, progress: null });
       await tellOfRun(tx, 'holdRun', this.#runId, { note: says });
@@ -247,7 +237,7 @@ export class RunTask {
       if (other) return new Turn(other);
       if (unknown && driver.doubt === null) {
         // It has said so since.
-        await this.#save({ says: offSinceSays(why, unknown, driver.loadName) });
+        await this.#save({ says: words.offSince });
         unknown = null;
       }
       await this.#attention.tick();

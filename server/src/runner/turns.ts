@@ -71,18 +71,19 @@ const ON_HOLD = 'On hold: loads are off.';
  * What a run that holds says of itself.
  * @param why it holds
  * @param unknown what nobody knows about its load; null when the load said that it is off
+ * @param loadName of that load
+ * @returns what it says now, and once a load that was in doubt has said that it is off
  */
-export function heldSays(why: string, unknown: string | null): string {
-  if (unknown === null) return why;
+export function heldWords(why: string, unknown: string | null, loadName: string): { now: string; offSince: string } {
+  const known = why === ON_HOLD ? 'On hold.' : why;
+  if (unknown === null) return { now: why, offSince: why };
   // The doubt may be why it holds: it is said once.
-  if (unknown.startsWith(why)) return unknown;
-  return why === ON_HOLD ? `On hold. ${unknown}` : `${why} ${unknown}`;
-}
-
-/** The same once a load that was in doubt has said that it is off. @param loadName of that load */
-export function offSinceSays(why: string, unknown: string, loadName: string): string {
-  if (why === ON_HOLD) return 'On hold. Loads are off now.';
-  return `${unknown.startsWith(why) ? `"${loadName}" did not say in time that it was off.` : why} Loads are off now.`;
+  const itself = unknown.startsWith(why);
+  const late = `"${loadName}" did not say in time that it was off.`;
+  return {
+    now: itself ? unknown : `${known} ${unknown}`,
+    offSince: `${itself ? late : known} Loads are off now.`,
+  };
 }
 
 /** Why the run holds after an error; null for one that is no reason to hold. */
