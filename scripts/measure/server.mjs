@@ -19,6 +19,8 @@ export async function measureImport(url, { text, plan, libraryMedian }) {
     setupId: setups[0].id,
     wholeFileMains: null,
     keepGood: false,
+    // The same file each turn.
+    again: true,
     takenAt: '2026-03-02T09:00:00.000Z',
   };
   const whole = [];

@@ -56,7 +56,8 @@ export class LineClock {
   at(cells: readonly string[]): number {
     const written = (cells[this.time] ?? '').trim();
     // `3/14/2026 2:05:00 PM`: a clock of twelve hours is a column of its own.
-    const [, before, half] = this.date < 0 ? (TWELVE_HOURS.exec(written) ?? []) : [];
+    const halved = written.endsWith('M') || written.endsWith('m');
+    const [, before, half] = this.date < 0 && halved ? (TWELVE_HOURS.exec(written) ?? []) : [];
     const cell = half ?? written;
     const day = before ?? (this.date < 0 ? '' : (cells[this.date] ?? '').trim());
     this.form ??= timeForm(cell.replace(SLASHED, '2000-01-01'));

@@ -70,13 +70,14 @@ function placeLoad(line: Line, { outputs, loads }: FileContext): string | null {
   const flows = outputs.findIndex(
     ({ amps }, index) => (line.amps[index] ?? 0) > Math.max(NO_LOAD_AMPS, LOAD_REACH * amps),
   );
-  const carried = `${outputs[flows]?.port} carried ${formatPlain(line.amps[flows] ?? 0, 'current')}`;
+  // Words are made only of a line that is wrong: a long file has hundreds of thousands.
+  const carried = () => `${outputs[flows]?.port} carried ${formatPlain(line.amps[flows] ?? 0, 'current')}`;
   if (point === 0 && flows >= 0)
-    return `Load ${percent(line.load)}, yet ${carried}: is the load in another unit, or another column?`;
+    return `Load ${percent(line.load)}, yet ${carried()}: is the load in another unit, or another column?`;
   const own = loads[nearestLoad(loads, drawn)];
   // Several ports together may share what they have; one alone carries what the load point says.
   if (outputs.length === 1 && own !== undefined && own !== 0 && own !== point)
-    return `Load ${percent(line.load)}, yet ${carried}, which is ${percent(own)}: is the load in another unit, or another column?`;
+    return `Load ${percent(line.load)}, yet ${carried()}, which is ${percent(own)}: is the load in another unit, or another column?`;
   return null;
 }
 
@@ -86,14 +87,13 @@ export function placeLine(line: Line, context: FileContext, wholeFile: number): 
   let output = 0;
   for (let index = 0; index < line.volts.length; index += 1)
     output += (line.volts[index] ?? 0) * (line.amps[index] ?? 0);
-  const [input, out] = [wattsWords(line.inputWatts), wattsWords(output)];
   if (output > line.inputWatts * IMPOSSIBLE_GAIN && output > LEAST_WATTS)
-    return `Output ${out} is above input ${input}: columns swapped, or a wrong unit?`;
+    return `Output ${wattsWords(output)} is above input ${wattsWords(line.inputWatts)}: columns swapped, or a wrong unit?`;
   const wrong = placeMains(line, context, wholeFile) ?? placeLoad(line, context);
   if (wrong !== null || context.loads[line.point] === 0) return wrong;
   if (output <= 0)
     return `Nothing came out at ${percent(context.loads[line.point] as number)} load: had the output gone?`;
   if (line.inputWatts > output * IMPOSSIBLE_LOSS)
-    return `Input ${input} is more than ${IMPOSSIBLE_LOSS} times the output of ${out}: a wrong unit?`;
+    return `Input ${wattsWords(line.inputWatts)} is more than ${IMPOSSIBLE_LOSS} times the output of ${wattsWords(output)}: a wrong unit?`;
   return null;
 }

@@ -118,7 +118,8 @@ function readCells(
   line: Line,
 ): string | null {
   for (const { index, role, name, unit, quantity, output, unitAt } of readers) {
-    const cell = withBeside(cells[index] ?? '', cells[unitAt] ?? '', comma);
+    const own = cells[index] ?? '';
+    const cell = unitAt < 0 ? own : withBeside(own, cells[unitAt] ?? '', comma);
     const plain = meterNumber(cell, comma);
     // Looked at only where it is no plain number: a long file has millions of cells.
     if (!(plain < BEYOND) && isOverload(cell)) return `${name} is out of the meter’s range (${cell.trim()}).`;
@@ -201,7 +202,8 @@ export class MeterFileReader {
   /** The header written once more in the middle of a log, or its line of units. */
   private isHeader(cells: readonly string[]): boolean {
     const { columns } = this.plan;
-    if (cells.length !== columns.length || /\d/.test((cells[0] ?? '').charAt(0))) return false;
+    const first = (cells[0] ?? '').charAt(0);
+    if (cells.length !== columns.length || (first >= '0' && first <= '9')) return false;
     return columns.every(({ name }, index) => {
       const cell = (cells[index] ?? '').trim();
       return headerParts(cell).name === name || UNIT_CELL.test(cell);
