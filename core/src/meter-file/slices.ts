@@ -1,7 +1,7 @@
 // A long text in slices that end at line ends: some milliseconds of reading each, and short-lived memory.
 
 /** Characters a slice has at least. */
-const SLICE = 250_000;
+const SLICE = 60_000;
 /** A line, or a text in quotes that runs over lines, longer than this is cut: it belongs to no meter file. */
 const LONGEST_LINE = 100_000;
 
