@@ -9,6 +9,8 @@ export interface Told {
   /** Instrument time, s. */
   readonly seconds: number;
   readonly values: readonly (number | null)[];
+  /** The instrument told the measurement of the look before once more: it was asked more often than it measures. */
+  readonly again?: boolean;
 }
 
 /** A look, or a stretch of looks as one. */
@@ -22,6 +24,8 @@ export interface Stretch {
 
 /** Statistics of a stretch, and the area under its curve. */
 export interface Summary extends Statistics {
+  /** Measurements behind the looks; one that was told again counts once. */
+  readonly measurements: number;
   /** ∫ value dt by trapezoids, unit·s; where nothing was told for long, nothing is added. */
   readonly area: number;
   /** Time the area covers, s. */
@@ -30,6 +34,10 @@ export interface Summary extends Statistics {
 
 interface Slot {
   readonly statistics: Statistics | null;
+  /** Those that began in it. */
+  readonly measurements: number;
+  /** Its first look tells again of one that began before. */
+  readonly goesOn: boolean;
   readonly area: number;
   readonly covered: number;
 }
@@ -49,20 +57,22 @@ const MOST_BUCKETS = 2048;
 /** A silence this many times the usual pause is a gap, not to be bridged. */
 const GAP = 20;
 
-const EMPTY: Slot = { statistics: null, area: 0, covered: 0 };
+const EMPTY: Slot = { statistics: null, measurements: 0, goesOn: false, area: 0, covered: 0 };
+
+const slotsTogether = (a: Slot, b: Slot): Slot => ({
+  statistics: joined(a.statistics, b.statistics),
+  measurements: a.measurements + b.measurements,
+  goesOn: a.statistics ? a.goesOn : b.goesOn,
+  area: a.area + b.area,
+  covered: a.covered + b.covered,
+});
 
 const together = (a: Bucket, b: Bucket): Bucket => ({
   from: a.from,
   to: b.to,
-  slots: Array.from({ length: Math.max(a.slots.length, b.slots.length) }, (_, index) => {
-    const left = a.slots[index] ?? EMPTY;
-    const right = b.slots[index] ?? EMPTY;
-    return {
-      statistics: joined(left.statistics, right.statistics),
-      area: left.area + right.area,
-      covered: left.covered + right.covered,
-    };
-  }),
+  slots: Array.from({ length: Math.max(a.slots.length, b.slots.length) }, (_, index) =>
+    slotsTogether(a.slots[index] ?? EMPTY, b.slots[index] ?? EMPTY),
+  ),
 });
 
 /**
@@ -145,32 +155,27 @@ export class LongSeries {
 
   /** Statistics of one place in the numbers since a time; null when nothing was told. */
   summary(slot: number, from: number): Summary | null {
-    let sum: Slot = EMPTY;
-    for (const bucket of this.#buckets) {
-      if (bucket.from < from) continue;
-      const { statistics, area, covered } = bucket.slots[slot] ?? EMPTY;
-      sum = {
-        statistics: joined(sum.statistics, statistics),
-        area: sum.area + area,
-        covered: sum.covered + covered,
-      };
-    }
+    const old = this.#buckets.flatMap(({ from: begin, slots }) => (begin < from ? [] : [slots[slot] ?? EMPTY]));
     const fresh = this.#slotOf(
       this.#looks.filter(({ seconds }) => seconds >= from),
       slot,
     );
-    const statistics = joined(sum.statistics, fresh.statistics);
-    return statistics && { ...statistics, area: sum.area + fresh.area, covered: sum.covered + fresh.covered };
+    const { statistics, measurements, goesOn, area, covered } = [...old, fresh].reduce(slotsTogether, EMPTY);
+    return statistics && { ...statistics, measurements: measurements + (goesOn ? 1 : 0), area, covered };
   }
 
   #slotOf(looks: readonly Told[], slot: number): Slot {
     let statistics: Statistics | null = null;
+    let measurements = 0;
+    let goesOn = false;
     let area = 0;
     let covered = 0;
     let before: { readonly seconds: number; readonly value: number } | null = null;
-    for (const { seconds, values } of looks) {
+    for (const { seconds, values, again } of looks) {
       const value = values[slot] ?? null;
       if (value === null) continue;
+      if (!again) measurements += 1;
+      else if (!statistics) goesOn = true;
       statistics = joined(statistics, one(value));
       const pause = before ? seconds - before.seconds : 0;
       if (before && pause <= GAP * (this.#pause ?? pause)) {
@@ -179,7 +184,7 @@ export class LongSeries {
       }
       before = { seconds, value };
     }
-    return { statistics, area, covered };
+    return { statistics, measurements, goesOn, area, covered };
   }
 
   /** The oldest looks become a stretch; the look after them closes its area. */
@@ -204,7 +209,7 @@ export class LongSeries {
       to: leaving.at(-1)?.seconds ?? first.seconds,
       slots: Array.from({ length: width }, (_, slot) => {
         const { area, covered } = this.#slotOf(closed, slot);
-        return { statistics: this.#slotOf(leaving, slot).statistics, area, covered };
+        return { ...this.#slotOf(leaving, slot), area, covered };
       }),
     });
     this.#looks = this.#looks.slice(count);

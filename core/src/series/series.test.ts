@@ -98,4 +98,16 @@ describe('a long series', () => {
     expect(series.summary(0, 0)).toMatchObject({ count: 1, mean: 7, area: 0 });
     expect(new LongSeries().summary(0, 0)).toBeNull();
   });
+
+  it('counts a measurement that is told again once, also where its looks have become part of old stretches', () => {
+    const series = new LongSeries();
+    for (let index = 0; index < HOURS * 10; index += 1)
+      series.push({ number: index, seconds: index / 10, values: [Math.floor(index / 10)], again: index % 10 > 0 });
+    expect(series.summary(0, 0)).toMatchObject({ count: HOURS * 10, measurements: HOURS });
+    // One that began before the time is one of them: measured at 9990 s, 9991 s … and the rest of what was at 9989 s.
+    expect(series.summary(0, HOURS - 10.5)?.measurements).toBe(11);
+    const one = new LongSeries();
+    for (const seconds of [0, 1, 2]) one.push({ number: seconds, seconds, values: [5], again: seconds > 0 });
+    expect(one.summary(0, 1)).toMatchObject({ count: 2, measurements: 1 });
+  });
 });

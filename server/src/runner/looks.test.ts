@@ -188,6 +188,24 @@ describe('what a run heard', () => {
       expect(looks.measurements(VOLTS, event).map(({ value }) => value)).toEqual([20.04, 0.1]);
     });
 
+    it('has the mean and the spread of what was measured, not of how often it was told', () => {
+      const { looks, tell } = listening();
+      tell('analyser', [0, 50, 230, 0.3, 0.7]);
+      // Sample standard deviation of these five: √(0.001 / 4).
+      const measured = [20, 20.01, 19.99, 20.02, 19.98];
+      for (const [second, volts] of measured.entries())
+        for (let told = 0; told < 10; told += 1) {
+          tell('analyser', [second + told / 10, 50, 230, 0.3, 0.7]);
+          tell('load', [second, volts, 1, 5, 0]);
+        }
+      const mean = looks.mean(VOLTS, 0);
+      expect(mean).toMatchObject({ count: 5, least: 19.98, most: 20.02 });
+      expect(mean?.value).toBeCloseTo(20, 9);
+      expect(mean?.spread).toBeCloseTo(0.015811388, 8);
+      // A window that holds one measurement only tells no spread.
+      expect(looks.mean(VOLTS, 4)).toMatchObject({ count: 1, spread: 0 });
+    });
+
     it('without a clock, by what it shows: a steady number may be one measurement or many', () => {
       const { looks, tell } = listening();
       tell('analyser', [0, 50, 230, 0.3, 0.7]);

@@ -9,8 +9,9 @@ import { Sensors } from './sensors.ts';
 /** Mean of several looks. */
 export interface Mean {
   readonly value: number;
+  /** Measurements behind them: a meter that is asked more often than it measures tells the same again. */
   readonly count: number;
-  /** Standard deviation of one look. */
+  /** Standard deviation of one measurement. */
   readonly spread: number;
   readonly least: number;
   readonly most: number;
@@ -87,10 +88,13 @@ export class Looks {
     // Looks from before its first word would carry a time of another kind.
     else if (this.#clock === null && (this.#own.get(this.#timekeeper)?.address ?? null) !== null) return false;
     this.#heardOf += 1;
+    const before = told.newest?.values;
     told.push({
       number: this.#heardOf,
       seconds: this.seconds,
       values: [...values, ...powersOf(instrument.class, values)],
+      // A time of its own is among them, where it has one.
+      again: before !== undefined && values.every((value, slot) => value === before[slot]),
     });
     this.#told.set(instrumentId, told);
     this.#width.set(instrumentId, values.length);
@@ -201,8 +205,10 @@ export class Looks {
   #mean(told: LongSeries, slot: number, from: number): Mean | null {
     const summary = told.summary(slot, from);
     if (!summary) return null;
-    const { mean, count, least, most, area, covered } = summary;
-    return { value: mean, count, spread: spreadOf(summary), least, most, area, covered };
+    const { mean, count, squares, measurements, least, most, area, covered } = summary;
+    // Each measurement was told about as often as the others: what is squared counts as often too.
+    const spread = spreadOf({ count: measurements, squares: (squares * measurements) / count });
+    return { value: mean, count: measurements, spread, least, most, area, covered };
   }
 
   /** The instrument that reads a spot; null when the rig has none. */
