@@ -32,4 +32,5 @@ export function joined(a: Statistics | null, b: Statistics | null): Statistics |
 }
 
 /** Standard deviation of one number of a stretch; 0 for a single one. JCGM 100:2008, 4.2.2 */
-export const spreadOf = ({ count, squares }: Statistics): number => (count > 1 ? Math.sqrt(squares / (count - 1)) : 0);
+export const spreadOf = ({ count, squares }: Pick<Statistics, 'count' | 'squares'>): number =>
+  count > 1 ? Math.sqrt(squares / (count - 1)) : 0;

@@ -1,5 +1,4 @@
 // A trace read from a file of text as a stream: bytes in, columns out, never the whole text in memory.
-import { monthFirstSeconds, secondsOf, type TimeForm } from '../meter-file/index.ts';
 import { decodeText } from '../table/index.ts';
 import { joined, wideOf } from './bytes.ts';
 import { cellTold } from './cell.ts';
@@ -9,6 +8,7 @@ import { unitWritten } from './names.ts';
 import { Pace } from './pace.ts';
 import { assumedUnits, counted } from './remarks.ts';
 import { type Bounds, hasDigit, isEmpty, numberAt, type Row, spaced, split, textOf } from './row.ts';
+import { RowClock } from './row-clock.ts';
 import { cellsOf } from './table.ts';
 import type { Channel, TraceHints, TraceReading } from './types.ts';
 
@@ -24,10 +24,6 @@ const QUOTE = 34;
 const ZERO = 48;
 const NINE = 57;
 const BLANK = 32;
-const DAY = 86_400;
-/** From one sample to the next, s: weeks are no pause, an hour may be one. */
-const LEAP = 20 * DAY;
-const GOES_ON = 3600;
 /** Above it nothing is a reading: 9.9E37 is out of range, 9.91E37 no number. SCPI-1999, volume 1, 7.2.1.4 */
 const BEYOND = 1e30;
 
@@ -50,16 +46,12 @@ export class TraceReader {
   #end = LF;
   #line = 0;
   #wanted: readonly Wanted[] = [];
-  #time: { readonly at: number; readonly column: HeadColumn; readonly short: boolean } | null = null;
+  #time: { readonly at: number; readonly column: HeadColumn; readonly clock: RowClock } | null = null;
   /** The column of time, or else the one that counts; negative for none. */
   #leadAt = -1;
   /** The last column anything is read from. */
   #lastWanted = 0;
   #pace = new Pace();
-  #dayShift = 0;
-  #lastTime = Number.NaN;
-  #lastText = '';
-  #monthFirst = false;
   #rows = 0;
   #outOfRange = 0;
   #gaps = 0;
@@ -139,11 +131,8 @@ export class TraceReader {
       const cells = lines
         .slice(head.firstLine, head.firstLine + 200)
         .map((line) => cellsOf(line, delimiter)[place] ?? '');
-      this.#time = {
-        at: place,
-        column,
-        short: column.form === 'clock' && isShortClock(cells.filter((cell) => cell !== '')),
-      };
+      const short = column.form === 'clock' && isShortClock(cells.filter((cell) => cell !== ''));
+      this.#time = { at: place, column, clock: new RowClock(column.form, short) };
     }
     this.#leadAt = this.#time?.at ?? head.columns.findIndex(({ role }) => role === 'index');
     this.#wanted = head.columns.flatMap((one, at) =>
@@ -282,27 +271,22 @@ export class TraceReader {
 
   /** The time of a row. @returns false where the row does not count */
   #clock(bytes: Uint8Array, bounds: Bounds, decimal: number): boolean {
-    const { at, column, short } = this.#time as { at: number; column: HeadColumn; short: boolean };
+    const { at, column, clock } = this.#time as { at: number; column: HeadColumn; clock: RowClock };
     const from = bounds[at] as number;
     const to = (bounds[at + 1] as number) - 1;
-    let time = Number.NaN;
-    if (column.form === 'number') time = numberAt(bytes, from, to, decimal) * column.factor;
-    else time = this.#written(this.#said(bytes, bounds, at, column.dayAt), column.form, short);
+    const time =
+      column.form === 'number'
+        ? numberAt(bytes, from, to, decimal) * column.factor
+        : clock.at(this.#said(bytes, bounds, at, column.dayAt));
     if (Number.isNaN(time)) {
       const cell = textOf(bytes, from, to).trim();
       this.#fail(`"${shown(cell)}" is no time. Correct it, or cut the file there.`);
       return false;
     }
-    if (column.form === 'clock' && !short && this.#lastTime - time > DAY / 2) {
-      // Past midnight.
-      this.#dayShift += DAY;
-      time += DAY;
-    }
     if (!this.#pace.push(time)) {
       this.#fail('Its time is before that of the line above. Two recordings in one file? Cut it in two.');
       return false;
     }
-    this.#lastTime = time;
     return true;
   }
 
@@ -313,22 +297,6 @@ export class TraceReader {
         .replaceAll('"', '')
         .trim();
     return dayAt === null ? text(at) : `${text(dayAt)} ${text(at)}`;
-  }
-
-  /** A time that is no plain number. A date leaping ahead by weeks, which with its month first goes on, has its month first. */
-  #written(text: string, form: TimeForm, short: boolean): number {
-    if (form !== 'date') return secondsOf(text, form, short) + this.#dayShift;
-    let time = this.#monthFirst ? monthFirstSeconds(text) + this.#dayShift : secondsOf(text, form, short);
-    if (!this.#monthFirst && time - this.#lastTime > LEAP) {
-      const [before, now] = [monthFirstSeconds(this.#lastText), monthFirstSeconds(text)];
-      if (now >= before && now - before < GOES_ON) {
-        this.#monthFirst = true;
-        this.#dayShift = this.#lastTime - before;
-        time = now + this.#dayShift;
-      }
-    }
-    this.#lastText = text;
-    return time;
   }
 
   #fail(reason: string): void {
@@ -357,6 +325,7 @@ export class TraceReader {
     );
     const remarks = [
       ...assumedUnits(head.columns),
+      ...(this.#time?.clock.remarks ?? []),
       ...this.#leftOut(),
       ...(this.#outOfRange > 0
         ? [`${counted(this.#outOfRange, 'value is', 'values are')} out of range and no number.`]
