@@ -67,7 +67,7 @@ export async function measureCaptures() {
     const drawn = performance.now();
     await get(`/captures/${stored.id}/trace?buckets=800`);
     waits.sort((a, b) => a - b);
-    console.log(`a capture of ${SAMPLES} samples, ${(body.length / 2 ** 20).toFixed(0)} MiB as text`);
+    console.log(`a capture of ${SAMPLES} samples, ${(body.get('file').size / 2 ** 20).toFixed(0)} MiB as text`);
     console.log(`  kept                     ${kept.toFixed(0)} ms, ${stored.figures.bursts} bursts found`);
     console.log(`  drawn, 800 buckets       ${(performance.now() - drawn).toFixed(0)} ms`);
     console.log(
