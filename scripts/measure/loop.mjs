@@ -45,6 +45,8 @@ export async function measureLoop({ text, plan }) {
       keepGood: false,
       takenAt: '2026-03-02T09:00:00.000Z',
     };
+    // Made before: what keeps this process busy is no lateness of the server.
+    const [meterFile, capture] = [formOf(input, text), captureBody(rigs[0].id)];
     await told(stage.serverPid, file);
     let busy = true;
     const presses = [];
@@ -74,8 +76,8 @@ export async function measureLoop({ text, plan }) {
     })();
     await Promise.all([
       judging,
-      post(`/samples/${sample.id}/imports`, formOf(input, text)),
-      post(`/samples/${sample.id}/captures`, captureBody(rigs[0].id)),
+      post(`/samples/${sample.id}/imports`, meterFile),
+      post(`/samples/${sample.id}/captures`, capture),
     ]);
     busy = false;
     await pressing;
