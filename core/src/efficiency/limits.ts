@@ -9,11 +9,11 @@ import {
   type LimitSet,
   type NameplateClass,
 } from '../limits/index.ts';
-import { groupsBy, memoOfLists } from '../memo/index.ts';
+import { memoOfLists } from '../memo/index.ts';
 import { deviationsOnce, newestDay, type TakenPoint } from '../procedure/index.ts';
 import type { Claim } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import type { Instrument, Point, Setup, Stated } from '../reading/index.ts';
+import { type Instrument, type Point, pointsBySetup, type Setup, type Stated } from '../reading/index.ts';
 import { offeredLevels } from '../steps/index.ts';
 import { AVERAGE_LOADS, LIGHT_LOAD, type MainsResult, type SeriesResult } from './series.ts';
 
@@ -117,7 +117,7 @@ export function limitsOfSetups(
 ): SetupLimits[] {
   const labels = sample.ports.map(({ label }) => label);
   const levels = offeredLevels(labels, claims, readOuts);
-  const bySetup = groupsBy(points, ({ setupId }) => setupId);
+  const bySetup = pointsBySetup(points);
   return series.map((one) => {
     const { id, outputs } = one.setup;
     const derived = deriveClass(outputs, levels);

@@ -1,8 +1,7 @@
 // Efficiency as a station.
 import { type ClaimState, worstOf } from '../evidence/index.ts';
 import { chosenSets, type LimitLine, type LimitSet } from '../limits/index.ts';
-import { groupsBy } from '../memo/index.ts';
-import { type Mains, mainsLabel, type Rig, suppliesFor } from '../reading/index.ts';
+import { type Mains, mainsLabel, pointsBySetup, type Rig, suppliesFor } from '../reading/index.ts';
 import { aboutStation, type Station } from '../station/index.ts';
 import { type LimitFacts, limitsOfSetups, type SetupLimits } from './limits.ts';
 import { efficiencySeries, LOAD_POINTS, type SeriesResult } from './series.ts';
@@ -31,7 +30,7 @@ export const efficiencyStation: Station<'efficiency', EfficiencyFacts, object, E
   reads: ['sample', 'claims', 'readOuts', 'setups', 'points', 'stated', 'rigs', 'instruments', 'profile', 'limitSets'],
   needs: [],
   conclude(slice) {
-    const points = groupsBy(slice.points, ({ setupId }) => setupId);
+    const points = pointsBySetup(slice.points);
     const series = slice.setups
       .filter(({ purpose }) => purpose === 'efficiency')
       .map((setup) => efficiencySeries(setup, points.get(setup.id) ?? [], slice.rigs));

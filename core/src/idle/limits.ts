@@ -12,7 +12,7 @@ import {
 import { deviationsOnce, newestDay } from '../procedure/index.ts';
 import type { Claim } from '../promise/index.ts';
 import type { ReadOut } from '../read-out/index.ts';
-import type { Instrument, Point, Setup, Stated } from '../reading/index.ts';
+import { type Instrument, type Point, pointsById, type Setup, type Stated } from '../reading/index.ts';
 import { offeredLevels } from '../steps/index.ts';
 import { type IdleResult, idleInterval } from './index.ts';
 import { drawWords } from './says.ts';
@@ -58,20 +58,19 @@ export function limitsOfIdle(
   const { nameplateClass, why } = classOfSample(dossier);
   const derived: DerivedClass = { nameplateClass, adaptive: false, level: null, nameplateAmps: null, why };
   const as = { class: derived, nameplateClass, watts, only: null };
-  const byId = new Map(dossier.points.map((point) => [point.id, point]));
-  return idle
-    .filter(({ attached }) => attached === 'nothing')
-    .flatMap((one) => {
-      const points = one.pointIds
-        .flatMap((id) => byId.get(id) ?? [])
-        .map((point) => ({ point, powers: [{ what: 'Idle', watts: one.watts }], findings: one.findings }));
-      const held = {
-        mains: one.mains,
-        result: one.watts,
-        bound: one.below === null ? null : { known: idleInterval(one), words: drawWords(one) },
-        day: newestDay(points),
-        deviations: deviationsOnce(points, dossier.stated, dossier.instruments),
-      };
-      return judgeAgainstSets(sets, 'no-load-power', as, held, dossier.profile.rule);
-    });
+  const bare = idle.filter(({ attached }) => attached === 'nothing');
+  const byId = pointsById(dossier.points);
+  return bare.flatMap((one) => {
+    const points = one.pointIds
+      .flatMap((id) => byId.get(id) ?? [])
+      .map((point) => ({ point, powers: [{ what: 'Idle', watts: one.watts }], findings: one.findings }));
+    const held = {
+      mains: one.mains,
+      result: one.watts,
+      bound: one.below === null ? null : { known: idleInterval(one), words: drawWords(one) },
+      day: newestDay(points),
+      deviations: deviationsOnce(points, dossier.stated, dossier.instruments),
+    };
+    return judgeAgainstSets(sets, 'no-load-power', as, held, dossier.profile.rule);
+  });
 }

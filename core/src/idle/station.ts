@@ -36,12 +36,14 @@ export const idleStation: Station<
   needs: ['efficiency'],
   conclude(slice, { efficiency }) {
     const { points, setups, rigs, instruments } = slice;
-    const floorOf = (rigId: string) => {
-      const rig = rigs.find(({ id }) => id === rigId);
-      const spec = rig && specFor('power', 'mains', rig, instruments);
-      // Idle is read in the finest range.
-      return spec ? specAt(spec, 0).floor : 0;
-    };
+    const floors = new Map(
+      rigs.map((rig) => {
+        const spec = specFor('power', 'mains', rig, instruments);
+        // Idle is read in the finest range.
+        return [rig.id, spec ? specAt(spec, 0).floor : 0];
+      }),
+    );
+    const floorOf = (rigId: string) => floors.get(rigId) ?? 0;
     // A step of a proof without load has something attached and negotiated: it is no idle draw.
     const proofs = new Set(setups.filter(({ purpose }) => purpose === 'proof').map(({ id }) => id));
     const draws = idleResults(

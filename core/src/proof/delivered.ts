@@ -111,8 +111,8 @@ function wallOnly(
   series: readonly SeriesResult[],
   assumed: Interval | undefined,
 ): Delivered | null {
-  const input = readingAt(point, 'power', 'mains');
-  if (!input || point.load === 0) return null;
+  const input = point.load === 0 ? undefined : readingAt(point, 'power', 'mains');
+  if (!input) return null;
   const wall = outputFromWall(asMeasured(input), series, point.mains, assumed);
   return {
     sourceIds: [point.id],

@@ -78,7 +78,8 @@ export function proofResult(input: ProofInput): ProofResult {
   const { ports, claims, readOuts, setups, points, rigs, series, rules } = input;
   const runs = currentRuns(input.runs);
   const proofSetups = setups.filter(({ purpose }) => purpose === 'proof');
-  const proofPoints = points.filter(({ setupId }) => proofSetups.some(({ id }) => id === setupId));
+  const proofs = new Set<string | null>(proofSetups.map(({ id }) => id));
+  const proofPoints = points.filter(({ setupId }) => proofs.has(setupId));
   const used = rigs.filter(({ id }) => proofPoints.some(({ rigId }) => rigId === id));
   const chains = used.map((rig) => reconcile(rig, proofSetups, proofPoints, input.instruments));
   const stresses = runs.filter(isStress).map(({ takenAt }) => takenAt);

@@ -7,6 +7,7 @@ export * from './corrections.ts';
 export * from './current.ts';
 export * from './line.ts';
 export * from './loads.ts';
+export * from './lookup.ts';
 export * from './mains.ts';
 export * from './output.ts';
 export * from './stated-later.ts';

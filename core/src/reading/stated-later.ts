@@ -15,6 +15,13 @@ const statedNow = memoOf(
   }),
 );
 
+/** Whether a reading of it has a value of which nobody knew how far off it may be. */
+function isOpen({ readings }: Point): boolean {
+  // Gone through for every reading of a sample whenever one changes.
+  for (const reading of readings) if (reading.u === null && reading.value !== null) return true;
+  return false;
+}
+
 /**
  * Points with the accuracy their meters have today, for readings that had none when they were taken. What a reading was
  * accepted with stays; only what was unknown becomes known.
@@ -25,7 +32,7 @@ export function withAccuracies(
   instruments: readonly Instrument[],
 ): readonly Point[] {
   return points.map((point) => {
-    if (!point.readings.some(({ u, value }) => u === null && value !== null)) return point;
+    if (!isOpen(point)) return point;
     const rig = rigs.find(({ id }) => id === point.rigId);
     return rig ? statedNow(point, rig, instruments) : point;
   });
