@@ -16,7 +16,7 @@ beforeAll(async () => {
 afterAll(() => harness.stop());
 
 const workOut = async () => {
-  while ((await workOutFigures(harness.db, 100)) > 0);
+  while (await workOutFigures(harness.db, 100));
 };
 const ALL = { ...EVERYTHING, oneUnit: false };
 const look = async (rule: object, measures: readonly object[] = []) => {

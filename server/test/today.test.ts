@@ -17,7 +17,7 @@ beforeAll(async () => {
 afterAll(() => harness.stop());
 
 const look = async () => {
-  while ((await workOutFigures(harness.db, 100)) > 0);
+  while (await workOutFigures(harness.db, 100));
   const { status, body } = await request(harness.app).get('/api/today');
   expect([status, body.detail]).toEqual([200, undefined]);
   return body as Today;

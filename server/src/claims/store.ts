@@ -1,6 +1,7 @@
 // Claims: the promises of a model, one ledger line each.
 import type { ClaimInput, RemovedClaim, StoredClaim } from '@lastmark/contract';
 import { sharePorts } from '@lastmark/core/claim';
+import { groupsBy } from '@lastmark/core/memo';
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { changedOfModel } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -147,14 +148,23 @@ export async function deleteClaim(db: Database, id: string, seen: string | null)
 export const claimsPart: DossierPart<'claims'> = {
   key: 'claims',
   load: (db, { modelId }) => listClaims(db, modelId),
+  // Nearly every sample has some, and they are short.
   have: async (db, of) => {
-    const ids = of.map(({ modelId }) => modelId);
     const rows = await db
-      .selectDistinct({ id: claims.modelId })
+      .select()
       .from(claims)
-      .where(and(inArray(claims.modelId, ids), isNull(claims.removedAt)));
-    const models = new Set(rows.map(({ id }) => id));
-    return new Set(of.filter(({ modelId }) => models.has(modelId)).map(({ sampleId }) => sampleId));
+      .where(
+        and(
+          inArray(
+            claims.modelId,
+            of.map(({ modelId }) => modelId),
+          ),
+          isNull(claims.removedAt),
+        ),
+      )
+      .orderBy(claims.id);
+    const byModel = groupsBy(rows, ({ modelId }) => modelId);
+    return new Map(of.map(({ sampleId, modelId }) => [sampleId, (byModel.get(modelId) ?? []).map(toClaim)]));
   },
   removeOfModel: (tx, modelId) => tx.delete(claims).where(eq(claims.modelId, modelId)),
 };

@@ -88,14 +88,27 @@ export async function* dossiersOf(
       ),
     );
   const byId = new Map(rows.map(({ id, model }) => [id, model]));
-  const have = new Map<PartName, ReadonlySet<string>>();
+  const have = new Map<PartName, ReadonlySet<string> | ReadonlyMap<string, unknown>>();
   for (const part of OWN_PARTS) have.set(part.key, await part.have(db, of));
   for (const one of of) {
     const model = byId.get(one.sampleId);
     if (!model) continue;
-    const has = (key: PartName) => have.get(key)?.has(one.sampleId) ?? false;
+    const here = [...have].flatMap(([key, known]) => (known instanceof Map ? [[key, known.get(one.sampleId)]] : []));
+    const has = (key: PartName) => {
+      const known = have.get(key);
+      return known instanceof Set && known.has(one.sampleId);
+    };
     const found = await loadEach<OwnParts>(ownWays(db, one), has);
-    yield { of: one, dossier: { ...NOTHING, ...found, ...shared, sample: { kind: model.kind, ...model.facts } } };
+    yield {
+      of: one,
+      dossier: {
+        ...NOTHING,
+        ...Object.fromEntries(here),
+        ...found,
+        ...shared,
+        sample: { kind: model.kind, ...model.facts },
+      },
+    };
   }
 }
 

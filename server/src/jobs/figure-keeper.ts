@@ -5,8 +5,9 @@ import { takeTurn } from '../leases/turn.ts';
 import type { Jobs } from './jobs.ts';
 
 const WHAT = 'figures';
-/** How many samples at a time; between two batches others have their turn. */
-const BATCH = 25;
+/** How many samples at a time, and for how long, ms; between two batches others have their turn. */
+const BATCH = 100;
+const BATCH_MILLISECONDS = 1000;
 /** How often it looks by itself: runs and other servers write too, ms. */
 const LOOK_MILLISECONDS = 2000;
 /** From something written until it begins, ms: who types goes on typing, and all of it is worked out at once. */
@@ -74,8 +75,7 @@ export class FigureKeeper {
 
   async #work(): Promise<void> {
     while (!this.#closed && (await takeTurn(this.#parts.db, WHAT, this.#parts.owner))) {
-      const done = await this.#parts.jobs.run('figures', { most: BATCH });
-      if (done < BATCH) return;
+      if (!(await this.#parts.jobs.run('figures', { most: BATCH, milliseconds: BATCH_MILLISECONDS }))) return;
     }
   }
 

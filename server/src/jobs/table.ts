@@ -97,7 +97,9 @@ export const JOBS = {
     jsonOf({ items: await heldBackBy(db, sampleId) }),
   ),
   checkLog: job('file', (db, _asked: object) => checkChain(db)),
-  figures: job('background', (db, { most }: { most: number }) => workOutFigures(db, most)),
+  figures: job('background', (db, { most, milliseconds }: { most: number; milliseconds: number }) =>
+    workOutFigures(db, most, milliseconds),
+  ),
   today: job('screen', async (db, _asked: object) => jsonOf(await today(db))),
   shelf: job('screen', async (db, query: ShelfQuery) => jsonOf(await listSamples(db, query))),
   trace: job(

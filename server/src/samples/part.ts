@@ -26,8 +26,11 @@ export interface DossierPart<K extends keyof SampleDossier & PartName = keyof Sa
   extends SamplePart {
   readonly key: K;
   load(db: Queries, of: SampleRef): Promise<SampleDossier[K]>;
-  /** Which of some samples have any of it, so that many are loaded without asking each for what it has not. */
-  have(db: Queries, of: readonly SampleRef[]): Promise<ReadonlySet<string>>;
+  /**
+   * Which of some samples have any of it, so that many are loaded without asking each for what it has not; or what they have,
+   * where that is little.
+   */
+  have(db: Queries, of: readonly SampleRef[]): Promise<ReadonlySet<string> | ReadonlyMap<string, SampleDossier[K]>>;
 }
 
 type OfSample = MySqlTable & { readonly id: AnyMySqlColumn; readonly sampleId: AnyMySqlColumn };
@@ -42,7 +45,7 @@ export const keptIn =
 
 /** Samples that have rows there. */
 export const samplesIn =
-  (table: OfSample): DossierPart['have'] =>
+  (table: OfSample): ((db: Queries, of: readonly SampleRef[]) => Promise<ReadonlySet<string>>) =>
   async (db, of) => {
     const ids = of.map(({ sampleId }) => sampleId);
     const rows = await db.selectDistinct({ id: table.sampleId }).from(table).where(inArray(table.sampleId, ids));

@@ -131,12 +131,22 @@ export async function keepFigures(db: Database, made: readonly Made[], shared: n
   });
 }
 
-/** Work out some figures. @returns how many there were to do: fewer than `most` means that all are done */
-export async function workOutFigures(db: Database, most: number): Promise<number> {
+/**
+ * Work out some figures.
+ * @param most samples at a time
+ * @param milliseconds no further sample is begun after so long: a few may have as much in them as hundreds of others
+ * @returns whether there is more to do
+ */
+export async function workOutFigures(
+  db: Database,
+  most: number,
+  milliseconds = Number.POSITIVE_INFINITY,
+): Promise<boolean> {
+  const begun = performance.now();
   // Counted before it is read: what changes in between is worked out once more, never missed.
   const shared = sharedRevision(await revisionsOf(db, [EVERYONE]));
   const behind = await wanted(db, shared, most);
-  if (behind.length === 0) return 0;
+  if (behind.length === 0) return false;
   const parts = await loadShared(db);
   const changes = new Map(behind.map((one) => [one.id, one.changes]));
   const refs = behind.map(({ id, modelId }) => ({ sampleId: id, modelId }));
@@ -145,7 +155,8 @@ export async function workOutFigures(db: Database, most: number): Promise<number
     behind.map(({ id }) => id),
   );
   const made: Made[] = [];
-  for await (const { of, dossier } of dossiersOf(db, refs, parts))
+  let cut = false;
+  for await (const { of, dossier } of dossiersOf(db, refs, parts)) {
     made.push({
       id: of.sampleId,
       changes: changes.get(of.sampleId) ?? 0,
@@ -155,6 +166,9 @@ export async function workOutFigures(db: Database, most: number): Promise<number
       unitGroup: beside.get(of.sampleId)?.group ?? '',
       words: foundBy(dossier, beside.get(of.sampleId)?.words ?? ''),
     });
+    cut = performance.now() - begun > milliseconds;
+    if (cut) break;
+  }
   await keepFigures(db, made, shared);
-  return behind.length;
+  return cut || behind.length >= most;
 }
