@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
 import { turns } from '../src/db/schema.ts';
 import { FigureKeeper } from '../src/jobs/figure-keeper.ts';
+import { workOutFigures } from '../src/shelf/figures.ts';
 import { listSamples } from '../src/shelf/shelf.ts';
 import { type Harness, makers, startHarness } from '../testing/harness.ts';
 
@@ -44,7 +45,7 @@ describe('figures in the background', () => {
     const jobs = {
       run: async () => {
         asked.push(1);
-        return 0;
+        return false;
       },
     };
     const keeper = new FigureKeeper({
@@ -70,6 +71,24 @@ describe('figures in the background', () => {
     }
   });
 
+  it('are worked out for a while: what there is by then is kept, and that there is more is said', async () => {
+    // Not by the server of this file meanwhile.
+    await giveTurn(newId(), 3600);
+    await harness.working.figures.settle();
+    while (await workOutFigures(harness.db, 100));
+    const make = makers(harness);
+    const made = [await make.sample(), await make.sample(), await make.sample()];
+    const waiting = async () =>
+      (await Promise.all(made.map(({ id }) => rowOf(id)))).filter((row) => row?.pending).length;
+    const counts = [await waiting()];
+    for (let turn = 0; turn < 3; turn += 1) {
+      expect(await workOutFigures(harness.db, 100, 0)).toBe(true);
+      counts.push(await waiting());
+    }
+    expect(counts).toEqual([3, 2, 1, 0]);
+    expect(await workOutFigures(harness.db, 100)).toBe(false);
+  });
+
   it('of many changes are worked out at once, a moment later', async () => {
     const self = newId();
     await giveTurn(self, 3600);
@@ -77,7 +96,7 @@ describe('figures in the background', () => {
     const jobs = {
       run: async () => {
         asked += 1;
-        return 0;
+        return false;
       },
     };
     const keeper = new FigureKeeper({
@@ -95,6 +114,25 @@ describe('figures in the background', () => {
     }
   });
 
+  it('go on while there is more', async () => {
+    const self = newId();
+    await giveTurn(self, 3600);
+    const asked: object[] = [];
+    const jobs = { run: async (_: string, needs: object) => asked.push(needs) < 3 };
+    const keeper = new FigureKeeper({
+      db: harness.db,
+      jobs: jobs as never,
+      log: pino({ level: 'silent' }),
+      owner: self,
+    });
+    try {
+      await keeper.settle();
+      expect(asked).toEqual(Array.from({ length: 3 }, () => ({ most: 100, milliseconds: 1000 })));
+    } finally {
+      await keeper.close();
+    }
+  });
+
   it('that could not be worked out are tried again, and the server lives', async () => {
     await giveTurn(newId(), -1);
     const log: string[] = [];
@@ -102,7 +140,7 @@ describe('figures in the background', () => {
     const jobs = {
       run: async () => {
         if (failing) throw new Error('a thread died');
-        return 0;
+        return false;
       },
     };
     const keeper = new FigureKeeper({

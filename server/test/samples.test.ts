@@ -146,19 +146,6 @@ describe('the shelf', () => {
     expect(second.items.map(({ id }: { id: string }) => id)).not.toContain(first.items[0].id);
   });
 
-  it('works figures out for a while, keeps what it has, and says that there is more', async () => {
-    const made = [await make.sample(), await make.sample(), await make.sample()];
-    const waiting = async () => {
-      const { items } = (await get('/samples?size=200')).body as { items: { id: string; pending: boolean }[] };
-      return made.filter(({ id }) => items.some((one) => one.id === id && one.pending)).length;
-    };
-    while ((await waiting()) > 2) expect(await workOutFigures(harness.db, 1000, 0)).toBe(true);
-    expect(await waiting()).toBe(2);
-    while (await workOutFigures(harness.db, 1000, 0));
-    expect(await waiting()).toBe(0);
-    expect(await workOutFigures(harness.db, 1000)).toBe(false);
-  });
-
   it.each(['page=0', 'size=201', 'kind=boat', 'page=abc', 'unknown=1'])('refuses %s', async (query) => {
     expect((await get(`/samples?${query}`)).status).toBe(422);
   });
