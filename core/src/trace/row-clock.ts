@@ -77,7 +77,7 @@ export class RowClock {
   /** What a change of the clock by an hour adds from here on, s; 0 where there is none. Once a recording. */
   #summer(text: string, time: number): number {
     const last = this.#last;
-    if (this.#changed !== null || !(this.#step > 0 && this.#step < HOUR) || this.#short || ZONED.test(text)) return 0;
+    if (this.#changed !== null || !(this.#step > 0 && this.#step < HOUR) || this.#short) return 0;
     if (this.#form !== 'clock' && this.#form !== 'date') return 0;
     // The full hour at which it is changed.
     const full = (Math.floor(last / HOUR) + 1) * HOUR;
@@ -89,7 +89,7 @@ export class RowClock {
       near(time - full - HOUR) &&
       ofDay(full) <= LATEST &&
       this.#isNight(time, AHEAD);
-    if (!back && !ahead) return 0;
+    if ((!back && !ahead) || ZONED.test(text)) return 0;
     this.#changed = back ? 'back' : 'ahead';
     const more = back ? HOUR : -HOUR;
     this.#shift += more;

@@ -241,8 +241,8 @@ export class Looks {
   }
 
   /**
-   * What a spot showed from the last look before a mark on, each measurement once: a meter that is asked more often than it measures tells the same
-   * again. Where it has no clock of its own, only another value is known to be another measurement.
+   * What a spot showed from the last look before a mark on, each measurement once: a meter that is asked more often than it
+   * measures tells the same again. Where it has no clock of its own, only another number is known to be another measurement.
    */
   measurements(spot: Spot, mark: number): readonly { readonly seconds: number; readonly value: number }[] {
     const at = this.#slot(spot);
@@ -252,6 +252,7 @@ export class Looks {
       ({ quantity }) => quantity === 'time',
     );
     let last = '';
+    // By this spot alone, and not across a reply without a number: that a port was seen often enough is never said too soon.
     return at.told.fromBefore(mark).flatMap(({ seconds, values }) => {
       const value = values[at.slot] ?? null;
       const key = `${values[clock] ?? ''} ${value}`;
