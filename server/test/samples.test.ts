@@ -146,6 +146,24 @@ describe('the shelf', () => {
     expect(second.items.map(({ id }: { id: string }) => id)).not.toContain(first.items[0].id);
   });
 
+  it('says how many there are on every page: a full one, the last, and one beyond it', async () => {
+    for (const serial of ['FW-1', 'FW-2', 'FW-3', 'FW-4'])
+      await make.sample({ model: { maker: 'Counted', model: serial }, unit: { serial } });
+    for (const query of ['q=counted', 'q=counted&sort=watts', 'q=counted&sort=name&down=true'])
+      for (const [size, page, shown] of [
+        [3, 1, 3],
+        [3, 2, 1],
+        [2, 2, 2],
+        [4, 1, 4],
+        [4, 2, 0],
+        [200, 1, 4],
+        [200, 2, 0],
+      ] as const) {
+        const { items, total } = (await get(`/samples?${query}&size=${size}&page=${page}`)).body;
+        expect([items.length, total], `${query}, page ${page} of ${size}`).toEqual([shown, 4]);
+      }
+  });
+
   it.each(['page=0', 'size=201', 'kind=boat', 'page=abc', 'unknown=1'])('refuses %s', async (query) => {
     expect((await get(`/samples?${query}`)).status).toBe(422);
   });

@@ -114,8 +114,8 @@ async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
   const way = !sort || down ? desc : asc;
   const ids =
     sort && sort !== 'name'
-      ? idsByFigure(db, FIGURES[sort], where, { down, size, offset })
-      : db
+      ? await idsByFigure(db, FIGURES[sort], where, { down, size, offset })
+      : await db
           .select({ id: samples.id })
           .from(samples)
           .where(where)
@@ -123,9 +123,28 @@ async function idsOf(db: Database, query: ShelfQuery): Promise<Found> {
           .limit(size)
           .offset(offset)
           .then((rows) => rows.map(({ id }) => id));
-  const [found, [counted]] = await Promise.all([ids, db.select({ total: count() }).from(samples).where(where)]);
-  return { ids: found, total: counted?.total ?? 0 };
+  // A page that is not full is the last one: what a search looked through is not looked through again to count it.
+  const last = ids.length < size && (ids.length > 0 || offset === 0);
+  if (last) return { ids, total: offset + ids.length };
+  const [counted] = await db.select({ total: count() }).from(samples).where(where);
+  return { ids, total: counted?.total ?? 0 };
 }
+
+/** What a row of the shelf is made of, and no more: notes and words of a sample are long. */
+const ROW = {
+  id: samples.id,
+  serial: samples.serial,
+  stale: samples.stale,
+  labels: samples.labels,
+  archived: samples.archived,
+  updatedAt: samples.updatedAt,
+  maker: models.maker,
+  model: models.model,
+  kind: models.kind,
+  facts: models.facts,
+  // Drizzle takes the whole of it for missing where the first of it is null, as a body may be.
+  made: { shared: figures.shared, form: figures.form, judged: figures.judged, body: figures.body },
+};
 
 /** One page of the shelf, last changed first. It waits for no arithmetic: what is out of date says so. */
 export async function listSamples(db: Database, query: ShelfQuery): Promise<Page<SampleRow>> {
@@ -136,31 +155,31 @@ export async function listSamples(db: Database, query: ShelfQuery): Promise<Page
     ids.length === 0
       ? []
       : await db
-          .select({ sample: samples, model: models, figures })
+          .select(ROW)
           .from(samples)
           .innerJoin(models, eq(samples.modelId, models.id))
           .leftJoin(figures, eq(figures.sampleId, samples.id))
           .where(inArray(samples.id, [...ids]));
-  const byId = new Map(rows.map((row) => [row.sample.id, row]));
+  const byId = new Map(rows.map((row) => [row.id, row]));
   const items = ids.flatMap((id): SampleRow[] => {
     const row = byId.get(id);
     if (!row) return [];
-    const { sample, model, figures: made } = row;
+    const { maker, model, kind, serial, facts, stale, archived, updatedAt, made } = row;
     return [
       {
         id,
         tag: tagOf(id),
-        maker: model.maker,
-        model: model.model,
-        kind: model.kind,
-        serial: sample.serial,
-        ports: model.facts.ports,
+        maker,
+        model,
+        kind,
+        serial,
+        ports: facts.ports,
         figures: made?.body ?? UNKNOWN,
-        pending: sample.stale || made?.shared !== shared || made.form !== FIGURES_FORM,
+        pending: stale || made?.shared !== shared || made.form !== FIGURES_FORM,
         unjudged: made !== null && !made.judged,
-        labels: sample.labels ?? [],
-        archived: sample.archived,
-        updatedAt: sample.updatedAt.toISOString(),
+        labels: row.labels ?? [],
+        archived,
+        updatedAt: updatedAt.toISOString(),
       },
     ];
   });
