@@ -7,6 +7,7 @@ import {
   decodeIdentity,
   type Finding,
   type Identity,
+  PORT_ANSWERED,
   UNMARKED,
   wordOf,
 } from '../pd/index.ts';
@@ -76,6 +77,12 @@ function endOf(readOut: ReadOut): MarkerEnd {
   };
 }
 
+/** What a port said of itself is nothing the cable said. */
+const byPort = ({ identity }: MarkerEnd): boolean =>
+  identity?.findings.some(({ kind }) => kind === PORT_ANSWERED) ?? false;
+/** Whether the cable answered at this end. */
+export const spoke = (end: MarkerEnd): boolean => end.identity !== null && !byPort(end);
+
 const lowest = (ratings: readonly CableRating[]): CableRating | null =>
   ratings.reduce<CableRating | null>((low, one) => (low === null || watts(one) < watts(low) ? one : low), null);
 
@@ -120,16 +127,17 @@ function conclude({ sample, claims, readOuts }: MarkerFacts): MarkerConclusion {
     const newest = current.filter(({ port }) => port === place).at(-1);
     return newest ? [endOf(newest)] : [];
   });
+  const asked = ends.filter((end) => !byPort(end));
   // One marker may answer to either end: an end that is silent while the other speaks has none of its own.
-  const speaking = ends.filter(({ identity }) => identity !== null);
-  const rating = speaking.length > 0 ? lowest(speaking.map((one) => one.rating)) : ends.length > 0 ? UNMARKED : null;
+  const speaking = ends.filter(spoke);
+  const rating = speaking.length > 0 ? lowest(speaking.map((one) => one.rating)) : asked.length > 0 ? UNMARKED : null;
   const bits = speaking.reduce<number | null>(
     (low, one) => (one.bits === null ? low : Math.min(low ?? one.bits, one.bits)),
     null,
   );
   const [a, b] = speaking;
   const findings: Finding[] = [
-    ...speaking.flatMap(({ identity }) => identity?.findings ?? []),
+    ...ends.flatMap(({ identity }) => identity?.findings ?? []),
     ...(a && b && (watts(a.rating) !== watts(b.rating) || a.bits !== b.bits)
       ? [
           finding(
@@ -172,8 +180,8 @@ export const markerStation: Station<'marker', MarkerFacts, object, MarkerConclus
   needs: [],
   conclude,
   evidence({ ends, rating, bits }) {
-    const speaking = ends.find(({ identity }) => identity !== null);
-    const [first] = ends;
+    const speaking = ends.find(spoke);
+    const first = ends.find((end) => !byPort(end));
     if (!rating || !first) return { markers: [] };
     const { readOutId, takenAt } = speaking ?? first;
     const said: MarkerEvidence = {
@@ -187,7 +195,7 @@ export const markerStation: Station<'marker', MarkerFacts, object, MarkerConclus
   },
   progress({ ends, findings }, { sample }) {
     const total = Math.max(1, sample.cable?.ends.filter((end) => end.startsWith('C')).length ?? 2);
-    const answered = ends.some(({ identity }) => identity !== null);
+    const answered = ends.some(spoke);
     return {
       done: answered ? total : Math.min(ends.length, total),
       total,

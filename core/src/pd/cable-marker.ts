@@ -1,111 +1,13 @@
 // The cable marker's reply to Discover Identity, and what it lets a cable carry. USB PD R3.2, 6.4.4.3.1.
+
+import { ACTIVE_MORE, CABLES, CERTIFICATE, ID_HEADER, POWERED_DEVICE, PRODUCT, VDM_HEADER } from './cable-layouts.ts';
 import type { Finding } from './finding.ts';
-import {
-  choice,
-  type ExplainedField,
-  explain,
-  flag,
-  hexadecimal,
-  type Layout,
-  number,
-  pack,
-  reserved,
-  reservedPart,
-  unpack,
-} from './layout.ts';
-
-const VDM_HEADER = [
-  hexadecimal('svid', 31, 16, 'Standard or vendor id'),
-  flag('structured', 15, 'Structured'),
-  choice('major', 14, 13, 'Version', { 0: '1.0', 1: '2.x' }),
-  number('minor', 12, 11, 'Minor version'),
-  number('position', 10, 8, 'Object position'),
-  choice('reply', 7, 6, 'Command type', { 0: 'request', 1: 'acknowledged', 2: 'refused', 3: 'busy' }),
-  reserved(5),
-  choice('command', 4, 0, 'Command', { 1: 'discover identity' }),
-] as const;
-
-const PRODUCTS = { 0: 'none', 3: 'passive cable', 4: 'active cable', 6: 'powered device on the cable' };
-const ID_HEADER = [
-  flag('host', 31, 'USB host'),
-  flag('device', 30, 'USB device'),
-  choice('product', 29, 27, 'Product type', PRODUCTS),
-  flag('modal', 26, 'Alternate modes'),
-  number('downstream', 25, 23, 'Downstream product type'),
-  choice('connector', 22, 21, 'Connector', { 0: 'not stated', 2: 'receptacle', 3: 'plug' }),
-  reserved(20, 16),
-  hexadecimal('vendor', 15, 0, 'Vendor id'),
-] as const;
-const CERTIFICATE = [hexadecimal('certificate', 31, 0, 'Certification number')] as const;
-const PRODUCT = [hexadecimal('product', 31, 16, 'Product id'), hexadecimal('release', 15, 0, 'Release')] as const;
-
-const HEAD = [
-  number('hardware', 31, 28, 'Hardware version'),
-  number('firmware', 27, 24, 'Firmware version'),
-  number('version', 23, 21, 'Layout version'),
-  reserved(20),
-  choice('plug', 19, 18, 'Plug', { 2: 'Type-C', 3: 'captive' }),
-  flag('epr', 17, 'EPR capable'),
-  choice('latency', 16, 13, 'Latency', {
-    1: 'under 10 ns, about 1 m',
-    2: 'under 20 ns, about 2 m',
-    3: 'under 30 ns, about 3 m',
-    4: 'under 40 ns, about 4 m',
-    5: 'under 50 ns, about 5 m',
-    6: 'under 60 ns, about 6 m',
-    7: 'under 70 ns, about 7 m',
-    8: 'over 70 ns, over 7 m',
-  }),
-  choice('termination', 12, 11, 'Termination', {
-    0: 'VCONN not required',
-    1: 'VCONN required',
-    2: 'one end active',
-    3: 'both ends active',
-  }),
-] as const;
-const VOLTS = choice('volts', 10, 9, 'Highest VBUS voltage', {
-  0: '20 V',
-  1: '30 V, deprecated: take 20 V',
-  2: '40 V, deprecated: take 20 V',
-  3: '50 V',
-});
-const AMPS = choice('amps', 6, 5, 'VBUS current', { 0: 'USB default', 1: '3 A', 2: '5 A' });
-const SPEED = choice('speed', 2, 0, 'Highest speed', {
-  0: 'USB 2.0',
-  1: 'Gen 1',
-  2: 'Gen 2',
-  3: 'Gen 3',
-  4: 'Gen 4',
-});
-const PASSIVE = [...HEAD, VOLTS, reserved(8, 7), AMPS, reserved(4, 3), SPEED] as const;
-const ACTIVE = [
-  ...HEAD,
-  VOLTS,
-  flag('sideband', 8, 'No sideband'),
-  flag('sidebandActive', 7, 'Active sideband'),
-  AMPS,
-  flag('through', 4, 'VBUS through the cable'),
-  flag('farEnd', 3, 'Second controller at the far end'),
-  SPEED,
-] as const;
-/** Layout of markers that speak version 1.0: bits 10:7 tell how the pairs run, not the voltage. */
-const OLD = [
-  ...HEAD,
-  flag('sstx1', 10, 'First transmit pair configurable'),
-  flag('sstx2', 9, 'Second transmit pair configurable'),
-  flag('ssrx1', 8, 'First receive pair configurable'),
-  flag('ssrx2', 7, 'Second receive pair configurable'),
-  AMPS,
-  flag('through', 4, 'VBUS through the cable'),
-  flag('farEnd', 3, 'Second controller at the far end'),
-  SPEED,
-] as const;
+import { type ExplainedField, explain, hexadecimal, type Layout, pack, reservedPart, unpack } from './layout.ts';
 
 /** The standard id of USB PD in a vendor defined message. */
 const PD_ID = 0xff00;
 
 export type CableKind = 'passive' | 'active' | 'old';
-const LAYOUTS = { passive: PASSIVE, active: ACTIVE, old: OLD } as const;
 
 /** What a cable may carry by its marker. */
 export interface CableRating {
@@ -128,7 +30,7 @@ export interface CableVdo {
 
 /** Decode a cable word. @param kind by the identity header and the version it speaks */
 export function decodeCable(word: number, kind: CableKind = 'passive'): CableVdo {
-  const layout: Layout = LAYOUTS[kind];
+  const layout: Layout = CABLES[kind];
   const raw = unpack(layout, word);
   const amps = raw.amps === 2 ? 5 : 3;
   const fifty = kind !== 'old' && raw.volts === 3;
@@ -139,10 +41,9 @@ export function decodeCable(word: number, kind: CableKind = 'passive'): CableVdo
 }
 
 /** Encode a cable word: the exact inverse of {@link decodeCable}. */
-export const encodeCable = ({ kind, raw }: Pick<CableVdo, 'kind' | 'raw'>): number =>
-  pack(LAYOUTS[kind] as Layout, raw);
+export const encodeCable = ({ kind, raw }: Pick<CableVdo, 'kind' | 'raw'>): number => pack(CABLES[kind] as Layout, raw);
 
-export const explainCable = (word: number, kind: CableKind) => explain(LAYOUTS[kind], word);
+export const explainCable = (word: number, kind: CableKind) => explain(CABLES[kind], word);
 
 export interface Identity {
   readonly cable: CableVdo | null;
@@ -161,6 +62,34 @@ const finding = (kind: string, grade: Finding['grade'], sentence: string): Findi
   sentence,
   positions: [],
 });
+
+/** What the second word of an active cable tells. @param version of the layout of its first */
+function moreFindings(word: number | undefined, version: number): Finding[] {
+  // Layouts before 1.2 had one word.
+  if (word === undefined)
+    return version >= 2
+      ? [
+          finding(
+            'cable-second',
+            'note',
+            'The second word of this active cable is missing: nobody knows how warm it may be.',
+          ),
+        ]
+      : [];
+  const { works, stops } = unpack(ACTIVE_MORE, word);
+  const found: Finding[] = [];
+  if (reservedPart(ACTIVE_MORE, word) !== 0)
+    found.push(finding('reserved', 'note', 'Reserved bits of the second cable word are set.'));
+  if (works > 0 && stops > 0 && stops < works)
+    found.push(
+      finding('cable-heat', 'fault', `It shuts down at ${stops} °C, below the ${works} °C it says it works at.`),
+    );
+  else if (works > 0 || stops > 0) {
+    const said = [works > 0 ? `works up to ${works} °C inside` : '', stops > 0 ? `shuts down at ${stops} °C` : ''];
+    found.push(finding('cable-heat', 'note', `By its marker the cable ${said.filter(Boolean).join(' and ')}.`));
+  }
+  return found;
+}
 
 function cableFindings({ kind, raw, reserved: rest, rating }: CableVdo): Finding[] {
   const found: Finding[] = [];
@@ -181,8 +110,34 @@ function cableFindings({ kind, raw, reserved: rest, rating }: CableVdo): Finding
   return found;
 }
 
+/** The finding that it was no cable that was asked. */
+export const PORT_ANSWERED = 'port-answered';
+
+/** Who else may answer with a fourth word. */
+const NO_CABLE: Readonly<
+  Record<
+    'port' | 'powered',
+    { readonly kind: string; readonly title: string; readonly layout: Layout; readonly sentence: string }
+  >
+> = {
+  port: {
+    kind: PORT_ANSWERED,
+    title: 'Port',
+    layout: [hexadecimal('port', 31, 0, 'Not read')],
+    sentence:
+      'A port answered for itself, not the plug of a cable: it rates no cable. Take 3 A until the cable answers.',
+  },
+  powered: {
+    kind: 'not-cable',
+    title: 'Powered device',
+    layout: POWERED_DEVICE,
+    sentence: 'A powered device on the cable answered: it rates no cable. Take 3 A until the cable answers.',
+  },
+};
+
 /**
- * Decode a whole reply: VDM header, identity header, certification, product, cable word. A lone cable word decodes too.
+ * Decode a whole reply: VDM header, identity header, certification, product, cable word, and the second of an active cable.
+ * A lone cable word decodes too. What else follows is padding, and passed over.
  * Any list of words gives findings, never an exception.
  */
 export function decodeIdentity(words: readonly number[]): Identity {
@@ -192,7 +147,7 @@ export function decodeIdentity(words: readonly number[]): Identity {
   if (words.length === 1 && Math.floor(first / 65_536) !== PD_ID) {
     const cable = decodeCable(first);
     const note = finding('no-header', 'note', 'A cable word alone: taken for a passive cable.');
-    return { cable, words: [shown(first, 'Cable', PASSIVE)], findings: [note, ...cableFindings(cable)] };
+    return { cable, words: [shown(first, 'Cable', CABLES.passive)], findings: [note, ...cableFindings(cable)] };
   }
   const header = unpack(VDM_HEADER, first);
   const isReply = header.structured === 1 && header.command === 1 && header.reply === 1;
@@ -220,8 +175,15 @@ export function decodeIdentity(words: readonly number[]): Identity {
           : 'Not an acknowledged Discover Identity reply.',
       ),
     );
-  const product = unpack(ID_HEADER, body[0] ?? 0).product;
+  const { product, downstream } = unpack(ID_HEADER, body[0] ?? 0);
   const word = body[3];
+  // Only a port has a downstream product type: a charger that was asked for itself is no cable, whatever its code says of one.
+  const none = downstream > 0 ? NO_CABLE.port : product === 6 && word !== undefined ? NO_CABLE.powered : null;
+  if (none) {
+    findings.push(finding(none.kind, 'fault', none.sentence));
+    const last = word === undefined ? [] : [shown(word, none.title, none.layout)];
+    return { cable: null, words: [...list, ...last], findings };
+  }
   if (word === undefined) {
     findings.push(finding('no-cable-word', 'fault', 'The reply ends before the cable word.'));
     return { cable: null, words: list, findings };
@@ -232,9 +194,18 @@ export function decodeIdentity(words: readonly number[]): Identity {
     );
   const kind: CableKind = header.major === 0 ? 'old' : product === 4 ? 'active' : 'passive';
   const cable = decodeCable(word, kind);
+  const more = kind === 'active' ? body[4] : undefined;
   return {
     cable,
-    words: [...list, shown(word, 'Cable', LAYOUTS[kind])],
-    findings: [...findings, ...cableFindings(cable)],
+    words: [
+      ...list,
+      shown(word, 'Cable', CABLES[kind]),
+      ...(more === undefined ? [] : [shown(more, 'Cable, second word', ACTIVE_MORE)]),
+    ],
+    findings: [
+      ...findings,
+      ...cableFindings(cable),
+      ...(kind === 'active' ? moreFindings(more, cable.raw.version ?? 0) : []),
+    ],
   };
 }

@@ -175,3 +175,84 @@ describe('an active cable', () => {
     expect(identity.findings.map(({ kind }) => kind)).toEqual(['cable-no-power']);
   });
 });
+
+// Words put together bit by bit from the tables of the standard, by other means than the layouts.
+describe('the reply of a marker', () => {
+  const HEADER = 0xff00a041;
+  const ACTIVE = 0x20000000;
+  const sentences = (words: readonly number[]) => decodeIdentity(words).findings.map(({ sentence }) => sentence);
+  const says = (words: readonly number[], title: string) =>
+    decodeIdentity(words)
+      .words.find((one) => one.title === title)
+      ?.fields.map((field) => [field.title, field.says]);
+
+  it('of an active cable counts its latency in microseconds, and has a second word', () => {
+    const words = [HEADER, ACTIVE, 0, 0, 0x126b1e5b, 0x46554e5d];
+    const identity = decodeIdentity(words);
+    expect(identity.cable?.rating).toEqual({ amps: 5, volts: 48, epr: true });
+    expect(says(words, 'Cable')).toContainEqual(['Latency', '1000 ns, about 100 m']);
+    expect(says(words, 'Cable, second word')).toEqual([
+      ['Highest operating temperature inside', '70 °C'],
+      ['Shuts down at', '85 °C'],
+      ['Reserved', 'zero, as it should be'],
+      ['Draw asleep', '0.2 to 0.5 mW'],
+      ['Wakes', 'through a state between'],
+      ['Medium', 'optical'],
+      ['Active element', 'retimer'],
+      ['USB4', 'yes'],
+      ['USB 2.0 hub hops used', '1'],
+      ['USB 2.0', 'yes'],
+      ['USB 3.2', 'no'],
+      ['Lanes', 'two'],
+      ['Optically isolated', 'yes'],
+      ['USB4 asymmetric mode', 'no'],
+      ['Generation', 'Gen 2 or higher'],
+    ]);
+    expect(sentences(words)).toEqual(['By its marker the cable works up to 70 °C inside and shuts down at 85 °C.']);
+  });
+
+  it('that shuts down before it is as warm as it may be contradicts itself', () => {
+    const [found] = decodeIdentity([HEADER, ACTIVE, 0, 0, 0x126b1e5b, 0x5a500000]).findings;
+    expect(found).toMatchObject({ kind: 'cable-heat', grade: 'fault' });
+    expect(found?.sentence).toBe('It shuts down at 80 °C, below the 90 °C it says it works at.');
+  });
+
+  it('of an active cable is incomplete without its second word, unless its layout had none', () => {
+    expect(sentences([HEADER, ACTIVE, 0, 0, 0x126b1e5b])).toEqual([
+      'The second word of this active cable is missing: nobody knows how warm it may be.',
+    ]);
+    expect(sentences([HEADER, ACTIVE, 0, 0, 0x120b1e5b])).toEqual([]);
+    // A passive cable has one word; what follows is padding.
+    expect(sentences([HEADER, 0x18000000, 0, 0, 0x000a2640, 0])).toEqual([]);
+    expect(decodeIdentity([HEADER, 0x18000000, 0, 0, 0x000a2640, 0]).words).toHaveLength(5);
+  });
+
+  it('in the layout of version 1.0 has a receptacle where later ones have EPR', () => {
+    const words = [0xff008041, 0x18000000, 0, 0, 0x11024031];
+    expect(decodeIdentity(words).cable).toMatchObject({ kind: 'old', rating: { amps: 3, volts: 20, epr: false } });
+    expect(says(words, 'Cable')).toContainEqual(['Other end', 'Type-A']);
+    expect(says(words, 'Cable')).toContainEqual(['Receptacle', 'yes']);
+    expect(sentences(words)).toEqual(['A version 1.0 marker states no voltage; take 20 V.']);
+  });
+
+  it('of a powered device on the cable, or of a port itself, rates no cable', () => {
+    const device = [HEADER, 0x30000000, 0, 0, 0x10004ca9];
+    expect(decodeIdentity(device).cable).toBeNull();
+    expect(says(device, 'Powered device')).toEqual(
+      expect.arrayContaining([
+        ['Highest VBUS voltage', '20 V'],
+        ['Charge-through current', '5 A'],
+        ['VBUS resistance', '50 mΩ'],
+        ['Ground resistance', '20 mΩ'],
+        ['Charges through', 'yes'],
+      ]),
+    );
+    expect(sentences(device)).toEqual([
+      'A powered device on the cable answered: it rates no cable. Take 3 A until the cable answers.',
+    ]);
+    // A charger that was asked for itself: a power supply upstream and a power brick downstream, both coded 3.
+    const charger = [HEADER, 0x19800000, 0, 0, 0x000a2640];
+    expect(decodeIdentity(charger).cable).toBeNull();
+    expect(sentences(charger)[0]).toContain('A port answered for itself');
+  });
+});

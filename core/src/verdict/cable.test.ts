@@ -54,6 +54,20 @@ describe('its marker', () => {
     expect(stations.find(({ id }) => id === 'marker')?.worst).toBe('short');
   });
 
+  it('is nothing a charger says when it is asked for itself', () => {
+    const port = ['FF00A041', '01800000', '00000000', '00000000', '000A2640'];
+    const alone = judged({ readOuts: [aMarker('near', port)] }, [RATED_240]);
+    expect(alone.results.marker.rating).toBeNull();
+    expect(alone.results.marker.findings[0]?.sentence).toContain('A port answered for itself');
+    expect(alone.claims[0]).toMatchObject({ state: 'not tested' });
+    // At the other end nothing answered: what counts is that, not the port.
+    const other = judged({ readOuts: [aMarker('near', port), aMarker('far', [])] }, [RATED_240]);
+    expect(other.results.marker.rating).toEqual({ amps: 3, volts: 20, epr: false });
+    expect(other.results.marker.findings.at(-1)?.sentence).toContain('no marker answers');
+    const both = judged({ readOuts: [aMarker('near', port), aMarker('far', MARK_240)] }, [RATED_240]);
+    expect(both.claims[0]).toMatchObject({ state: 'advertised only' });
+  });
+
   it('counts as one where only one end carries it', () =>
     expect(judged({ readOuts: [aMarker('near', MARK_240), aMarker('far', [])] }).results.marker.rating?.amps).toBe(5));
 

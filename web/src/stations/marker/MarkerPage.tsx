@@ -1,7 +1,7 @@
 // Marker: what a cable says of itself, end by end, against what is printed, and what follows for chargers.
 import { CABLE_PLACES } from '@lastmark/core/cable';
 import { bitsWords } from '@lastmark/core/copy';
-import type { MarkerEnd } from '@lastmark/core/marker';
+import { type MarkerEnd, spoke } from '@lastmark/core/marker';
 import { wordOf } from '@lastmark/core/pd';
 import { formatPlain } from '@lastmark/core/quantity';
 import { currentReadOuts } from '@lastmark/core/read-out';
@@ -17,6 +17,14 @@ import { HeldBack } from './HeldBack.tsx';
 import { MarkerDialog } from './MarkerDialog.tsx';
 
 const PLACE_WORDS: Readonly<Record<string, string>> = { near: 'At the charger', far: 'At the device' };
+
+/** What answered at an end, in a line. */
+function answerOf(end: MarkerEnd): string {
+  const { amps, volts } = end.rating;
+  if (end.identity?.cable) return `${formatPlain(amps * volts, 'power')}: ${amps} A at ${volts} V`;
+  if (end.identity && !spoke(end)) return 'A port answered, not the cable';
+  return `${end.identity ? 'No cable answered' : 'No answer'}: 3 A, 60 W at most`;
+}
 
 function EndPanel({
   place,
@@ -48,9 +56,7 @@ function EndPanel({
       {!end && <Typography color="text.secondary">Nobody asked this end yet.</Typography>}
       {end && (
         <Typography sx={{ fontSize: 18, fontWeight: 600 }}>
-          {end.identity
-            ? `${formatPlain(end.rating.amps * end.rating.volts, 'power')}: ${end.rating.amps} A at ${end.rating.volts} V`
-            : 'No answer: 3 A, 60 W at most'}
+          {answerOf(end)}
           <Box component="span" sx={{ color: 'text.secondary', fontSize: 14, fontWeight: 400 }}>
             {end.bits !== null && ` · data up to ${bitsWords(end.bits)}`}
             {end.identity?.cable && ` · ${end.identity.cable.kind === 'active' ? 'active' : 'passive'}`} ·{' '}
