@@ -117,19 +117,26 @@ export const PORT_ANSWERED = 'port-answered';
 const NO_CABLE: Readonly<
   Record<
     'port' | 'powered',
-    { readonly kind: string; readonly title: string; readonly layout: Layout; readonly sentence: string }
+    {
+      readonly kind: string;
+      readonly grade: Finding['grade'];
+      readonly title: string;
+      readonly layout: Layout;
+      readonly sentence: string;
+    }
   >
 > = {
   port: {
     kind: PORT_ANSWERED,
     title: 'Port',
     layout: [hexadecimal('port', 31, 0, 'Not read')],
-    sentence:
-      'A port answered for itself, not the plug of a cable: it rates no cable. Take 3 A until the cable answers.',
+    grade: 'note',
+    sentence: "A port answered for itself, not the plug of a cable. Ask the plug (SOP').",
   },
   powered: {
     kind: 'not-cable',
     title: 'Powered device',
+    grade: 'fault',
     layout: POWERED_DEVICE,
     sentence: 'A powered device on the cable answered: it rates no cable. Take 3 A until the cable answers.',
   },
@@ -180,7 +187,7 @@ export function decodeIdentity(words: readonly number[]): Identity {
   // Only a port has a downstream product type: a charger that was asked for itself is no cable, whatever its code says of one.
   const none = downstream > 0 ? NO_CABLE.port : product === 6 && word !== undefined ? NO_CABLE.powered : null;
   if (none) {
-    findings.push(finding(none.kind, 'fault', none.sentence));
+    findings.push(finding(none.kind, none.grade, none.sentence));
     const last = word === undefined ? [] : [shown(word, none.title, none.layout)];
     return { cable: null, words: [...list, ...last], findings };
   }
@@ -208,4 +215,22 @@ export function decodeIdentity(words: readonly number[]): Identity {
       ...(kind === 'active' ? moreFindings(more, cable.raw.version ?? 0) : []),
     ],
   };
+}
+
+/**
+ * Which of the vendor defined messages of a conversation is the cable's answer: ports are asked for their identity too, after
+ * the plug, and for other things behind it.
+ * @param all data objects of each, in the order they were sent
+ * @returns the last acknowledged identity of a cable; else the last about any identity; empty where there is none
+ */
+export function cableReply(all: readonly (readonly number[])[]): readonly number[] {
+  const about = all.filter(([first = 0]) => {
+    const { svid, structured, command } = unpack(VDM_HEADER, first);
+    return svid === PD_ID && structured === 1 && command === 1;
+  });
+  const ofCable = about.findLast((words) => {
+    const { cable, findings } = decodeIdentity(words);
+    return cable !== null && !findings.some(({ kind }) => kind === 'not-cable' || kind === 'not-identity');
+  });
+  return ofCable ?? about.at(-1) ?? [];
 }

@@ -253,6 +253,7 @@ describe('the reply of a marker', () => {
     // A charger that was asked for itself: a power supply upstream and a power brick downstream, both coded 3.
     const charger = [HEADER, 0x19800000, 0, 0, 0x000a2640];
     expect(decodeIdentity(charger).cable).toBeNull();
-    expect(sentences(charger)[0]).toContain('A port answered for itself');
+    expect(sentences(charger)).toEqual(["A port answered for itself, not the plug of a cable. Ask the plug (SOP')."]);
+    expect(sentences(charger.slice(0, 4))).toEqual(sentences(charger));
   });
 });

@@ -1,6 +1,7 @@
 // From whatever a person pastes or types to offers, requests and a cable's reply: one door for all of it.
 import {
   type ByteOrder,
+  cableReply,
   decodeSource,
   describeOffer,
   type Finding,
@@ -71,7 +72,7 @@ function fromMessages(messages: readonly Message[]): Pick<Interpreted, 'offers' 
     offers,
     epr: list?.kind === 'epr-offers',
     requests,
-    identity: messages.findLast(({ kind }) => kind === 'identity')?.words ?? [],
+    identity: cableReply(messages.filter(({ kind }) => kind === 'identity').map(({ words }) => words)),
   };
 }
 

@@ -3,7 +3,7 @@
 import type { StoredReadOut } from '@lastmark/contract/types';
 import { CABLE_PLACES } from '@lastmark/core/cable';
 import { markerReadOut } from '@lastmark/core/marker';
-import { decodeIdentity, wordOf, wordText } from '@lastmark/core/pd';
+import { wordOf, wordText } from '@lastmark/core/pd';
 import { interpret } from '@lastmark/core/read-out';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -126,16 +126,7 @@ export function MarkerDialog({ place, onClose }: { readonly place: string; reado
       {read && read.findings.length > 0 && (
         <Alert severity="info">{read.findings.map(({ sentence }) => sentence).join(' ')}</Alert>
       )}
-      {values.by !== 'no answer' && words.length > 0 && (
-        <>
-          {decodeIdentity(words.map(wordOf)).findings.map(({ sentence }) => (
-            <Typography key={sentence} variant="body2" color="warning.main">
-              {sentence}
-            </Typography>
-          ))}
-          <Identity words={words.map(wordOf)} />
-        </>
-      )}
+      {values.by !== 'no answer' && words.length > 0 && <Identity words={words.map(wordOf)} />}
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 240px', gap: 1.5 }}>
         <TextInput control={control} name="note" label="Note" max={400} />
         <TakenInput control={control} taken={values.taken} />
