@@ -30,6 +30,15 @@ function startOn(folder, benchPort) {
   return { child, ended, ready, said: () => said };
 }
 
+/** A signal to the command and all it started; one that has ended by itself is told by how it ended. */
+function signalAll({ child }, signal) {
+  try {
+    process.kill(-child.pid, signal);
+  } catch (error) {
+    if (error.code !== 'ESRCH') throw error;
+  }
+}
+
 const left = (folder) =>
   spawnSync('pgrep', ['-f', `datadir=${folder}`], { encoding: 'utf8' })
     .stdout.split('\n')
@@ -48,7 +57,7 @@ export async function attackStarts(say) {
   const whole = startOn(folder, 5450);
   const total = await shelf(await whole.ready());
   const took = performance.now() - began;
-  process.kill(-whole.child.pid, 'SIGINT');
+  signalAll(whole, 'SIGINT');
   await whole.ended;
   rmSync(folder, { recursive: true, force: true });
   let good = 0;
@@ -59,7 +68,7 @@ export async function attackStarts(say) {
     const cut = startOn(folder, 5470);
     await new Promise((resolve) => setTimeout(resolve, after));
     if (signal === 'SIGKILL') cut.child.kill(signal);
-    else process.kill(-cut.child.pid, signal);
+    else signalAll(cut, signal);
     const how = await cut.ended;
     const again = startOn(folder, 5490);
     try {
@@ -69,7 +78,7 @@ export async function attackStarts(say) {
     } catch (error) {
       say(`${signal} after ${Math.round(after)} ms (ended ${how}): ${error.message}`);
     }
-    process.kill(-again.child.pid, 'SIGINT');
+    signalAll(again, 'SIGINT');
     await again.ended;
     if (left(folder).length > 0) {
       say('a database process was left behind');

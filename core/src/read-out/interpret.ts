@@ -10,7 +10,8 @@ import {
   readHex,
   requestKind,
 } from '../pd/index.ts';
-import { isList, isOfferLines, readList } from './list.ts';
+import { isList, isOfferLines, offerWords, readList } from './list.ts';
+import { decimalWords, messagesIn, offersInLog, propertiesIn } from './log.ts';
 import type { ReadOut } from './types.ts';
 
 /** What bare words are; messages say it themselves. */
@@ -101,12 +102,8 @@ function otherOrder(text: string, order: ByteOrder, offers: readonly number[]): 
 }
 const SHOWN = 3;
 
-/**
- * Understand text about what a charger offers. Never throws.
- * @param known offers a bare request refers to
- */
-export function interpret(text: string, order: ByteOrder, are: WordsAre, known: readonly number[] = []): Interpreted {
-  if (text.trim() === '') return NOTHING;
+/** Understand text that holds nothing else but what counts. */
+function interpretWhole(text: string, order: ByteOrder, are: WordsAre, known: readonly number[]): Interpreted {
   if (isList(text) || isOfferLines(text)) {
     const { words, findings, readOut, several } = readList(text);
     const form = readOut || several.length > 0 ? 'open form' : isList(text) ? 'list' : 'lines';
@@ -122,4 +119,67 @@ export function interpret(text: string, order: ByteOrder, are: WordsAre, known: 
   if (are === 'identity') return { ...read, identity: words };
   if (are === 'request') return { ...read, requests: words.map((word) => requestOf(word, known, null)) };
   return { ...read, offers: words, epr: isEpr(words), findings: [...otherOrder(text, order, words), ...findings] };
+}
+
+const passedBy = (passed: number): Finding[] =>
+  passed === 0
+    ? []
+    : [
+        {
+          kind: 'passed-over',
+          grade: 'note',
+          sentence: `${passed} ${passed === 1 ? 'line' : 'lines'} of a log passed over: no offer, request or identity stands there.`,
+          positions: [],
+        },
+      ];
+
+/** What a log has among other things; null where it has nothing. */
+function interpretLog(text: string): Interpreted | null {
+  const log = messagesIn(text);
+  if (log) {
+    const { messages, findings } = readHex(log.lines.join('\n'), 'wire');
+    const from = fromMessages(messages);
+    if (from.offers.length + from.requests.length + from.identity.length > 0)
+      return { ...NOTHING, form: 'messages', messages, ...from, findings: [...passedBy(log.passed), ...findings] };
+  }
+  const rows = propertiesIn(text);
+  const lines = rows ? null : offersInLog(text);
+  const decimal = rows || lines ? null : decimalWords(text);
+  const read = rows
+    ? offerWords(rows)
+    : lines
+      ? offerWords(lines.lines)
+      : decimal
+        ? { words: decimal, findings: [] }
+        : null;
+  if (!read) return null;
+  return {
+    ...NOTHING,
+    form: decimal ? 'words' : 'lines',
+    offers: read.words,
+    epr: isEpr(read.words),
+    findings: [...passedBy(lines?.passed ?? 0), ...read.findings],
+  };
+}
+
+const DIGITS_ALONE = /^[\s0-9a-fx,;:]*$/i;
+
+/** Whether all of it was read, as far as what was read can tell; digits alone in the other order are told, not turned. */
+function isClear({ offers, requests, identity, readOut, several, findings }: Interpreted, text: string): boolean {
+  const kinds = new Set(findings.map(({ kind }) => kind));
+  if (kinds.has('byte-order') && DIGITS_ALONE.test(text)) return true;
+  if (kinds.has('unreadable') || kinds.has('cut-short')) return false;
+  const other = requests.length + identity.length + several.length > 0 || readOut !== null;
+  return other || beginsWithFive(offers);
+}
+
+/**
+ * Understand text about what a charger offers: words, messages, offers in words, lists, read-outs; and logs that hold such beside
+ * other things. Never throws.
+ * @param known offers a bare request refers to
+ */
+export function interpret(text: string, order: ByteOrder, are: WordsAre, known: readonly number[] = []): Interpreted {
+  if (text.trim() === '') return NOTHING;
+  const whole = interpretWhole(text, order, are, known);
+  return isClear(whole, text) ? whole : (interpretLog(text) ?? whole);
 }

@@ -1,5 +1,5 @@
 // Offers as a CSV or JSON list, and read-outs in the open JSON form of the sample export.
-import { encodeSource, type Finding, parseOffer, type SourceObject } from '../pd/index.ts';
+import { decodeSource, encodeSource, type Finding, parseOffer, type SourceObject, SPR_POSITIONS } from '../pd/index.ts';
 import { parseQuantity } from '../quantity/index.ts';
 import { isOfferTable, offerCells, offerRows } from './columns.ts';
 import type { ReadOut } from './types.ts';
@@ -75,21 +75,50 @@ function offerOf(row: Readonly<Record<string, string>>): SourceObject | string {
     : { kind: 'variable', minVolts, maxVolts, amps };
 }
 
-/** @param lineOf where a row stood, from 1 */
-function wordsFrom(
+/** A row that is a word already. */
+function wordIn(row: unknown): number | null {
+  if (typeof row === 'string') return /^(?:0x)?[0-9a-f]{8}$/i.test(row) ? Number.parseInt(row, 16) : null;
+  return typeof row === 'number' && Number.isInteger(row) && row >= 0 && row < 2 ** 32 ? row : null;
+}
+
+const isEprOffer = (object: SourceObject): boolean =>
+  object.kind === 'epr-avs' || (object.kind === 'fixed' && object.volts > SPR_VOLTS + 0.5);
+
+/**
+ * A list leaves the places out that a message fills with noughts: EPR offers behind all others stand from position 8 on.
+ * @param asWords some were words already, which say themselves what the first object does
+ */
+function eprPlaced(words: readonly number[], asWords: boolean): readonly number[] {
+  const objects = words.map(decodeSource);
+  const first = objects.findIndex(isEprOffer);
+  const known = objects.every(({ kind }) => kind !== 'empty' && kind !== 'unknown');
+  if (first < 1 || first > SPR_POSITIONS || !known || !objects.slice(first).every(isEprOffer)) return words;
+  const [five] = objects;
+  // Offered in words, nobody noted its flags; that it is EPR capable follows from what it offers.
+  const implied =
+    !asWords && five?.kind === 'fixed'
+      ? [encodeSource({ ...five, flags: [...five.flags, 'eprCapable'] }), ...words.slice(1, first)]
+      : words.slice(0, first);
+  return [...implied, ...Array.from({ length: SPR_POSITIONS - first }, () => 0), ...words.slice(first)];
+}
+
+/**
+ * Offers as words: of lines in words, of words as text or numbers, or of rows by the names of their columns.
+ * @param lineOf where a row stood, from 1
+ */
+export function offerWords(
   rows: readonly unknown[],
   lineOf = (index: number): number => index + 1,
 ): Pick<ListReading, 'words' | 'findings'> {
   const words: number[] = [];
   const findings: Finding[] = [];
+  let asWords = false;
   rows.forEach((row, index) => {
     const place = `Line ${lineOf(index)}: `;
-    if (typeof row === 'string' && /^(?:0x)?[0-9a-f]{8}$/i.test(row)) {
-      words.push(Number.parseInt(row, 16));
-      return;
-    }
-    if (typeof row === 'number' && Number.isInteger(row) && row >= 0 && row < 2 ** 32) {
-      words.push(row);
+    const word = wordIn(row);
+    if (word !== null) {
+      asWords = true;
+      words.push(word);
       return;
     }
     const parsed = typeof row === 'string' ? parseOffer(row) : null;
@@ -110,7 +139,7 @@ function wordsFrom(
       findings.push(fault(place + (error instanceof RangeError ? error.message : 'cannot be encoded.')));
     }
   });
-  return { words, findings };
+  return { words: eprPlaced(words, asWords), findings };
 }
 
 const isRecord = (value: unknown): value is Row => typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -124,7 +153,7 @@ function fromJson(text: string): ListReading {
   } catch {
     return nothingWith(fault('This is not sound JSON.'));
   }
-  if (Array.isArray(value)) return { ...wordsFrom(value), readOut: null, several: [] };
+  if (Array.isArray(value)) return { ...offerWords(value), readOut: null, several: [] };
   if (!isRecord(value)) return nothingWith(fault('A list of offers, or a read-out, is expected.'));
   // A sample export holds its read-outs under `readOuts`.
   const nested = Array.isArray(value.readOuts) ? value.readOuts : null;
@@ -138,15 +167,15 @@ function fromJson(text: string): ListReading {
   if (!Array.isArray(one.words)) {
     const lists = Object.values(one).filter(Array.isArray);
     return lists.length === 1
-      ? { ...wordsFrom(lists[0] as readonly unknown[]), readOut: null, several: [] }
+      ? { ...offerWords(lists[0] as readonly unknown[]), readOut: null, several: [] }
       : nothingWith(fault('The list of offers is expected under "words".'));
   }
-  return { ...wordsFrom(one.words), readOut: one as Partial<ReadOut>, several: [] };
+  return { ...offerWords(one.words), readOut: one as Partial<ReadOut>, several: [] };
 }
 
 function fromCsv(text: string): ListReading {
   const rows = offerRows(text);
-  const read = wordsFrom(
+  const read = offerWords(
     rows.map(({ cells }) => cells.word ?? cells),
     (index) => rows[index]?.line ?? index + 1,
   );
@@ -164,7 +193,7 @@ export const isList = (text: string): boolean => isJson(text) || isOfferTable(te
  * before what has volts. `5V/3A` stays one, and so does `SPR AVS 3 A / 2.25 A`.
  */
 const BETWEEN =
-  /\r?\n|;\s{0,3}(?=[^;\r\n]{0,40}\d\s{0,2}m?V)|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=\d+(?:[.,]\d+)?\s{0,2}m?V)/i;
+  /\r?\n|;\s{0,3}(?=[^;\r\n]{0,40}\d\s{0,2}m?V)|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=(?:[([]\d{1,2}[)\]]\s{0,2})?\d+(?:[.,]\d+)?\s{0,2}m?V)/i;
 
 /** The upper range of an SPR AVS supply, behind its lower one. */
 const UPPER_RANGE = /^15(?:[.,]0+)?\s*V?\s*(?:–|-|~|to)\s*20/i;
@@ -193,7 +222,7 @@ export function readList(text: string): ListReading {
   if (isJson(text)) return fromJson(text);
   if (isList(text)) return fromCsv(text);
   return {
-    ...wordsFrom(offersIn(text)),
+    ...offerWords(offersIn(text)),
     readOut: null,
     several: [],
   };
