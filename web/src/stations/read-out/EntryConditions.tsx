@@ -1,6 +1,6 @@
 // The five conditions an offer can change with, and the cable's own words.
 import { parseCelsius, ROOM_RANGE } from '@lastmark/core/quantity';
-import { MARKERS } from '@lastmark/core/read-out';
+import { MARKERS, type Marker } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -13,16 +13,24 @@ import { type Form, REVISION_CHOICES } from './entryForm.ts';
 interface Props {
   readonly form: Form;
   readonly set: (part: Partial<Form>) => void;
+  /** The marker by its own reply, where the cable answered. */
+  readonly told: Marker | null;
 }
 
-export function EntryConditions({ form, set }: Props) {
+export function EntryConditions({ form, set, told }: Props) {
   const { sample } = useSample().dossier;
   const temperature = form.temperature.trim() === '' ? null : parseCelsius(form.temperature, ROOM_RANGE, 'room');
   return (
     <>
       <Typography variant="h3">Conditions</Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        <Choice label="Cable marker" value={form.marker} options={MARKERS} onChange={(marker) => set({ marker })} />
+        <Choice
+          label={told === null ? 'Cable marker' : 'Cable marker, by its reply'}
+          value={told ?? form.marker}
+          options={MARKERS}
+          onChange={(marker) => set({ marker })}
+          more={{ disabled: told !== null }}
+        />
         <Choice
           label="Asked with revision"
           value={form.askedWith}

@@ -18,7 +18,7 @@ import { useSample } from '../../state/sample.tsx';
 import { DecodedView, Identity } from './DecodedView.tsx';
 import { EntryConditions } from './EntryConditions.tsx';
 import { EntryText } from './EntryText.tsx';
-import { emptyForm, type Form, fromReadOut, type Listing, LOOKED, toInput } from './entryForm.ts';
+import { emptyForm, type Form, fromReadOut, type Listing, LOOKED, markerTold, replyOf, toInput } from './entryForm.ts';
 import { Unreachables } from './Unreachables.tsx';
 import { useInterpret } from './useInterpret.ts';
 
@@ -108,7 +108,7 @@ export function EntryDialog({ port, correct, onClose }: Props) {
             Take the conditions from the file too
           </Button>
         )}
-        <EntryConditions form={form} set={set} />
+        <EntryConditions form={form} set={set} told={markerTold(replyOf(decoded, cable), form.marker)} />
       </Box>
       <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
         <DecodedView decoded={decoded} busy={busy} />

@@ -42,6 +42,15 @@ describe('the form of a read-out', () => {
     expect(send({ text: '000A2640', are: 'identity' }, [0x00082020]).cableWords).toEqual(['000A2640']);
   });
 
+  it('has the marker its reply tells, whatever was chosen; nothing of it where no cable answered, or the lead is captive', () => {
+    expect(send({ text: '0801912C', marker: '3 A' }, [0x000a2640]).marker).toBe('5 A EPR');
+    expect(send({ text: '0801912C', marker: '5 A' }, [0x00082020]).marker).toBe('3 A');
+    expect(send({ text: '0801912C', marker: '5 A' }).marker).toBe('5 A');
+    expect(send({ text: '0801912C', marker: 'captive' }, [0x00082020]).marker).toBe('captive');
+    // What the charger says of itself is no cable's.
+    expect(send({ text: '0801912C', marker: '3 A' }, [0xff00a041, 0x19800000, 0, 0]).marker).toBe('3 A');
+  });
+
   it('marks a temperature that cannot be read rather than dropping it', () => {
     expect(send({ text: '0801912C', temperature: '76' }).temperature).toBeNaN();
     expect(send({ text: '0801912C', temperature: '' }).temperature).toBeNull();

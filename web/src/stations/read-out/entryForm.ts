@@ -1,5 +1,6 @@
 // The form of a read-out as text, and what is sent of it.
 import type { ReadOutInput, StoredReadOut } from '@lastmark/contract/types';
+import { markerIn } from '@lastmark/core/marker';
 import { type ByteOrder, wordText } from '@lastmark/core/pd';
 import { parseCelsius, ROOM_RANGE, ZERO_CELSIUS } from '@lastmark/core/quantity';
 import { type Marker, REVISIONS, type Revision, type WordsAre } from '@lastmark/core/read-out';
@@ -41,6 +42,16 @@ const kelvin = (text: string): number | null => {
 
 const noted = (asked: Asked): Revision | null => (asked === 'not noted' ? null : asked);
 
+/** Words of the cable's own reply: of the text itself, or of the field beside it. */
+export const replyOf = (decoded: Decoded, cableWords: readonly number[]): readonly string[] =>
+  [...(decoded.identity.length > 0 ? decoded.identity : cableWords)].map(wordText);
+
+/** The marker by its own reply, which counts before what is chosen; null where no cable answered, or the lead is captive. */
+export function markerTold(reply: readonly string[], chosen: Marker): Marker | null {
+  const told = chosen === 'captive' ? 'none' : markerIn(reply);
+  return told === 'none' ? null : told;
+}
+
 /** A filled form as it is sent. */
 export function toInput(
   form: Form,
@@ -48,6 +59,7 @@ export function toInput(
   cableWords: readonly number[],
   correct: StoredReadOut | null,
 ): ReadOutInput {
+  const reply = replyOf(decoded, cableWords);
   return {
     id: ulid(),
     port: form.port,
@@ -55,14 +67,14 @@ export function toInput(
     // A correction is about the same moment.
     takenAt: correct?.takenAt ?? new Date().toISOString(),
     occupied: form.occupied,
-    marker: form.marker,
+    marker: markerTold(reply, form.marker) ?? form.marker,
     askedWith: noted(form.askedWith),
     temperature: kelvin(form.temperature),
     elapsed: typedSi(form.elapsed, 'duration'),
     words: [...decoded.words].map(wordText),
     epr: decoded.epr,
     declared: noted(form.declared),
-    cableWords: [...(decoded.identity.length > 0 ? decoded.identity : cableWords)].map(wordText),
+    cableWords: [...reply],
     signals: Object.entries(form.signals).flatMap(([mode, result]) =>
       result === 'not looked for' ? [] : [{ mode, result }],
     ),
