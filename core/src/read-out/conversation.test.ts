@@ -122,6 +122,8 @@ describe('a log', () => {
       expect(offersInLog(text), text).toBeNull();
       expect(propertiesIn(text), text).toBeNull();
     }
+    // A line too long to tell one offer is not looked through for one.
+    expect(offersInLog(`${'1'.repeat(1_000_000)} V x\n5 V 3 A`)?.lines).toEqual(['5 V 3 A']);
     expect(interpret('hello world', 'value', 'offers').findings[0]?.sentence).toBe('"hello" is not hexadecimal.');
   });
 });

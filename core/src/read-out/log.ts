@@ -97,6 +97,8 @@ export function messagesIn(text: string): Picked | null {
 /** Kinds of supplies by the number their type has in a source object. */
 const TYPES: readonly string[] = ['', 'battery', 'variable', 'pps'];
 const STAMP = /^\s{0,20}\[[\s\d.:]{1,40}\]/;
+/** No line that tells one offer is longer, characters. */
+const LONGEST_OFFER = 240;
 const NUMBERED_TYPE = /\btype\s{0,2}([0-3])\b/i;
 
 /**
@@ -107,6 +109,7 @@ const NUMBERED_TYPE = /\btype\s{0,2}([0-3])\b/i;
 export function offersInLog(text: string): Picked | null {
   const all = text.split(/\r?\n/).filter((line) => line.trim() !== '');
   const lines = all.flatMap((line) => {
+    if (line.length > LONGEST_OFFER) return [];
     const bare = line.replace(STAMP, '').replace(/\[\w{0,8}\]\s*$/, '');
     const kind = TYPES[Number(NUMBERED_TYPE.exec(bare)?.[1] ?? 0)] ?? '';
     const offer = bare
