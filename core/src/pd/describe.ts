@@ -46,7 +46,12 @@ export type ParsedOffer =
   | { readonly ok: false; readonly reason: string };
 
 const NUMBER = '(\\d+(?:[.,]\\d+)?)';
-const SPAN = new RegExp(`${NUMBER}\\s*(?:(m?)V\\s*)?(?:–|—|-|~|to|…|\\.\\.)\\s*${NUMBER}\\s*(m?)V`, 'i');
+const SPAN = new RegExp(
+  `${NUMBER}\\s*(?:(m?)V\\s*)?(?:–|—|-|~|(?:up\\s+)?to|bis|through|…|\\.\\.)\\s*${NUMBER}\\s*(m?)V`,
+  'i',
+);
+/** Two levels of which only the last has its unit: `5 and 9 V`. */
+const LISTED = new RegExp(`${NUMBER}\\s*(?:and|und|or|oder|&|\\+)\\s*${NUMBER}\\s*m?V`, 'i');
 const all = (text: string, unit: string): number[] =>
   [...text.matchAll(new RegExp(`${NUMBER}\\s*(m?)${unit}(?![a-z])`, 'gi'))].map(
     ([, digits = '', milli]) => parseDecimal(digits) * (milli ? 1e-3 : 1),
@@ -104,7 +109,7 @@ export function parseOffer(text: string): ParsedOffer {
   const [current, another] = currents;
   const levels = all(line, 'V');
   // The first of several would be a guess.
-  if (another !== undefined || (!span && levels.length > 1))
+  if (another !== undefined || (!span && (levels.length > 1 || LISTED.test(line))))
     return no('That is more than one offer: give each a line of its own.');
   if (current === undefined) return no('The amps are missing: type it like 9 V 3 A.');
   if (kind === 'pps')

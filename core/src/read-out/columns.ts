@@ -26,7 +26,7 @@ const partsOf = (head: string): { readonly key: string | undefined; readonly uni
     : headerParts(head);
   return UNIT.test(unit) && keyOf(name) ? { key: keyOf(name), unit } : { key: keyOf(head), unit: '' };
 };
-const RANGE = /^\s*([\d.,]+)\s*(?:V\s*)?(?:–|-|~|to|…|\.\.)\s*([\d.,]+)\s*(?:V\s*)?$/i;
+const RANGE = /^\s*([\d.,]+)\s*(?:V\s*)?(?:–|-|~|to|bis|…|\.\.)\s*([\d.,]+)\s*(?:V\s*)?$/i;
 
 /** Whether text begins with the heads of a table of offers: a kind, or volts and amps, and no number yet. */
 export function isOfferTable(text: string): boolean {

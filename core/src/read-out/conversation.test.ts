@@ -111,6 +111,16 @@ describe('a log', () => {
     expect(decimalWords('')).toBeNull();
   });
 
+  it('with an offer that is not understood says so, and passes none over', () => {
+    const { offers, findings } = interpret('5 V 3 A\n9 V some amps\nPDO count: 2', 'value', 'offers');
+    expect(offers).toHaveLength(0);
+    expect(findings.filter(({ grade }) => grade === 'fault')).not.toEqual([]);
+    // A range of what is not said, and two levels with one unit, are no level at their end.
+    for (const line of ['3.3 up to 11 V 3 A', '3,3 bis 11 V 3 A', '5 and 9 V 3 A', '5 + 9 V at 3 A'])
+      expect(interpret(`5 V 3 A\n${line}`, 'value', 'offers').findings[0]?.sentence, line).toContain('Line 2');
+    expect(offersOf('5 V 3 A\nPPS 3,3 bis 11 V 3 A')).toEqual(['5 V 3 A', 'PPS 3.3–11 V 3 A']);
+  });
+
   it('in which nothing counts is told as before', () => {
     for (const text of [
       'SOP GoodCRC 0041',

@@ -193,7 +193,7 @@ export const isList = (text: string): boolean => isJson(text) || isOfferTable(te
  * before what has volts. `5V/3A` stays one, and so does `SPR AVS 3 A / 2.25 A`.
  */
 const BETWEEN =
-  /\r?\n|;\s{0,3}(?=[^;\r\n]{0,40}\d\s{0,2}m?V)|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=(?:[([]\d{1,2}[)\]]\s{0,2})?\d+(?:[.,]\d+)?\s{0,2}m?V)/i;
+  /\r?\n|;\s{0,3}(?=[^;\r\n]{0,40}\d\s{0,2}m?V)|(?<=[AW)]\s{0,3})[,;|/·•]\s{0,3}(?=(?:[^,;|/·•\r\n]|\d,\d){0,40}\d\s{0,2}m?V)|(?<=A)\s+(?=(?:[([]\d{1,2}[)\]]\s{0,2})?\d+(?:[.,]\d+)?\s{0,2}m?V)|(?<=A)\s+(?=(?:PPS|APDO|SPR|EPR|AVS)\b)/i;
 
 /** The upper range of an SPR AVS supply, behind its lower one. */
 const UPPER_RANGE = /^15(?:[.,]0+)?\s*V?\s*(?:–|-|~|to)\s*20/i;

@@ -101,13 +101,16 @@ const STAMP = /^\s{0,20}\[[\s\d.:]{1,40}\]/;
 const LONGEST_OFFER = 240;
 const NUMBERED_TYPE = /\btype\s{0,2}([0-3])\b/i;
 
+const HAS_VOLTS = /\d\s{0,2}m?V(?![a-z])/i;
+
 /**
  * Offers in words among other lines of a log, as lines that read as offers.
- * @returns null where none does, or the first is not of 5 V
+ * @returns null where none does, the first is not of 5 V, or a line with volts is not understood: an offer is not passed over
  * @example offersInLog('[ 2.1] PDO 1: type 0, 5000 mV, 3000 mA [E]')?.lines // ['5000 mV, 3000 mA']
  */
 export function offersInLog(text: string): Picked | null {
   const all = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  let unclear = false;
   const lines = all.flatMap((line) => {
     if (line.length > LONGEST_OFFER) return [];
     const bare = line.replace(STAMP, '').replace(/\[\w{0,8}\]\s*$/, '');
@@ -117,8 +120,11 @@ export function offersInLog(text: string): Picked | null {
       .replace(/^[^:]{0,24}:/, '')
       .replace(/^[\s,]+/, '');
     const said = `${kind} ${offer}`.trim();
-    return parseOffer(said).ok ? [said] : [];
+    if (parseOffer(said).ok) return [said];
+    unclear ||= HAS_VOLTS.test(line);
+    return [];
   });
+  if (unclear) return null;
   const first = parseOffer(lines[0] ?? '');
   if (!first.ok || first.object.kind !== 'fixed' || first.object.volts !== 5) return null;
   return { lines, passed: all.length - lines.length };

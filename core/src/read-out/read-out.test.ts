@@ -51,6 +51,7 @@ describe('what people paste', () => {
       '5V 3A; 9V 2,77A; PPS 3,3-11V 3A; EPR AVS 15-28V 140W',
       ['5 V 3 A', '9 V 2.77 A', 'PPS 3.3–11 V 3 A', ...Array(4).fill('place holder'), 'EPR AVS 15–28 V 140 W'],
     ],
+    ['5V3A 9V3A 20V3.25A PPS 3.3-21V3.25A', ['5 V 3 A', '9 V 3 A', '20 V 3.25 A', 'PPS 3.3–21 V 3.25 A']],
     ['(1) 5V/3A (2) 9V/3A [3] 20V/3.25A', ['5 V 3 A', '9 V 3 A', '20 V 3.25 A']],
     ['5V 3A 9V 3A', ['5 V 3 A', '9 V 3 A']],
     ['SPR AVS 3 A / 2.25 A', ['SPR AVS 3 A to 15 V, 2.25 A to 20 V']],
