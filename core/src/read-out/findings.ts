@@ -15,6 +15,7 @@ import {
 import type { Claim } from '../promise/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { changeWords, compareReadOuts, conditionWords, unlikeWords } from './compare.ts';
+import { markerIn } from './marker.ts';
 import { bestReadOut, currentReadOuts, fiveAmpCable, offersOf } from './offers.ts';
 import type { ReadOut } from './types.ts';
 
@@ -79,7 +80,22 @@ function ownFindings(readOut: ReadOut, context: ReadOutContext): Finding[] {
         ]
       : [],
   );
-  return [...checkOffers(words, readOut.epr), ...rules, ...unreachable, ...cable];
+  return [...checkOffers(words, readOut.epr), ...rules, ...unreachable, ...markerNoted(readOut), ...cable];
+}
+
+/** A marker noted as another than its own reply tells: what follows from it is doubtful. */
+function markerNoted({ marker, cableWords }: ReadOut): Finding[] {
+  const told = markerIn(cableWords);
+  return told === 'none' || marker === 'captive' || marker === told
+    ? []
+    : [
+        {
+          kind: 'marker-noted',
+          grade: 'note',
+          sentence: `The cable marker is noted as ${marker}; its reply says ${told}. Correct the read-out.`,
+          positions: [],
+        },
+      ];
 }
 
 function labelFindings(readOut: ReadOut, { claims }: ReadOutContext): Finding[] {

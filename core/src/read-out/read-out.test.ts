@@ -7,6 +7,7 @@ import {
   compareReadOuts,
   currentReadOuts,
   interpret,
+  type Marker,
   offersOf,
   type ReadOutContext,
   readList,
@@ -257,6 +258,17 @@ describe('findings of a sample', () => {
   it('a promise above 3 A is not held against a read-out without a 5 A cable', () => {
     const held = aReadOut([...FULL.slice(0, 3), '20 V 3 A'], { marker: '3 A' });
     expect(kindsOf([held], { claims: [line('C1', 20, 5)] })).not.toContain('label-less');
+  });
+
+  it('a marker that is noted as another than its reply tells', () => {
+    const noted = (marker: Marker, ...cableWords: string[]) =>
+      found([aReadOut(FULL, { marker, cableWords })]).find(({ kind }) => kind === 'marker-noted')?.sentence;
+    expect(noted('5 A', '00082020')).toBe(
+      'The cable marker is noted as 5 A; its reply says 3 A. Correct the read-out.',
+    );
+    expect(noted('none', '000A2640')).toContain('noted as none; its reply says 5 A EPR');
+    for (const [marker, ...words] of [['3 A', '00082020'], ['captive', '00082020'], ['5 A']] as const)
+      expect(noted(marker, ...words), marker).toBeUndefined();
   });
 
   it('an offer that changes with one condition is put down to it', () => {

@@ -1,9 +1,10 @@
 // Reads out one port alone, and the cable in the line.
 
 import type { ReadOutInput } from '@lastmark/contract';
-import { markerIn, markerReadOut } from '@lastmark/core/marker';
+import { markerReadOut } from '@lastmark/core/marker';
 import { decodeSource, wordOf } from '@lastmark/core/pd';
 import type { ReadOutStep } from '@lastmark/core/plan';
+import { markerIn } from '@lastmark/core/read-out';
 import { newId } from '../../db/ids.ts';
 import { storeReadOut } from '../../read-outs/store.ts';
 import type { Hands } from '../hands.ts';

@@ -1,9 +1,8 @@
 // The form of a read-out as text, and what is sent of it.
 import type { ReadOutInput, StoredReadOut } from '@lastmark/contract/types';
-import { markerIn } from '@lastmark/core/marker';
 import { type ByteOrder, wordText } from '@lastmark/core/pd';
 import { parseCelsius, ROOM_RANGE, ZERO_CELSIUS } from '@lastmark/core/quantity';
-import { type Marker, REVISIONS, type Revision, type WordsAre } from '@lastmark/core/read-out';
+import { type Marker, markerIn, REVISIONS, type Revision, type WordsAre } from '@lastmark/core/read-out';
 import type { SignalResult } from '@lastmark/core/signal';
 import { ulid } from 'ulid';
 import { typedSi } from '../../parts/fields.tsx';
