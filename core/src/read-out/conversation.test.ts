@@ -50,6 +50,7 @@ describe('a log', () => {
       'of headers and words as numbers',
       '0001 00:00:01.234 SOP Source_Capabilities 51A1 0801912C 0002D12C 0004B12C 00064145 C0DC323C\n0002 00:00:01.240 SOP GoodCRC 0041',
     ],
+    ['of bytes in groups', '1.2 s SOP A151 2C910108 2CD10200 2CB10400 45410600 3C32DCC0\n1.3 s SOP 4100'],
     [
       'that is a dump with letters beside it',
       '0000  A1 51 2C 91 01 08 2C D1 02 00 2C B1 04 00 45 41   .Q,...,...,...EA\n0010  06 00 3C 32 DC C0                                 ..<2..',

@@ -42,11 +42,9 @@ function messageIn(tokens: readonly string[]): Found | null {
     const rest = tokens.slice(at);
     const [header = '', ...words] = rest;
     const asNumbers = header.length === 4 && words.length > 0 && words.every((word) => word.length === 8);
-    const found = asNumbers
-      ? messageOf(rest.flatMap((token) => bytesOf(token).reverse()))
-      : rest.every((token) => token.length % 2 === 0)
-        ? messageOf(rest.flatMap(bytesOf))
-        : null;
+    const found =
+      (asNumbers ? messageOf(rest.flatMap((token) => bytesOf(token).reverse())) : null) ??
+      (rest.every((token) => token.length % 2 === 0) ? messageOf(rest.flatMap(bytesOf)) : null);
     if (found) return found;
   }
   return null;
