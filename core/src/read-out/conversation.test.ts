@@ -20,6 +20,16 @@ describe('a whole conversation', () => {
     expect(words(identity)).toEqual(['FF00A041', '18000000', '00000000', '00000000', '000A2640']);
   });
 
+  it('in which the source changes its offer says so, and takes the last; the same told again is no change', () => {
+    const less = 'A1 23 2C 91 01 08 C8 D0 02 00';
+    const { offers, findings } = read(OFFERS, OFFERS, less);
+    expect(offers.map((word) => describeOffer(decodeSource(word)))).toEqual(['5 V 3 A', '9 V 2 A']);
+    expect(findings.map(({ sentence }) => sentence)).toEqual([
+      '2 different lists of offers stand here; the last one counts. Enter each with its conditions.',
+    ]);
+    expect(read(OFFERS, OFFERS).findings).toEqual([]);
+  });
+
   it('in which no cable answers has what the port said of itself, and nothing of other things', () => {
     expect(words(read(OFFERS, ASKED, CHARGER, ...OTHER).identity)).toEqual([
       'FF00A041',

@@ -60,7 +60,9 @@ function requestOf(word: number, offers: readonly number[], copy: number | null)
   return { word, kind: requestKind(offer === null ? undefined : decodeSource(offer)), offer };
 }
 
-function fromMessages(messages: readonly Message[]): Pick<Interpreted, 'offers' | 'epr' | 'requests' | 'identity'> {
+function fromMessages(
+  messages: readonly Message[],
+): Pick<Interpreted, 'offers' | 'epr' | 'requests' | 'identity' | 'findings'> {
   // A later list of offers replaces an earlier one, as it does for a device.
   const lists = messages.filter(({ kind }) => kind === 'offers' || kind === 'epr-offers');
   const list = lists.findLast(({ kind }) => kind === 'epr-offers') ?? lists.at(-1);
@@ -74,7 +76,23 @@ function fromMessages(messages: readonly Message[]): Pick<Interpreted, 'offers' 
     epr: list?.kind === 'epr-offers',
     requests,
     identity: cableReply(messages.filter(({ kind }) => kind === 'identity').map(({ words }) => words)),
+    findings: changedLists(lists.filter(({ kind }) => kind === list?.kind)),
   };
+}
+
+/** That a source changed what it offers while it was listened to: only the last of it is taken. */
+function changedLists(lists: readonly Message[]): Finding[] {
+  const different = new Set(lists.map(({ words }) => words.join())).size;
+  return different < 2
+    ? []
+    : [
+        {
+          kind: 'offers-changed',
+          grade: 'note',
+          sentence: `${different} different lists of offers stand here; the last one counts. Enter each with its conditions.`,
+          positions: [],
+        },
+      ];
 }
 
 const beginsWithFive = ([first]: readonly number[]): boolean => {
@@ -113,7 +131,7 @@ function interpretWhole(text: string, order: ByteOrder, are: WordsAre, known: re
   if (form === 'messages') {
     const from = fromMessages(messages);
     const turned = from.requests.length + from.identity.length > 0 ? [] : otherOrder(text, order, from.offers);
-    return { ...NOTHING, form, messages, ...from, findings: [...turned, ...findings] };
+    return { ...NOTHING, form, messages, ...from, findings: [...turned, ...findings, ...from.findings] };
   }
   const read = { ...NOTHING, form, findings };
   if (are === 'identity') return { ...read, identity: words };
@@ -140,7 +158,13 @@ function interpretLog(text: string): Interpreted | null {
     const { messages, findings } = readHex(log.lines.join('\n'), 'wire');
     const from = fromMessages(messages);
     if (from.offers.length + from.requests.length + from.identity.length > 0)
-      return { ...NOTHING, form: 'messages', messages, ...from, findings: [...passedBy(log.passed), ...findings] };
+      return {
+        ...NOTHING,
+        form: 'messages',
+        messages,
+        ...from,
+        findings: [...passedBy(log.passed), ...findings, ...from.findings],
+      };
   }
   const rows = propertiesIn(text);
   const lines = rows ? null : offersInLog(text);
