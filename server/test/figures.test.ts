@@ -28,6 +28,9 @@ const giveTurn = (owner: string, seconds: number) =>
     .values({ what: 'figures', owner, until: sql`UTC_TIMESTAMP(3) + INTERVAL ${sql.raw(String(seconds))} SECOND` })
     .onDuplicateKeyUpdate({ set: { owner, until: sql`VALUES(${turns.until})` } });
 
+const keeperOf = (jobs: object, owner: string, log: object = pino({ level: 'silent' })) =>
+  new FigureKeeper({ db: harness.db, jobs: jobs as never, log: log as never, owner });
+
 describe('figures in the background', () => {
   it('follow a write by themselves', async () => {
     const make = makers(harness);
@@ -48,12 +51,7 @@ describe('figures in the background', () => {
         return false;
       },
     };
-    const keeper = new FigureKeeper({
-      db: harness.db,
-      jobs: jobs as never,
-      log: pino({ level: 'silent' }),
-      owner: self,
-    });
+    const keeper = keeperOf(jobs, self);
     try {
       await keeper.settle();
       expect([asked.length, await ownerNow()]).toEqual([0, other]);
@@ -99,12 +97,7 @@ describe('figures in the background', () => {
         return false;
       },
     };
-    const keeper = new FigureKeeper({
-      db: harness.db,
-      jobs: jobs as never,
-      log: pino({ level: 'silent' }),
-      owner: self,
-    });
+    const keeper = keeperOf(jobs, self);
     try {
       for (let change = 0; change < 20; change += 1) keeper.nudge();
       expect(asked).toBe(0);
@@ -119,12 +112,7 @@ describe('figures in the background', () => {
     await giveTurn(self, 3600);
     const asked: object[] = [];
     const jobs = { run: async (_: string, needs: object) => asked.push(needs) < 3 };
-    const keeper = new FigureKeeper({
-      db: harness.db,
-      jobs: jobs as never,
-      log: pino({ level: 'silent' }),
-      owner: self,
-    });
+    const keeper = keeperOf(jobs, self);
     try {
       await keeper.settle();
       expect(asked).toEqual(Array.from({ length: 3 }, () => ({ most: 100, milliseconds: 1000 })));
@@ -143,12 +131,7 @@ describe('figures in the background', () => {
         return false;
       },
     };
-    const keeper = new FigureKeeper({
-      db: harness.db,
-      jobs: jobs as never,
-      log: { warn: (_: object, text: string) => log.push(text) } as never,
-      owner: newId(),
-    });
+    const keeper = keeperOf(jobs, newId(), { warn: (_: object, text: string) => log.push(text) });
     try {
       await keeper.settle();
       expect(log).toHaveLength(1);

@@ -1,5 +1,5 @@
 // The bits of a marker's reply to Discover Identity. USB PD R3.2, 6.4.4.3.1; version 1.0 by USB PD R2.0, 6.4.4.3.1.
-import { choice, type Field, flag, hexadecimal, number, reserved } from './layout.ts';
+import { choice, type Field, flag, hexadecimal, number, reserved, steps } from './layout.ts';
 
 export const VDM_HEADER = [
   hexadecimal('svid', 31, 16, 'Standard or vendor id'),
@@ -58,7 +58,7 @@ const head = (latency: Readonly<Record<number, string>>, termination: Readonly<R
     choice('latency', 16, 13, 'Latency', latency),
     choice('termination', 12, 11, 'Termination', termination),
   ] as const;
-const highest = <High extends number>(high: High, low: number): Field<'volts'> =>
+const highest = (high: number, low: number): Field<'volts'> =>
   choice('volts', high, low, 'Highest VBUS voltage', {
     0: '20 V',
     1: '30 V, deprecated: take 20 V',
@@ -107,20 +107,25 @@ const OLD = [
 /** The cable's own word, by the kind of cable. */
 export const CABLES = { passive: PASSIVE, active: ACTIVE, old: OLD } as const;
 
-const celsius = <Id extends string>(id: Id, high: number, low: number, title: string): Field<Id> => ({
-  id,
-  high,
-  low,
-  title,
-  says: (raw) => (raw === 0 ? 'not stated' : `${raw} °C`),
-});
+/** A field that counts steps of a unit, and states nothing as nought. */
+const stated = <Id extends string>(
+  id: Id,
+  high: number,
+  low: number,
+  title: string,
+  step: number,
+  unit: string,
+): Field<Id> => {
+  const field = steps(id, high, low, title, step, unit);
+  return { ...field, says: (raw) => (raw === 0 ? 'not stated' : field.says(raw)) };
+};
 const not = <Id extends string>(id: Id, bit: number, title: string): Field<Id> =>
   choice(id, bit, bit, title, { 0: 'yes', 1: 'no' });
 
 /** The second word of an active cable: what it bears and what goes through it. */
 export const ACTIVE_MORE = [
-  celsius('works', 31, 24, 'Highest operating temperature inside'),
-  celsius('stops', 23, 16, 'Shuts down at'),
+  stated('works', 31, 24, 'Highest operating temperature inside', 1, '°C'),
+  stated('stops', 23, 16, 'Shuts down at', 1, '°C'),
   reserved(15),
   choice('sleep', 14, 12, 'Draw asleep', {
     0: 'over 10 mW',
@@ -144,14 +149,6 @@ export const ACTIVE_MORE = [
   choice('generation', 0, 0, 'Generation', { 0: 'Gen 1', 1: 'Gen 2 or higher' }),
 ] as const;
 
-const milliohms = <Id extends string>(id: Id, high: number, low: number, title: string, step: number): Field<Id> => ({
-  id,
-  high,
-  low,
-  title,
-  says: (raw) => (raw === 0 ? 'not stated' : `${raw * step} mΩ`),
-});
-
 /** The word of a powered device that sits on the cable, which is none of a cable's. */
 export const POWERED_DEVICE = [
   ...VERSIONS,
@@ -160,7 +157,7 @@ export const POWERED_DEVICE = [
   highest(16, 15),
   choice('charge', 14, 14, 'Charge-through current', { 0: '3 A', 1: '5 A' }),
   reserved(13),
-  milliohms('line', 12, 7, 'VBUS resistance', 2),
-  milliohms('ground', 6, 1, 'Ground resistance', 1),
+  stated('line', 12, 7, 'VBUS resistance', 2, 'mΩ'),
+  stated('ground', 6, 1, 'Ground resistance', 1, 'mΩ'),
   flag('chargeThrough', 0, 'Charges through'),
 ] as const;

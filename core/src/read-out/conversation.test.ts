@@ -170,6 +170,9 @@ describe('a list in words', () => {
 
   it('stays as it is where its order is no message’s, or noughts stand there already', () => {
     expect(offersOf('5 V 3 A\n28 V 5 A\n20 V 5 A')).toEqual(['5 V 3 A', '28 V 5 A', '20 V 5 A']);
+    // Words say where they stand: an EPR level among the first seven of a message is a fault to be found.
+    for (const text of ['["0801912C","0008C1F4"]', '{"readOuts":[{"epr":false,"words":["0801912C","0008C1F4"]}]}'])
+      expect(interpret(text, 'value', 'offers').offers.map(wordText), text).toEqual(['0801912C', '0008C1F4']);
     const own = '["0801912C","000641F4","00000000","00000000","00000000","00000000","00000000","0008C1F4"]';
     expect(interpret(own, 'value', 'offers').offers.map(wordText)).toEqual(JSON.parse(own));
   });

@@ -85,21 +85,18 @@ const isEprOffer = (object: SourceObject): boolean =>
   object.kind === 'epr-avs' || (object.kind === 'fixed' && object.volts > SPR_VOLTS + 0.5);
 
 /**
- * A list leaves the places out that a message fills with noughts: EPR offers behind all others stand from position 8 on.
- * @param asWords some were words already, which say themselves what the first object does
+ * A list in words leaves the places out that a message fills with noughts: EPR offers behind all others stand from position 8
+ * on. Nobody noted flags either; that it is EPR capable follows from what it offers.
  */
-function eprPlaced(words: readonly number[], asWords: boolean): readonly number[] {
+function eprPlaced(words: readonly number[]): readonly number[] {
   const objects = words.map(decodeSource);
   const first = objects.findIndex(isEprOffer);
-  const known = objects.every(({ kind }) => kind !== 'empty' && kind !== 'unknown');
-  if (first < 1 || first > SPR_POSITIONS || !known || !objects.slice(first).every(isEprOffer)) return words;
   const [five] = objects;
-  // Offered in words, nobody noted its flags; that it is EPR capable follows from what it offers.
-  const implied =
-    !asWords && five?.kind === 'fixed'
-      ? [encodeSource({ ...five, flags: [...five.flags, 'eprCapable'] }), ...words.slice(1, first)]
-      : words.slice(0, first);
-  return [...implied, ...Array.from({ length: SPR_POSITIONS - first }, () => 0), ...words.slice(first)];
+  const parted = first >= 1 && first <= SPR_POSITIONS && objects.slice(first).every(isEprOffer);
+  if (!parted || five?.kind !== 'fixed') return words;
+  const head = encodeSource({ ...five, flags: [...five.flags, 'eprCapable'] });
+  const gap = Array.from({ length: SPR_POSITIONS - first }, () => 0);
+  return [head, ...words.slice(1, first), ...gap, ...words.slice(first)];
 }
 
 /**
@@ -139,7 +136,8 @@ export function offerWords(
       findings.push(fault(place + (error instanceof RangeError ? error.message : 'cannot be encoded.')));
     }
   });
-  return { words: eprPlaced(words, asWords), findings };
+  // Words say themselves where they stand, and one in the wrong place is to be found.
+  return { words: asWords ? words : eprPlaced(words), findings };
 }
 
 const isRecord = (value: unknown): value is Row => typeof value === 'object' && value !== null && !Array.isArray(value);
