@@ -124,7 +124,9 @@ export function MarkerDialog({ place, onClose }: { readonly place: string; reado
         <Typography color="text.secondary">Kept as read: without a marker it carries 3 A, 60 W at most.</Typography>
       )}
       {read && read.findings.length > 0 && (
-        <Alert severity="info">{read.findings.map(({ sentence }) => sentence).join(' ')}</Alert>
+        <Alert severity={read.findings.some(({ grade }) => grade === 'fault') ? 'error' : 'info'}>
+          {read.findings.map(({ sentence }) => sentence).join(' ')}
+        </Alert>
       )}
       {values.by !== 'no answer' && words.length > 0 && <Identity words={words.map(wordOf)} />}
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 240px', gap: 1.5 }}>

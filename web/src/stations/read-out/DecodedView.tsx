@@ -73,8 +73,8 @@ export function Identity({ words }: { readonly words: readonly number[] }) {
 
 export function DecodedView({ decoded, busy }: { readonly decoded: Decoded; readonly busy: boolean }) {
   const { form, words, epr, messages, requests, identity, findings, more } = decoded;
-  const count =
-    words.length > 0 ? `: ${words.length.toLocaleString('en')} ${epr ? 'positions, EPR' : 'positions'}` : '';
+  const positions = words.length === 1 ? 'position' : 'positions';
+  const count = words.length > 0 ? `: ${words.length.toLocaleString('en')} ${positions}${epr ? ', EPR' : ''}` : '';
   return (
     <Box aria-live="polite" sx={{ display: 'grid', gap: 1, alignContent: 'start' }}>
       <Typography color="text.secondary">{busy ? 'Reading …' : `${FORMS[form]}${form ? `${count}.` : ''}`}</Typography>

@@ -52,7 +52,7 @@ export function EntryText({ form, set, listing, onListing, decoded }: Props) {
             onListing({ name: 'Pasted text', text: pasted });
           }}
           placeholder={
-            '0801912C 0002D12C …\nor a whole message: 51A1 0801912C …\nor lines: 9 V 3 A\nor a CSV or JSON list'
+            '0801912C 0002D12C …\nor a whole message: 51A1 0801912C …\nor lines: 9 V 3 A\nor a CSV or JSON list, or a log'
           }
           slotProps={{ htmlInput: { spellCheck: false, 'data-gramm': 'false' } }}
         />
