@@ -25,6 +25,10 @@ const word = () =>
     .matches(/^[0-9A-F]{8}$/, '${path} is not a word of eight hexadecimal digits')
     .required();
 
+/** What a source may not have been asked for. */
+const hexadecimal = (pattern: RegExp, what: string) =>
+  string().strict().matches(pattern, `\${path} is not ${what}`).nullable().optional().default(null);
+
 const takenBack = { supersedes: id().nullable().defined(), withdrawn: boolean().strict().defined() };
 
 export const readOutInput = record({
@@ -49,6 +53,8 @@ export const readOutInput = record({
     .nullable()
     .defined(),
   cableWords: list(word(), 8),
+  info: hexadecimal(/^[0-9A-F]{8}$/, 'a word of eight hexadecimal digits'),
+  extended: hexadecimal(/^(?:[0-9A-F]{2}){1,64}$/, 'a block of 1 to 64 bytes, two hexadecimal digits each'),
   signals: list(record({ mode: text(40), result: oneOf(['seen', 'not seen', 'cannot see']) }), 60),
   unreachable: list(record({ position: whole(1, MOST_OFFERS).required(), reason: text(200) }), MOST_OFFERS),
   note: optionalText(400),

@@ -104,6 +104,8 @@ export const WORDS: Readonly<Record<string, Word>> = {
   dateCode: ['Date code'],
   decimal: ['Decimal sign'],
   declared: ['PD revision declared'],
+  info: ['Source info'],
+  extended: ['Extended capabilities'],
   delimiter: ['Delimiter'],
   device: ['Device'],
   level: ['Battery level', 'efficiency'],

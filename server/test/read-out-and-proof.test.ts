@@ -2,9 +2,11 @@ import type { SampleDossier, StoredDevice, StoredReadOut, StoredRig, StoredRun }
 import { interpret } from '@lastmark/core/read-out';
 import type { Point } from '@lastmark/core/reading';
 import { judgeSample } from '@lastmark/core/verdict';
+import { eq, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { newId } from '../src/db/ids.ts';
+import { readOuts } from '../src/db/schema.ts';
 import { toJudge } from '../src/dossier/judged.ts';
 import { EU, type Harness, makers, startHarness } from '../testing/harness.ts';
 
@@ -122,7 +124,20 @@ describe('read-outs', () => {
     const body = aReadOut();
     expect((await send('/read-outs', body)).status).toBe(201);
     expect((await send('/read-outs', body)).status).toBe(201);
+    // A source nobody asked states nothing.
+    expect((await dossier()).readOuts).toEqual([{ ...body, info: null, extended: null }]);
+  });
+
+  it('keep what the source states of its power, and judge the port by it; those kept before it was asked state nothing', async () => {
+    const stated = { info: '00412D2D', extended: `${'00'.repeat(23)}4100` };
+    const body = aReadOut(stated);
+    expect((await send('/read-outs', body)).status).toBe(201);
     expect((await dossier()).readOuts).toEqual([body]);
+    const said = judgeSample(toJudge(await dossier())).results['read-out'].findings.map(({ sentence }) => sentence);
+    expect(said).toContain('The source says it advertises 45 W; its offers come to 65 W.');
+    const older = sql`JSON_REMOVE(${readOuts.body}, '$.info', '$.extended')`;
+    await harness.db.update(readOuts).set({ body: older }).where(eq(readOuts.id, body.id));
+    expect((await dossier()).readOuts).toEqual([{ ...body, info: null, extended: null }]);
   });
 
   it('are corrected by another and taken back without one', async () => {
@@ -139,6 +154,8 @@ describe('read-outs', () => {
     ['the port itself as occupied', { occupied: ['C1'] }, 'C1 is the port read out'],
     ['an analyser nobody has', { instrumentId: '01JZZZZZZZZZZZZZZZZZZZZZZZ' }, 'not on the bench any more'],
     ['a word that is none', { words: ['0801912'] }, 'eight hexadecimal digits'],
+    ['source info that is no word', { info: '412D' }, 'eight hexadecimal digits'],
+    ['half a byte of extended capabilities', { extended: '00F' }, 'two hexadecimal digits each'],
     ['a position past the list', { unreachable: [{ position: 9, reason: 'x' }] }, 'no position 9'],
     ['nothing at all', { words: [], signals: [] }, 'Nothing read out'],
   ])('with %s are refused', async (_what, part, sentence) => {
@@ -152,6 +169,8 @@ describe('read-outs', () => {
     const body = aReadOut({
       occupied: [],
       cableWords: ['000A2640'],
+      info: '00412D2D',
+      extended: '00FF0201',
       unreachable: [{ position: 2, reason: 'Refused.' }],
     });
     await send('/read-outs', body);

@@ -21,6 +21,8 @@ export const markerReadOut = (
   words: [] as string[],
   epr: false,
   declared: null,
+  info: null,
+  extended: null,
   signals: [],
   unreachable: [],
   supersedes: null,

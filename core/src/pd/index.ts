@@ -10,5 +10,7 @@ export * from './power-rules.ts';
 export * from './request.ts';
 export * from './sees.ts';
 export * from './source.ts';
+export * from './source-extended.ts';
+export * from './source-info.ts';
 export { sourceLayout } from './source-layouts.ts';
 export * from './usable.ts';

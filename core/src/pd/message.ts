@@ -1,15 +1,22 @@
 // Messages as they travel: headers, and chunks put together again. USB Power Delivery R3.2, 6.2.1 and 6.2.1.2.
 import type { Finding } from './finding.ts';
 import { choice, explain, flag, number, reserved, unpack } from './layout.ts';
+import { isExtendedBlock } from './source-extended.ts';
 
 const DATA_TYPES = {
   1: 'source capabilities',
   2: 'request',
   4: 'sink capabilities',
   9: 'EPR request',
+  11: 'source info',
+  12: 'revision',
   15: 'vendor defined',
 };
-const EXTENDED_TYPES = { 17: 'EPR source capabilities', 18: 'EPR sink capabilities' };
+const EXTENDED_TYPES = {
+  1: 'extended source capabilities',
+  17: 'EPR source capabilities',
+  18: 'EPR sink capabilities',
+};
 
 export const HEADER = [
   flag('extended', 15, 'Extended message'),
@@ -32,7 +39,16 @@ export const EXTENDED_HEADER = [
 /** Bytes of data in a full chunk. */
 const CHUNK = 26;
 
-export type MessageKind = 'offers' | 'epr-offers' | 'request' | 'epr-request' | 'identity' | 'other';
+export type MessageKind =
+  | 'offers'
+  | 'epr-offers'
+  | 'request'
+  | 'epr-request'
+  | 'identity'
+  | 'info'
+  | 'revision'
+  | 'extended'
+  | 'other';
 
 export interface Message {
   readonly header: number;
@@ -43,6 +59,8 @@ export interface Message {
   readonly revision: string | null;
   /** Data objects, put together from all chunks. */
   readonly words: readonly number[];
+  /** The same as bytes in the order of the wire: a block of an extended message need not end with a whole word. */
+  readonly bytes: readonly number[];
 }
 
 export interface MessageStream {
@@ -71,7 +89,7 @@ const CONTROL_TYPES: ReadonlySet<number> = new Set([
 ]);
 
 /** Other messages of the standard a log may hold beside them: battery status, alert, EPR mode, extended ones. */
-const OTHER_DATA: ReadonlySet<number> = new Set([3, 4, 5, 6, 7, 8, 10, 11, 12]);
+const OTHER_DATA: ReadonlySet<number> = new Set([3, 4, 5, 6, 7, 8, 10]);
 const MOST_EXTENDED = 20;
 
 /** Whether a message is one of the standard's, though nothing is read from it here. */
@@ -81,13 +99,14 @@ function isStandard(header: number): boolean {
 }
 
 const kindOf = (extended: boolean, type: number): MessageKind => {
-  if (extended) return type === 17 ? 'epr-offers' : 'other';
-  const kinds: Readonly<Record<number, MessageKind>> = { 1: 'offers', 2: 'request', 9: 'epr-request', 15: 'identity' };
+  const kinds: Readonly<Record<number, MessageKind>> = extended
+    ? { 1: 'extended', 17: 'epr-offers' }
+    : { 1: 'offers', 2: 'request', 9: 'epr-request', 11: 'info', 12: 'revision', 15: 'identity' };
   return kinds[type] ?? 'other';
 };
 
 const titleOf = (extended: boolean, type: number): string =>
-  (extended ? EXTENDED_TYPES : (DATA_TYPES as Readonly<Record<number, string>>))[type as 17] ??
+  ((extended ? EXTENDED_TYPES : DATA_TYPES) as Readonly<Record<number, string>>)[type] ??
   `${extended ? 'extended ' : ''}message of type ${type}`;
 
 const fault = (kind: string, sentence: string): Finding => ({ kind, grade: 'fault', sentence, positions: [] });
@@ -122,6 +141,9 @@ function pieceAt(bytes: readonly number[], at: number, breaks: ReadonlySet<numbe
   return { header, type, extended: true, chunk, isRequest: request === 1, size, data, end };
 }
 
+/** Extended messages of whole objects: EPR capabilities of sources and sinks. */
+const OF_OBJECTS: ReadonlySet<number> = new Set([17, 18]);
+
 interface Pending {
   readonly first: Piece;
   readonly chunks: Map<number, readonly number[]>;
@@ -140,9 +162,9 @@ function assemble({ first, chunks }: Pending, findings: Finding[]): number[] {
     }
     for (const byte of data) bytes.push(byte);
   }
-  if (bytes.length % 4 !== 0 && chunks.size > last)
+  if (bytes.length % 4 !== 0 && chunks.size > last && OF_OBJECTS.has(first.type))
     findings.push(fault('odd-size', `${bytes.length} bytes are no whole number of objects.`));
-  return wordsOf(bytes);
+  return bytes;
 }
 
 /**
@@ -180,8 +202,7 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
       revision: ['1.0', '2.0', '3.x'][revision] ?? null,
     };
     if (!piece.extended) {
-      const words = wordsOf(piece.data);
-      order.push(() => ({ ...head, words }));
+      order.push(() => ({ ...head, words: wordsOf(piece.data), bytes: piece.data }));
       continue;
     }
     if (piece.isRequest) {
@@ -192,7 +213,10 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
     if (!open || piece.chunk === 0) {
       const begun: Pending = { first: piece, chunks: new Map([[piece.chunk, piece.data]]) };
       pending.set(piece.type, begun);
-      order.push(() => ({ ...head, words: assemble(begun, findings) }));
+      order.push(() => {
+        const whole = assemble(begun, findings);
+        return { ...head, words: wordsOf(whole), bytes: whole };
+      });
       continue;
     }
     if (open.chunks.has(piece.chunk)) findings.push(fault('chunk-twice', `Chunk ${piece.chunk + 1} comes twice.`));
@@ -207,6 +231,13 @@ export function readMessages(bytes: readonly number[], breaks: ReadonlySet<numbe
 /** The message header field by field. */
 export const explainHeader = (header: number) => explain(HEADER, header);
 
+/** Whether what leaves bits unused, and always has one object, is of that shape: other words read as it by chance. */
+function isSound({ kind, words: [word = 0, ...others], bytes }: Message): boolean {
+  if (kind === 'extended') return isExtendedBlock(bytes);
+  if (kind === 'info') return others.length === 0 && Math.floor(word / 2 ** 24) % 2 ** 7 === 0;
+  return kind !== 'revision' || (others.length === 0 && word % 2 ** 16 === 0);
+}
+
 /** Whether bytes read as messages from end to end, each of the standard's and some of a kind that is read here. */
 export function looksLikeMessages(bytes: readonly number[], breaks: ReadonlySet<number>): boolean {
   const { messages, skipped, skippedInUse, findings } = readMessages(bytes, breaks);
@@ -216,8 +247,8 @@ export function looksLikeMessages(bytes: readonly number[], breaks: ReadonlySet<
     findings.length === 0 &&
     messages.some(({ kind }) => kind !== 'other') &&
     messages.every(
-      ({ kind, header, revision, words }) =>
-        revision !== null && (kind === 'other' ? isStandard(header) : words.length > 0),
+      (one) =>
+        one.revision !== null && (one.kind === 'other' ? isStandard(one.header) : one.words.length > 0) && isSound(one),
     )
   );
 }

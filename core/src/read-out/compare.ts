@@ -2,6 +2,7 @@
 import { describeOffer, type SourceObject, type VisibleKind } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
 import { offersOf } from './offers.ts';
+import { infoOf } from './stated.ts';
 import type { ReadOut, ReadOutConditions } from './types.ts';
 
 export interface OfferPair {
@@ -26,7 +27,11 @@ export interface Comparison {
   readonly conditions: readonly ConditionChange[];
   /** Modes outside PD with another result. */
   readonly signals: readonly string[];
+  /** Power the source states at present, W, where both were asked and it differs. */
+  readonly present: { readonly a: number; readonly b: number } | null;
   readonly sameOffers: boolean;
+  /** Nothing the source says differs: neither an offer nor the power present. */
+  readonly same: boolean;
 }
 
 /** Kind and voltage: what makes two offers the same level with perhaps another current. */
@@ -84,6 +89,9 @@ export function compareReadOuts(a: ReadOut, b: ReadOut, hidden: readonly Visible
       same: own !== null && other !== null && describeOffer(own) === describeOffer(other),
     };
   });
+  const sameOffers = offers.every(({ same }) => same);
+  const [infoA, infoB] = [infoOf(a), infoOf(b)];
+  const present = infoA && infoB && infoA.present !== infoB.present ? { a: infoA.present, b: infoB.present } : null;
   const wordsA = conditionWords(a);
   const wordsB = conditionWords(b);
   return {
@@ -94,7 +102,9 @@ export function compareReadOuts(a: ReadOut, b: ReadOut, hidden: readonly Visible
       const both = other !== undefined && other !== 'cannot see' && result !== 'cannot see';
       return both && other !== result ? [mode] : [];
     }),
-    sameOffers: offers.every(({ same }) => same),
+    present,
+    sameOffers,
+    same: sameOffers && present === null,
   };
 }
 
@@ -111,13 +121,13 @@ export function unlikeWords({ offers }: Comparison): string {
 }
 
 /** What changed, in a few words: `20 V 3.25 A → 15 V 3 A`, up to a few levels. */
-export function changeWords({ offers }: Comparison): string {
-  return offers
+export function changeWords({ offers, present }: Comparison): string {
+  const changes = offers
     .filter(({ same }) => !same)
     .map(({ a, b }) => {
       if (a && b) return `${describeOffer(a)} becomes ${describeOffer(b)}`;
       return a ? `${describeOffer(a)} is gone` : b ? `${describeOffer(b)} is new` : '';
     })
-    .slice(0, 4)
-    .join(', ');
+    .slice(0, 4);
+  return [...changes, ...(present ? [`${present.a} W at present becomes ${present.b} W`] : [])].join(', ');
 }

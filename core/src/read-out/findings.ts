@@ -6,7 +6,6 @@ import {
   decodeIdentity,
   describeOffer,
   type Finding,
-  fixedWatts,
   type Sees,
   VISIBLE_KINDS,
   type VisibleKind,
@@ -17,6 +16,7 @@ import { formatPlain } from '../quantity/index.ts';
 import { changeWords, compareReadOuts, conditionWords, unlikeWords } from './compare.ts';
 import { markerIn } from './marker.ts';
 import { bestReadOut, currentReadOuts, fiveAmpCable, offersOf } from './offers.ts';
+import { judgedWatts, statedFindings } from './stated.ts';
 import type { ReadOut } from './types.ts';
 
 /** A finding with where it belongs. */
@@ -54,9 +54,7 @@ function ownFindings(readOut: ReadOut, context: ReadOutContext): Finding[] {
   const words = readOut.words.map(wordOf);
   const objects = offersOf(readOut).map(({ object }) => object);
   const claimed = claimedWatts(context.claims, readOut.port);
-  // A shared port is judged by the power present, not by the port's most.
-  const shared = readOut.occupied.length > 0;
-  const watts = shared ? fixedWatts(objects) : (claimed ?? fixedWatts(objects));
+  const watts = judgedWatts(readOut, claimed);
   const rules =
     objects.length > 0 && watts > 0
       ? checkPowerRules(objects, {
@@ -80,7 +78,14 @@ function ownFindings(readOut: ReadOut, context: ReadOutContext): Finding[] {
         ]
       : [],
   );
-  return [...checkOffers(words, readOut.epr), ...rules, ...unreachable, ...markerNoted(readOut), ...cable];
+  return [
+    ...checkOffers(words, readOut.epr),
+    ...rules,
+    ...statedFindings(readOut, claimed),
+    ...unreachable,
+    ...markerNoted(readOut),
+    ...cable,
+  ];
 }
 
 /** A marker noted as another than its own reply tells: what follows from it is doubtful. */
@@ -147,7 +152,7 @@ function changeFindings(own: readonly ReadOut[], { seesOf }: ReadOutContext): Po
   own.forEach((a, index) => {
     for (const b of own.slice(index + 1)) {
       const comparison = compareReadOuts(a, b, hiddenFrom(a, b, seesOf));
-      if (comparison.sameOffers || a.words.length === 0 || b.words.length === 0) continue;
+      if (comparison.same || a.words.length === 0 || b.words.length === 0) continue;
       const [only, ...others] = comparison.conditions;
       // Pairs that differ in several ways teach nothing that single changes do not.
       if (others.length > 0) continue;

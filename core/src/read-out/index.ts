@@ -5,5 +5,6 @@ export * from './interpret.ts';
 export * from './list.ts';
 export * from './marker.ts';
 export * from './offers.ts';
+export * from './stated.ts';
 export * from './station.ts';
 export * from './types.ts';

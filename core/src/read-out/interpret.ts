@@ -5,14 +5,18 @@ import {
   decodeSource,
   describeOffer,
   type Finding,
+  infoInWords,
+  isExtendedBlock,
   type Message,
+  type MessageKind,
   type RequestKind,
   readHex,
   requestKind,
+  wordText,
 } from '../pd/index.ts';
 import { isList, isOfferLines, offerWords, readList } from './list.ts';
 import { decimalWords, messagesIn, offersInLog, propertiesIn } from './log.ts';
-import type { ReadOut } from './types.ts';
+import { REVISIONS, type ReadOut, type Revision } from './types.ts';
 
 /** What bare words are; messages say it themselves. */
 export type WordsAre = 'offers' | 'request' | 'identity';
@@ -32,6 +36,12 @@ export interface Interpreted {
   readonly requests: readonly ReadRequest[];
   /** Words of a cable's Discover Identity reply. */
   readonly identity: readonly number[];
+  /** Source info, where the source gave it. */
+  readonly info: number | null;
+  /** Extended source capabilities as bytes; empty where the source gave none. */
+  readonly extended: readonly number[];
+  /** Highest revision the source declared; null where it was not asked, or is none there is. */
+  readonly declared: Revision | null;
   readonly messages: readonly Message[];
   readonly readOut: Partial<ReadOut> | null;
   /** Several read-outs in one text, of which one is to be chosen. */
@@ -45,6 +55,9 @@ const NOTHING: Interpreted = {
   epr: false,
   requests: [],
   identity: [],
+  info: null,
+  extended: [],
+  declared: null,
   messages: [],
   readOut: null,
   several: [],
@@ -60,9 +73,19 @@ function requestOf(word: number, offers: readonly number[], copy: number | null)
   return { word, kind: requestKind(offer === null ? undefined : decodeSource(offer)), offer };
 }
 
-function fromMessages(
-  messages: readonly Message[],
-): Pick<Interpreted, 'offers' | 'epr' | 'requests' | 'identity' | 'findings'> {
+/** Revision of a Revision message: its first two digits. USB Power Delivery R3.2, 6.4.12. */
+function revisionOf(word: number | undefined): Revision | null {
+  const [major = '', minor = ''] = wordText(word ?? 0);
+  return REVISIONS.find((one) => one === `${major}.${minor}`) ?? null;
+}
+
+type FromMessages = Pick<
+  Interpreted,
+  'offers' | 'epr' | 'requests' | 'identity' | 'info' | 'extended' | 'declared' | 'findings'
+>;
+
+function fromMessages(messages: readonly Message[]): FromMessages {
+  const last = (kind: MessageKind) => messages.findLast((one) => one.kind === kind);
   // A later list of offers replaces an earlier one, as it does for a device.
   const lists = messages.filter(({ kind }) => kind === 'offers' || kind === 'epr-offers');
   const list = lists.findLast(({ kind }) => kind === 'epr-offers') ?? lists.at(-1);
@@ -76,6 +99,9 @@ function fromMessages(
     epr: list?.kind === 'epr-offers',
     requests,
     identity: cableReply(messages.filter(({ kind }) => kind === 'identity').map(({ words }) => words)),
+    info: last('info')?.words[0] ?? null,
+    extended: messages.findLast(({ kind, bytes }) => kind === 'extended' && isExtendedBlock(bytes))?.bytes ?? [],
+    declared: revisionOf(last('revision')?.words[0]),
     findings: changedLists(lists.filter(({ kind }) => kind === list?.kind)),
   };
 }
@@ -130,7 +156,7 @@ function interpretWhole(text: string, order: ByteOrder, are: WordsAre, known: re
   const { form, words, messages, findings } = readHex(text, order);
   if (form === 'messages') {
     const from = fromMessages(messages);
-    const turned = from.requests.length + from.identity.length > 0 ? [] : otherOrder(text, order, from.offers);
+    const turned = saysOther(from) ? [] : otherOrder(text, order, from.offers);
     return { ...NOTHING, form, messages, ...from, findings: [...turned, ...findings, ...from.findings] };
   }
   const read = { ...NOTHING, form, findings };
@@ -138,6 +164,10 @@ function interpretWhole(text: string, order: ByteOrder, are: WordsAre, known: re
   if (are === 'request') return { ...read, requests: words.map((word) => requestOf(word, known, null)) };
   return { ...read, offers: words, epr: isEpr(words), findings: [...otherOrder(text, order, words), ...findings] };
 }
+
+/** Whether something beside offers was read. */
+const saysOther = ({ requests, identity, info, extended }: FromMessages): boolean =>
+  requests.length + identity.length + extended.length > 0 || info !== null;
 
 const passedBy = (passed: number): Finding[] =>
   passed === 0
@@ -157,7 +187,7 @@ function interpretLog(text: string): Interpreted | null {
   if (log) {
     const { messages, findings } = readHex(log.lines.join('\n'), 'wire');
     const from = fromMessages(messages);
-    if (from.offers.length + from.requests.length + from.identity.length > 0)
+    if (from.offers.length > 0 || saysOther(from))
       return {
         ...NOTHING,
         form: 'messages',
@@ -189,11 +219,12 @@ function interpretLog(text: string): Interpreted | null {
 const DIGITS_ALONE = /^[\s0-9a-fx,;:]*$/i;
 
 /** Whether all of it was read, as far as what was read can tell; digits alone in the other order are told, not turned. */
-function isClear({ offers, requests, identity, readOut, several, findings }: Interpreted, text: string): boolean {
+function isClear(read: Interpreted, text: string): boolean {
+  const { offers, readOut, several, findings } = read;
   const kinds = new Set(findings.map(({ kind }) => kind));
   if (kinds.has('byte-order') && DIGITS_ALONE.test(text)) return true;
   if (kinds.has('unreadable') || kinds.has('cut-short')) return false;
-  const other = requests.length + identity.length + several.length > 0 || readOut !== null;
+  const other = saysOther(read) || several.length > 0 || readOut !== null;
   return other || beginsWithFive(offers);
 }
 
@@ -205,5 +236,18 @@ function isClear({ offers, requests, identity, readOut, several, findings }: Int
 export function interpret(text: string, order: ByteOrder, are: WordsAre, known: readonly number[] = []): Interpreted {
   if (text.trim() === '') return NOTHING;
   const whole = interpretWhole(text, order, are, known);
-  return isClear(whole, text) ? whole : (interpretLog(text) ?? whole);
+  const read = isClear(whole, text) ? whole : (interpretLog(text) ?? whole);
+  return read.info === null ? { ...read, info: infoInWords(text) } : read;
+}
+
+/**
+ * Source info typed by itself: eight digits, the message that gave it, or watts in words.
+ * @returns null for empty text and what is none of these
+ * @example readInfo('max 65 W, present 45 W, reported 45 W', 'value') // 0x00412d2d
+ */
+export function readInfo(text: string, order: ByteOrder): number | null {
+  const { form, words, findings } = readHex(text, order);
+  const [word] = words;
+  if (form === 'words' && words.length === 1 && word !== undefined && findings.length === 0) return word;
+  return interpret(text, order, 'offers').info;
 }

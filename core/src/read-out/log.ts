@@ -12,9 +12,10 @@ const HEX_RUN = /(?<![0-9a-z.])(?:0x)?[0-9a-f]+(?![0-9a-z.])(?:[\s,:;-]{1,4}(?:0
 const MOST_TOKENS = 320;
 const CHECKSUM_BYTES = 4;
 const REVISIONS_IN_USE: ReadonlySet<number> = new Set([1, 2]);
-/** Types that are read: offers, request, EPR request, vendor defined; of extended ones EPR offers. */
-const READ_TYPES: ReadonlySet<number> = new Set([1, 2, 9, 15]);
-const READ_EXTENDED = 17;
+/** Types that are read: offers, request, EPR request, source info, revision, vendor defined. */
+const READ_TYPES: ReadonlySet<number> = new Set([1, 2, 9, 11, 12, 15]);
+/** Of extended ones: what the source says of how it is built, and EPR offers. */
+const READ_EXTENDED: ReadonlySet<number> = new Set([1, 17]);
 const VENDOR_DEFINED = 15;
 
 interface Found {
@@ -32,7 +33,7 @@ function messageOf(bytes: readonly string[]): Found | null {
   const whole = 2 + count * 4;
   if (count === 0 || (bytes.length !== whole && bytes.length !== whole + CHECKSUM_BYTES)) return null;
   if (!REVISIONS_IN_USE.has((header >> 6) & 3)) return null;
-  if (extended ? type !== READ_EXTENDED : !READ_TYPES.has(type)) return null;
+  if (!(extended ? READ_EXTENDED : READ_TYPES).has(type)) return null;
   return { bytes: bytes.slice(0, whole), type, extended };
 }
 

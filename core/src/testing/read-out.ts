@@ -28,6 +28,8 @@ export function aReadOut(offers: readonly string[], part: Partial<ReadOut> = {})
     epr: false,
     declared: null,
     cableWords: [],
+    info: null,
+    extended: null,
     signals: [],
     unreachable: [],
     note: '',

@@ -1,5 +1,6 @@
 // What the Fernwall bench reads out and proves with: analysers, lines, devices, and the shape of the work done.
 import type { DeviceInput, InstrumentInput, RigInput, RunInput } from '@lastmark/contract';
+import type { SourceInfo } from '@lastmark/core/pd';
 import type { Marker, Revision, Unreachable, VisibleKind } from '@lastmark/core/read-out';
 import type { Output } from '@lastmark/core/reading';
 import { SIGNAL_MODES, type SignalResult } from '@lastmark/core/signal';
@@ -92,6 +93,10 @@ export interface DemoReadOut {
   /** s */
   readonly elapsed?: number;
   readonly cable?: readonly string[];
+  /** What the source states of its power. */
+  readonly info?: SourceInfo;
+  /** Its extended capabilities as hexadecimal bytes. */
+  readonly extended?: string;
   readonly signals?: Readonly<Record<string, SignalResult>>;
   readonly unreachable?: readonly Unreachable[];
   readonly note?: string;

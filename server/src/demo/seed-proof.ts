@@ -1,6 +1,6 @@
 // Read-outs, proof steps and runs of the demo, through the same doors a person's entries take.
 import type { PointInput, ReadingInput, ReadOutInput, RunInput, StoredRig } from '@lastmark/contract';
-import { encodeSource, type FixedFlag, parseOffer, wordText } from '@lastmark/core/pd';
+import { encodeInfo, encodeSource, type FixedFlag, parseOffer, wordText } from '@lastmark/core/pd';
 import type { Mains } from '@lastmark/core/reading';
 import { createInstrument, createRig } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
@@ -87,6 +87,8 @@ function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
     epr: demo.epr ?? false,
     declared: demo.declared ?? null,
     cableWords: demo.cable ?? [],
+    info: demo.info ? wordText(encodeInfo(demo.info)) : null,
+    extended: demo.extended ?? null,
     signals: Object.entries(demo.signals ?? {}).map(([mode, result]) => ({ mode, result })),
     unreachable: demo.unreachable ?? [],
     note: demo.note ?? '',

@@ -3,6 +3,8 @@ import { celsius, hold, level, set } from './proof-steps.ts';
 import type { DemoWork } from './proof-world.ts';
 
 const QUAD_FULL = ['5 V 3 A', '9 V 3 A', '12 V 3 A', '15 V 3 A', '20 V 5 A', 'PPS 5–11 V 5 A', 'PPS 5–16 V 5 A'];
+/** Hold-up 10 ms, a limited power source, touch temperatures of IEC 62368-1 TS1, fed from outside, 100 W. */
+const QUAD_EXTENDED = '00FF0100000000000201000A01000000000000000103006400';
 const MONOLITH_SPR = ['5 V 3 A', '9 V 3 A', '15 V 3 A', '20 V 5 A', 'PPS 3.3–21 V 5 A'];
 const MONOLITH_EPR = ['28 V 5 A', '36 V 5 A', 'EPR AVS 15–36 V 180 W'];
 const MARKER_240: readonly string[] = ['FF00A041', '18002E5B', '00000000', '12340100', '000A2640'];
@@ -20,6 +22,8 @@ export const DESKTOP_WORK: Readonly<Record<string, DemoWork>> = {
         celsius: 24.4,
         elapsed: 20,
         cable: MARKER_240,
+        info: { guaranteed: false, maximum: 100, present: 100, reported: 100 },
+        extended: QUAD_EXTENDED,
         unreachable: [{ position: 3, reason: 'Every request for 12 V is refused, alone and shared.' }],
         signals: { dcp: 'seen', 'continuous-high': 'not seen', 'stepped-high': 'seen' },
       },
@@ -33,6 +37,7 @@ export const DESKTOP_WORK: Readonly<Record<string, DemoWork>> = {
         celsius: 24.6,
         elapsed: 30,
         cable: MARKER_240,
+        info: { guaranteed: false, maximum: 100, present: 65, reported: 60 },
       },
       {
         port: 'C2',

@@ -14,6 +14,9 @@ import { getSample } from '../samples/store.ts';
 
 const toReadOut = ({ body, takenAt, ...row }: typeof readOuts.$inferSelect): StoredReadOut => ({
   ...body,
+  // Kept before sources were asked for them.
+  info: body.info ?? null,
+  extended: body.extended ?? null,
   id: row.id,
   port: row.port,
   instrumentId: row.instrumentId,

@@ -34,6 +34,8 @@ export function readOutOf(
     words: [...words],
     epr: words.length > 7,
     declared: null,
+    info: null,
+    extended: null,
     cableWords: [...cableWords],
     signals: [],
     unreachable: [],

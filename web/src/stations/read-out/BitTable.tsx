@@ -1,21 +1,22 @@
-// A word bit by bit: every field, its raw value and what it means.
+// A word, or a block of bytes, taken apart: every field, its raw value and what it means.
 import { type ExplainedField, wordText } from '@lastmark/core/pd';
 import Box from '@mui/material/Box';
 
 interface Props {
-  readonly word: number;
+  /** What is taken apart, as digits. */
+  readonly digits: string;
   readonly title: string;
   readonly fields: readonly ExplainedField[];
 }
 
-/** The word in binary, eight bits apart. */
-const binary = (word: number): string =>
-  word
+/** A word as digits: in hexadecimal, and in binary eight bits apart. */
+export const wordDigits = (word: number): string =>
+  `${wordText(word)} = ${word
     .toString(2)
     .padStart(32, '0')
-    .replace(/(.{8})(?=.)/g, '$1 ');
+    .replace(/(.{8})(?=.)/g, '$1 ')}`;
 
-export function BitTable({ word, title, fields }: Props) {
+export function BitTable({ digits, title, fields }: Props) {
   return (
     <Box
       component="table"
@@ -27,9 +28,7 @@ export function BitTable({ word, title, fields }: Props) {
         '& caption': { textAlign: 'left', px: 1, color: 'text.secondary', fontSize: 13 },
       }}
     >
-      <caption>
-        {wordText(word)} = {binary(word)}
-      </caption>
+      <caption>{digits}</caption>
       <tbody>
         {fields.map(({ bits, title: name, raw, says, sound }) => (
           <tr key={bits}>

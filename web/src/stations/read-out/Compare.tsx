@@ -20,7 +20,7 @@ export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] })
   if (!a || !b) return null;
   const seesOf = (instrumentId: string) => instruments.find(({ id }) => id === instrumentId)?.sees ?? null;
   const hidden = hiddenFrom(a, b, seesOf);
-  const { offers, conditions, sameOffers } = compareReadOuts(a, b, hidden);
+  const { offers, conditions, present, sameOffers } = compareReadOuts(a, b, hidden);
   const options = readOuts.map((one) => ({ value: one.id, label: readOutName(one) }));
   return (
     <Box component="section" aria-labelledby="side-by-side" sx={{ mt: 3 }}>
@@ -33,6 +33,7 @@ export function Compare({ readOuts }: { readonly readOuts: readonly ReadOut[] })
       </Box>
       <Typography sx={{ mb: 1 }}>
         {sameOffers ? 'The same offers. ' : 'The offers differ. '}
+        {present && `At present the source states ${present.a} W on the left, ${present.b} W on the right. `}
         {conditions.length === 0
           ? 'No noted condition differs.'
           : `Different: ${conditions.map((one) => `${one.a} / ${one.b}`).join('; ')}.`}

@@ -11,7 +11,8 @@ import {
 import type { ReadRequest } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { BitTable } from './BitTable.tsx';
+import { BitTable, wordDigits } from './BitTable.tsx';
+import { details } from './details.ts';
 import { Findings } from './Findings.tsx';
 import type { Decoded } from './useInterpret.ts';
 import { WordList } from './WordList.tsx';
@@ -38,16 +39,6 @@ function requestWords({ word, kind, offer }: ReadRequest): string {
   return `Position ${position}: ${asked.filter(Boolean).join(', ')}${of}${flags.includes('mismatch') ? '; it wanted more' : ''}`;
 }
 
-const details = {
-  border: 1,
-  borderColor: 'divider',
-  borderRadius: 1,
-  px: 1,
-  py: 0.5,
-  mt: 0.5,
-  '& > summary': { cursor: 'pointer', fontWeight: 600 },
-} as const;
-
 export function Identity({ words }: { readonly words: readonly number[] }) {
   const { cable, words: shown, findings } = decodeIdentity(words);
   return (
@@ -63,7 +54,7 @@ export function Identity({ words }: { readonly words: readonly number[] }) {
           <summary>
             {title} {wordText(word)}
           </summary>
-          <BitTable word={word} title={title} fields={fields} />
+          <BitTable digits={wordDigits(word)} title={title} fields={fields} />
         </Box>
       ))}
       {findings.length > 0 && <Findings findings={findings} none="" />}
@@ -85,14 +76,18 @@ export function DecodedView({ decoded, busy }: { readonly decoded: Decoded; read
             {title}
             {revision ? `, R${revision}` : ''}
           </summary>
-          <BitTable word={header} title={title} fields={explainHeader(header)} />
+          <BitTable digits={wordDigits(header)} title={title} fields={explainHeader(header)} />
         </Box>
       ))}
       {words.length > 0 && <WordList words={words} />}
       {requests.map((request) => (
         <Box component="details" key={wordText(request.word)} sx={details}>
           <summary>{requestWords(request)}</summary>
-          <BitTable word={request.word} title="Request" fields={explainRequest(request.word, request.kind)} />
+          <BitTable
+            digits={wordDigits(request.word)}
+            title="Request"
+            fields={explainRequest(request.word, request.kind)}
+          />
         </Box>
       ))}
       {identity.length > 0 && <Identity words={identity} />}

@@ -1,6 +1,6 @@
 // The five conditions an offer can change with, and the cable's own words.
 import { parseCelsius, ROOM_RANGE } from '@lastmark/core/quantity';
-import { MARKERS, type Marker } from '@lastmark/core/read-out';
+import { MARKERS, type Marker, type Revision } from '@lastmark/core/read-out';
 import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -15,9 +15,13 @@ interface Props {
   readonly set: (part: Partial<Form>) => void;
   /** The marker by its own reply, where the cable answered. */
   readonly told: Marker | null;
+  /** The revision by the source's own reply. */
+  readonly declared: Revision | null;
+  /** Why what is typed of the source's power cannot be read. */
+  readonly unread: { readonly info?: string; readonly extended?: string };
 }
 
-export function EntryConditions({ form, set, told }: Props) {
+export function EntryConditions({ form, set, told, declared, unread }: Props) {
   const { sample } = useSample().dossier;
   const temperature = form.temperature.trim() === '' ? null : parseCelsius(form.temperature, ROOM_RANGE, 'room');
   return (
@@ -38,10 +42,11 @@ export function EntryConditions({ form, set, told }: Props) {
           onChange={(askedWith) => set({ askedWith })}
         />
         <Choice
-          label="Source declares"
-          value={form.declared}
+          label={declared === null ? 'Source declares' : 'Source declares, by its reply'}
+          value={declared ?? form.declared}
           options={REVISION_CHOICES}
-          onChange={(declared) => set({ declared })}
+          onChange={(to) => set({ declared: to })}
+          more={{ disabled: declared !== null }}
         />
         <QuantityField
           label="Plugged in for, min"
@@ -61,6 +66,22 @@ export function EntryConditions({ form, set, told }: Props) {
           label="Cable’s reply, hex"
           value={form.cable}
           onChange={(event) => set({ cable: event.target.value })}
+          slotProps={{ htmlInput: { spellCheck: false } }}
+        />
+        <TextField
+          label="Source info, hex or watts"
+          value={form.info}
+          onChange={(event) => set({ info: event.target.value })}
+          error={unread.info !== undefined}
+          helperText={unread.info ?? ' '}
+          slotProps={{ htmlInput: { spellCheck: false } }}
+        />
+        <TextField
+          label="Extended capabilities, hex"
+          value={form.extended}
+          onChange={(event) => set({ extended: event.target.value })}
+          error={unread.extended !== undefined}
+          helperText={unread.extended ?? ' '}
           slotProps={{ htmlInput: { spellCheck: false } }}
         />
       </Box>

@@ -18,7 +18,18 @@ import { useSample } from '../../state/sample.tsx';
 import { DecodedView, Identity } from './DecodedView.tsx';
 import { EntryConditions } from './EntryConditions.tsx';
 import { EntryText } from './EntryText.tsx';
-import { emptyForm, type Form, fromReadOut, type Listing, LOOKED, markerTold, replyOf, toInput } from './entryForm.ts';
+import {
+  emptyForm,
+  type Form,
+  fromReadOut,
+  type Listing,
+  LOOKED,
+  markerTold,
+  replyOf,
+  statedOf,
+  toInput,
+} from './entryForm.ts';
+import { Stated } from './Stated.tsx';
 import { Unreachables } from './Unreachables.tsx';
 import { useInterpret } from './useInterpret.ts';
 
@@ -40,9 +51,10 @@ export function EntryDialog({ port, correct, onClose }: Props) {
   const [listing, setListing] = useState<Listing | null>(null);
   const { decoded, busy } = useInterpret(listing?.text ?? form.text, form.order, form.are);
   const cable = useInterpret(form.cable, form.order, 'identity').decoded.identity;
+  const stated = statedOf(form, decoded);
   const [id] = useState(ulid);
   const save = async () => {
-    const body = { ...toInput(form, decoded, cable, correct), id };
+    const body = { ...toInput(form, decoded, cable, stated.kept, correct), id };
     if (Number.isNaN(body.temperature)) throw new Error('The temperature cannot be read.');
     await api<StoredReadOut>(`/samples/${sample.id}/read-outs`, { method: 'POST', body });
     await refreshSample(sample.id);
@@ -57,7 +69,7 @@ export function EntryDialog({ port, correct, onClose }: Props) {
       onSave={save}
       onClose={onClose}
       action={correct ? 'Save the correction' : 'Keep the read-out'}
-      ready={!busy && !nothing && !tooMany && analysers.length > 0}
+      ready={!busy && !nothing && !tooMany && analysers.length > 0 && Object.keys(stated.unread).length === 0}
       width="lg"
       sx={{ gridTemplateColumns: 'minmax(0, 1.05fr) minmax(0, 1fr)', gap: 3 }}
     >
@@ -108,11 +120,18 @@ export function EntryDialog({ port, correct, onClose }: Props) {
             Take the conditions from the file too
           </Button>
         )}
-        <EntryConditions form={form} set={set} told={markerTold(replyOf(decoded, cable), form.marker)} />
+        <EntryConditions
+          form={form}
+          set={set}
+          told={markerTold(replyOf(decoded, cable), form.marker)}
+          declared={decoded.declared}
+          unread={stated.unread}
+        />
       </Box>
       <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
         <DecodedView decoded={decoded} busy={busy} />
         {cable.length > 0 && <Identity words={cable} />}
+        <Stated {...stated.kept} />
         <Box role="group" aria-label="Outside PD">
           <Typography variant="h3" sx={{ mb: 1 }}>
             Outside PD

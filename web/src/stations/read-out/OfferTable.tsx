@@ -9,7 +9,7 @@ import { useState } from 'react';
 import { QuietTable } from '../../parts/QuietTable.tsx';
 import { StateMark } from '../../parts/StateMark.tsx';
 import { useSample } from '../../state/sample.tsx';
-import { BitTable } from './BitTable.tsx';
+import { BitTable, wordDigits } from './BitTable.tsx';
 
 function amounts({ object }: Offer): { range: string | null; amps: string | null } {
   const range = voltsOf(object);
@@ -94,7 +94,11 @@ export function OfferTable({ readOuts }: { readonly readOuts: readonly ReadOut[]
         ]}
         below={({ key, offer: { word, object } }) =>
           open === key ? (
-            <BitTable word={word} title={describeOffer(object)} fields={explain(sourceLayout(word), word)} />
+            <BitTable
+              digits={wordDigits(word)}
+              title={describeOffer(object)}
+              fields={explain(sourceLayout(word), word)}
+            />
           ) : null
         }
       />

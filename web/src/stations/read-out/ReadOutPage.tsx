@@ -24,6 +24,7 @@ import { EntryDialog } from './EntryDialog.tsx';
 import { Findings } from './Findings.tsx';
 import { OfferTable } from './OfferTable.tsx';
 import { SignalTable } from './SignalTable.tsx';
+import { Stated } from './Stated.tsx';
 
 const LevelMap = lazy(async () => ({ default: (await import('./LevelMap.tsx')).LevelMap }));
 const ALL = 'all';
@@ -139,6 +140,7 @@ export function ReadOutPage() {
                 {analyser?.firmware && `, firmware ${analyser.firmware}`}. Advertised is not proven: that is for Proof.
                 {chosen.note && ` ${chosen.note}`}
               </Typography>
+              <Stated {...chosen} />
             </Box>
           )}
           <Later what="the map" height={figureHeight(330)}>

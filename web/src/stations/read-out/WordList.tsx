@@ -3,7 +3,7 @@ import { decodeSource, describeOffer, explain, sourceLayout, wordText } from '@l
 import Box from '@mui/material/Box';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
-import { BitTable } from './BitTable.tsx';
+import { BitTable, wordDigits } from './BitTable.tsx';
 
 const ROW = 30;
 /** Words drawn together: the scroller keeps count of blocks, so that a very long list costs little to set up. */
@@ -50,7 +50,7 @@ function WordRow({ index, word, open, onToggle }: RowProps) {
           {wordText(word)} {open ? '−' : '+'}
         </Box>
       </Box>
-      {open && <BitTable word={word} title={title} fields={explain(sourceLayout(word), word)} />}
+      {open && <BitTable digits={wordDigits(word)} title={title} fields={explain(sourceLayout(word), word)} />}
     </Box>
   );
 }

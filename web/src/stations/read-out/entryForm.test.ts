@@ -1,6 +1,6 @@
 import { interpret } from '@lastmark/core/read-out';
 import { describe, expect, it } from 'vitest';
-import { emptyForm, type Form, fromReadOut, toInput } from './entryForm.ts';
+import { emptyForm, type Form, fromReadOut, statedOf, toInput } from './entryForm.ts';
 import type { Decoded } from './useInterpret.ts';
 
 const decodedOf = (form: Form): Decoded => {
@@ -9,7 +9,8 @@ const decodedOf = (form: Form): Decoded => {
 };
 const send = (part: Partial<Form>, cable: readonly number[] = []) => {
   const form = { ...emptyForm('C1', '01JZZZZZZZZZZZZZZZZZZZZZZZ'), ...part };
-  return toInput(form, decodedOf(form), cable, null);
+  const decoded = decodedOf(form);
+  return toInput(form, decoded, cable, statedOf(form, decoded).kept, null);
 };
 
 describe('the form of a read-out', () => {
@@ -51,6 +52,22 @@ describe('the form of a read-out', () => {
     expect(send({ text: '0801912C', marker: '3 A' }, [0xff00a041, 0x19800000, 0, 0]).marker).toBe('3 A');
   });
 
+  it('has what the source states of the text itself before its own fields, and says what it cannot read of those', () => {
+    const text = 'A1 21 2C 91 01 08 2C D1 02 00\nAB 13 2D 2D 41 00\nAC 15 00 00 11 32';
+    const typed = { info: '00646464', extended: '00ff:02 01' };
+    expect(send({ text, order: 'wire', ...typed, declared: '3.0' })).toMatchObject({
+      info: '00412D2D',
+      extended: '00FF0201',
+      declared: '3.2',
+    });
+    expect(send({ text: '0801912C', ...typed })).toMatchObject({ info: '00646464', declared: null });
+    expect(send({ text: '0801912C' })).toMatchObject({ info: null, extended: null });
+    const nothing = { info: null, extended: [] };
+    const unread = statedOf({ info: '65 W', extended: '0', order: 'value' }, nothing).unread;
+    expect(Object.keys(unread)).toEqual(['info', 'extended']);
+    expect(statedOf({ info: ' ', extended: ' ', order: 'value' }, nothing).unread).toEqual({});
+  });
+
   it('marks a temperature that cannot be read rather than dropping it', () => {
     expect(send({ text: '0801912C', temperature: '76' }).temperature).toBeNaN();
     expect(send({ text: '0801912C', temperature: '' }).temperature).toBeNull();
@@ -69,11 +86,14 @@ describe('the form of a read-out', () => {
         signals: { dcp: 'not seen' },
         unreachable: [{ position: '3', reason: 'Refused.' }],
         note: 'warm',
+        info: 'max 65 W, present 45 W, reported 45 W',
+        extended: '00 FF 02 01',
       },
       [0x000a2640],
     );
     const form = fromReadOut(first, emptyForm('C1', first.instrumentId));
-    const second = toInput(form, decodedOf(form), [0x000a2640], { ...first });
+    const decoded = decodedOf(form);
+    const second = toInput(form, decoded, [0x000a2640], statedOf(form, decoded).kept, { ...first });
     const { id: _a, supersedes, ...again } = second;
     const { id, supersedes: _b, ...before } = first;
     expect(supersedes).toBe(id);

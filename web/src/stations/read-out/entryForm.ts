@@ -2,7 +2,15 @@
 import type { ReadOutInput, StoredReadOut } from '@lastmark/contract/types';
 import { type ByteOrder, wordText } from '@lastmark/core/pd';
 import { parseCelsius, ROOM_RANGE, ZERO_CELSIUS } from '@lastmark/core/quantity';
-import { type Marker, markerIn, REVISIONS, type Revision, type WordsAre } from '@lastmark/core/read-out';
+import {
+  bytesText,
+  type Marker,
+  markerIn,
+  REVISIONS,
+  type Revision,
+  readInfo,
+  type WordsAre,
+} from '@lastmark/core/read-out';
 import type { SignalResult } from '@lastmark/core/signal';
 import { ulid } from 'ulid';
 import { typedSi } from '../../parts/fields.tsx';
@@ -22,6 +30,9 @@ export interface Form {
   readonly order: ByteOrder;
   readonly are: WordsAre;
   readonly cable: string;
+  /** What the source states of its power: hexadecimal, or watts in words. */
+  readonly info: string;
+  readonly extended: string;
   readonly occupied: readonly string[];
   readonly marker: Marker;
   readonly askedWith: Asked;
@@ -51,11 +62,36 @@ export function markerTold(reply: readonly string[], chosen: Marker): Marker | n
   return told === 'none' ? null : told;
 }
 
+const UNREAD_INFO = 'Eight digits such as 00412D2D, or watts: max 65, present 45, reported 45.';
+const UNREAD_EXTENDED = 'Two digits a byte, at most 64 bytes.';
+
+/** What the source states: of the text itself, or of the fields beside it; with what of those cannot be read. */
+export function statedOf(
+  { info, extended, order }: Pick<Form, 'info' | 'extended' | 'order'>,
+  decoded: Pick<Decoded, 'info' | 'extended'>,
+): { readonly kept: Pick<ReadOutInput, 'info' | 'extended'>; readonly unread: { info?: string; extended?: string } } {
+  const typed = readInfo(info, order);
+  const bytes = extended.replace(/0x|[\s,;:-]/gi, '').toUpperCase();
+  const sound = /^(?:[0-9A-F]{2}){1,64}$/.test(bytes);
+  const word = decoded.info ?? typed;
+  return {
+    kept: {
+      info: word === null ? null : wordText(word),
+      extended: decoded.extended.length > 0 ? bytesText(decoded.extended) : sound ? bytes : null,
+    },
+    unread: {
+      ...(info.trim() !== '' && typed === null ? { info: UNREAD_INFO } : {}),
+      ...(bytes !== '' && !sound ? { extended: UNREAD_EXTENDED } : {}),
+    },
+  };
+}
+
 /** A filled form as it is sent. */
 export function toInput(
   form: Form,
   decoded: Decoded,
   cableWords: readonly number[],
+  stated: Pick<ReadOutInput, 'info' | 'extended'>,
   correct: StoredReadOut | null,
 ): ReadOutInput {
   const reply = replyOf(decoded, cableWords);
@@ -72,8 +108,9 @@ export function toInput(
     elapsed: typedSi(form.elapsed, 'duration'),
     words: [...decoded.words].map(wordText),
     epr: decoded.epr,
-    declared: noted(form.declared),
+    declared: decoded.declared ?? noted(form.declared),
     cableWords: [...reply],
+    ...stated,
     signals: Object.entries(form.signals).flatMap(([mode, result]) =>
       result === 'not looked for' ? [] : [{ mode, result }],
     ),
@@ -91,10 +128,13 @@ export function toInput(
 export function fromReadOut(readOut: Partial<StoredReadOut>, before: Form): Form {
   const { words, cableWords, temperature, elapsed, signals, unreachable, askedWith, declared, occupied, marker, note } =
     readOut;
+  const { info, extended } = readOut;
   return {
     ...before,
     ...(words ? { text: words.join('\n'), order: 'value' as const, are: 'offers' as const } : {}),
     ...(cableWords ? { cable: cableWords.join(' ') } : {}),
+    ...(info ? { info } : {}),
+    ...(extended ? { extended } : {}),
     ...(occupied ? { occupied } : {}),
     ...(marker ? { marker } : {}),
     ...(note === undefined ? {} : { note }),
@@ -117,6 +157,8 @@ export const emptyForm = (port: string, instrumentId: string): Form => ({
   order: 'value',
   are: 'offers',
   cable: '',
+  info: '',
+  extended: '',
   occupied: [],
   marker: '5 A',
   askedWith: 'not noted',
