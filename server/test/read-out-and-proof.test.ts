@@ -129,9 +129,8 @@ describe('read-outs', () => {
   });
 
   it('keep what the source states of its power, and judge the port by it; those kept before it was asked state nothing', async () => {
-    const stated = { info: '00412D2D', extended: `${'00'.repeat(23)}4100` };
-    const body = aReadOut(stated);
-    expect((await send('/read-outs', body)).status).toBe(201);
+    const body = aReadOut({ info: '00412D2D', extended: `${'00'.repeat(23)}4100` });
+    await send('/read-outs', body);
     expect((await dossier()).readOuts).toEqual([body]);
     const said = judgeSample(toJudge(await dossier())).results['read-out'].findings.map(({ sentence }) => sentence);
     expect(said).toContain('The source says it advertises 45 W; its offers come to 65 W.');
@@ -142,9 +141,10 @@ describe('read-outs', () => {
 
   it('are corrected by another and taken back without one', async () => {
     const first = (await send('/read-outs', aReadOut())).body as StoredReadOut;
-    const better = (await send('/read-outs', aReadOut({ supersedes: first.id, note: 'again' }))).body as StoredReadOut;
-    expect((await send('/read-outs', aReadOut({ supersedes: first.id }))).status).toBe(409);
-    expect((await send('/read-outs', aReadOut({ supersedes: better.id, withdrawn: true }))).status).toBe(201);
+    const again = (part: object) => send('/read-outs', aReadOut(part));
+    const better = (await again({ supersedes: first.id, note: 'again' })).body as StoredReadOut;
+    expect((await again({ supersedes: first.id })).status).toBe(409);
+    expect((await again({ supersedes: better.id, withdrawn: true })).status).toBe(201);
     expect((await dossier()).readOuts).toHaveLength(3);
     expect((await send('/read-outs', aReadOut({ withdrawn: true }))).body.detail).toContain('Say which read-out');
   });
@@ -167,7 +167,6 @@ describe('read-outs', () => {
 
   it('come back out of the sample export through the door a person pastes into', async () => {
     const body = aReadOut({
-      occupied: [],
       cableWords: ['000A2640'],
       info: '00412D2D',
       extended: '00FF0201',

@@ -1,6 +1,7 @@
 // Read-outs, proof steps and runs of the demo, through the same doors a person's entries take.
 import type { PointInput, ReadingInput, ReadOutInput, RunInput, StoredRig } from '@lastmark/contract';
 import { encodeInfo, encodeSource, type FixedFlag, parseOffer, wordText } from '@lastmark/core/pd';
+import { markerIn } from '@lastmark/core/read-out';
 import type { Mains } from '@lastmark/core/reading';
 import { createInstrument, createRig } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
@@ -79,7 +80,8 @@ function toReadOut(bench: ProofBench, demo: DemoReadOut): ReadOutInput {
     instrumentId: bench.analysers[demo.analyser],
     takenAt: bench.moment(),
     occupied: demo.occupied ?? [],
-    marker: demo.marker ?? '5 A',
+    // The marker its reply tells.
+    marker: demo.marker ?? (demo.cable ? markerIn(demo.cable) : '5 A'),
     askedWith: demo.askedWith ?? null,
     temperature: demo.celsius === undefined ? null : celsius(demo.celsius),
     elapsed: demo.elapsed ?? null,

@@ -29,7 +29,7 @@ import {
   statedOf,
   toInput,
 } from './entryForm.ts';
-import { Stated } from './Stated.tsx';
+import { Stated, StatedLine } from './Stated.tsx';
 import { Unreachables } from './Unreachables.tsx';
 import { useInterpret } from './useInterpret.ts';
 
@@ -131,7 +131,10 @@ export function EntryDialog({ port, correct, onClose }: Props) {
       <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
         <DecodedView decoded={decoded} busy={busy} />
         {cable.length > 0 && <Identity words={cable} />}
-        <Stated {...stated.kept} />
+        <Box role="group" aria-label="What the source states">
+          <StatedLine {...stated.kept} />
+          <Stated {...stated.kept} />
+        </Box>
         <Box role="group" aria-label="Outside PD">
           <Typography variant="h3" sx={{ mb: 1 }}>
             Outside PD

@@ -24,7 +24,7 @@ import { EntryDialog } from './EntryDialog.tsx';
 import { Findings } from './Findings.tsx';
 import { OfferTable } from './OfferTable.tsx';
 import { SignalTable } from './SignalTable.tsx';
-import { Stated } from './Stated.tsx';
+import { Stated, StatedLine } from './Stated.tsx';
 
 const LevelMap = lazy(async () => ({ default: (await import('./LevelMap.tsx')).LevelMap }));
 const ALL = 'all';
@@ -140,7 +140,7 @@ export function ReadOutPage() {
                 {analyser?.firmware && `, firmware ${analyser.firmware}`}. Advertised is not proven: that is for Proof.
                 {chosen.note && ` ${chosen.note}`}
               </Typography>
-              <Stated {...chosen} />
+              <StatedLine {...chosen} />
             </Box>
           )}
           <Later what="the map" height={figureHeight(330)}>
@@ -157,6 +157,7 @@ export function ReadOutPage() {
             />
           </Box>
           <OfferTable readOuts={shown} />
+          {port !== ALL && chosen && <Stated {...chosen} />}
           <SignalTable readOuts={standing} />
           <Compare readOuts={port === ALL ? standing : own} />
         </>

@@ -7,13 +7,18 @@ import Typography from '@mui/material/Typography';
 import { BitTable, wordDigits } from './BitTable.tsx';
 import { details } from './details.ts';
 
-export function Stated(stated: Pick<StoredReadOut, 'info' | 'extended'>) {
-  const { info, extended } = stated;
-  if (info === null && extended === null) return null;
-  const words = statedWords(stated);
+type Said = Pick<StoredReadOut, 'info' | 'extended'>;
+
+/** In a line; nothing where the source was not asked. */
+export function StatedLine(said: Said) {
+  const words = statedWords(said);
+  return words === '' ? null : <Typography sx={{ fontWeight: 600 }}>The source states {words}.</Typography>;
+}
+
+export function Stated(said: Said) {
+  const { info, extended } = said;
   return (
-    <Box role="group" aria-label="What the source states">
-      {words !== '' && <Typography sx={{ fontWeight: 600 }}>The source states {words}.</Typography>}
+    <>
       {info !== null && (
         <Box component="details" sx={details}>
           <summary>Source info {info}</summary>
@@ -22,14 +27,16 @@ export function Stated(stated: Pick<StoredReadOut, 'info' | 'extended'>) {
       )}
       {extended !== null && (
         <Box component="details" sx={details}>
-          <summary>Extended capabilities, {extended.length / 2} bytes</summary>
+          <summary>
+            Extended capabilities, {extended.length / 2} {extended.length === 2 ? 'byte' : 'bytes'}
+          </summary>
           <BitTable
             digits={extended.replace(/(..)(?=.)/g, '$1 ')}
             title="Extended capabilities"
-            fields={explainExtended(extendedOf(stated))}
+            fields={explainExtended(extendedOf(said))}
           />
         </Box>
       )}
-    </Box>
+    </>
   );
 }
