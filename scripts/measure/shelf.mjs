@@ -116,6 +116,9 @@ export async function measureShelf({ url, databaseUrl }) {
   await (await fillShelf(url, databaseUrl, { first: tenth, count: SAMPLES - tenth })).end();
   const first = await rate(db);
   const large = await measure(REQUESTS);
+  const today = [];
+  for (let turn = 0; turn < REQUESTS / 3; turn += 1)
+    today.push(await timed(async () => (await fetch(`${url}/api/today`)).text()));
   console.log(`shelf of ${SAMPLES} samples, pages of 50, ${REQUESTS} requests each`);
   show('nothing to work out', large);
   console.log(
@@ -123,6 +126,7 @@ export async function measureShelf({ url, databaseUrl }) {
       .map((name) => `${name} ${(median(large[name]) / median(small[name])).toFixed(2)}`)
       .join(', ')}; goal ≤ 1.2`,
   );
+  console.log(`  Today: p50 ${median(today).toFixed(0)} ms, p95 ${quantile(today, 0.95).toFixed(0)} ms`);
   const edit = await timed(() => editBench(url));
   const during = await measure(Math.ceil(REQUESTS / 3));
   const left = await waitingIn(db);

@@ -3,6 +3,7 @@ import type { Today } from '@lastmark/contract';
 import { sql } from 'drizzle-orm';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { changed } from '../src/changes/changes.ts';
 import { newId } from '../src/db/ids.ts';
 import { workOutFigures } from '../src/shelf/figures.ts';
 import { today } from '../src/today/today.ts';
@@ -87,6 +88,24 @@ it('tells what was left borderline, and of what is open the work that settles mo
   expect(next).toMatchObject({ sample: { id: sample.id }, title: 'C1 20 V 2.25 A', open: 2 });
   expect(next?.expected).toBeGreaterThan(0.5);
   expect(next?.seconds).toBeGreaterThan(0);
+  // Told again it is the same; with another promise it is of three.
+  expect((await look()).next).toEqual(told.next);
+  await make.claim(sample.id, { kind: 'port-line', port: 'C1', volts: 9, amps: 3 });
+  expect((await look()).next).toMatchObject([{ sample: { id: sample.id }, open: 3 }]);
+});
+
+it('goes on where something in a sample cannot be worked out', async () => {
+  const { id } = await make.sample({ model: { model: 'Impossible' } });
+  await make.claim(id, { kind: 'idle', watts: 0.5, mains: null });
+  await make.claim(id, { kind: 'port-line', port: 'C1', volts: 20, amps: 2.25 });
+  const rig = await make.rig();
+  const point = aPoint(newId(), rig.id, { watts: '0.48 W' }, { setupId: null, load: 0, mains: EU });
+  await make.post(`/samples/${id}/readings`, { points: [point] });
+  const open = (told: Today) => told.next.map(({ sample }) => sample.model);
+  expect(open(await look())).toContain('Impossible');
+  await harness.db.execute(sql`UPDATE readings SET value = 1e155, u = -1 WHERE point_id = ${point.id}`);
+  await changed(harness.db, id, 'points');
+  expect(open(await today(harness.db))).not.toContain('Impossible');
 });
 
 it('tells reports nobody followed up for half a year, and those of the newest only', async () => {
@@ -120,4 +139,17 @@ it('tells runs that are not over, whoever carries them out', async () => {
     title: 'Running T-1: Desk rig without instruments',
   });
   expect(['running', 'waiting']).toContain(run?.state);
+});
+
+it('tells what is borderline, however many samples have more that is open', async () => {
+  const near = (told: Today) => told.borderline.map(({ sample }) => sample.model);
+  const before = near(await look());
+  expect(before).toContain('Near');
+  const columns = sql.raw('model_id, words, facts, created_at, updated_at');
+  await harness.db.execute(sql`INSERT INTO samples (id, serial, ${columns})
+    SELECT CONCAT('01JMANY', LPAD(seq, 19, '0')), CONCAT('many ', seq), ${columns}
+    FROM seq_1_to_600 JOIN (SELECT * FROM samples LIMIT 1) AS one`);
+  await harness.db.execute(sql`INSERT INTO figures (sample_id, shared, form, short_claims, judged, open_claims)
+    SELECT id, 0, 0, 0, TRUE, 9 FROM samples WHERE serial LIKE 'many %'`);
+  expect(near(await today(harness.db))).toEqual(before);
 });

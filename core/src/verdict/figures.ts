@@ -31,7 +31,6 @@ function newestPrice(prices: readonly PriceFacts[]): PriceFacts | undefined {
 /** Expanded uncertainty for the shelf; null while it is not known. */
 const knownExpanded = (of: Measured): number | null => (isStated(of) ? expandedUncertainty(of) : null);
 
-/** Figures of a judged sample. */
 /** The least of what is printed on something in the line, W; null where nothing is. */
 function printedRating({ claims }: Dossier): number | null {
   const printed = claims.flatMap(({ promise }) =>
@@ -40,6 +39,7 @@ function printedRating({ claims }: Dossier): number | null {
   return printed.length > 0 ? Math.min(...printed) : null;
 }
 
+/** Figures of a judged sample. */
 export function keyFigures(
   dossier: Dossier,
   series: readonly SeriesResult[],

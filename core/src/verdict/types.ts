@@ -138,7 +138,7 @@ export interface KeyFigure {
 }
 
 /** Counts how key figures are worked out and kept: figures of another form are worked out anew. */
-export const FIGURES_FORM = 8;
+export const FIGURES_FORM = 9;
 
 export interface KeyFigures {
   readonly form: number;

@@ -1,5 +1,5 @@
 // Works out the key figures of samples that changed, some at a time, on a thread of its own.
-import { type Dossier, FIGURES_FORM, judgeSample, type KeyFigures } from '@lastmark/core/verdict';
+import { type Dossier, FIGURES_FORM, judgeSample, type KeyFigures, UNSETTLED } from '@lastmark/core/verdict';
 import { eq, gt, inArray, lt, ne, or, sql } from 'drizzle-orm';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database, Queries } from '../db/database.ts';
@@ -60,6 +60,8 @@ const rowOf = (
   idle: body?.idle?.value ?? null,
   massPerWatt: body?.massPerWatt ?? null,
   short: body?.claims.short ?? 0,
+  open: UNSETTLED.reduce((sum, state) => sum + (body?.claims[state] ?? 0), 0),
+  borderline: body?.claims.borderline ?? 0,
   judged: body !== null,
   ports,
   since,
@@ -115,6 +117,8 @@ export async function keepFigures(db: Database, made: readonly Made[], shared: n
           idle: sql`VALUES(${figures.idle})`,
           massPerWatt: sql`VALUES(${figures.massPerWatt})`,
           short: sql`VALUES(${figures.short})`,
+          open: sql`VALUES(${figures.open})`,
+          borderline: sql`VALUES(${figures.borderline})`,
           judged: sql`VALUES(${figures.judged})`,
           ports: sql`VALUES(${figures.ports})`,
           since: sql`VALUES(${figures.since})`,

@@ -1,16 +1,13 @@
 // What one looks at in the morning: what runs, what is next, what is overdue, what was left borderline.
 
 import type { SampleName, Today } from '@lastmark/contract';
-import { nextSteps, usualWay, wholeSheet } from '@lastmark/core/next';
-import { judgeSample } from '@lastmark/core/verdict';
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
-import { listInstruments, listRigs } from '../bench/store.ts';
+import { and, desc, eq, gt, inArray, isNull, ne } from 'drizzle-orm';
+import { listInstruments } from '../bench/store.ts';
 import type { Database } from '../db/database.ts';
-import { models, reports, samples, sheetRuns } from '../db/schema.ts';
-import { getDossier } from '../dossier/dossier.ts';
-import { toJudge } from '../dossier/judged.ts';
+import { figures, models, reports, samples, sheetRuns } from '../db/schema.ts';
 import { tagOf } from '../samples/store.ts';
 import { ofSeen, seen, seenText } from '../seen/seen.ts';
+import { nextOf } from './next.ts';
 
 const MOST = 30;
 /** Samples that are looked at for what is next. */
@@ -38,62 +35,15 @@ async function namesOf(db: Database, ids: readonly string[]): Promise<ReadonlyMa
   );
 }
 
-interface Counted {
-  readonly id: string;
-  readonly borderline: number;
-  readonly open: number;
-}
-
-/** How many promises of each sample are borderline, and open, from its figures. */
-async function countsOf(db: Database): Promise<readonly Counted[]> {
-  const of = (state: string) => `COALESCE(JSON_VALUE(f.body, '$.claims."${state}"'), 0)`;
-  const open = ['not tested', 'borderline', 'cannot be decided', 'at least', 'advertised only'].map(of).join(' + ');
-  const within = seenText('s');
-  const [rows] = await db.$client.query(
-    `SELECT f.sample_id AS id, ${of('borderline')} + 0 AS borderline, ${open} AS open
-      FROM figures f JOIN samples s ON s.id = f.sample_id
-      WHERE s.demo <> 'away' AND s.archived = FALSE AND f.body IS NOT NULL AND ${within.text}
-      HAVING open > 0 ORDER BY open DESC, id LIMIT 500`,
-    [...within.values],
-  );
-  return (rows as Counted[]).map(({ id, borderline, open: count }) => ({
-    id,
-    borderline: Number(borderline),
-    open: Number(count),
-  }));
-}
-
-/** The best next work of some samples, by what it decides for its time. */
-async function nextOf(
-  db: Database,
-  ids: readonly string[],
-  names: ReadonlyMap<string, SampleName>,
-): Promise<Today['next']> {
-  const [rigs, instruments] = [await listRigs(db), await listInstruments(db)];
-  const found: Today['next'] = [];
-  for (const id of ids) {
-    const sample = names.get(id);
-    if (!sample) continue;
-    const dossier = toJudge(await getDossier(db, id));
-    const way = usualWay(dossier.sample.kind, rigs);
-    if (!way) continue;
-    const verdict = judgeSample(dossier);
-    const { rule, allowance, tolerance, continuous } = dossier.profile;
-    const { works, open } = nextSteps({
-      steps: wholeSheet(way.method, dossier, verdict),
-      claims: dossier.claims,
-      results: verdict.claims,
-      devices: dossier.devices,
-      rig: way.rig,
-      rigs,
-      instruments,
-      rules: { rule, allowance, tolerance, continuous },
-    });
-    const [best] = works;
-    if (best) found.push({ sample, title: best.title, seconds: best.seconds, expected: best.expected, open });
-  }
-  return found.sort((a, b) => b.expected / b.seconds - a.expected / a.seconds);
-}
+/** Samples on the shelf with something to count, the most of it first. */
+const mostOf = (db: Database, column: typeof figures.open | typeof figures.borderline, most: number) =>
+  db
+    .select({ id: figures.sampleId, claims: column })
+    .from(figures)
+    .innerJoin(samples, eq(samples.id, figures.sampleId))
+    .where(and(gt(column, 0), ne(samples.demo, 'away'), eq(samples.archived, false), seen()))
+    .orderBy(desc(column), figures.sampleId)
+    .limit(most);
 
 interface Lent {
   readonly id: string;
@@ -134,14 +84,13 @@ export async function today(db: Database, now = new Date()): Promise<Today> {
     ({ fate, issuedAt }) =>
       (fate === null || fate === 'held up well') && now.getTime() - issuedAt.getTime() > FOLLOW_UP * DAY,
   );
-  const counts = await countsOf(db);
-  const borderline = counts.filter((one) => one.borderline > 0).sort((a, b) => b.borderline - a.borderline);
-  const open = counts.slice(0, LOOKED_AT);
+  const borderline = await mostOf(db, figures.borderline, MOST);
+  const open = await mostOf(db, figures.open, LOOKED_AT);
   const names = await namesOf(db, [
     ...runs.map(({ sampleId }) => sampleId),
     ...loans.map(({ id }) => id),
     ...due.map(({ sampleId }) => sampleId),
-    ...borderline.slice(0, MOST).map(({ id }) => id),
+    ...borderline.map(({ id }) => id),
     ...open.map(({ id }) => id),
   ]);
   const named = <T>(list: readonly T[], idOf: (one: T) => string) =>
@@ -171,11 +120,11 @@ export async function today(db: Database, now = new Date()): Promise<Today> {
       due.sort((a, b) => a.issuedAt.getTime() - b.issuedAt.getTime()),
       ({ sampleId }) => sampleId,
     ).map(({ one: { code, issuedAt }, sample }) => ({ sample, code, issued: issuedAt.toISOString().slice(0, 10) })),
-    borderline: named(borderline, ({ id }) => id).map(({ one, sample }) => ({ sample, claims: one.borderline })),
+    borderline: named(borderline, ({ id }) => id).map(({ one, sample }) => ({ sample, claims: one.claims })),
     next: await nextOf(
       db,
-      open.map(({ id }) => id),
-      names,
+      instruments,
+      open.flatMap(({ id }) => names.get(id) ?? []),
     ),
   };
 }

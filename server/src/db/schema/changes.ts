@@ -34,6 +34,9 @@ export const figures = mysqlTable(
     massPerWatt: double('mass_per_watt'),
     /** Claims that are short: the worst first. */
     short: int('short_claims').notNull(),
+    /** Claims nothing has settled yet, and those of them that are borderline. */
+    open: int('open_claims').notNull().default(0),
+    borderline: int('borderline_claims').notNull().default(0),
     judged: boolean('judged').notNull(),
     /** Number of ports, the day it was first paid for, and how many values of measures there are. */
     ports: int('ports').notNull().default(0),
@@ -52,6 +55,8 @@ export const figures = mysqlTable(
     index('figures_by_idle').on(table.idle),
     index('figures_by_mass').on(table.massPerWatt),
     index('figures_by_short').on(table.short),
+    index('figures_by_open').on(table.open),
+    index('figures_by_borderline').on(table.borderline),
   ],
 );
 
