@@ -1,5 +1,5 @@
 // Who gets what on the simulated bench: a port's share of the power, and what it offers of it.
-import { type SourceObject, voltsOf } from '@lastmark/core/pd';
+import { advertisedWatts, type SourceInfo, type SourceObject, voltsOf } from '@lastmark/core/pd';
 import type { CableTruth, ChargerTruth, PortTruth } from './truth.ts';
 
 /** A port of a charger. @throws RangeError for a label it does not have */
@@ -19,6 +19,16 @@ export function shareOf(charger: ChargerTruth, label: string, occupied: readonly
   if (rule) return Math.min(alone, rule.watts[label] ?? 0);
   const all = occupied.reduce((sum, port) => sum + portOf(charger, port).watts, 0);
   return all <= charger.nameplate ? alone : (alone * charger.nameplate) / all;
+}
+
+/** Watts as a port states them: whole ones, rounded down. */
+const wholeWatts = (watts: number): number => Math.min(255, Math.floor(watts + 1e-6));
+
+/** What a port states of its power: what it is built for, has with its share, and advertises of that. */
+export function statedBy({ watts }: PortTruth, share: number, offers: readonly SourceObject[]): SourceInfo {
+  const maximum = wholeWatts(watts);
+  const present = Math.min(maximum, wholeWatts(share));
+  return { guaranteed: false, maximum, present, reported: Math.min(present, wholeWatts(advertisedWatts(offers))) };
 }
 
 /** What a port offers with a share of the power: cut down to it, and to what the cable's marker allows. */

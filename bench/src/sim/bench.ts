@@ -1,6 +1,6 @@
 // The charger on the simulated bench, live: who is plugged in, what was agreed, what flows, how hot it is.
-import { decodeRequest, encodeSource, type SourceObject, usableAmps } from '@lastmark/core/pd';
-import { offersWith, portOf, shareOf } from './allocation.ts';
+import { decodeRequest, encodeSource, type SourceInfo, type SourceObject, usableAmps } from '@lastmark/core/pd';
+import { offersWith, portOf, shareOf, statedBy } from './allocation.ts';
 import { demandOf } from './battery.ts';
 import type { Clock } from './clock.ts';
 import { SimulatedDevices } from './devices.ts';
@@ -198,6 +198,13 @@ export class SimulatedBench {
   /** The offers as words, as an analyser receives them. */
   words(label: string): readonly number[] {
     return this.supply.on && !this.#tripped ? this.offers(label).map(encodeSource) : [];
+  }
+
+  /** What a port states of its power; null where it speaks no PD, or nothing now. */
+  info(label: string): SourceInfo | null {
+    const port = this.#port(label);
+    const objects = this.supply.on && !this.#tripped ? this.offers(label) : [];
+    return port.connector === 'A' || objects.length === 0 ? null : statedBy(port, this.#share(label), objects);
   }
 
   signals(label: string): readonly string[] {

@@ -1,6 +1,6 @@
 // The instruments of the simulated bench: each a handful of SCPI commands around the one physics.
 
-import { wordText } from '@lastmark/core/pd';
+import { encodeInfo, wordText } from '@lastmark/core/pd';
 import { seededRandom } from '@lastmark/core/random';
 import { oscilloscope } from './oscilloscope.ts';
 import { type Device, illegal, numberArg, switchArg } from './scpi-server.ts';
@@ -259,6 +259,11 @@ function pdAnalyser({ bench }: Surroundings): Device {
       // Offers of a port as words, in the state the bench is in.
       'READ:CAP?': (args) => bench.words(labelOf(args)).map(wordText).join(',') || '0',
       'READ:SIGN?': (args) => bench.signals(labelOf(args)).join(',') || '0',
+      // What the port states of its own power.
+      'READ:INFO?': (args) => {
+        const info = bench.info(labelOf(args));
+        return info ? wordText(encodeInfo(info)) : '0';
+      },
       'READ:CABL?': () => bench.cable.marker.join(',') || '0',
     },
   };

@@ -61,6 +61,15 @@ describe('the rack', () => {
     expect(await to('pd-analyser').query('READ:CABL?')).toContain('000A2640');
   });
 
+  it('states the power of a port: what it is built for, has with the others, and advertises', async () => {
+    const info = () => to('pd-analyser').query('READ:INFO? 1');
+    await to('control').confirm('BENC:CHAR "Monolith 180"');
+    expect(await info()).toBe('00B4B4B4');
+    await to('control').confirm('BENC:CABL "60 W, 1 m"');
+    expect(await info()).toBe('00B4B43C');
+    await to('control').confirm('BENC:CABL "240 W, 1 m"');
+  });
+
   it('counts energy without load over its own minutes', async () => {
     await to('control').confirm('BENC:CHAR "Ember 45"');
     await to('control').confirm('BENC:SPE 3000');

@@ -93,6 +93,7 @@ export const ACTIONS: Readonly<Record<ProfileClass, Readonly<Record<string, Acti
   'PD analyser': {
     offers: tells('offers of a port, words', 'words', 'channel'),
     cable: tells('the cable’s reply, words', 'words'),
+    info: tells('source info of a port, a word', 'words', 'channel'),
   },
   'PD sink': {
     channel: does('choose the port', 'channel'),

@@ -74,7 +74,7 @@ export const BUILT_IN: readonly InstrumentProfile[] = [
   {
     title: 'Simulated PD analyser',
     class: 'PD analyser',
-    commands: { offers: 'READ:CAP? {channel}', cable: 'READ:CABL?' },
+    commands: { offers: 'READ:CAP? {channel}', cable: 'READ:CABL?', info: 'READ:INFO? {channel}' },
   },
   {
     title: 'Simulated multimeter',

@@ -62,6 +62,12 @@ export function mostWatts(object: SourceObject, sourceWatts: number | null = nul
 export const fixedWatts = (objects: readonly SourceObject[]): number =>
   Math.max(0, ...objects.map((object) => (object.kind === 'fixed' ? object.volts * object.amps : 0)));
 
+/** The power a list advertises, W: of EPR lists what their AVS states, else its largest fixed level. */
+export function advertisedWatts(objects: readonly SourceObject[]): number {
+  const epr = objects.flatMap((object) => (object.kind === 'epr-avs' ? [object.watts] : []));
+  return epr.length > 0 ? Math.max(...epr) : fixedWatts(objects);
+}
+
 /** The edge of an offer in the plane of volts and amps, left to right. Fixed levels are one point. */
 export function edgeOf(
   object: SourceObject,

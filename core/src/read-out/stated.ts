@@ -1,5 +1,6 @@
 // What a source states of its own power, held against the label, against what it offers, and against itself.
 import {
+  advertisedWatts,
   checkExtended,
   checkInfo,
   decodeExtended,
@@ -7,7 +8,6 @@ import {
   type Finding,
   fixedWatts,
   type SourceInfo,
-  type SourceObject,
   wordOf,
 } from '../pd/index.ts';
 import { formatPlain } from '../quantity/index.ts';
@@ -50,12 +50,6 @@ export function judgedWatts(readOut: ReadOut, claimed: number | null): number {
 const cableWatts = (readOut: ReadOut): number =>
   !fiveAmpCable(readOut) ? 60 : readOut.marker === '5 A' ? 100 : Number.POSITIVE_INFINITY;
 
-/** The power a list advertises, W: of EPR lists what their AVS states, else its largest fixed level. */
-function advertised(objects: readonly SourceObject[]): number {
-  const epr = objects.flatMap((object) => (object.kind === 'epr-avs' ? [object.watts] : []));
-  return epr.length > 0 ? Math.max(...epr) : fixedWatts(objects);
-}
-
 /** The largest power of an SPR list, W: what goes beyond it an SPR list does not show. */
 const SPR_WATTS = 100;
 /** A level may lie one step of its current below the power: 10 mA at 48 V. */
@@ -87,7 +81,7 @@ function infoFindings(readOut: ReadOut, claimed: number | null): Finding[] {
       fault('stated-less', `The label promises ${watts(claimed)}; alone the source states ${present} W at present.`),
     );
   const objects = offersOf(readOut).map(({ object }) => object);
-  const offered = advertised(objects);
+  const offered = advertisedWatts(objects);
   // What an SPR list does not show cannot contradict it.
   const whole = readOut.epr || reported <= SPR_WATTS;
   if (offered > 0 && whole && (offered - reported >= 1 || reported - offered > STEP_WATTS))

@@ -9,6 +9,7 @@ import { askRipple, askScope } from '../captures/scope.ts';
 import type { Links } from '../links/links.ts';
 import { isOff, nobodyKnows } from '../links/off.ts';
 import { profileOf } from '../links/profiles.ts';
+import { Analyser } from './analyser.ts';
 import { NobodyKnows, NoOffers, SettingProblem, SwitchedOff, saying } from './driver-problems.ts';
 import { can, type Driven, Sinks } from './sinks.ts';
 
@@ -31,11 +32,11 @@ export class RigDriver {
   readonly #ports: readonly string[];
   readonly #source: Driven | null;
   readonly #load: Driven | null;
-  readonly #analyser: Driven | null;
   readonly #meter: Driven | null;
   readonly #inline: Driven | null;
   readonly #scope: Driven | null;
   readonly #sinks: Sinks;
+  readonly analyser: Analyser;
   #mains: Mains | null = null;
   #plugged: readonly string[] = [];
   #levels = new Map<string, Output>();
@@ -64,12 +65,16 @@ export class RigDriver {
     this.#ports = ports;
     this.#source = driven(rig.drives?.source);
     this.#load = driven(rig.drives?.load);
-    this.#analyser = driven(rig.drives?.analyser);
     this.#meter = driven(rig.meters.mains);
     this.#scope = driven(rig.drives?.scope);
     const volts = driven(rig.meters.outputVolts);
     this.#inline = volts?.instrument.class === 'inline USB meter' ? volts : null;
     this.#armed = links.offs;
+    this.analyser = new Analyser({
+      analyser: driven(rig.drives?.analyser),
+      channelOf: (port) => this.#channel(port),
+      ask: (one, action, values) => this.#ask(one, action, values),
+    });
     this.#sinks = new Sinks({
       sink: driven(rig.drives?.sink) ?? this.#load,
       channelOf: (port) => this.#channel(port),
@@ -80,10 +85,6 @@ export class RigDriver {
 
   get setsMains(): boolean {
     return this.#source !== null;
-  }
-
-  get readsOut(): string | null {
-    return this.#analyser?.instrument.id ?? null;
   }
 
   /** Whether it has a load that runs by itself. */
@@ -267,24 +268,14 @@ export class RigDriver {
     this.#levels.clear();
   }
 
-  /** The offers of a port as they stand now. */
-  async words(port: string): Promise<readonly string[]> {
-    if (!this.#analyser) throw new SettingProblem('The rig has no PD analyser. Choose one at Bench.');
-    return (await this.#ask(this.#analyser, 'offers', { channel: this.#channel(port) })) as readonly string[];
-  }
-
-  async cableWords(): Promise<readonly string[]> {
-    return this.#analyser ? ((await this.#ask(this.#analyser, 'cable')) as readonly string[]) : [];
-  }
-
   /** Ask a port for a level; nothing is sent when it stands there already. @param known offers read earlier, for a rig without analyser. @returns whether it was asked for */
   async level(output: Output, known: readonly string[]): Promise<boolean> {
     const standing = this.#levels.get(output.port);
     if (standing && standing.volts === output.volts && standing.supply === output.supply) return false;
-    const words = this.#analyser ? await this.words(output.port) : known;
+    const words = this.analyser.id ? await this.analyser.words(output.port) : known;
     const wanted = requestFor(words, output);
     // What nobody read out, a person at the trigger sees.
-    const unseen = this.#sinks.levelsByHand && !this.#analyser && words.length === 0;
+    const unseen = this.#sinks.levelsByHand && !this.analyser.id && words.length === 0;
     if (!wanted && !unseen && words.length === 0) throw new NoOffers(`${output.port} offers nothing: is it on?`);
     if (!wanted && !unseen)
       throw new SettingProblem(`${output.port} does not offer ${output.supply ?? 'fixed'} ${output.volts} V now.`);

@@ -13,18 +13,24 @@ import { StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
 import { wait } from './set-up.ts';
 
+/** What a port answered to an analyser. */
+export interface Answered {
+  readonly words: readonly string[];
+  readonly info: string | null;
+}
+
 /** What an analyser of the rig read, as a read-out. @param occupied other ports in use */
 export function readOutOf(
   hands: Hands,
   port: string,
-  words: readonly string[],
+  { words, info }: Answered,
   cableWords: readonly string[],
   occupied: readonly string[],
 ): ReadOutInput {
   return {
     id: newId(),
     port,
-    instrumentId: hands.driver.readsOut ?? '',
+    instrumentId: hands.driver.analyser.id ?? '',
     takenAt: new Date().toISOString(),
     occupied: [...occupied],
     marker: markerIn(cableWords),
@@ -34,7 +40,7 @@ export function readOutOf(
     words: [...words],
     epr: words.length > 7,
     declared: null,
-    info: null,
+    info,
     extended: null,
     cableWords: [...cableWords],
     signals: [],
@@ -48,11 +54,11 @@ export function readOutOf(
 
 /** What answers in the cable itself; an end that is silent is an answer too. */
 async function readMarker(hands: Hands, { port }: ReadOutStep): Promise<void> {
-  const cableWords = await hands.driver.cableWords();
+  const cableWords = await hands.driver.analyser.cableWords();
   const readOut = markerReadOut({
     id: newId(),
     port,
-    instrumentId: hands.driver.readsOut ?? '',
+    instrumentId: hands.driver.analyser.id ?? '',
     takenAt: new Date().toISOString(),
     temperature: hands.looks.heat().room,
     cableWords,
@@ -69,17 +75,18 @@ export async function readOutStep(hands: Hands, step: ReadOutStep): Promise<void
   const { driver } = hands;
   const { port } = step;
   if (!hands.ports.includes(port)) throw new StepFailed('The step names no port of this sample.');
-  if (!driver.readsOut) throw new StepFailed('The rig has no PD analyser. Choose one at Bench.');
+  if (!driver.analyser.id) throw new StepFailed('The rig has no PD analyser. Choose one at Bench.');
   await driver.off();
   await driver.occupy([port]);
   await wait(hands, step.dwell, `Plugged into ${port}`);
   if (hands.inLine) return readMarker(hands, step);
-  const words = await driver.words(port);
+  const words = await driver.analyser.words(port);
   if (words.length === 0) return offersNothing(hands, port);
-  const cableWords = await driver.cableWords();
+  const info = await driver.analyser.info(port);
+  const cableWords = await driver.analyser.cableWords();
   const objects = words.map((word) => decodeSource(wordOf(word)));
   await hands.db.transaction(async (tx) => {
-    const readOut = readOutOf(hands, port, words, cableWords, []);
+    const readOut = readOutOf(hands, port, { words, info }, cableWords, []);
     const { id } = readOut;
     await storeReadOut(tx, hands.run.sample.id, readOut);
     const count = objects.filter(({ kind }) => kind !== 'empty').length;

@@ -119,7 +119,7 @@ export async function setUp(hands: Hands, step: LoadedStep, planned: number): Pr
   await setSupply(hands, step);
   if (step.attended && step.load > 0) await hands.attend();
   if (await driver.occupy(step.outputs.map(({ port }) => port))) await wait(hands, CALM_SECONDS, 'Plugged in');
-  const readOuts = driver.readsOut ? [] : await listReadOuts(db, run.sample.id);
+  const readOuts = driver.analyser.id ? [] : await listReadOuts(db, run.sample.id);
   let moved = false;
   for (const output of step.outputs) {
     try {

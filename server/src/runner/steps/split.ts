@@ -12,7 +12,7 @@ import type { Hands } from '../hands.ts';
 import { offersNothing } from '../silences.ts';
 import { Silent, StepFailed } from '../turns.ts';
 import { sourceOf } from './point.ts';
-import { readOutOf } from './read-out.ts';
+import { type Answered, readOutOf } from './read-out.ts';
 import { freshLooks, levelShown, setSupply, wait } from './set-up.ts';
 
 /** Running ports draw this while another is plugged in: enough to be running, too little to hide behind an overload. */
@@ -58,7 +58,7 @@ async function plugIn(hands: Hands, order: readonly string[]): Promise<Drop[]> {
       await driver.join(port);
       await wait(hands, 2, `${port} plugged in`);
     } else drops.push(...(await watchEvent(hands, running, port, 'plugged')));
-    const best = bestOffer(await driver.words(port), port);
+    const best = bestOffer(await driver.analyser.words(port), port);
     if (!best)
       return offersNothing(hands, port, ` with ${[...running.keys()].join(' + ') || 'nothing else'} plugged in`);
     driver.forgetLevels();
@@ -74,18 +74,18 @@ async function plugIn(hands: Hands, order: readonly string[]): Promise<Drop[]> {
 
 interface Offered {
   readonly outputs: readonly Output[];
-  /** Words by port, as they stand with all plugged in. */
-  readonly words: ReadonlyMap<string, readonly string[]>;
+  /** What each port answered, as it stands with all plugged in. */
+  readonly answers: ReadonlyMap<string, Answered>;
 }
 
 /** Load every port with all it offers in this state; some only lightly. */
 async function loadAll(hands: Hands, { id, order, mains }: SplitStep, light: readonly string[]): Promise<Offered> {
   const { driver, outputs: watch } = hands;
   const outputs: Output[] = [];
-  const offered = new Map<string, readonly string[]>();
+  const answers = new Map<string, Answered>();
   for (const port of order) {
-    const words = await driver.words(port);
-    offered.set(port, words);
+    const words = await driver.analyser.words(port);
+    answers.set(port, { words, info: await driver.analyser.info(port) });
     const best = bestOffer(words, port);
     if (!best) return offersNothing(hands, port, ' with all plugged in');
     await driver.level(best, []);
@@ -97,7 +97,7 @@ async function loadAll(hands: Hands, { id, order, mains }: SplitStep, light: rea
   // A port that fell silent in this very set and was proved alone since: that is how the set is, and is read as such.
   if (!watch.silentIn(id)) watch.expect({ outputs: asked, load: 1, mains }, ALL_LOADED_SECONDS);
   await wait(hands, ALL_LOADED_SECONDS, light.length > 0 ? `${light.join(', ')} loaded a little` : 'All loaded');
-  return { outputs, words: offered };
+  return { outputs, answers };
 }
 
 /** All silent is no set that shares in its own way: the charger is off. */
@@ -142,7 +142,7 @@ export async function splitStep(hands: Hands, step: SplitStep): Promise<void> {
   await driver.occupy([]);
   await wait(hands, 2, 'Everything unplugged');
   const drops = await plugIn(hands, order);
-  const { outputs, words } = await loadAll(hands, step, []);
+  const { outputs, answers } = await loadAll(hands, step, []);
   const taken = [{ ...(await readAll(hands, outputs, [])), drops }];
   for (const one of taken) notAllSilent(one);
   if (order.length === 2) {
@@ -159,13 +159,13 @@ export async function splitStep(hands: Hands, step: SplitStep): Promise<void> {
     drops.push(...(await watchEvent(hands, left, last, 'unplugged')));
   }
   await driver.off();
-  const cable = await driver.cableWords();
+  const cable = await driver.analyser.cableWords();
   await hands.db.transaction(async (tx) => {
     const madeIds: string[] = [];
     // What each port offers in this state is a read-out of its own; alone it has one already.
-    for (const [port, offered] of order.length > 1 ? words : []) {
+    for (const [port, answered] of order.length > 1 ? answers : []) {
       const others = order.filter((one) => one !== port);
-      const readOut = readOutOf(hands, port, offered, cable, others);
+      const readOut = readOutOf(hands, port, answered, cable, others);
       await storeReadOut(tx, hands.run.sample.id, readOut);
       madeIds.push(readOut.id);
     }
