@@ -1,6 +1,7 @@
 import { idleMean } from '@lastmark/bench/sim';
 import type { RunTrace, SampleDossier, SheetRun, StoredInstrument } from '@lastmark/contract';
 import { ofKind, type PointStep, type SheetStep } from '@lastmark/core/plan';
+import { infoOf } from '@lastmark/core/read-out';
 import { judgeSample } from '@lastmark/core/verdict';
 import request from 'supertest';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -290,6 +291,11 @@ describe('a sweep of combinations', () => {
     expect(found.readOuts.map(({ port, occupied }) => `${port} with ${occupied.join()}`)).toEqual([
       'C1 with C2',
       'C2 with C1',
+    ]);
+    // What each states it has left of what it is built for.
+    expect(found.readOuts.map((one) => infoOf(one))).toMatchObject([
+      { maximum: 100, present: 60, reported: 60 },
+      { maximum: 65, present: 45, reported: 45 },
     ]);
   });
 });

@@ -37,7 +37,7 @@ export const DESKTOP_WORK: Readonly<Record<string, DemoWork>> = {
         celsius: 24.6,
         elapsed: 30,
         cable: MARKER_240,
-        info: { guaranteed: false, maximum: 100, present: 65, reported: 60 },
+        info: { guaranteed: false, maximum: 100, present: 60, reported: 60 },
       },
       {
         port: 'C2',
