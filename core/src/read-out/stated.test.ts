@@ -193,6 +193,14 @@ describe('what a source states', () => {
     expect(statedWords({ info: null, extended: null })).toBe('');
   });
 
+  it('is nothing in what was kept before anybody asked, and no guess where it cannot be', () => {
+    const { info: _i, extended: _e, ...before } = aReadOut(SIXTY_FIVE);
+    expect(about(before, { claims })).toEqual([]);
+    expect([judgedWatts(before, null), statedWords({})]).toEqual([65, '']);
+    for (const part of [{ info: '41' }, { extended: '0G' }, { extended: '000' }])
+      expect(() => about(aReadOut(SIXTY_FIVE, part))).toThrow(RangeError);
+  });
+
   it('is a change, though the offers stay', () => {
     const alone = aReadOut(FORTY_FIVE, { info: '00414141' });
     const with2 = aReadOut(FORTY_FIVE, { info: '00412D2D', occupied: ['C2'] });

@@ -14,8 +14,11 @@ import { formatPlain } from '../quantity/index.ts';
 import { fiveAmpCable, offersOf } from './offers.ts';
 import type { ReadOut } from './types.ts';
 
-/** Bytes of hexadecimal digits. */
-const bytesOf = (digits: string): number[] => (digits.match(/../g) ?? []).map((byte) => Number.parseInt(byte, 16));
+/** Bytes of hexadecimal digits. @throws RangeError for anything else */
+function bytesOf(digits: string): number[] {
+  if (!/^(?:[0-9a-f]{2})*$/i.test(digits)) throw new RangeError(`"${digits.slice(0, 24)}" is no list of whole bytes.`);
+  return (digits.match(/../g) ?? []).map((byte) => Number.parseInt(byte, 16));
+}
 
 /** Bytes as hexadecimal digits, two each. */
 export const bytesText = (bytes: readonly number[]): string =>
@@ -23,7 +26,7 @@ export const bytesText = (bytes: readonly number[]): string =>
 
 /** Source info of a read-out; null where it was not asked for. */
 export const infoOf = ({ info }: Pick<ReadOut, 'info'>): SourceInfo | null =>
-  info === null ? null : decodeInfo(wordOf(info));
+  info == null ? null : decodeInfo(wordOf(info));
 
 /** Extended capabilities of a read-out as bytes; empty where they were not asked for. */
 export const extendedOf = ({ extended }: Pick<ReadOut, 'extended'>): readonly number[] => bytesOf(extended ?? '');
@@ -110,7 +113,7 @@ function ratingFindings(readOut: ReadOut, claimed: number | null): Finding[] {
  * @param claimed what the label claims of the port, W; null where it says nothing
  */
 export const statedFindings = (readOut: ReadOut, claimed: number | null): readonly Finding[] => [
-  ...(readOut.info === null ? [] : checkInfo(wordOf(readOut.info))),
+  ...(readOut.info == null ? [] : checkInfo(wordOf(readOut.info))),
   ...infoFindings(readOut, claimed),
   ...checkExtended(extendedOf(readOut)),
   ...ratingFindings(readOut, claimed),

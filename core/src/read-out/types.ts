@@ -42,10 +42,10 @@ export interface ReadOut extends ReadOutConditions {
   readonly declared: Revision | null;
   /** Reply of the marker of the cable in use, eight digits a word; empty when it was not read. */
   readonly cableWords: readonly string[];
-  /** Source info as the source gave it, eight hexadecimal digits; null when it was not asked for. */
-  readonly info: string | null;
-  /** Extended source capabilities, two hexadecimal digits a byte in the order of the wire; null when not asked for. */
-  readonly extended: string | null;
+  /** Source info as the source gave it, eight hexadecimal digits; null when it was not asked for, left out when nobody could note it. */
+  readonly info?: string | null;
+  /** Extended source capabilities, two hexadecimal digits a byte in the order of the wire; null and left out as `info` is. */
+  readonly extended?: string | null;
   /** Result per mode outside PD. Modes left out were not looked for. */
   readonly signals: readonly { readonly mode: string; readonly result: SignalResult }[];
   readonly unreachable: readonly Unreachable[];

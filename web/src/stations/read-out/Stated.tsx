@@ -19,13 +19,13 @@ export function Stated(said: Said) {
   const { info, extended } = said;
   return (
     <>
-      {info !== null && (
+      {info != null && (
         <Box component="details" sx={details}>
           <summary>Source info {info}</summary>
           <BitTable digits={wordDigits(wordOf(info))} title="Source info" fields={explainInfo(wordOf(info))} />
         </Box>
       )}
-      {extended !== null && (
+      {extended != null && (
         <Box component="details" sx={details}>
           <summary>
             Extended capabilities, {extended.length / 2} {extended.length === 2 ? 'byte' : 'bytes'}
