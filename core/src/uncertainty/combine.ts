@@ -1,4 +1,5 @@
 // One thing determined by several meters: each counts by its uncertainty, and meters that disagree say so.
+import { groupsBy, memoOf } from '../memo/index.ts';
 import { formatMeasured, type QuantityId } from '../quantity/index.ts';
 import {
   combineRepeats,
@@ -25,18 +26,15 @@ export interface Combined {
   readonly aside: number;
 }
 
+/** Meters as one word, in whatever order they were named; several quantities of one point name the same list. */
+const kitOf = memoOf((meters: readonly string[]): string => [...new Set(meters)].sort().join(' '));
+
 /** Determinations by the same kit of meters, combined as repeats. */
-function byKit(all: readonly Determined[]): readonly Determined[] {
-  const kits = new Map<string, Determined[]>();
-  for (const one of all) {
-    const key = [...new Set(one.meters)].sort().join(' ');
-    kits.set(key, [...(kits.get(key) ?? []), one]);
-  }
-  return [...kits.values()].map((same) => ({
+const byKit = (all: readonly Determined[]): readonly Determined[] =>
+  [...groupsBy(all, ({ meters }) => kitOf(meters)).values()].map((same) => ({
     of: combineRepeats(same.map(({ of }) => of)),
     meters: same[0]?.meters ?? [],
   }));
-}
 
 function furthestApart(kits: readonly Measured[]): readonly [Measured, Measured] | null {
   let worst: readonly [Measured, Measured] | null = null;
