@@ -25,10 +25,20 @@ export function shareOf(charger: ChargerTruth, label: string, occupied: readonly
 const wholeWatts = (watts: number): number => Math.min(255, Math.floor(watts + 1e-6));
 
 /** What a port states of its power: what it is built for, has with its share, and advertises of that. */
-export function statedBy({ watts }: PortTruth, share: number, offers: readonly SourceObject[]): SourceInfo {
+export function statedBy(
+  { ports }: Pick<ChargerTruth, 'ports'>,
+  { watts }: PortTruth,
+  share: number,
+  offers: readonly SourceObject[],
+): SourceInfo {
   const maximum = wholeWatts(watts);
   const present = Math.min(maximum, wholeWatts(share));
-  return { guaranteed: false, maximum, present, reported: Math.min(present, wholeWatts(advertisedWatts(offers))) };
+  return {
+    guaranteed: ports.length === 1,
+    maximum,
+    present,
+    reported: Math.min(present, wholeWatts(advertisedWatts(offers))),
+  };
 }
 
 /** What a port offers with a share of the power: cut down to it, and to what the cable's marker allows. */

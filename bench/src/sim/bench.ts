@@ -204,7 +204,9 @@ export class SimulatedBench {
   info(label: string): SourceInfo | null {
     const port = this.#port(label);
     const objects = this.supply.on && !this.#tripped ? this.offers(label) : [];
-    return port.connector === 'A' || objects.length === 0 ? null : statedBy(port, this.#share(label), objects);
+    return port.connector === 'A' || objects.length === 0
+      ? null
+      : statedBy(this.#charger, port, this.#share(label), objects);
   }
 
   signals(label: string): readonly string[] {

@@ -64,9 +64,9 @@ describe('the rack', () => {
   it('states the power of a port: what it is built for, has with the others, and advertises', async () => {
     const info = () => to('pd-analyser').query('READ:INFO? 1');
     await to('control').confirm('BENC:CHAR "Monolith 180"');
-    expect(await info()).toBe('00B4B4B4');
+    expect(await info()).toBe('80B4B4B4');
     await to('control').confirm('BENC:CABL "60 W, 1 m"');
-    expect(await info()).toBe('00B4B43C');
+    expect(await info()).toBe('80B4B43C');
     await to('control').confirm('BENC:CABL "240 W, 1 m"');
   });
 

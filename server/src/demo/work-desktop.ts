@@ -5,6 +5,8 @@ import type { DemoWork } from './proof-world.ts';
 const QUAD_FULL = ['5 V 3 A', '9 V 3 A', '12 V 3 A', '15 V 3 A', '20 V 5 A', 'PPS 5–11 V 5 A', 'PPS 5–16 V 5 A'];
 /** Hold-up 10 ms, a limited power source, touch temperatures of IEC 62368-1 TS1, fed from outside, 100 W. */
 const QUAD_EXTENDED = '00FF0100000000000201000A01000000000000000103006400';
+/** Hold-up 20 ms, a fifth more for 60 ms, a ground pin that is protective earth; 100 W, and 180 W with EPR. */
+const MONOLITH_EXTENDED = '00FF02000000000003010514000662200000000001030064B4';
 const MONOLITH_SPR = ['5 V 3 A', '9 V 3 A', '15 V 3 A', '20 V 5 A', 'PPS 3.3–21 V 5 A'];
 const MONOLITH_EPR = ['28 V 5 A', '36 V 5 A', 'EPR AVS 15–36 V 180 W'];
 const MARKER_240: readonly string[] = ['FF00A041', '18002E5B', '00000000', '12340100', '000A2640'];
@@ -116,6 +118,8 @@ export const DESKTOP_WORK: Readonly<Record<string, DemoWork>> = {
         celsius: 24,
         elapsed: 30,
         cable: MARKER_240,
+        info: { guaranteed: true, maximum: 180, present: 180, reported: 180 },
+        extended: MONOLITH_EXTENDED,
       },
       {
         port: 'C1',
