@@ -63,13 +63,25 @@ export function checkInfo(word: number): readonly Finding[] {
   return found;
 }
 
-const NAMES = { maximum: 'max(?:imum)?', present: 'pres(?:ent)?', reported: 'rep(?:orted)?' } as const;
 /** `Port Maximum PDP: 65 W`, `max = 65`: a whole number that is neither volts nor amps. */
 const named = (name: string): RegExp =>
   new RegExp(
     `(?:\\b|port_?)${name}(?:[ _]?(?:power|pdp|watts?))?\\s{0,3}[:=]?\\s{0,3}(\\d{1,3})(?![\\d.,]*\\d|\\s{0,2}[VA]\\b)`,
     'i',
   );
+const NAMES = {
+  maximum: named('max(?:imum)?'),
+  present: named('pres(?:ent)?'),
+  reported: named('rep(?:orted)?'),
+} as const;
+const PORT_TYPE = /port[ _]?type/i;
+
+/** Lines that say nothing of a source's info: what else stands beside {@link infoInWords}. */
+export const besideInfo = (text: string): string =>
+  text
+    .split(/\r?\n/)
+    .filter((line) => ![...Object.values(NAMES), PORT_TYPE].some((one) => one.test(line)))
+    .join('\n');
 
 /**
  * Source info in words, as programs write it: `Port Maximum PDP: 65 W, Port Present PDP: 45 W, Port Reported PDP: 45 W`.
@@ -77,7 +89,7 @@ const named = (name: string): RegExp =>
  * @example infoInWords('managed, max 65 W, present 45 W, reported 45 W') // 0x00412d2d
  */
 export function infoInWords(text: string): number | null {
-  const watts = (name: string): number => Number(named(name).exec(text)?.[1] ?? Number.NaN);
+  const watts = (name: RegExp): number => Number(name.exec(text)?.[1] ?? Number.NaN);
   const [maximum, present, reported] = [watts(NAMES.maximum), watts(NAMES.present), watts(NAMES.reported)];
   if (![maximum, present, reported].every((value) => value <= 255)) return null;
   return encodeInfo({ guaranteed: /\bguaranteed\b/i.test(text), maximum, present, reported });

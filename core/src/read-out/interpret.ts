@@ -1,6 +1,7 @@
 // From whatever a person pastes or types to offers, requests and a cable's reply: one door for all of it.
 import {
   type ByteOrder,
+  besideInfo,
   cableReply,
   decodeSource,
   describeOffer,
@@ -30,7 +31,7 @@ export interface ReadRequest {
 
 export interface Interpreted {
   /** How the text was taken, in words; empty for empty text. */
-  readonly form: '' | 'words' | 'messages' | 'list' | 'lines' | 'open form';
+  readonly form: '' | 'words' | 'messages' | 'list' | 'lines' | 'open form' | 'info';
   readonly offers: readonly number[];
   readonly epr: boolean;
   readonly requests: readonly ReadRequest[];
@@ -235,9 +236,12 @@ function isClear(read: Interpreted, text: string): boolean {
  */
 export function interpret(text: string, order: ByteOrder, are: WordsAre, known: readonly number[] = []): Interpreted {
   if (text.trim() === '') return NOTHING;
-  const whole = interpretWhole(text, order, are, known);
-  const read = isClear(whole, text) ? whole : (interpretLog(text) ?? whole);
-  return read.info === null ? { ...read, info: infoInWords(text) } : read;
+  const info = infoInWords(text);
+  const other = info === null ? text : besideInfo(text);
+  if (other.trim() === '') return { ...NOTHING, form: 'info', info };
+  const whole = interpretWhole(other, order, are, known);
+  const read = isClear(whole, other) ? whole : (interpretLog(other) ?? whole);
+  return read.info === null ? { ...read, info } : read;
 }
 
 /**

@@ -56,12 +56,19 @@ describe('a conversation in which the source speaks of itself', () => {
   });
 
   it('in words tells its powers beside offers in words', () => {
-    const { offers, info } = interpret(
-      '5V 3A\n9V 3A\n15V 3A\nPort Maximum PDP: 65 W\nPort Present PDP: 45 W\nPort Reported PDP: 45 W',
-      'value',
-      'offers',
-    );
-    expect([offers.length, info]).toEqual([3, 0x00412d2d]);
+    const said = 'Port Type: Managed\nPort Maximum PDP: 65 W\nPort Present PDP: 45 W\nPort Reported PDP: 45 W';
+    for (const list of ['5V 3A\n9V 3A\n15V 3A', '0801912C\n0002D12C\n0004B12C'])
+      for (const text of [`${list}\n${said}`, `${said}\n${list}`]) {
+        const { offers, info, findings } = interpret(text, 'value', 'offers');
+        expect([offers.length, info, findings], text).toEqual([3, 0x00412d2d, []]);
+      }
+    // By itself it is no read-out, and nothing wrong.
+    expect(interpret(said, 'value', 'offers')).toMatchObject({
+      form: 'info',
+      offers: [],
+      info: 0x00412d2d,
+      findings: [],
+    });
   });
 
   it('of a revision there is none of declares nothing', () => {

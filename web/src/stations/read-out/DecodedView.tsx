@@ -24,6 +24,7 @@ const FORMS: Readonly<Record<Decoded['form'], string>> = {
   list: 'Taken as a list',
   lines: 'Taken as levels',
   'open form': 'Taken as a read-out in the open form',
+  info: 'Taken as what the source states',
 };
 
 /** A request in words: `position 6: 9 V 3 A of PPS 5–11 V 3 A`. */
