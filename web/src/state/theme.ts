@@ -64,6 +64,9 @@ declare module '@mui/material/styles' {
   }
 }
 
+/** The usual window at 200 % zoom, and less. */
+const NARROW = '@media (max-width: 700px)';
+
 /** The theme in one of its two lights. */
 export function makeTheme(light: Light): Theme {
   const colour = COLOURS[light];
@@ -132,7 +135,23 @@ export function makeTheme(light: Light): Theme {
         defaultProps: { transitionDuration: 0 },
         // The buttons stay in sight while a long form scrolls.
         styleOverrides: {
-          paper: { '& > form': { display: 'flex', flexDirection: 'column', minHeight: 0, overflow: 'hidden' } },
+          paper: {
+            '& > form': { display: 'flex', flexDirection: 'column', minHeight: 0, overflow: 'hidden' },
+            [NARROW]: { '&&': { margin: 8, width: 'calc(100% - 16px)', maxHeight: 'calc(100% - 16px)' } },
+          },
+        },
+      },
+      MuiDialogContent: {
+        styleOverrides: {
+          root: {
+            // Fields stand below each other where beside each other their names would be cut.
+            [NARROW]: {
+              '&:has(> .MuiFormControl-root), & :has(> .MuiFormControl-root)': {
+                gridTemplateColumns: 'minmax(0, 1fr)',
+                '& > *': { gridColumn: 'auto' },
+              },
+            },
+          },
         },
       },
     },

@@ -71,7 +71,7 @@ export function EntryDialog({ port, correct, onClose }: Props) {
       action={correct ? 'Save the correction' : 'Keep the read-out'}
       ready={!busy && !nothing && !tooMany && analysers.length > 0 && Object.keys(stated.unread).length === 0}
       width="lg"
-      sx={{ gridTemplateColumns: 'minmax(0, 1.05fr) minmax(0, 1fr)', gap: 3 }}
+      sx={{ gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.05fr) minmax(0, 1fr)' }, gap: 3 }}
     >
       <Box sx={{ display: 'grid', gap: 1.5, alignContent: 'start' }}>
         <Box sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', gap: 1.5 }}>
