@@ -150,6 +150,7 @@ look('dialogs have no serious finding', async ({ page }) => {
   await page.getByRole('button', { name: 'Enter a read-out' }).click();
   await page.getByLabel('What the analyser shows').fill('51A1 0801912C 0002D12C 0004B12C 00064145 C0DC323C');
   await expectNone(page);
+  expect(await geometry(page), 'at every size').toEqual([]);
   await page.keyboard.press('Escape');
   await follow(page, `/samples/${id}/proof?part=hold`);
   await page.getByRole('button', { name: 'Enter a hold' }).click();

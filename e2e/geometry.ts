@@ -54,13 +54,15 @@ function findings(): string[] {
     floating.set(element, own);
     return own;
   };
-  const texts = [...document.body.querySelectorAll('*')].filter(
+  const written = [...document.body.querySelectorAll('*')].filter(
     (element) =>
       ownText(element) !== '' &&
       shown(element) &&
-      !element.closest('[aria-hidden=true], svg, option, legend, label, details:not([open]) > :not(summary)'),
+      !element.closest('[aria-hidden=true], svg, option, legend, details:not([open]) > :not(summary)'),
   );
-  for (const element of texts) {
+  // The name of a field lies over its frame, or in it.
+  const texts = written.filter((element) => !element.closest('label'));
+  for (const element of written) {
     const { overflowX, textOverflow } = getComputedStyle(element);
     const hidden = element.scrollWidth - element.clientWidth;
     if (overflowX === 'hidden' && hidden > 1 && !element.closest('[title]'))

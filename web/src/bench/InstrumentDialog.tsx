@@ -153,7 +153,7 @@ export function InstrumentDialog({ instrument, onClose }: Props) {
       </Box>
       {more && (
         <>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))', gap: 1.5 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(170px, 1fr))', gap: 1.5 }}>
             <TextInput control={control} name="firmware" label="Firmware" max={40} />
             <TextInput
               control={control}

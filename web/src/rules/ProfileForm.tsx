@@ -239,7 +239,7 @@ export function ProfileForm({ profile }: { readonly profile: StoredProfile }) {
       <FormSection title="Bending cables" hint="To the maker’s count and a margin more, or the same for all.">
         <ChoiceInput control={control} name="bendTo" label="How often" options={BEND_COUNTS} />
         {quantity('bendMargin', 'Margin, %', 'efficiency')}
-        <TextInput control={control} name="bendCount" label="The same, or where nothing is claimed" max={12} />
+        <TextInput control={control} name="bendCount" label="Bends not by a claim" max={12} />
         <TextInput control={control} name="bendLooks" label="Looks on the way" max={4} />
         <TextInput control={control} name="bendAngle" label="Each way, °" max={8} />
         {quantity('bendRadius', 'Radius, mm', 'length')}

@@ -95,7 +95,7 @@ export function Compare() {
   const result = right && right.id !== left.id ? compareSeries(left.side, right.side) : null;
   return (
     <>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(200px, 1fr))', gap: 1.5, mb: 2 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(270px, 1fr))', gap: 1.5, mb: 2 }}>
         <Choice
           label="Compare"
           value={left.id}

@@ -81,6 +81,7 @@ function PortRow({ port, number, others, error, onChange, onRemove }: RowProps) 
         value={port.twin && others.includes(port.twin) ? port.twin : ''}
         options={[{ value: '', label: 'none' }, ...others]}
         onChange={(twin) => onChange({ ...port, twin: twin === '' ? null : twin })}
+        more={{ sx: { gridColumn: { xs: 2, md: 'auto' } } }}
       />
       <Button onClick={onRemove} aria-label={`Remove port ${number}, ${port.label || 'no label'}`} sx={{ height: 40 }}>
         Remove
