@@ -115,8 +115,6 @@ export interface ExtendedSource {
   readonly sprWatts: number | null;
   /** With EPR, W; null where it is not stated: a source without EPR, or of before R3.1. */
   readonly eprWatts: number | null;
-  /** How long output stays after the mains went, s; null where it is not stated. */
-  readonly holdUp: number | null;
 }
 
 /**
@@ -126,8 +124,7 @@ export interface ExtendedSource {
  */
 export function decodeExtended(bytes: readonly number[]): ExtendedSource {
   const stated = (at: number): number | null => bytes[at] || null;
-  const holdUp = stated(11);
-  return { sprWatts: stated(23), eprWatts: stated(24), holdUp: holdUp === null ? null : holdUp / 1000 };
+  return { sprWatts: stated(23), eprWatts: stated(24) };
 }
 
 /** Every field with what it means; what the block does not reach is left out. */

@@ -63,10 +63,10 @@ describe('source info', () => {
 });
 
 describe('extended source capabilities', () => {
-  it('have the powers the source rates itself, and how long it holds up', () => {
-    expect(decodeExtended(SPR)).toEqual({ sprWatts: 65, eprWatts: null, holdUp: 0.012 });
-    expect(decodeExtended(EPR)).toEqual({ sprWatts: 100, eprWatts: 140, holdUp: 0.012 });
-    expect(decodeExtended([])).toEqual({ sprWatts: null, eprWatts: null, holdUp: null });
+  it('have the powers the source rates itself', () => {
+    expect(decodeExtended(SPR)).toEqual({ sprWatts: 65, eprWatts: null });
+    expect(decodeExtended(EPR)).toEqual({ sprWatts: 100, eprWatts: 140 });
+    expect(decodeExtended([])).toEqual({ sprWatts: null, eprWatts: null });
   });
 
   it('are told field by field', () => {

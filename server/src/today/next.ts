@@ -1,10 +1,8 @@
 // The best next work of some samples, by what it decides for its time: worked out once for as long as nothing it follows from changes.
 import type { SampleName, Today } from '@lastmark/contract';
 import { nextSteps, usualWay, wholeSheet } from '@lastmark/core/next';
-import type { Instrument, Rig } from '@lastmark/core/reading';
 import { judgeSample } from '@lastmark/core/verdict';
 import { inArray } from 'drizzle-orm';
-import { listRigs } from '../bench/store.ts';
 import { EVERYONE, revisionsOf, sharedRevision } from '../changes/changes.ts';
 import type { Database } from '../db/database.ts';
 import { samples } from '../db/schema.ts';
@@ -40,13 +38,9 @@ async function statesOf(db: Database, ids: readonly string[]): Promise<ReadonlyM
   return new Map(rows.map(({ id, changes, updatedAt }) => [id, `${shared} ${changes} ${updatedAt.getTime()}`]));
 }
 
-async function workOut(
-  db: Database,
-  id: string,
-  rigs: readonly Rig[],
-  instruments: readonly Instrument[],
-): Promise<Next | null> {
+async function workOut(db: Database, id: string): Promise<Next | null> {
   const dossier = toJudge(await getDossier(db, id));
+  const { rigs, instruments } = dossier;
   const way = usualWay(dossier.sample.kind, rigs);
   if (!way) return null;
   const verdict = judgeSample(dossier);
@@ -69,17 +63,12 @@ async function workOut(
  * The best next work of each of some samples, those that decide most for their time first. A sample in which something cannot be
  * worked out is left out: it says so itself.
  */
-export async function nextOf(
-  db: Database,
-  instruments: readonly Instrument[],
-  of: readonly SampleName[],
-): Promise<Today['next']> {
+export async function nextOf(db: Database, of: readonly SampleName[]): Promise<Today['next']> {
   if (of.length === 0) return [];
   const states = await statesOf(
     db,
     of.map(({ id }) => id),
   );
-  const rigs = await listRigs(db);
   const found: Today['next'] = [];
   for (const sample of of) {
     const state = states.get(sample.id);
@@ -88,7 +77,7 @@ export async function nextOf(
     const next =
       before?.of === state
         ? before.next
-        : keep(sample.id, { of: state, next: await workOut(db, sample.id, rigs, instruments).catch(ofNothing) });
+        : keep(sample.id, { of: state, next: await workOut(db, sample.id).catch(ofNothing) });
     if (next) found.push({ sample, ...next });
   }
   return found.sort((a, b) => b.expected / b.seconds - a.expected / a.seconds);

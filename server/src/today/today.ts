@@ -123,7 +123,6 @@ export async function today(db: Database, now = new Date()): Promise<Today> {
     borderline: named(borderline, ({ id }) => id).map(({ one, sample }) => ({ sample, claims: one.claims })),
     next: await nextOf(
       db,
-      instruments,
       open.flatMap(({ id }) => names.get(id) ?? []),
     ),
   };
