@@ -8,7 +8,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Choice, QuantityField } from '../../parts/fields.tsx';
 import { useSample } from '../../state/sample.tsx';
-import { type Form, REVISION_CHOICES } from './entryForm.ts';
+import { type Form, REVISION_CHOICES, type StatedForm } from './entryForm.ts';
 
 interface Props {
   readonly form: Form;
@@ -17,11 +17,10 @@ interface Props {
   readonly told: Marker | null;
   /** The revision by the source's own reply. */
   readonly declared: Revision | null;
-  /** Why what is typed of the source's power cannot be read. */
-  readonly unread: { readonly info?: string; readonly extended?: string };
+  readonly stated: StatedForm;
 }
 
-export function EntryConditions({ form, set, told, declared, unread }: Props) {
+export function EntryConditions({ form, set, told, declared, stated }: Props) {
   const { sample } = useSample().dossier;
   const temperature = form.temperature.trim() === '' ? null : parseCelsius(form.temperature, ROOM_RANGE, 'room');
   return (
@@ -69,19 +68,21 @@ export function EntryConditions({ form, set, told, declared, unread }: Props) {
           slotProps={{ htmlInput: { spellCheck: false } }}
         />
         <TextField
-          label="Source info, hex or watts"
-          value={form.info}
+          label={stated.told.info == null ? 'Source info, hex or watts' : 'Source info, by its reply'}
+          value={stated.told.info ?? form.info}
+          disabled={stated.told.info != null}
           onChange={(event) => set({ info: event.target.value })}
-          error={unread.info !== undefined}
-          helperText={unread.info ?? ' '}
+          error={stated.unread.info !== undefined}
+          helperText={stated.unread.info ?? ' '}
           slotProps={{ htmlInput: { spellCheck: false } }}
         />
         <TextField
-          label="Extended capabilities, hex"
-          value={form.extended}
+          label={stated.told.extended == null ? 'Extended capabilities, hex' : 'Extended capabilities, by its reply'}
+          value={stated.told.extended ?? form.extended}
+          disabled={stated.told.extended != null}
           onChange={(event) => set({ extended: event.target.value })}
-          error={unread.extended !== undefined}
-          helperText={unread.extended ?? ' '}
+          error={stated.unread.extended !== undefined}
+          helperText={stated.unread.extended ?? ' '}
           slotProps={{ htmlInput: { spellCheck: false } }}
         />
       </Box>

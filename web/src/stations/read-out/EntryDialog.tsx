@@ -125,7 +125,7 @@ export function EntryDialog({ port, correct, onClose }: Props) {
           set={set}
           told={markerTold(replyOf(decoded, cable), form.marker)}
           declared={decoded.declared}
-          unread={stated.unread}
+          stated={stated}
         />
       </Box>
       <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>

@@ -65,6 +65,12 @@ describe('the form of a read-out', () => {
     const nothing = { info: null, extended: [] };
     const unread = statedOf({ info: '65 W', extended: '0', order: 'value' }, nothing).unread;
     expect(Object.keys(unread)).toEqual(['info', 'extended']);
+    const told = { info: 0x00412d2d, extended: [0, 1] };
+    // What the text tells counts, and nothing typed beside it is in its way.
+    expect(statedOf({ info: '65 W', extended: '0', order: 'value' }, told)).toMatchObject({
+      kept: { info: '00412D2D', extended: '0001' },
+      unread: {},
+    });
     expect(statedOf({ info: ' ', extended: ' ', order: 'value' }, nothing).unread).toEqual({});
   });
 

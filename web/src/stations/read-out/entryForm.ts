@@ -65,23 +65,37 @@ export function markerTold(reply: readonly string[], chosen: Marker): Marker | n
 const UNREAD_INFO = 'Eight digits such as 00412D2D, or watts: max 65, present 45, reported 45.';
 const UNREAD_EXTENDED = 'Two digits a byte, at most 64 bytes.';
 
-/** What the source states: of the text itself, or of the fields beside it; with what of those cannot be read. */
+type Said = Pick<ReadOutInput, 'info' | 'extended'>;
+
+/** What the source states, of the text itself before the fields beside it. */
+export interface StatedForm {
+  readonly kept: Said;
+  /** What the text tells: it counts before what is typed. */
+  readonly told: Said;
+  /** Why what is typed cannot be read. */
+  readonly unread: { readonly info?: string; readonly extended?: string };
+}
+
 export function statedOf(
   { info, extended, order }: Pick<Form, 'info' | 'extended' | 'order'>,
   decoded: Pick<Decoded, 'info' | 'extended'>,
-): { readonly kept: Pick<ReadOutInput, 'info' | 'extended'>; readonly unread: { info?: string; extended?: string } } {
-  const typed = readInfo(info, order);
+): StatedForm {
+  const told = {
+    info: decoded.info === null ? null : wordText(decoded.info),
+    extended: decoded.extended.length > 0 ? bytesText(decoded.extended) : null,
+  };
+  const word = readInfo(info, order);
   const bytes = extended.replace(/0x|[\s,;:-]/gi, '').toUpperCase();
   const sound = /^(?:[0-9A-F]{2}){1,64}$/.test(bytes);
-  const word = decoded.info ?? typed;
   return {
     kept: {
-      info: word === null ? null : wordText(word),
-      extended: decoded.extended.length > 0 ? bytesText(decoded.extended) : sound ? bytes : null,
+      info: told.info ?? (word === null ? null : wordText(word)),
+      extended: told.extended ?? (sound ? bytes : null),
     },
+    told,
     unread: {
-      ...(info.trim() !== '' && typed === null ? { info: UNREAD_INFO } : {}),
-      ...(bytes !== '' && !sound ? { extended: UNREAD_EXTENDED } : {}),
+      ...(told.info === null && info.trim() !== '' && word === null ? { info: UNREAD_INFO } : {}),
+      ...(told.extended === null && bytes !== '' && !sound ? { extended: UNREAD_EXTENDED } : {}),
     },
   };
 }
@@ -91,7 +105,7 @@ export function toInput(
   form: Form,
   decoded: Decoded,
   cableWords: readonly number[],
-  stated: Pick<ReadOutInput, 'info' | 'extended'>,
+  stated: Said,
   correct: StoredReadOut | null,
 ): ReadOutInput {
   const reply = replyOf(decoded, cableWords);
